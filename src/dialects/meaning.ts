@@ -1,0 +1,107 @@
+/** What a name of a library means. The tables of this folder are data of these types. */
+
+/** How a query finds elements; the rung of the ladder follows from it. */
+export type By =
+  | 'role'
+  | 'label'
+  | 'text'
+  | 'placeholder'
+  | 'value'
+  | 'alt'
+  | 'title'
+  | 'testId'
+  | 'selector'
+  | 'component'
+  | 'hop'
+  | 'id'
+  | 'class'
+  | 'tag';
+
+/** What a query gives where nothing matches. `void`: an empty object that throws when used. */
+export type Missing = 'throws' | 'null' | 'many' | 'many-throws' | 'void';
+
+export type HookTime = 'before-all' | 'before-each' | 'after-each' | 'after-all';
+
+/** Marks of a group or spec: run alone, not run, still to be written, expected to fail, run on a condition. */
+export type Mark = 'only' | 'skip' | 'todo' | 'fails' | 'conditional';
+
+/** Who takes a render down: the library after each spec, the same if after-each is a global, or nobody. */
+export type Teardown = 'each-spec' | 'each-spec-if-global' | 'test-bed' | 'nobody';
+
+/** Kinds of object that dialects hand out; their members stand in `types.ts`. */
+export type TypeName =
+  | 'screen'
+  | 'queries'
+  | 'user'
+  | 'fireEvent'
+  | 'element'
+  | 'elements'
+  | 'page'
+  | 'wrapper'
+  | 'wrappers'
+  | 'tree-wrapper'
+  | 'tree-wrappers'
+  | 'test-instance'
+  | 'test-renderer'
+  | 'fixture'
+  | 'debug-element'
+  | 'debug-elements'
+  | 'expectation'
+  | 'stand-in'
+  | 'runner-tools'
+  | 'fakes'
+  | 'clock'
+  | 'record'
+  | 'instance'
+  | 'test-bed'
+  | 'http-controller'
+  | 'chain';
+
+export type Meaning =
+  | { kind: 'group' | 'spec'; mark?: Mark; table?: boolean }
+  | { kind: 'hook'; when: HookTime }
+  | { kind: 'object'; type: TypeName }
+  /** A call that gives an object and does nothing else that matters. */
+  | { kind: 'gives'; type: TypeName }
+  | { kind: 'render'; takes: 'element' | 'component'; gives: TypeName; teardown: Teardown; shallow?: boolean }
+  | { kind: 'rerender' }
+  | { kind: 'query'; by: By; missing: Missing; waits?: boolean; gives: TypeName; container?: boolean }
+  /** A property that is another element: a hop from parent to child or back. */
+  | { kind: 'hop'; gives: TypeName }
+  /** A pick from many by position; the position is the first argument where `call` is set. */
+  | { kind: 'pick'; gives: TypeName; index?: number | 'last' }
+  | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
+  /** A call that runs its function argument; `defers`: it gives a function that will run it. */
+  | { kind: 'runs'; waits?: boolean; retries?: boolean; defers?: boolean }
+  | { kind: 'reads' }
+  | { kind: 'internals' }
+  | { kind: 'expect' }
+  /** A call that asserts by itself; `fails`: may be relied on to end the spec. */
+  | { kind: 'asserts' }
+  | { kind: 'matcher'; empty?: Emptiness; not?: boolean }
+  | { kind: 'expectation-chain'; not?: boolean }
+  | { kind: 'assertion-count' }
+  | { kind: 'stand-in'; target: 'none' | 'member' | 'module' | 'global' | 'env' }
+  /** Gives a stand-in an answer; `once`: for one call only. */
+  | { kind: 'answer'; once?: boolean }
+  | { kind: 'watches' }
+  | { kind: 'restore'; scope: 'all' | 'own' | 'globals' | 'env'; what: 'restore' | 'reset' | 'clear' }
+  | { kind: 'clock'; on: boolean }
+  | { kind: 'unmount' }
+  | { kind: 'within' }
+  /** Known, and of no importance to any check. */
+  | { kind: 'plain' };
+
+/** What a matcher asks: that a thing is there, is not there, is called, equals… as far as checks need it. */
+export type Emptiness =
+  'there' | 'truthy' | 'falsy' | 'null' | 'defined' | 'undefined' | 'called' | 'equal' | 'snapshot' | 'count';
+
+/** One library, or one part of it. `modules` are exact import names; `globals`: names that also stand without an import. */
+export interface Dialect {
+  name: string;
+  modules: readonly string[];
+  exports: Readonly<Record<string, Meaning>>;
+  globals?: 'all' | readonly string[];
+  /** Whether it reaches elements as a user would. */
+  userCentred?: boolean;
+}

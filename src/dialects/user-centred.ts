@@ -1,0 +1,68 @@
+import type { Dialect, Meaning } from './meaning.js';
+import { userQueries } from './queries.js';
+
+const shared: Record<string, Meaning> = {
+  ...userQueries(true),
+  screen: { kind: 'object', type: 'screen' },
+  within: { kind: 'within' },
+  getQueriesForElement: { kind: 'within' },
+  waitFor: { kind: 'runs', waits: true, retries: true },
+  waitForElementToBeRemoved: { kind: 'runs', waits: true, retries: true },
+  fireEvent: { kind: 'object', type: 'fireEvent' },
+  createEvent: { kind: 'plain' },
+  configure: { kind: 'plain' },
+  prettyDOM: { kind: 'plain' },
+  logRoles: { kind: 'plain' },
+  buildQueries: { kind: 'plain' },
+};
+
+const render = (takes: 'element' | 'component'): Meaning => ({
+  kind: 'render',
+  takes,
+  gives: 'queries',
+  teardown: 'each-spec-if-global',
+});
+
+/** Test libraries that reach elements by role, label and text. */
+export const userCentred: readonly Dialect[] = [
+  { name: 'document queries', userCentred: true, modules: ['@testing-library/dom'], exports: shared },
+  {
+    name: 'React, user-centred',
+    userCentred: true,
+    modules: [
+      '@testing-library/react',
+      '@testing-library/react/pure',
+      '@testing-library/preact',
+      '@testing-library/react-native',
+    ],
+    exports: {
+      ...shared,
+      render: render('element'),
+      renderHook: { kind: 'gives', type: 'instance' },
+      act: { kind: 'runs' },
+      cleanup: { kind: 'unmount' },
+    },
+  },
+  {
+    name: 'Vue, user-centred',
+    userCentred: true,
+    modules: ['@testing-library/vue'],
+    exports: { ...shared, render: render('component'), cleanup: { kind: 'unmount' } },
+  },
+  {
+    name: 'Angular, user-centred',
+    userCentred: true,
+    modules: ['@testing-library/angular', '@testing-library/angular/zoneless'],
+    exports: { ...shared, render: render('component') },
+  },
+  {
+    name: 'user actions',
+    modules: ['@testing-library/user-event'],
+    exports: { default: { kind: 'object', type: 'user' }, userEvent: { kind: 'object', type: 'user' } },
+  },
+  {
+    name: 'document matchers',
+    modules: ['@testing-library/jest-dom', '@testing-library/jest-dom/vitest'],
+    exports: {},
+  },
+];

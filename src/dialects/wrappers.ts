@@ -1,0 +1,61 @@
+import type { Dialect, Meaning } from './meaning.js';
+
+const mount = (
+  gives: 'wrapper' | 'tree-wrapper',
+  takes: 'element' | 'component',
+  shallow?: boolean,
+): Meaning => ({
+  kind: 'render',
+  takes,
+  gives,
+  teardown: 'nobody',
+  shallow,
+});
+
+/** Test libraries that hand out a wrapper object around what they render. */
+export const wrappers: readonly Dialect[] = [
+  {
+    name: 'Vue, wrapper style',
+    modules: ['@vue/test-utils'],
+    exports: {
+      mount: mount('wrapper', 'component'),
+      shallowMount: mount('wrapper', 'component', true),
+      createWrapper: { kind: 'gives', type: 'wrapper' },
+      flushPromises: { kind: 'plain' },
+      createLocalVue: { kind: 'plain' },
+      config: { kind: 'plain' },
+      enableAutoUnmount: { kind: 'unmount' },
+      enableAutoDestroy: { kind: 'unmount' },
+      RouterLinkStub: { kind: 'plain' },
+    },
+  },
+  {
+    name: 'React, wrapper style',
+    modules: ['enzyme'],
+    exports: {
+      mount: mount('tree-wrapper', 'element'),
+      shallow: mount('tree-wrapper', 'element', true),
+      render: { kind: 'gives', type: 'tree-wrapper' },
+      configure: { kind: 'plain' },
+    },
+  },
+  {
+    name: 'React, tree of instances',
+    modules: ['react-test-renderer'],
+    exports: {
+      create: { kind: 'render', takes: 'element', gives: 'test-renderer', teardown: 'nobody' },
+      default: { kind: 'object', type: 'test-renderer' },
+      act: { kind: 'runs' },
+    },
+  },
+  {
+    name: 'React, act',
+    modules: ['react', 'react-dom/test-utils'],
+    exports: { act: { kind: 'runs' } },
+  },
+  {
+    name: 'Vue, ticks',
+    modules: ['vue', 'flush-promises'],
+    exports: { nextTick: { kind: 'plain' }, default: { kind: 'plain' } },
+  },
+];

@@ -1,0 +1,83 @@
+import * as fs from 'node:fs';
+import { ResolverFactory } from 'oxc-resolver';
+import { globSync } from 'tinyglobby';
+import type { Files, Resolve, ResolverOptions } from './files.js';
+import { slashed } from '../util/paths.js';
+
+/** The Files of the machine's disk. */
+export class DiskFiles implements Files {
+  read(path: string): Uint8Array | undefined {
+    try {
+      return fs.readFileSync(path);
+    } catch {
+      return undefined;
+    }
+  }
+
+  kind(path: string): 'file' | 'folder' | undefined {
+    const found = stat(path);
+    if (found?.isFile()) return 'file';
+    return found?.isDirectory() ? 'folder' : undefined;
+  }
+
+  list(
+    folder: string,
+    ignore: readonly string[],
+    onUnreadable: (folder: string, reason: string) => void,
+  ): string[] {
+    const found = globSync('**/*', {
+      cwd: folder,
+      ignore: [...ignore],
+      absolute: true,
+      dot: true,
+      followSymbolicLinks: false,
+      expandDirectories: false,
+      fs: { readdirSync: reporting(onUnreadable) },
+    });
+    return found.map(slashed).sort();
+  }
+
+  resolver({ tsconfig, alias }: ResolverOptions): Resolve {
+    const factory = new ResolverFactory({
+      tsconfig: tsconfig ? { configFile: tsconfig, references: 'auto' } : undefined,
+      alias,
+      extensions: ['.ts', '.tsx', '.mts', '.js', '.jsx', '.mjs', '.cjs', '.vue', '.json'],
+      extensionAlias: {
+        '.js': ['.ts', '.tsx', '.js', '.jsx'],
+        '.mjs': ['.mts', '.mjs'],
+        '.jsx': ['.tsx', '.jsx'],
+      },
+      conditionNames: ['import', 'module', 'browser', 'default', 'types'],
+      mainFields: ['module', 'main'],
+    });
+    return (from, specifier) => {
+      try {
+        const path = factory.sync(from, specifier).path;
+        return path && slashed(path);
+      } catch {
+        return undefined;
+      }
+    };
+  }
+}
+
+function stat(path: string): fs.Stats | undefined {
+  try {
+    return fs.statSync(path, { throwIfNoEntry: false });
+  } catch {
+    return undefined;
+  }
+}
+
+// tinyglobby passes over what it can't read in silence; a reader must learn of it.
+function reporting(onUnreadable: (folder: string, reason: string) => void): typeof fs.readdirSync {
+  const read = (path: string, options: { withFileTypes: true }): fs.Dirent[] => {
+    try {
+      return fs.readdirSync(path, options);
+    } catch (error) {
+      onUnreadable(slashed(path), (error as NodeJS.ErrnoException).code ?? 'unreadable');
+      return [];
+    }
+  };
+  return read as typeof fs.readdirSync;
+}

@@ -1,0 +1,73 @@
+/** A value that is known when the file is read. */
+export type Constant = string | number | boolean | null | undefined;
+
+/** What an expression of a component gives, as far as it can be read without running it. */
+export type Expr =
+  | { is: 'constant'; value: Constant }
+  /** A prop or input of the component, by its name. */
+  | { is: 'prop'; name: string }
+  /** Texts joined: a template literal, a sum of strings, mixed content. */
+  | { is: 'text'; parts: readonly Expr[] }
+  /** One of these, depending on something. */
+  | { is: 'choice'; options: readonly Expr[] }
+  | { is: 'unknown' };
+
+export const UNKNOWN: Expr = { is: 'unknown' };
+export const constant = (value: Constant): Expr => ({ is: 'constant', value });
+
+/** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
+export function filled(expr: Expr, given: (prop: string) => Expr | undefined): Expr {
+  switch (expr.is) {
+    case 'prop':
+      return given(expr.name) ?? UNKNOWN;
+    case 'text':
+      return joined(expr.parts.map((part) => filled(part, given)));
+    case 'choice':
+      return oneOf(expr.options.map((option) => filled(option, given)));
+    default:
+      return expr;
+  }
+}
+
+/** Texts joined, neighbouring constants made one. */
+export function joined(parts: readonly Expr[]): Expr {
+  const flat = parts.flatMap((part) => (part.is === 'text' ? part.parts : [part]));
+  const merged: Expr[] = [];
+  for (const part of flat) {
+    const last = merged.at(-1);
+    if (part.is === 'constant' && last?.is === 'constant') {
+      merged[merged.length - 1] = constant(asText(last.value) + asText(part.value));
+    } else merged.push(part.is === 'constant' ? constant(asText(part.value)) : part);
+  }
+  const [only] = merged;
+  if (!only) return constant('');
+  return merged.length === 1 && only.is === 'constant' ? only : { is: 'text', parts: merged };
+}
+
+/** One of several, equal options made one. */
+export function oneOf(options: readonly Expr[]): Expr {
+  const flat = options.flatMap((option) => (option.is === 'choice' ? option.options : [option]));
+  const seen = new Map(
+    flat.map((option) => [JSON.stringify(option) + typeof ('value' in option && option.value), option]),
+  );
+  const [only] = seen.values();
+  return seen.size === 1 && only ? only : { is: 'choice', options: [...seen.values()] };
+}
+
+const asText = (value: Constant): string =>
+  value === null || value === undefined || typeof value === 'boolean' ? '' : String(value);
+
+/** The text that an expression shows, in pieces: literal ones, and undefined for each hole. */
+export function textPieces(expr: Expr): (string | undefined)[] {
+  if (expr.is === 'constant') return [asText(expr.value)];
+  if (expr.is === 'text') return expr.parts.flatMap(textPieces);
+  return [undefined];
+}
+
+/** Every constant that an expression may give; undefined where it may give something else. */
+export function possibleValues(expr: Expr): Constant[] | undefined {
+  if (expr.is === 'constant') return [expr.value];
+  if (expr.is !== 'choice') return undefined;
+  const all = expr.options.map(possibleValues);
+  return all.some((each) => !each) ? undefined : all.flatMap((each) => each ?? []);
+}

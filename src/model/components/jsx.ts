@@ -1,0 +1,221 @@
+import type { Node } from 'oxc-parser';
+import { isFunction, memberName, returnedFrom, unwrapped, type FunctionNode } from '../../parse/tree.js';
+import { classesOf, together } from './classes.js';
+import { constant, type Expr } from './expr.js';
+import { exprOf, functionScope, isProps, resolved, type Bound, type Scope } from './scope.js';
+import { NO_CLASSES, type ClassList, type Prop, type Span, type ViewNode } from './view.js';
+
+type JsxElement = Extract<Node, { type: 'JSXElement' }>;
+
+const RENAMED: Readonly<Record<string, string>> = {
+  className: 'class',
+  htmlFor: 'for',
+  defaultValue: 'value',
+  defaultChecked: 'checked',
+};
+const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
+const DEEPEST = 12;
+
+/** What an expression of JSX shows: elements, texts, conditions, lists. Spans are those of the scope's file. */
+export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
+  const inner = unwrapped(node);
+  const place = { start: inner.start, end: inner.end };
+  if (depth > DEEPEST) return [{ kind: 'hole', why: 'nested too deeply', place }];
+  const sub = (each: Node): ViewNode[] => viewOf(each, scope, depth + 1);
+  switch (inner.type) {
+    case 'JSXElement':
+      return elementView(inner, scope, depth);
+    case 'JSXFragment':
+      return inner.children.flatMap(sub);
+    case 'JSXText':
+      return textView(constant(jsxText(inner.value)), place);
+    case 'JSXExpressionContainer':
+      return inner.expression.type === 'JSXEmptyExpression' ? [] : sub(inner.expression);
+    case 'ConditionalExpression': {
+      const condition = scope.text.slice(inner.test.start, inner.test.end);
+      return [
+        ...branch(condition, sub(inner.consequent), place),
+        ...branch(`not (${condition})`, sub(inner.alternate), place),
+      ];
+    }
+    case 'LogicalExpression': {
+      const condition = scope.text.slice(inner.left.start, inner.left.end);
+      if (inner.operator === '&&') return branch(condition, sub(inner.right), place);
+      return [...sub(inner.left), ...branch(`not (${condition})`, sub(inner.right), place)];
+    }
+    case 'ArrayExpression':
+      return inner.elements.flatMap((each) => (each ? sub(each) : []));
+    case 'CallExpression':
+      return callView(inner, scope, depth);
+    case 'Identifier':
+    case 'MemberExpression':
+      return nameView(inner, scope, depth);
+    default:
+      return exprView(exprOf(inner, scope), place);
+  }
+}
+
+function textView(text: Expr, place: Span): ViewNode[] {
+  const blank =
+    text.is === 'constant' &&
+    (text.value === '' || text.value === null || text.value === undefined || typeof text.value === 'boolean');
+  return blank ? [] : [{ kind: 'text', text, place }];
+}
+
+function exprView(expr: Expr, place: Span): ViewNode[] {
+  if (expr.is === 'prop') return [{ kind: 'slot', name: expr.name, fallback: [], place }];
+  return expr.is === 'unknown' ? [{ kind: 'hole', why: 'a value', place }] : textView(expr, place);
+}
+
+const branch = (condition: string, children: ViewNode[], place: Span): ViewNode[] =>
+  children.length ? [{ kind: 'branch', condition, children, place }] : [];
+
+function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
+  const place = { start: node.start, end: node.end };
+  const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
+  if (bound?.is === 'view') return [...bound.view];
+  const found = resolved(node, scope);
+  if (found && found.node !== unwrapped(node) && !isFunction(found.node))
+    return viewOf(found.node, found.scope, depth + 1);
+  return exprView(exprOf(node, scope), place);
+}
+
+// Lists by `map`, portals, and the component's own functions that give markup.
+function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): ViewNode[] {
+  const place = { start: node.start, end: node.end };
+  const [first] = node.arguments;
+  const method = memberName(unwrapped(node.callee));
+  if (method === 'map' || method === 'flatMap') {
+    const fn = first && resolved(first, scope);
+    if (fn && isFunction(fn.node))
+      return [{ kind: 'repeat', children: functionView(fn.node, fn.scope, depth), place }];
+  }
+  const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
+  if ((callee === 'createPortal' || callee === 'memo') && first) return viewOf(first, scope, depth + 1);
+  const fn = resolved(node.callee, scope);
+  if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
+  return exprView(exprOf(node, scope), place);
+}
+
+/** What a function that gives markup shows, on every way through it. */
+export function functionView(
+  fn: FunctionNode,
+  outer: Scope,
+  depth: number,
+  params: ReadonlyMap<string, Bound> = new Map(),
+): ViewNode[] {
+  const scope = functionScope(fn, outer, params);
+  const returns = returnedFrom(fn).filter((each) => !(each.type === 'Literal' && each.value === null));
+  const views = returns.map((each) => viewOf(each, scope, depth + 1));
+  if (views.length === 1) return views[0] ?? [];
+  return views.flatMap((view, i) => branch('depends on an early return', view, returns[i] ?? fn));
+}
+
+function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+  const { name } = node.openingElement;
+  const text = scope.text.slice(name.start, name.end);
+  const simple = text.split('.').pop() ?? text;
+  const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
+  if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
+  const place = { start: node.openingElement.start, end: node.openingElement.end };
+  const given = attributesOf(node, scope, depth);
+  if (name.type === 'JSXIdentifier' && /^[a-z]/.test(text)) {
+    const inside = given.attributes.has('dangerouslysetinnerhtml')
+      ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
+      : children;
+    const events = given.events.map((each) => (each === 'doubleclick' ? 'dblclick' : each));
+    return [
+      {
+        kind: 'element',
+        tag: text,
+        place,
+        attributes: given.attributes,
+        classes: given.classes,
+        open: given.open,
+        events,
+        children: inside,
+      },
+    ];
+  }
+  const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
+  return [
+    {
+      kind: 'component',
+      name: text,
+      ref: scope.ref(text),
+      place,
+      props: given.props,
+      open: given.open,
+      events: given.events,
+      slots,
+    },
+  ];
+}
+
+interface Given {
+  attributes: Map<string, Expr>;
+  props: Map<string, Prop>;
+  classes: ClassList;
+  open: boolean;
+  events: string[];
+}
+
+function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
+  const given: Given = {
+    attributes: new Map(),
+    props: new Map(),
+    classes: NO_CLASSES,
+    open: false,
+    events: [],
+  };
+  for (const each of node.openingElement.attributes) {
+    if (each.type === 'JSXSpreadAttribute') {
+      spread(each.argument, scope, given);
+      continue;
+    }
+    const name = scope.text.slice(each.name.start, each.name.end);
+    addAttribute(name, each.value, scope, given, depth);
+  }
+  return given;
+}
+
+function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
+  const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
+  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
+  if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
+  if (node?.type === 'JSXElement' || node?.type === 'JSXFragment') {
+    given.props.set(name, { view: viewOf(node, scope, depth + 1) });
+    return;
+  }
+  const expr = node ? exprOf(node, scope) : constant(true);
+  given.props.set(name, { expr });
+  given.attributes.set(RENAMED[name] ?? name.toLowerCase(), expr);
+}
+
+// A spread of a literal object can be read; any other may hold anything, handlers and class names included.
+function spread(argument: Node, scope: Scope, given: Given): void {
+  const found = resolved(argument, scope);
+  if (found?.node.type !== 'ObjectExpression' || isProps(argument, scope)) {
+    given.open = true;
+    given.classes = { ...given.classes, open: true };
+    return;
+  }
+  for (const each of found.node.properties) {
+    const key =
+      each.type === 'Property' && each.key.type === 'Identifier' && !each.computed
+        ? each.key.name
+        : undefined;
+    if (each.type === 'Property' && key) addAttribute(key, each.value, found.scope, given, 0);
+    else given.open = true;
+  }
+}
+
+/** The text that JSX shows for the text between tags: lines trimmed and joined, as the standard transform does. */
+export function jsxText(raw: string): string {
+  const lines = raw.split(/\r\n|\n|\r/);
+  const kept = lines.map((line, i) => {
+    const left = i === 0 ? line : line.replace(/^[ \t]+/, '');
+    return i === lines.length - 1 ? left : left.replace(/[ \t]+$/, '');
+  });
+  return kept.filter((line) => line !== '').join(' ');
+}

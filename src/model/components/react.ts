@@ -1,0 +1,208 @@
+import type { Node } from 'oxc-parser';
+import type { Script } from '../../parse/script.js';
+import {
+  isFunction,
+  memberName,
+  propertyName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../../parse/tree.js';
+import type { ModuleFacts } from '../code/module-facts.js';
+import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
+import { exprOf, propsOf, type Bound, type Scope } from './scope.js';
+import { functionView } from './jsx.js';
+import type { Expr } from './expr.js';
+import { basename } from '../../util/paths.js';
+
+/** The scope of a module's top level: its declarations can be read, its imports are components at most. */
+export function moduleScope(text: string, facts: ModuleFacts): Scope {
+  const scope: Scope = {
+    text,
+    lookup(name) {
+      const node = facts.declarations.get(name);
+      if (!node) return undefined;
+      if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
+      return node.init && node.id.type === 'Identifier' ? { is: 'node', node: node.init, scope } : undefined;
+    },
+    ref: (name) => refOf(name, facts),
+  };
+  return scope;
+}
+
+/** The component that a name stands for at a module's top level. */
+export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefined {
+  const [head, ...rest] = name.split('.');
+  const found = facts.imports.get(head ?? '');
+  if (rest.length > 1 || (rest.length === 1 && found?.name !== '*')) return undefined;
+  if (found) return { specifier: found.specifier, name: rest[0] ?? found.name };
+  return facts.declarations.has(name) ? { local: name } : undefined;
+}
+
+/** The function, class and wrapped components that a module with JSX declares. */
+export function reactComponents(script: Script, facts: ModuleFacts): Component[] {
+  const scope = moduleScope(script.source.text, facts);
+  const found: Component[] = [];
+  for (const [name, node] of facts.declarations) {
+    if (!/^[A-Z]/.test(name)) continue;
+    const component = componentFrom(name, node, script, scope);
+    if (component) found.push(component);
+  }
+  const unnamed = facts.exports.get('default');
+  if (unnamed && 'node' in unnamed) {
+    const component = componentFrom(titleOf(script.source.path), unnamed.node, script, scope);
+    if (component) found.push(component);
+  }
+  return found;
+}
+
+/** The name that a file's name suggests: `kiln-card.tsx` gives `KilnCard`. */
+export function titleOf(path: string): string {
+  const stem = basename(path).replace(/\.[^.]*$/, '');
+  return stem.replace(/(?:^|[-_.])(\w)/g, (_, letter: string) => letter.toUpperCase());
+}
+
+function componentFrom(name: string, node: Node, script: Script, scope: Scope): Component | undefined {
+  const value = node.type === 'VariableDeclarator' ? node.init : node;
+  if (!value) return undefined;
+  const base = {
+    name,
+    file: script.source.path,
+    framework: 'react' as const,
+    place: { start: node.start, end: node.end },
+  };
+  const styled = styledView(value);
+  if (styled) return { ...base, view: styled, props: new Map() };
+  const inner = unwrappedComponent(value);
+  if (!inner) return undefined;
+  if (inner.type === 'Identifier') {
+    const wraps = inner !== unwrapped(value) && /^[A-Z]/.test(inner.name) ? scope.ref(inner.name) : undefined;
+    return wraps && { ...base, view: [], props: new Map(), wraps };
+  }
+  if (inner.type === 'ClassDeclaration' || inner.type === 'ClassExpression')
+    return fromClass(base, inner, scope);
+  if (!isFunction(inner) || !showsJsx(inner)) return undefined;
+  const params = propsOf(inner.params[0]);
+  return { ...base, view: functionView(inner, scope, 0, params), props: defaults(params, scope) };
+}
+
+type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
+
+function fromClass(
+  base: Base,
+  node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
+  scope: Scope,
+): Component | undefined {
+  const methods = new Map<string, FunctionNode>();
+  for (const each of node.body.body) {
+    if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
+    const name = propertyName(each.key, each.computed);
+    if (name && each.value && isFunction(each.value)) methods.set(name, each.value);
+  }
+  const render = methods.get('render');
+  if (!render || !showsJsx(render)) return undefined;
+  return { ...base, view: functionView(render, scope, 0), props: new Map() };
+}
+
+const HANDS_ON = new Set(['memo', 'forwardRef', 'observer']);
+
+function calledName(call: Extract<Node, { type: 'CallExpression' }>): string {
+  const callee = unwrapped(call.callee);
+  return callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
+}
+
+// memo(…), forwardRef(…), observer(…): the component is the function inside. A name inside is another declaration.
+function unwrappedComponent(node: Node): Node | undefined {
+  let inner = unwrapped(node);
+  for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
+    const next = inner.arguments
+      .map((each) => unwrapped(each))
+      .find((each) => isFunction(each) || each.type === 'CallExpression' || each.type === 'Identifier');
+    if (!next || !HANDS_ON.has(calledName(inner))) return undefined;
+    inner = next;
+  }
+  return inner;
+}
+
+// styled.button`…` and styled('button')(…): the tag, with whatever it is given.
+function styledView(node: Node): ViewNode[] | undefined {
+  const inner = unwrapped(node);
+  const callee =
+    inner.type === 'TaggedTemplateExpression'
+      ? inner.tag
+      : inner.type === 'CallExpression'
+        ? inner.callee
+        : undefined;
+  if (!callee) return undefined;
+  const tag = styledTag(unwrapped(callee));
+  if (!tag) return undefined;
+  const place = { start: inner.start, end: inner.end };
+  const children: ViewNode[] = [{ kind: 'slot', name: 'children', fallback: [], place }];
+  return [
+    {
+      kind: 'element',
+      tag,
+      place,
+      attributes: new Map(),
+      classes: { ...NO_CLASSES, open: true },
+      open: true,
+      events: [],
+      children,
+    },
+  ];
+}
+
+function styledTag(callee: Node): string | undefined {
+  if (
+    callee.type === 'MemberExpression' &&
+    callee.object.type === 'Identifier' &&
+    callee.object.name === 'styled'
+  ) {
+    return propertyName(callee.property, callee.computed);
+  }
+  if (
+    callee.type === 'CallExpression' &&
+    callee.callee.type === 'Identifier' &&
+    callee.callee.name === 'styled'
+  ) {
+    const [first] = callee.arguments;
+    return first?.type === 'Literal' && typeof first.value === 'string' ? first.value : undefined;
+  }
+  // styled.button.attrs({…})`…`
+  const deeper = callee.type === 'CallExpression' ? callee.callee : undefined;
+  return deeper?.type === 'MemberExpression' ? styledTag(deeper.object) : undefined;
+}
+
+function showsJsx(fn: FunctionNode): boolean {
+  let found = false;
+  for (const each of returnedFrom(fn)) {
+    walkTree(each, (node) => {
+      if (node.type === 'JSXElement' || node.type === 'JSXFragment') found = true;
+      return !found;
+    });
+  }
+  return found || namesJsx(fn);
+}
+
+// `const card = <div/>; return card;`
+function namesJsx(fn: FunctionNode): boolean {
+  const names = new Set(returnedFrom(fn).flatMap((each) => (each.type === 'Identifier' ? [each.name] : [])));
+  if (!names.size || !fn.body) return false;
+  let found = false;
+  walkTree(fn.body, (node) => {
+    if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier' && names.has(node.id.name)) {
+      found ||= node.init?.type === 'JSXElement' || node.init?.type === 'JSXFragment';
+    }
+    return !found;
+  });
+  return found;
+}
+
+function defaults(params: ReadonlyMap<string, Bound>, scope: Scope): Map<string, Expr | undefined> {
+  const props = new Map<string, Expr | undefined>();
+  for (const bound of params.values()) {
+    if (bound.is === 'prop') props.set(bound.name, bound.fallback && exprOf(bound.fallback, scope));
+  }
+  return props;
+}

@@ -1,0 +1,109 @@
+import type { Expr } from './expr.js';
+
+/** A range of UTF-16 offsets, from 0, in the file of the component. */
+export interface Span {
+  start: number;
+  end: number;
+}
+
+/** The class names of an element: always there, there on a condition, and whether others may be. */
+export interface ClassList {
+  always: readonly string[];
+  maybe: readonly string[];
+  open: boolean;
+}
+
+/** An element of markup. Attribute names are those of HTML, in lower case. */
+export interface ElementNode {
+  kind: 'element';
+  tag: string;
+  /** Where the opening tag stands. */
+  place: Span;
+  attributes: ReadonlyMap<string, Expr>;
+  classes: ClassList;
+  /** Whether it may have attributes that can't be read (a spread). */
+  open: boolean;
+  /** Events that it has handlers for, by the platform's name: `click`. */
+  events: readonly string[];
+  children: readonly ViewNode[];
+}
+
+/** How a component names another: declared in the same file, or imported. */
+export type ComponentRef = { local: string } | { specifier: string; name: string } | { selector: string };
+
+/** What a component is given: a value, or markup. */
+export type Prop = { expr: Expr } | { view: readonly ViewNode[] };
+
+/** Another component in the markup. `slots`: content by the slot's name; `children` is the default one. */
+export interface ComponentNode {
+  kind: 'component';
+  name: string;
+  ref: ComponentRef | undefined;
+  place: Span;
+  props: ReadonlyMap<string, Prop>;
+  open: boolean;
+  events: readonly string[];
+  slots: ReadonlyMap<string, readonly ViewNode[]>;
+}
+
+/** What a component shows, before its props and children are filled in. */
+export type ViewNode =
+  | ElementNode
+  | ComponentNode
+  | { kind: 'text'; text: Expr; place: Span }
+  /** Where a prop or slot of the component is shown. */
+  | { kind: 'slot'; name: string; fallback: readonly ViewNode[]; place: Span }
+  /** There only under a condition, given as it is written. */
+  | { kind: 'branch'; condition: string; children: readonly ViewNode[]; place: Span }
+  | { kind: 'repeat'; children: readonly ViewNode[]; place: Span }
+  /** Something that can't be read. */
+  | { kind: 'hole'; why: string; place: Span };
+
+export type Framework = 'react' | 'vue' | 'angular';
+
+/** A component of the project. */
+export interface Component {
+  name: string;
+  file: string;
+  framework: Framework;
+  /** Where it is declared. */
+  place: Span;
+  view: readonly ViewNode[];
+  /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
+  props: ReadonlyMap<string, Expr | undefined>;
+  /** The file that `view` stands in, where it is not `file`. */
+  templateFile?: string;
+  /** The component it hands its props on to, where it only wraps one. */
+  wraps?: ComponentRef;
+  /** Angular: the selector that stands for it in templates. */
+  selector?: string;
+  /** Components known by name in its template. */
+  registered?: ReadonlyMap<string, ComponentRef>;
+}
+
+export const NO_CLASSES: ClassList = { always: [], maybe: [], open: false };
+export const words = (text: string): string[] => text.split(/\s+/).filter(Boolean);
+
+/** How many elements and components a view holds. */
+export function viewSize(view: readonly ViewNode[]): number {
+  return view.reduce(
+    (sum, node) =>
+      sum + (node.kind === 'element' || node.kind === 'component' ? 1 : 0) + viewSize(innerNodes(node)),
+    0,
+  );
+}
+
+/** The nodes inside a node, slots' contents included. */
+export function innerNodes(node: ViewNode): readonly ViewNode[] {
+  switch (node.kind) {
+    case 'component':
+      return [...node.slots.values()].flat();
+    case 'slot':
+      return node.fallback;
+    case 'text':
+    case 'hole':
+      return [];
+    default:
+      return node.children;
+  }
+}

@@ -1,0 +1,446 @@
+import { parseSync, type Node } from 'oxc-parser';
+import type { VueFile, VueTemplate } from '../../parse/vue.js';
+import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '../../parse/tree.js';
+import { moduleFacts, type ModuleFacts } from '../code/module-facts.js';
+import { classesIn, classesOf, together } from './classes.js';
+import { constant, UNKNOWN, type Expr } from './expr.js';
+import { moduleScope, titleOf } from './react.js';
+import { exprOf, inner, propsOf, type Bound, type Scope } from './scope.js';
+import {
+  NO_CLASSES,
+  type ClassList,
+  type Component,
+  type ComponentRef,
+  type Prop,
+  type Span,
+  type ViewNode,
+} from './view.js';
+
+type TemplateNode = VueTemplate['children'][number];
+type TemplateElement = Extract<TemplateNode, { tag: string }>;
+type Directive = Extract<TemplateElement['props'][number], { exp?: unknown }>;
+
+const TRANSPARENT = new Set([
+  'template',
+  'transition',
+  'transition-group',
+  'keep-alive',
+  'teleport',
+  'suspense',
+]);
+
+/** The component of a single-file component. */
+export function vueComponent(file: VueFile, facts: ModuleFacts): Component {
+  const { source, scripts, template } = file;
+  const first = scripts[0]?.script;
+  const options = scripts.map(({ script }) => optionsOf(moduleFacts(script.program))).find(Boolean);
+  const scope = templateScope(file, facts, options);
+  const place = { start: 0, end: first ? 0 : Math.min(1, source.text.length) };
+  const view: ViewNode[] = template
+    ? viewOfChildren(template.children, scope)
+    : [{ kind: 'hole', why: file.templateProblem ?? 'no template', place }];
+  return {
+    name: titleOf(source.path),
+    file: source.path,
+    framework: 'vue',
+    place,
+    view,
+    props: scope.props,
+    registered: scope.registered,
+  };
+}
+
+interface TemplateScope extends Scope {
+  props: Map<string, Expr | undefined>;
+  registered: Map<string, ComponentRef>;
+}
+
+function templateScope(file: VueFile, facts: ModuleFacts, options: OptionsObject | undefined): TemplateScope {
+  const names = new Map<string, Bound>();
+  const props = new Map<string, Expr | undefined>();
+  const registered = new Map<string, ComponentRef>();
+  const outer = moduleScope(file.source.text, facts);
+  for (const { setup, script } of file.scripts) {
+    for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, props);
+  }
+  if (options) readOptions(options, outer, props, registered);
+  if (file.scripts.some((each) => each.setup)) {
+    for (const [local, { specifier, name, typeOnly }] of facts.imports)
+      if (!typeOnly) registered.set(local, { specifier, name });
+  }
+  for (const name of props.keys()) if (!names.has(name)) names.set(name, { is: 'prop', name });
+  names.set('$props', { is: 'props' });
+  const scope: Scope = { ...outer, lookup: (name) => names.get(name) };
+  return { ...scope, props, registered };
+}
+
+// What a statement of script setup gives the template: props, computed values, constants.
+function setupNames(
+  statement: Node,
+  outer: Scope,
+  names: Map<string, Bound>,
+  props: Map<string, Expr | undefined>,
+): void {
+  const declarations = statement.type === 'VariableDeclaration' ? statement.declarations : [];
+  if (statement.type === 'ExpressionStatement') defineProps(statement.expression, outer, props);
+  for (const { id, init } of declarations) {
+    if (!init) continue;
+    if (defineProps(init, outer, props)) {
+      if (id.type === 'Identifier') names.set(id.name, { is: 'props' });
+      else for (const [name, bound] of propsOf(id)) names.set(name, bound);
+    } else if (id.type === 'Identifier') {
+      const scope = inner(outer, names);
+      const node =
+        computedValue(init) ??
+        (statement.type === 'VariableDeclaration' && statement.kind === 'const' && isPlain(init)
+          ? init
+          : undefined);
+      names.set(id.name, node ? { is: 'node', node, scope } : { is: 'unknown' });
+    }
+  }
+}
+
+const isPlain = (node: Node): boolean =>
+  ['Literal', 'TemplateLiteral', 'ObjectExpression', 'ArrayExpression'].includes(unwrapped(node).type);
+
+// computed(() => expression)
+function computedValue(node: Node): Node | undefined {
+  const call = unwrapped(node);
+  if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier' || call.callee.name !== 'computed')
+    return undefined;
+  const [fn] = call.arguments;
+  const returns = fn && isFunction(fn) ? returnedFrom(fn) : [];
+  return returns.length === 1 ? returns[0] : undefined;
+}
+
+function defineProps(node: Node, scope: Scope, props: Map<string, Expr | undefined>): boolean {
+  const call = unwrapped(node);
+  if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
+  const [first, second] = call.arguments;
+  if (call.callee.name === 'withDefaults' && first) {
+    const found = defineProps(first, scope, props);
+    if (second?.type === 'ObjectExpression') {
+      for (const [name, value] of entriesOf(second)) props.set(name, exprOf(value, scope));
+    }
+    return found;
+  }
+  if (call.callee.name !== 'defineProps') return false;
+  if (first) readProps(first, scope, props);
+  const type = call.typeArguments?.params[0];
+  if (type?.type === 'TSTypeLiteral') {
+    for (const member of type.members) {
+      const name =
+        member.type === 'TSPropertySignature' ? propertyName(member.key, member.computed) : undefined;
+      if (name) props.set(name, undefined);
+    }
+  }
+  return true;
+}
+
+function readProps(node: Node, scope: Scope, props: Map<string, Expr | undefined>): void {
+  const given = unwrapped(node);
+  if (given.type === 'ArrayExpression') {
+    for (const each of given.elements) {
+      const name = each && literalText(each);
+      if (name) props.set(name, undefined);
+    }
+  }
+  if (given.type !== 'ObjectExpression') return;
+  for (const [name, value] of entriesOf(given)) {
+    const fallback =
+      value.type === 'ObjectExpression'
+        ? entriesOf(value).find(([key]) => key === 'default')?.[1]
+        : undefined;
+    props.set(name, fallback && exprOf(fallback, scope));
+  }
+}
+
+type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
+
+const entriesOf = (node: OptionsObject): [string, Node][] =>
+  node.properties.flatMap((each): [string, Node][] => {
+    const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    return each.type === 'Property' && name !== undefined ? [[name, each.value]] : [];
+  });
+
+/** The object of options that a module gives out by default, bare or inside `defineComponent` or `extend`. */
+export function optionsOf(facts: ModuleFacts): OptionsObject | undefined {
+  const found = facts.exports.get('default');
+  const node =
+    found &&
+    ('node' in found ? found.node : 'local' in found ? facts.declarations.get(found.local) : undefined);
+  return node && optionsIn(node);
+}
+
+/** The object of options that an expression is, or hands to `defineComponent` or `extend`. */
+export function optionsIn(node: Node): OptionsObject | undefined {
+  const value = unwrapped(node.type === 'VariableDeclarator' && node.init ? node.init : node);
+  if (value.type === 'ObjectExpression') return value;
+  const [first] = value.type === 'CallExpression' ? value.arguments : [];
+  return first?.type === 'ObjectExpression' ? first : undefined;
+}
+
+function readOptions(
+  options: OptionsObject,
+  scope: Scope,
+  props: Map<string, Expr | undefined>,
+  registered: Map<string, ComponentRef>,
+): void {
+  for (const [key, value] of entriesOf(options)) {
+    if (key === 'props') readProps(value, scope, props);
+    if (key !== 'components' || value.type !== 'ObjectExpression') continue;
+    for (const [name, component] of entriesOf(value)) {
+      const ref = component.type === 'Identifier' ? scope.ref(component.name) : undefined;
+      if (ref) registered.set(name, ref);
+    }
+  }
+}
+
+function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope): ViewNode[] {
+  const found: ViewNode[] = [];
+  let before: string[] = [];
+  for (const child of children) {
+    if (child.type !== 1) {
+      found.push(...leafView(child, scope));
+      continue;
+    }
+    const element = child as TemplateElement;
+    const guard = directive(element, 'if') ?? directive(element, 'else-if') ?? directive(element, 'else');
+    if (!guard || guard.name === 'if') before = [];
+    const own = guard?.exp ? sourceOf(guard) : '';
+    const condition = [...before.map((each) => `not (${each})`), ...(own ? [own] : [])].join(' and ');
+    if (own) before.push(own);
+    const view = repeated(element, scope);
+    const place = span(element);
+    found.push(...(guard ? [{ kind: 'branch' as const, condition, children: view, place }] : view));
+  }
+  return found;
+}
+
+const span = (node: { loc: { start: { offset: number }; end: { offset: number } } }): Span => ({
+  start: node.loc.start.offset,
+  end: node.loc.end.offset,
+});
+
+function leafView(node: TemplateNode, scope: TemplateScope): ViewNode[] {
+  const place = span(node);
+  if (node.type === 2)
+    return [{ kind: 'text', text: constant((node as { content: string }).content), place }];
+  if (node.type !== 5) return [];
+  const text = expressionOf((node as { content: { content?: string } }).content.content ?? '', scope);
+  return [
+    text.is === 'prop'
+      ? { kind: 'slot', name: text.name, fallback: [], place }
+      : { kind: 'text', text, place },
+  ];
+}
+
+function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
+  const loop = directive(element, 'for');
+  if (!loop) return elementView(element, scope);
+  // The names of the loop hide props of the same name.
+  const source = (
+    loop as {
+      forParseResult?: {
+        value?: { content?: string };
+        key?: { content?: string };
+        index?: { content?: string };
+      };
+    }
+  ).forParseResult;
+  const hidden = new Set(
+    JSON.stringify([source?.value?.content, source?.key?.content, source?.index?.content]).match(/[\w$]+/g),
+  );
+  const within: TemplateScope = {
+    ...scope,
+    lookup: (name) => (hidden.has(name) ? { is: 'unknown' } : scope.lookup(name)),
+  };
+  return [{ kind: 'repeat', children: elementView(element, within), place: span(element) }];
+}
+
+function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[] {
+  const tag = element.tag;
+  const kebab = tag.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+  const place = { start: element.loc.start.offset, end: openingEnd(element) };
+  if (tag === 'slot') return [slotView(element, scope, place)];
+  if (kebab === 'component') return [{ kind: 'hole', why: 'a component chosen at run time', place }];
+  const inside = contentOf(element, scope);
+  if (TRANSPARENT.has(kebab)) return inside;
+  const given = attributesOf(element, scope);
+  if (element.tagType === 0 && !registeredAs(tag, scope)) {
+    return [
+      {
+        kind: 'element',
+        tag,
+        place,
+        attributes: given.attributes,
+        classes: given.classes,
+        open: given.open,
+        events: given.events,
+        children: inside,
+      },
+    ];
+  }
+  const slots = new Map<string, readonly ViewNode[]>();
+  const own = element.children.filter((child) => !(child.type === 1 && slotName(child as TemplateElement)));
+  const plain = viewOfChildren(own, scope);
+  if (
+    plain.some(
+      (node) => node.kind !== 'text' || node.text.is !== 'constant' || String(node.text.value).trim(),
+    )
+  )
+    slots.set('children', plain);
+  for (const child of element.children) {
+    const name = child.type === 1 ? slotName(child as TemplateElement) : undefined;
+    if (name) slots.set(name, viewOfChildren((child as TemplateElement).children, scope));
+  }
+  const ref = registeredAs(tag, scope);
+  return [
+    {
+      kind: 'component',
+      name: tag,
+      ref,
+      place,
+      props: given.props,
+      open: given.open,
+      events: given.events,
+      slots,
+    },
+  ];
+}
+
+// `<template #lid>` fills the slot `#lid`; the default slot goes by `children`.
+function slotName(element: TemplateElement): string | undefined {
+  const slot = element.tag === 'template' ? directive(element, 'slot') : undefined;
+  if (!slot) return undefined;
+  const name = slot.arg && 'content' in slot.arg ? String(slot.arg.content) : 'default';
+  return name === 'default' ? 'children' : `#${name}`;
+}
+
+function slotView(element: TemplateElement, scope: TemplateScope, place: Span): ViewNode {
+  const name = element.props.find((prop) => prop.type === 6 && prop.name === 'name');
+  const text = name && 'value' in name ? name.value?.content : undefined;
+  const dynamic = element.props.some(
+    (prop) => prop.type === 7 && prop.name === 'bind' && argOf(prop as Directive) === 'name',
+  );
+  if (dynamic) return { kind: 'hole', why: 'a slot chosen at run time', place };
+  return {
+    kind: 'slot',
+    name: text && text !== 'default' ? `#${text}` : 'children',
+    fallback: viewOfChildren(element.children, scope),
+    place,
+  };
+}
+
+function contentOf(element: TemplateElement, scope: TemplateScope): ViewNode[] {
+  const text = directive(element, 'text');
+  const place = span(element);
+  if (directive(element, 'html')) return [{ kind: 'hole', why: 'markup given as text', place }];
+  if (text) return [{ kind: 'text', text: expressionOf(sourceOf(text), scope), place }];
+  return viewOfChildren(element.children, scope);
+}
+
+/** The component that a tag is registered as: `KilnLid`, `kiln-lid` and `kilnLid` are one name. */
+function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefined {
+  const pascal = tag.replace(/(?:^|-)(\w)/g, (_, letter: string) => letter.toUpperCase());
+  const camel = pascal.charAt(0).toLowerCase() + pascal.slice(1);
+  const kebab = pascal.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+  const isTag = /^[a-z]+$/.test(tag);
+  return (
+    scope.registered.get(tag) ??
+    (isTag
+      ? undefined
+      : (scope.registered.get(pascal) ?? scope.registered.get(camel) ?? scope.registered.get(kebab)))
+  );
+}
+
+interface Given {
+  attributes: Map<string, Expr>;
+  props: Map<string, Prop>;
+  classes: ClassList;
+  open: boolean;
+  events: string[];
+}
+
+function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
+  const given: Given = {
+    attributes: new Map(),
+    props: new Map(),
+    classes: NO_CLASSES,
+    open: false,
+    events: [],
+  };
+  const set = (name: string, expr: Expr): void => {
+    given.attributes.set(name.toLowerCase(), expr);
+    given.props.set(
+      name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase()),
+      { expr },
+    );
+  };
+  for (const prop of element.props) {
+    if (prop.type === 6) {
+      const expr = constant('value' in prop && prop.value ? prop.value.content : '');
+      if (prop.name === 'class') given.classes = together([given.classes, classesIn(expr)]);
+      set(prop.name, expr);
+      continue;
+    }
+    addDirective(prop as Directive, scope, given, set);
+  }
+  return given;
+}
+
+function addDirective(
+  prop: Directive,
+  scope: TemplateScope,
+  given: Given,
+  set: (name: string, expr: Expr) => void,
+): void {
+  const name = argOf(prop);
+  if (prop.name === 'on') {
+    if (name) given.events.push(name);
+  } else if (prop.name === 'model') {
+    set(name ?? 'modelValue', UNKNOWN);
+    given.events.push('input', 'change');
+  } else if (prop.name === 'bind') {
+    if (name === undefined) {
+      given.open = true;
+      given.classes = { ...given.classes, open: true };
+    } else if (name === 'class') {
+      const node = expressionNode(sourceOf(prop));
+      given.classes = together([
+        given.classes,
+        node ? classesOf(node, scope) : { ...NO_CLASSES, open: true },
+      ]);
+    } else set(name, prop.exp ? expressionOf(sourceOf(prop), scope) : expressionOf(name, scope));
+  }
+}
+
+const directive = (element: TemplateElement, name: string): Directive | undefined =>
+  element.props.find((prop): prop is Directive => prop.type === 7 && prop.name === name);
+
+const argOf = (prop: Directive): string | undefined =>
+  prop.arg && 'isStatic' in prop.arg && prop.arg.isStatic ? prop.arg.content : undefined;
+
+const sourceOf = (prop: Directive): string =>
+  prop.exp && 'content' in prop.exp ? String(prop.exp.content) : '';
+
+// The opening tag ends where the content, if any, starts.
+function openingEnd(element: TemplateElement): number {
+  const last = element.props.reduce(
+    (end, prop) => Math.max(end, prop.loc.end.offset),
+    element.loc.start.offset + element.tag.length + 1,
+  );
+  const rest = element.loc.source.slice(last - element.loc.start.offset);
+  return last + rest.indexOf('>') + 1;
+}
+
+function expressionNode(text: string): Node | undefined {
+  const { program, errors } = parseSync('expression.ts', `(${text})`, { lang: 'ts', preserveParens: false });
+  const [statement] = program.body;
+  return errors.length === 0 && statement?.type === 'ExpressionStatement' ? statement.expression : undefined;
+}
+
+function expressionOf(text: string, scope: Scope): Expr {
+  const node = expressionNode(text);
+  return node ? exprOf(node, scope) : UNKNOWN;
+}

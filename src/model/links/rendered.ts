@@ -1,0 +1,325 @@
+import type { Project } from '../project.js';
+import { constant, filled, textPieces, UNKNOWN, type Expr } from '../components/expr.js';
+import {
+  NO_CLASSES,
+  words,
+  type ClassList,
+  type Component,
+  type ComponentNode,
+  type ElementNode,
+  type Prop,
+  type Span,
+  type ViewNode,
+} from '../components/view.js';
+import { classesIn, together } from '../components/classes.js';
+
+/** An element of what a spec renders, with props and children filled in. */
+export interface Placed {
+  kind: 'element';
+  tag: string;
+  file: string;
+  place: Span;
+  attributes: ReadonlyMap<string, Expr>;
+  classes: ClassList;
+  open: boolean;
+  events: readonly string[];
+  parent: Placed | undefined;
+  children: PlacedNode[];
+  /** The conditions it stands under, as written. */
+  guards: readonly string[];
+  repeated: boolean;
+  /** The component in whose markup it is written; undefined for the spec's own markup. */
+  component: Component | undefined;
+}
+
+export type PlacedNode =
+  Placed | { kind: 'text'; pieces: (string | undefined)[]; sure: boolean } | { kind: 'hole'; why: string };
+
+/** All that one render call puts into the document. */
+export interface RenderedTree {
+  children: PlacedNode[];
+  elements: Placed[];
+  /** Whether nothing in it is a hole: what is not here is not there. */
+  complete: boolean;
+}
+
+/** The view that a render call hands over, and the file it is written in. */
+export interface RenderInput {
+  file: string;
+  view: readonly ViewNode[];
+  /** Whether child components are replaced by empty ones. */
+  shallow?: boolean;
+  /** Files of components that the spec replaces by stand-ins. */
+  replaced?: ReadonlySet<string>;
+}
+
+interface Context {
+  file: string;
+  component: Component | undefined;
+  given: ReadonlyMap<string, Prop>;
+  /** Whether props that are not given may be given all the same. */
+  open: boolean;
+  /** The context that content given as a prop is written in. */
+  outer: Context | undefined;
+  guards: readonly string[];
+  repeated: boolean;
+  parent: Placed | undefined;
+  depth: number;
+  within: readonly Component[];
+}
+
+const DEEPEST = 10;
+const MOST_ELEMENTS = 1500;
+
+/** Fills a view in: child components, props, children and slots, to a set depth. */
+export function rendered(project: Project, input: RenderInput): RenderedTree {
+  const expansion = new Expansion(project, input);
+  const children = expansion.nodes(input.view, {
+    file: input.file,
+    component: undefined,
+    given: new Map(),
+    open: true,
+    outer: undefined,
+    guards: [],
+    repeated: false,
+    parent: undefined,
+    depth: 0,
+    within: [],
+  });
+  return { children, elements: expansion.elements, complete: expansion.complete };
+}
+
+class Expansion {
+  readonly elements: Placed[] = [];
+  complete = true;
+  readonly #project: Project;
+  readonly #input: RenderInput;
+
+  constructor(project: Project, input: RenderInput) {
+    this.#project = project;
+    this.#input = input;
+  }
+
+  nodes(view: readonly ViewNode[], context: Context): PlacedNode[] {
+    return view.flatMap((node) => this.#node(node, context));
+  }
+
+  #node(node: ViewNode, context: Context): PlacedNode[] {
+    switch (node.kind) {
+      case 'element':
+        return [this.#element(node, context)];
+      case 'component':
+        return this.#component(node, context);
+      case 'text':
+        return this.#text(this.#fill(node.text, context), context);
+      case 'slot':
+        return this.#slot(node.name, node.fallback, context);
+      case 'branch':
+        return this.nodes(node.children, { ...context, guards: [...context.guards, node.condition] });
+      case 'repeat':
+        return this.nodes(node.children, {
+          ...context,
+          repeated: true,
+          guards: [...context.guards, 'for each'],
+        });
+      case 'hole':
+        return this.#hole(node.why);
+    }
+  }
+
+  #hole(why: string): PlacedNode[] {
+    this.complete = false;
+    return [{ kind: 'hole', why }];
+  }
+
+  #text(text: Expr, context: Context): PlacedNode[] {
+    const pieces = textPieces(text);
+    if (pieces.every((piece) => piece === '')) return [];
+    return [{ kind: 'text', pieces, sure: context.guards.length === (context.parent?.guards.length ?? 0) }];
+  }
+
+  #fill(expr: Expr, context: Context): Expr {
+    return filled(expr, (name) => {
+      const prop = context.given.get(name);
+      if (prop) return 'expr' in prop ? this.#fill(prop.expr, context.outer ?? EMPTY) : UNKNOWN;
+      if (context.open) return UNKNOWN;
+      return context.component?.props.get(name) ?? constant(undefined);
+    });
+  }
+
+  #element(node: ElementNode, context: Context): Placed {
+    const attributes = new Map<string, Expr>();
+    for (const [name, expr] of node.attributes) attributes.set(name, this.#fill(expr, context));
+    const placed: Placed = {
+      kind: 'element',
+      tag: node.tag,
+      file: context.file,
+      place: node.place,
+      attributes,
+      classes: this.#classes(node, attributes),
+      open: node.open,
+      events: node.events,
+      parent: context.parent,
+      children: [],
+      guards: context.guards,
+      repeated: context.repeated,
+      component: context.component,
+    };
+    this.elements.push(placed);
+    if (this.elements.length > MOST_ELEMENTS) placed.children = this.#hole('too many elements');
+    else placed.children = this.nodes(node.children, { ...context, parent: placed });
+    return placed;
+  }
+
+  // A class attribute that is a prop is known once the prop is given.
+  #classes(node: ElementNode, attributes: ReadonlyMap<string, Expr>): ClassList {
+    const value = attributes.get('class');
+    if (!node.classes.open || value?.is !== 'constant') return node.classes;
+    return together([{ ...node.classes, open: false }, classesIn(value)]);
+  }
+
+  #slot(name: string, fallback: readonly ViewNode[], context: Context): PlacedNode[] {
+    const prop = context.given.get(name);
+    const outer = context.outer;
+    if (prop && 'view' in prop) {
+      if (!outer) return this.#hole('content');
+      return this.nodes(prop.view, {
+        ...outer,
+        guards: context.guards,
+        repeated: context.repeated,
+        parent: context.parent,
+        depth: context.depth,
+      });
+    }
+    if (!prop && !context.open) {
+      const known = context.component?.props.get(name);
+      return known ? this.#text(this.#fill(known, context), context) : this.nodes(fallback, context);
+    }
+    const value = prop ? this.#fill(prop.expr, outer ?? EMPTY) : UNKNOWN;
+    return value.is === 'constant' || value.is === 'text'
+      ? this.#text(value, context)
+      : this.#hole(`the prop ${name}`);
+  }
+
+  #component(node: ComponentNode, context: Context): PlacedNode[] {
+    const found = node.ref && this.#project.component(context.file, node.ref);
+    const component = found && this.#unwrapped(found);
+    const replaced = found && this.#input.replaced?.has(found.file);
+    if (!component || replaced || context.depth >= DEEPEST || context.within.includes(component)) {
+      return this.#unread(node, context);
+    }
+    if (this.#input.shallow && context.depth > 0) return [this.#stub(node, context)];
+    const given = new Map(node.props);
+    for (const [name, view] of node.slots) given.set(name, { view });
+    const first = this.elements.length;
+    const nodes = this.nodes(component.view, {
+      ...context,
+      file: component.templateFile ?? component.file,
+      component,
+      given,
+      open: node.open,
+      outer: context,
+      depth: context.depth + 1,
+      within: [...context.within, component],
+    });
+    if (component.framework === 'vue') this.#fallThrough(node, component, this.elements[first], context);
+    return component.framework === 'angular' ? [this.#host(node, context, nodes, first)] : nodes;
+  }
+
+  #unwrapped(component: Component): Component | undefined {
+    let inner: Component | undefined = component;
+    for (let step = 0; inner?.wraps && step < DEEPEST; step++)
+      inner = this.#project.component(inner.file, inner.wraps);
+    return inner;
+  }
+
+  // Nothing is known of what it shows; what stands between its tags probably appears inside.
+  #unread(node: ComponentNode, context: Context): PlacedNode[] {
+    const holes = this.#hole(`the component ${node.name}`);
+    const open = { ...context, guards: [...context.guards, `what ${node.name} shows`] };
+    const shown = [...node.slots.values()].flatMap((view) => this.nodes(view, open));
+    const views = [...node.props.values()].flatMap((prop) =>
+      'view' in prop ? this.nodes(prop.view, open) : [],
+    );
+    return [...holes, ...shown, ...views];
+  }
+
+  #stub(node: ComponentNode, context: Context): Placed {
+    const tag = `${node.name.replace(/\B[A-Z]/g, '-$&').toLowerCase()}-stub`;
+    const stub = this.#element(
+      {
+        kind: 'element',
+        tag,
+        place: node.place,
+        attributes: new Map(),
+        classes: { ...NO_CLASSES, open: true },
+        open: true,
+        events: [],
+        children: [],
+      },
+      context,
+    );
+    stub.children = this.#hole('a child that is not rendered');
+    return stub;
+  }
+
+  // Vue hands attributes that are no props on to the root element of a component.
+  #fallThrough(node: ComponentNode, component: Component, root: Placed | undefined, context: Context): void {
+    if (!root || root.parent !== context.parent) return;
+    const attributes = new Map(root.attributes);
+    for (const [name, prop] of node.props) {
+      if (component.props.has(name) || !('expr' in prop)) continue;
+      const value = this.#fill(prop.expr, context);
+      const html = name.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+      if (html === 'class') root.classes = together([root.classes, classesIn(value)]);
+      else attributes.set(html, value);
+    }
+    root.attributes = attributes;
+    root.events = [...root.events, ...node.events];
+    if (node.open) root.open = true;
+  }
+
+  // Angular keeps the tag of a component in the document.
+  #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number): Placed {
+    const attributes = new Map<string, Expr>();
+    for (const [name, prop] of node.props)
+      if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
+    const own = attributes.get('class');
+    const classes =
+      own?.is === 'constant'
+        ? { always: words(String(own.value)), maybe: [], open: true }
+        : { ...NO_CLASSES, open: true };
+    const host: Placed = {
+      kind: 'element',
+      tag: node.name,
+      file: context.file,
+      place: node.place,
+      attributes,
+      classes,
+      open: true,
+      events: node.events,
+      parent: context.parent,
+      children: inside,
+      guards: context.guards,
+      repeated: context.repeated,
+      component: context.component,
+    };
+    for (const element of this.elements.slice(first))
+      if (element.parent === context.parent) element.parent = host;
+    this.elements.splice(first, 0, host);
+    return host;
+  }
+}
+
+const EMPTY: Context = {
+  file: '',
+  component: undefined,
+  given: new Map(),
+  open: true,
+  outer: undefined,
+  guards: [],
+  repeated: false,
+  parent: undefined,
+  depth: 0,
+  within: [],
+};

@@ -1,0 +1,293 @@
+import type { Files } from '../discover/files.js';
+import { parseAngular, type AngularCompiler } from '../parse/angular.js';
+import { isScript, parseScript, type Script } from '../parse/script.js';
+import { decodeSource, isProblem, type Problem, type Source } from '../parse/source.js';
+import { parseVue } from '../parse/vue.js';
+import { childrenOf } from '../parse/tree.js';
+import { dirname, join } from '../util/paths.js';
+import {
+  angularDeclarations,
+  angularView,
+  tagSelectors,
+  type AngularDeclaration,
+} from './components/angular.js';
+import { reactComponents } from './components/react.js';
+import { vueOptionComponents } from './components/vue-options.js';
+import { vueComponent } from './components/vue.js';
+import type { Component, ComponentRef, ViewNode } from './components/view.js';
+import { moduleFacts, type Import, type ModuleFacts } from './code/module-facts.js';
+
+/** A module of the project with its syntax trees. */
+export interface ModuleTree {
+  path: string;
+  script: Script;
+  facts: ModuleFacts;
+}
+
+/** What stays in memory of a module once its trees are gone. */
+export interface ModuleSummary {
+  path: string;
+  imports: ReadonlyMap<string, Import>;
+  /** Exported names: a local name, or an export of another module. */
+  exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
+  stars: readonly string[];
+  components: readonly Component[];
+}
+
+/** An exported thing, followed to the module that declares it. `name` is the local name there. */
+export interface Declared {
+  file: string;
+  name: string;
+}
+
+const KEPT_TREES = 48;
+const DEEPEST_EXPORT = 12;
+
+/** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
+export class Project {
+  readonly problems: Problem[] = [];
+  readonly #files: Files;
+  readonly #angular: AngularCompiler | undefined;
+  readonly #resolve: (folder: string, specifier: string) => string | undefined;
+  readonly #summaries = new Map<string, ModuleSummary | undefined>();
+  readonly #trees = new Map<string, ModuleTree | undefined>();
+  readonly #resolved = new Map<string, string | undefined>();
+  readonly #selectors = new Map<string, Component | 'many'>();
+  readonly #failed = new Set<string>();
+
+  constructor(files: Files, angular: AngularCompiler | undefined, alias: Record<string, string[]> = {}) {
+    this.#files = files;
+    this.#angular = angular;
+    this.#resolve = files.resolver({ alias });
+  }
+
+  /** The text of a file; undefined, and a problem kept, where it can't be read. */
+  source(path: string): Source | undefined {
+    const bytes = this.#files.read(path);
+    if (!bytes) return this.#fail({ file: path, reason: 'cannot be read' });
+    const source = decodeSource(path, bytes);
+    return isProblem(source) ? this.#fail(source) : source;
+  }
+
+  /** The syntax tree of a script, or of the script of a single-file component. */
+  tree(path: string): ModuleTree | undefined {
+    const cached = this.#trees.get(path);
+    if (cached) return cached;
+    const source = this.source(path);
+    if (!source) return undefined;
+    const tree = path.endsWith('.vue') ? this.#readVue(source) : this.#readScript(source);
+    this.#trees.set(path, tree);
+    const [oldest] = this.#trees.keys();
+    if (this.#trees.size > KEPT_TREES && oldest) this.#trees.delete(oldest);
+    return tree;
+  }
+
+  /** What a module imports, exports and shows. */
+  summary(path: string): ModuleSummary | undefined {
+    if (!this.#summaries.has(path)) {
+      this.#summaries.set(path, undefined);
+      if (isScript(path) || path.endsWith('.vue')) this.tree(path);
+    }
+    return this.#summaries.get(path);
+  }
+
+  /** The file of the project that a module of `from` imports; undefined for packages and for what is not there. */
+  resolve(from: string, specifier: string): string | undefined {
+    const folder = dirname(from);
+    const key = `${folder}\0${specifier}`;
+    if (!this.#resolved.has(key)) {
+      const path = this.#resolve(folder, specifier);
+      this.#resolved.set(key, path?.includes('/node_modules/') ? undefined : path);
+    }
+    return this.#resolved.get(key);
+  }
+
+  /** Follows an export of a module, through index files, to its declaration. */
+  declared(file: string, name: string, depth = 0): Declared | undefined {
+    const summary = this.summary(file);
+    if (!summary || depth > DEEPEST_EXPORT) return undefined;
+    const found = summary.exports.get(name);
+    if (found && 'local' in found) return { file, name: found.local };
+    if (found) return this.imported(file, found, depth + 1);
+    if (name === 'default') return undefined;
+    for (const star of summary.stars) {
+      const target = this.resolve(file, star);
+      const declared = target && this.declared(target, name, depth + 1);
+      if (declared) return declared;
+    }
+    return undefined;
+  }
+
+  /** Follows an import of a module to its declaration. */
+  imported(file: string, from: { specifier: string; name: string }, depth = 0): Declared | undefined {
+    const target = this.resolve(file, from.specifier);
+    return target ? this.declared(target, from.name, depth) : undefined;
+  }
+
+  /** The component that a reference in a file stands for. */
+  component(file: string, ref: ComponentRef): Component | undefined {
+    if ('selector' in ref) {
+      const found = this.#selectors.get(ref.selector);
+      return found === 'many' ? undefined : found;
+    }
+    const summary = this.summary(file);
+    const asImport = 'local' in ref ? summary?.imports.get(ref.local) : ref;
+    const declared = asImport
+      ? this.imported(file, asImport)
+      : 'local' in ref
+        ? { file, name: ref.local }
+        : undefined;
+    return declared && this.componentAt(declared);
+  }
+
+  /** The component that a declaration is. */
+  componentAt({ file, name }: Declared): Component | undefined {
+    const components = this.summary(file)?.components ?? [];
+    return (
+      components.find((each) => each.name === name) ??
+      (name === 'default' && components.length === 1 ? components[0] : undefined)
+    );
+  }
+
+  /** Lets go of the trees; summaries stay. */
+  dropTrees(): void {
+    this.#trees.clear();
+  }
+
+  #fail(problem: Problem): undefined {
+    if (this.#failed.has(problem.file)) return undefined;
+    this.#failed.add(problem.file);
+    this.problems.push(problem);
+    return undefined;
+  }
+
+  #readScript(source: Source): ModuleTree | undefined {
+    const script = parseScript(source);
+    if ('reason' in script) return this.#fail(script);
+    return this.#kept(source.path, () => {
+      const facts = moduleFacts(script.program);
+      const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
+      const more = components.length ? [] : vueOptionComponents(script, facts);
+      this.#keepSummary(source.path, facts, [...components, ...more]);
+      return { path: source.path, script, facts };
+    });
+  }
+
+  #readVue(source: Source): ModuleTree | undefined {
+    const file = parseVue(source);
+    if ('reason' in file) return this.#fail(file);
+    return this.#kept(source.path, () => {
+      const scripts = file.scripts.map(({ script }) => script);
+      const body = scripts.flatMap(({ program }) => program.body);
+      const first = scripts[0];
+      const program = first
+        ? { ...first.program, body }
+        : ({ type: 'Program', body, start: 0, end: 0 } as unknown as Script['program']);
+      const script = { source, program, comments: scripts.flatMap(({ comments }) => comments) };
+      const facts = moduleFacts(program);
+      const component = vueComponent(file, facts);
+      const exports = new Map([['default', { local: component.name }]]);
+      this.#summaries.set(source.path, {
+        path: source.path,
+        imports: facts.imports,
+        exports,
+        stars: [],
+        components: [component],
+      });
+      return { path: source.path, script, facts };
+    });
+  }
+
+  // A tree too deep for our own recursion is a file that can't be read, not a crash.
+  #kept(path: string, read: () => ModuleTree): ModuleTree | undefined {
+    try {
+      return read();
+    } catch (error) {
+      if (error instanceof RangeError)
+        return this.#fail({ file: path, reason: 'nested too deeply to be read' });
+      throw error;
+    }
+  }
+
+  #keepSummary(path: string, facts: ModuleFacts, components: readonly Component[]): void {
+    const exports = new Map(
+      [...facts.exports].map(
+        ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
+      ),
+    );
+    const unnamed = components.find((each) => !facts.declarations.has(each.name));
+    if (unnamed && facts.exports.has('default')) {
+      const found = exports.get('default');
+      if (found && 'local' in found && found.local === 'default')
+        exports.set('default', { local: unnamed.name });
+    }
+    this.#summaries.set(path, { path, imports: facts.imports, exports, stars: facts.stars, components });
+  }
+
+  #angularComponents(script: Script): Component[] {
+    const compiler = this.#angular;
+    if (!compiler) return [];
+    return angularDeclarations(script).map((declaration) => {
+      const component = this.#angularComponent(compiler, script, declaration);
+      for (const tag of tagSelectors(declaration.selector ?? '')) {
+        this.#selectors.set(
+          tag,
+          this.#selectors.has(tag) && this.#selectors.get(tag) !== component ? 'many' : component,
+        );
+      }
+      return component;
+    });
+  }
+
+  #angularComponent(compiler: AngularCompiler, script: Script, declaration: AngularDeclaration): Component {
+    const { name, place, selector, inputs } = declaration;
+    const file = script.source.path;
+    const { view, templateFile } = this.#angularView(compiler, script, declaration);
+    return {
+      name,
+      file,
+      framework: 'angular',
+      place,
+      view,
+      templateFile,
+      props: new Map(inputs.map((each) => [each, undefined])),
+      selector,
+    };
+  }
+
+  #angularView(
+    compiler: AngularCompiler,
+    script: Script,
+    { template, place, inputs }: AngularDeclaration,
+  ): { view: ViewNode[]; templateFile?: string } {
+    const hole = (why: string): ViewNode[] => [{ kind: 'hole', why, place }];
+    if (!template) return { view: hole('no template') };
+    if ('inline' in template) {
+      const node = template.inline;
+      const literal =
+        node.type === 'Literal' ||
+        (node.type === 'TemplateLiteral' &&
+          childrenOf(node).every((each) => each.type === 'TemplateElement'));
+      if (!literal) return { view: hole('a template that is not literal') };
+      const parsed = parseAngular(compiler, script.source, {
+        start: node.start + 1,
+        end: node.end - 1,
+        escaped: true,
+      });
+      if ('reason' in parsed) return { view: (this.#fail(parsed), hole(parsed.reason)) };
+      return { view: angularView(compiler, parsed.nodes, new Set(inputs)) };
+    }
+    const templateFile = join(dirname(script.source.path), template.url);
+    if (this.#files.kind(templateFile) !== 'file') {
+      const line = script.source.lines.at(place.start).line;
+      this.#fail({ file: script.source.path, reason: `its template ${template.url} is not there`, line });
+      return { view: hole('template not there') };
+    }
+    const source = this.source(templateFile);
+    const parsed =
+      source && parseAngular(compiler, source, { start: 0, end: source.text.length, escaped: false });
+    if (!parsed || 'reason' in parsed)
+      return { view: (parsed && this.#fail(parsed), hole('template not readable')) };
+    return { view: angularView(compiler, parsed.nodes, new Set(inputs)), templateFile };
+  }
+}

@@ -1,0 +1,237 @@
+import type { Meaning } from '../../dialects/meaning.js';
+import { assertBy, assertByCall, startExpectation } from './assertions.js';
+import type { CallNode } from './calls.js';
+import type { Env } from './env.js';
+import { chainOf } from './evaluate.js';
+import { callFunction, handOut } from './functions.js';
+import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
+import { renderBy } from './renders.js';
+import type { Run } from './run.js';
+import type { StandIn } from './steps.js';
+import { constantValue, NOTHING, textOfValue, thingOf, type Thing, type Value } from './values.js';
+
+type Library = Extract<Value, { is: 'library' }>;
+
+/** A call of something that a dialect names. */
+export function applyMeaning(
+  run: Run,
+  env: Env,
+  callee: Library,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const { meaning, name, module } = callee;
+  const of = callee.of?.is === 'thing' ? callee.of : undefined;
+  switch (meaning.kind) {
+    case 'render':
+      return renderBy(run, meaning, { name, module, node, args });
+    case 'query':
+      args.forEach((each) => each.is === 'function' && callFunction(run, each, [], node));
+      return reachBy(run, meaning, { name, node, of, args, receiver: receiverText(run, node) });
+    case 'hop':
+      return of ? hopFrom(run, of, meaning.gives, name, node, args) : NOTHING;
+    case 'pick':
+      return of
+        ? pickFrom(
+            run,
+            of,
+            meaning.index ?? (args[0]?.is === 'constant' ? Number(args[0].value) : 'unknown'),
+            node,
+          )
+        : NOTHING;
+    case 'act':
+      return act(run, meaning, of, args, name, node);
+    case 'rerender':
+      args.forEach((each) => handOut(run, each));
+      run.emit({ kind: 'act', by: 'program', render: of?.render, name }, node);
+      return NOTHING;
+    case 'runs':
+      return runs(run, meaning, args, node);
+    case 'within':
+      return {
+        is: 'thing',
+        type: 'queries',
+        reach: thingOf(args[0])?.reach,
+        render: thingOf(args[0])?.render,
+      };
+    case 'gives':
+      args.forEach((each) => handOut(run, each));
+      return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
+    case 'unmount':
+      run.emit({ kind: 'unmount', render: of?.render }, node);
+      return NOTHING;
+    default:
+      return assertsOrFakes(run, env, callee, args, node);
+  }
+}
+
+function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Value[], node: CallNode): Value {
+  const { meaning, name } = callee;
+  const of = callee.of?.is === 'thing' ? callee.of : undefined;
+  switch (meaning.kind) {
+    case 'expect':
+      return expectation(run, args, node);
+    case 'matcher':
+      return assertBy(run, callee, args, node);
+    case 'expectation-chain':
+      return of ?? NOTHING;
+    case 'asserts':
+      for (const each of args)
+        if (each.is === 'function') run.under({ inCallback: true }, () => callFunction(run, each, [], node));
+      assertByCall(run, name, args, node);
+      return NOTHING;
+    case 'assertion-count':
+      assertByCall(run, name, [], node);
+      return NOTHING;
+    case 'stand-in':
+      return standIn(run, env, callee, meaning, args, node);
+    case 'answer':
+    case 'watches':
+      return answer(run, meaning, of, args);
+    case 'restore':
+      run.emit(
+        {
+          kind: 'restore',
+          scope: meaning.scope,
+          what: meaning.what,
+          maker: makerOf(run, callee, node),
+          standIn: of?.standIn,
+          binding: receiverBinding(env, node),
+        },
+        node,
+      );
+      return of ?? NOTHING;
+    case 'clock':
+      run.emit(
+        {
+          kind: 'clock',
+          on: meaning.on,
+          name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
+        },
+        node,
+      );
+      return { is: 'thing', type: 'clock' };
+    default:
+      args.forEach((each) => handOut(run, each));
+      return NOTHING;
+  }
+}
+
+function act(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'act' }>,
+  of: Thing | undefined,
+  args: readonly Value[],
+  name: string,
+  node: CallNode,
+): Value {
+  const direct = of?.reach || of?.render ? of : undefined;
+  const target = direct ?? thingOf(args[0]);
+  args.forEach((each) => handOut(run, each));
+  run.emit({ kind: 'act', by: meaning.by, reach: target?.reach, render: target?.render, name }, node);
+  return NOTHING;
+}
+
+function runs(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'runs' }>,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const fn = args.findLast((each) => each.is === 'function');
+  if (meaning.defers) return fn ?? NOTHING;
+  if (fn?.is === 'function') return callFunction(run, fn, [], node);
+  return NOTHING;
+}
+
+// The function of `expect(() => …)` is run by the matcher that follows.
+function expectation(run: Run, args: readonly Value[], node: CallNode): Value {
+  const [subject = constantValue(undefined)] = args;
+  if (subject.is === 'function') run.under({ inCallback: true }, () => callFunction(run, subject, [], node));
+  const [first] = node.arguments;
+  return startExpectation(run, subject, first ?? { start: node.end, end: node.end });
+}
+
+function standIn(
+  run: Run,
+  env: Env,
+  callee: Library,
+  meaning: Extract<Meaning, { kind: 'stand-in' }>,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const [object, member] = args;
+  const onMember = meaning.target === 'member' && object !== undefined && object.is !== 'function';
+  const [first] = node.arguments;
+  const text = run.tree.script.source.text;
+  const made: StandIn = {
+    block: run.block,
+    place: run.placeOf(node),
+    target: meaning.target === 'member' && !onMember ? 'none' : meaning.target,
+    object: onMember ? object : undefined,
+    member: onMember
+      ? textOfValue(member)
+      : meaning.target === 'global' || meaning.target === 'env'
+        ? textOfValue(object)
+        : undefined,
+    objectText: onMember && first ? text.slice(first.start, first.end) : undefined,
+    binding: onMember && first ? rootBinding(env, first) : undefined,
+    maker: makerOf(run, callee, node),
+    answers: ANSWERING.has(callee.name) || meaning.target === 'global' || meaning.target === 'env',
+    onceOnly: false,
+    used: false,
+  };
+  const lasting = args.slice(onMember ? 2 : 0);
+  if (onMember && lasting.some((each) => each.is !== 'constant')) made.answers = true;
+  for (const each of lasting) if (meaning.target !== 'module') handOut(run, each);
+  if (meaning.target !== 'module') {
+    run.file.standIns.push(made);
+    run.emit({ kind: 'stand-in', standIn: made }, node);
+  }
+  return { is: 'thing', type: 'stand-in', standIn: made };
+}
+
+// Replaces by itself, with no answer given yet.
+const ANSWERING = new Set([
+  'stub',
+  'replace',
+  'replaceGetter',
+  'replaceProperty',
+  'define',
+  'createStubInstance',
+]);
+
+function rootBinding(env: Env, node: CallNode['arguments'][number]) {
+  const { root } = chainOf(node);
+  return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+}
+
+function receiverBinding(env: Env, node: CallNode) {
+  const { root } = chainOf(node.callee);
+  return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+}
+
+function makerOf(run: Run, callee: Library, node: CallNode): string {
+  const of = callee.of?.is === 'thing' ? callee.of.type : undefined;
+  if (of === 'runner-tools' || callee.module === '')
+    return of === 'fakes' ? receiverText(run, node) || 'sinon' : 'runner';
+  return of === 'fakes' ? receiverText(run, node) : callee.module === 'sinon' ? 'sinon' : 'runner';
+}
+
+function answer(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'answer' | 'watches' }>,
+  of: Thing | undefined,
+  args: readonly Value[],
+): Value {
+  args.forEach((each) => handOut(run, each));
+  const made = of?.standIn;
+  if (made && meaning.kind === 'answer') {
+    if (meaning.once) made.onceOnly = !made.answers;
+    else {
+      made.answers = true;
+      made.onceOnly = false;
+    }
+  }
+  return of ?? NOTHING;
+}

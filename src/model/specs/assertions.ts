@@ -1,0 +1,102 @@
+import type { Node } from 'oxc-parser';
+import { READ_MATCHERS, TYPES } from '../../dialects/types.js';
+import type { Span } from '../components/view.js';
+import type { Run } from './run.js';
+import type { Assertion } from './steps.js';
+import type { Thing, Value } from './values.js';
+
+/** The start of an assertion about a value: `expect(value)`, `value.should`. */
+export function startExpectation(run: Run, subject: Value, node: Span): Thing {
+  return {
+    is: 'thing',
+    type: 'expectation',
+    subject,
+    subjectText: run.tree.script.source.text.slice(node.start, node.end),
+    not: false,
+  };
+}
+
+/** A word of the chain behind an expectation: it turns it round, hands it on, or is a matcher. */
+export function expectationMember(thing: Thing, name: string): Value {
+  const { members, rest } = TYPES.expectation;
+  const meaning = Object.hasOwn(members, name) ? members[name] : rest;
+  if (!meaning) return thing;
+  if (meaning.kind === 'expectation-chain') return { ...thing, not: meaning.not ? !thing.not : thing.not };
+  return { is: 'library', meaning, module: '', name, of: thing };
+}
+
+/** A matcher that is called: `toBe(3)`. The expectation comes back, for chains. */
+export function assertBy(
+  run: Run,
+  matcher: Extract<Value, { is: 'library' }>,
+  args: readonly Value[],
+  node: Extract<Node, { type: 'CallExpression' }>,
+): Value {
+  const thing = matcher.of?.is === 'thing' ? matcher.of : undefined;
+  if (!thing) return { is: 'unknown' };
+  const text = run.tree.script.source.text;
+  const [first] = node.arguments;
+  const argText = first ? text.slice(first.start, node.arguments.at(-1)?.end ?? first.end) : '';
+  emit(run, thing, matcher, { args, argText, uncalled: false }, node);
+  return { ...thing, not: false };
+}
+
+/** An expectation that is left at the end of a statement, with no matcher or one that was not called. */
+export function leftExpectation(run: Run, value: Value, node: Node): void {
+  if (value.is === 'library' && value.meaning.kind === 'matcher' && value.of?.is === 'thing') {
+    if (value.of.type !== 'expectation') return;
+    const read = READ_MATCHERS.has(value.name);
+    emit(run, value.of, value, { args: [], argText: '', uncalled: !read }, node);
+  } else if (value.is === 'thing' && value.type === 'expectation' && !endsInCall(node)) {
+    emit(run, value, undefined, { args: [], argText: '', uncalled: true }, node);
+  }
+}
+
+// `expect(x).toBe(3)` gives the expectation back, too; what is left bare ends in `expect(x)` or a word of the chain.
+function endsInCall(node: Node): boolean {
+  return node.type === 'CallExpression' && node.callee.type === 'MemberExpression';
+}
+
+function emit(
+  run: Run,
+  thing: Thing,
+  matcher: Extract<Value, { is: 'library' }> | undefined,
+  rest: Pick<Assertion, 'args' | 'argText' | 'uncalled'>,
+  node: Span,
+): void {
+  const asks = matcher?.meaning.kind === 'matcher' ? matcher.meaning.empty : undefined;
+  const assertion: Assertion = {
+    style: 'expect',
+    subject: thing.subject ?? { is: 'unknown' },
+    subjectText: thing.subjectText ?? '',
+    not: thing.not ?? false,
+    matcher: matcher?.name,
+    asks,
+    place: run.placeOf(node),
+    ...rest,
+  };
+  run.emit({ kind: 'assert', assertion }, node);
+}
+
+/** An assertion made by a call of its own: `assert.equal(a, b)`, `fail()`. */
+export function assertByCall(
+  run: Run,
+  name: string,
+  args: readonly Value[],
+  node: Extract<Node, { type: 'CallExpression' }>,
+): void {
+  const text = run.tree.script.source.text;
+  const [first, second] = node.arguments;
+  const assertion: Assertion = {
+    style: 'call',
+    subject: args[0] ?? { is: 'unknown' },
+    subjectText: first ? text.slice(first.start, first.end) : '',
+    not: false,
+    matcher: name,
+    args: args.slice(1),
+    argText: second ? text.slice(second.start, second.end) : '',
+    uncalled: false,
+    place: run.placeOf(node),
+  };
+  run.emit({ kind: 'assert', assertion }, node);
+}

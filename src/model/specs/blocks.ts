@@ -1,0 +1,130 @@
+import type { HookTime, Mark } from '../../dialects/meaning.js';
+import type { Span } from '../components/view.js';
+import type { Import } from '../code/module-facts.js';
+import type { Step, Reach, Render, StandIn } from './steps.js';
+
+/** A title as it is shown in reports. `exact`: read whole, with no hole left. */
+export interface Title {
+  text: string;
+  exact: boolean;
+}
+
+/** A file, group, hook or spec, with its steps in the order in which they run. */
+export interface Block {
+  kind: 'file' | 'group' | 'hook' | 'spec';
+  hook?: HookTime;
+  title: Title;
+  mark?: Mark;
+  /** The call that makes the block; for a file, all of it. */
+  place: Span;
+  /** The callee of that call: `it.only`. */
+  callee: Span;
+  /** The function that holds its body. */
+  body?: Span;
+  /** Whether that body has no statement. */
+  empty: boolean;
+  /** Rows of a table or turns of a loop make several of it. */
+  repeated: boolean;
+  /** The spec ends when a callback of the runner's is called. */
+  waitsForCallback: boolean;
+  parent: Block | undefined;
+  /** Groups, hooks and specs inside, in the order of the file. */
+  children: Block[];
+  steps: Step[];
+}
+
+/** What kind of value a binding is first given. */
+export type Kind =
+  | 'constant'
+  | 'literal'
+  | 'instance'
+  | 'made'
+  | 'closure'
+  | 'render'
+  | 'stand-in'
+  | 'element'
+  | 'function'
+  | 'module'
+  | 'unknown'
+  | 'none';
+
+/** A name that is declared outside specs and hooks. */
+export interface Binding {
+  name: string;
+  kind: 'const' | 'let' | 'var' | 'function' | 'class' | 'import' | 'param';
+  /** The declared name. */
+  place: Span;
+  /** The block, of this file, whose body declares it. */
+  block: Block;
+  holds: Kind;
+  /** `const x = …`: the whole declaration, the declared name with its type, and the first value. */
+  declaration?: { statement: Span; alone: boolean; type?: Span; value?: Span; made?: Made };
+  render?: Render;
+  frozen: boolean;
+}
+
+/** How a first value is made, for naming its type: `new Kiln()`, `makeKiln()`. */
+export interface Made {
+  by: 'new' | 'call';
+  name: string;
+  typeArguments?: string;
+}
+
+/** A comment, by the lines it stands on. */
+export interface FileComment {
+  text: string;
+  start: number;
+  end: number;
+}
+
+/** One spec file, understood. */
+export interface SpecFile {
+  path: string;
+  root: Block;
+  /** Every group, hook and spec, in the order of the file. */
+  blocks: Block[];
+  bindings: Binding[];
+  renders: Render[];
+  reaches: Reach[];
+  standIns: StandIn[];
+  imports: ReadonlyMap<string, Import>;
+  /** Files of the project that it imports, through index files too. */
+  imported: ReadonlySet<string>;
+  /** Whether calls that can't be read may have effects on all specs. */
+  unknownEffects: boolean;
+  comments: readonly FileComment[];
+}
+
+/** The blocks that a block stands in, inner first, the block itself first of all. */
+export function pathOf(block: Block): Block[] {
+  const path: Block[] = [];
+  for (let at: Block | undefined = block; at; at = at.parent) path.push(at);
+  return path;
+}
+
+/** Every block below one, in the order of the file. */
+export function below(block: Block): Block[] {
+  return block.children.flatMap((child) => [child, ...below(child)]);
+}
+
+/** The specs of a file, in the order in which they run. */
+export const specsOf = (file: SpecFile): Block[] => file.blocks.filter((block) => block.kind === 'spec');
+
+/** The hooks of one time that run for a spec, outer first. */
+export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {
+  return pathOf(spec)
+    .toReversed()
+    .flatMap((block) =>
+      block.children.filter(
+        (child) => child.kind === 'hook' && child.hook !== undefined && times.includes(child.hook),
+      ),
+    );
+}
+
+/** The titles of the groups that a block stands in, outer first. */
+export const groupTitles = (block: Block): string[] =>
+  pathOf(block)
+    .slice(1)
+    .filter((each) => each.kind === 'group')
+    .map((each) => each.title.text)
+    .toReversed();

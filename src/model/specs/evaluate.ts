@@ -1,0 +1,261 @@
+import type { Node } from 'oxc-parser';
+import { globalMeaning, meaningOf } from '../../dialects/index.js';
+import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
+import { assign, update } from './assign.js';
+import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
+import type { Env } from './env.js';
+import { methodEffect, readEffect } from './effects.js';
+import { handOut } from './functions.js';
+import { evaluateMember } from './members.js';
+import type { Run } from './run.js';
+import { constantValue, NOTHING, type Value } from './values.js';
+
+/** What an expression gives; what running it does is added to the running block as steps. */
+export function evaluate(run: Run, env: Env, node: Node): Value {
+  const inner = unwrapped(node);
+  switch (inner.type) {
+    case 'Literal':
+      if ('regex' in inner) return { is: 'pattern', source: inner.regex.pattern, flags: inner.regex.flags };
+      return typeof inner.value === 'bigint'
+        ? NOTHING
+        : constantValue(inner.value as string | number | boolean | null);
+    case 'TemplateLiteral':
+      return template(run, env, inner);
+    case 'Identifier':
+      return identifier(run, env, inner);
+    case 'MemberExpression':
+      return evaluateMember(run, env, inner, 'read');
+    case 'CallExpression':
+      return evaluateCall(run, env, inner);
+    case 'NewExpression':
+      return evaluateNew(run, env, inner);
+    case 'TaggedTemplateExpression':
+      return evaluateTagged(run, env, inner);
+    case 'FunctionExpression':
+    case 'ArrowFunctionExpression':
+      return { is: 'function', node: inner, env, tree: run.tree };
+    case 'ClassExpression':
+      return { is: 'class', node: inner, tree: run.tree };
+    case 'ObjectExpression':
+      return object(run, env, inner);
+    case 'ArrayExpression':
+      return list(run, env, inner);
+    case 'JSXElement':
+    case 'JSXFragment':
+      jsx(run, env, inner);
+      return { is: 'jsx', node: inner, env, tree: run.tree };
+    case 'AssignmentExpression':
+      return assign(run, env, inner);
+    case 'UpdateExpression':
+      return update(run, env, inner);
+    default:
+      return operation(run, env, inner);
+  }
+}
+
+function operation(run: Run, env: Env, node: Node): Value {
+  const sub = (each: Node): Value => evaluate(run, env, each);
+  switch (node.type) {
+    case 'AwaitExpression':
+      return run.under({ awaited: true }, () => sub(node.argument));
+    case 'ConditionalExpression':
+      sub(node.test);
+      return run.under({ maybe: true }, () => either(sub(node.consequent), sub(node.alternate)));
+    case 'LogicalExpression': {
+      const left = sub(node.left);
+      const right = run.under({ maybe: true }, () => sub(node.right));
+      return node.operator === '&&' ? right : either(left, right);
+    }
+    case 'BinaryExpression':
+      return binary(node.operator, sub(node.left), sub(node.right));
+    case 'UnaryExpression':
+      if (node.operator === 'delete' && node.argument.type === 'MemberExpression')
+        evaluateMember(run, env, node.argument, 'write');
+      else if (node.operator === 'void') return sub(node.argument);
+      else return negated(node.operator, sub(node.argument));
+      return NOTHING;
+    case 'SequenceExpression':
+      return node.expressions.map(sub).at(-1) ?? NOTHING;
+    case 'SpreadElement':
+    case 'YieldExpression':
+      return node.argument ? sub(node.argument) : NOTHING;
+    case 'ImportExpression':
+      return imported(run, node.source);
+    default:
+      return NOTHING;
+  }
+}
+
+function negated(operator: string, value: Value): Value {
+  if (operator === '-' && value.is === 'constant' && typeof value.value === 'number')
+    return constantValue(-value.value);
+  if (operator === '!' && value.is === 'constant') return constantValue(!value.value);
+  return { is: 'read', of: value, name: operator };
+}
+
+function imported(run: Run, source: Node): Value {
+  const specifier = source.type === 'Literal' && typeof source.value === 'string' ? source.value : undefined;
+  const file = specifier && run.project.resolve(run.tree.path, specifier);
+  return file && !run.replaced.has(file) ? { is: 'project', declared: { file, name: '*' } } : NOTHING;
+}
+
+const either = (left: Value, right: Value): Value => {
+  if (left.is === 'constant' && right.is === 'constant' && left.value === right.value) return left;
+  if (left.is === 'thing' && right.is === 'thing' && left.type === right.type) return left;
+  return NOTHING;
+};
+
+function binary(operator: string, left: Value, right: Value): Value {
+  if (operator === '+') {
+    const pieces = [pieceOf(left), pieceOf(right)].flat();
+    const text = [left, right].some(
+      (each) => each.is === 'text' || (each.is === 'constant' && typeof each.value === 'string'),
+    );
+    if (text) return asText(pieces);
+  }
+  return { is: 'read', of: left, name: operator };
+}
+
+const pieceOf = (value: Value): readonly (string | undefined)[] =>
+  value.is === 'constant' ? [String(value.value)] : value.is === 'text' ? value.pieces : [undefined];
+
+const asText = (pieces: readonly (string | undefined)[]): Value =>
+  pieces.every((piece) => piece !== undefined) ? constantValue(pieces.join('')) : { is: 'text', pieces };
+
+function template(run: Run, env: Env, node: Extract<Node, { type: 'TemplateLiteral' }>): Value {
+  const values = node.expressions.map((each) => evaluate(run, env, each));
+  return asText(
+    node.quasis.flatMap((quasi, i) => [quasi.value.cooked ?? '', ...(values[i] ? pieceOf(values[i]) : [])]),
+  );
+}
+
+function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpression' }>): Value {
+  const entries = new Map<string, Value>();
+  let open = false;
+  for (const each of node.properties) {
+    if (each.type === 'SpreadElement') {
+      const spread = evaluate(run, env, each.argument);
+      if (spread.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
+      open ||= spread.is !== 'object' || spread.open;
+      continue;
+    }
+    const key = propertyName(each.key, each.computed);
+    const value = evaluate(run, env, each.value);
+    if (key === undefined) open = true;
+    else entries.set(key, value);
+  }
+  return { is: 'object', node, entries, open };
+}
+
+function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' }>): Value {
+  const items = node.elements.map((each) => (each ? evaluate(run, env, each) : NOTHING));
+  return { is: 'list', items, open: node.elements.some((each) => each?.type === 'SpreadElement') };
+}
+
+// Markup runs nothing but the expressions in it; functions that it hands on may run later.
+function jsx(run: Run, env: Env, node: Node): void {
+  if (node.type === 'JSXElement') {
+    for (const each of node.openingElement.attributes) {
+      const value =
+        each.type === 'JSXSpreadAttribute'
+          ? each.argument
+          : each.value?.type === 'JSXExpressionContainer'
+            ? each.value.expression
+            : each.value;
+      if (value && value.type !== 'JSXEmptyExpression' && value.type !== 'Literal')
+        handOut(run, evaluate(run, env, value));
+    }
+    mentionTag(env, node.openingElement.name);
+  }
+  if (node.type !== 'JSXElement' && node.type !== 'JSXFragment') return;
+  for (const child of node.children) {
+    if (child.type === 'JSXElement' || child.type === 'JSXFragment') jsx(run, env, child);
+    else if (child.type === 'JSXExpressionContainer' && child.expression.type !== 'JSXEmptyExpression') {
+      handOut(run, evaluate(run, env, child.expression));
+    }
+  }
+}
+
+function mentionTag(env: Env, name: Node): void {
+  if (name.type === 'JSXMemberExpression') return;
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) lookUp(env, name.name);
+}
+
+function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
+  if (node.name === 'undefined') return constantValue(undefined);
+  const value = lookUp(env, node.name);
+  useName(run, env, node.name, node, 'read', []);
+  return value;
+}
+
+/** The value of a name: declared, imported, a helper of the project's settings, or global. */
+export function lookUp(env: Env, name: string): Value {
+  const slot = env.find(name);
+  if (slot) {
+    if (slot.lazy) {
+      const { lazy } = slot;
+      slot.lazy = undefined;
+      slot.value = lazy();
+    }
+    return slot.value;
+  }
+  const meaning = globalMeaning(name);
+  if (meaning) return { is: 'library', meaning, module: '', name };
+  if (name === 'document') return { is: 'thing', type: 'page' };
+  return { is: 'global', path: name };
+}
+
+/** What an import stands for, seen from the module that has it. */
+export function importedValue(run: Run, from: string, specifier: string, name: string): Value {
+  const meaning = meaningOf(specifier, name);
+  if (meaning) return { is: 'library', meaning, module: specifier, name };
+  if (run.replaced.has(specifier)) return NOTHING;
+  const file = run.project.resolve(from, specifier);
+  if (!file) return specifier.startsWith('.') ? NOTHING : { is: 'external', module: specifier, name };
+  if (run.replaced.has(file)) return NOTHING;
+  if (name === '*') return { is: 'project', declared: { file, name: '*' } };
+  const declared = run.project.declared(file, name);
+  if (!declared) return NOTHING;
+  return run.replaced.has(declared.file) ? NOTHING : { is: 'project', declared };
+}
+
+/** Keeps the use of a name that is declared outside of the running spec or hook. */
+export function useName(
+  run: Run,
+  env: Env,
+  name: string,
+  node: Node,
+  how: 'read' | 'assign' | 'write' | 'call' | 'pass',
+  path: readonly string[],
+  value?: Value,
+): void {
+  if (!run.inSpecOrHook) return;
+  const owner = env.owner(name);
+  const slot = owner?.slots.get(name);
+  if (slot?.binding) {
+    const effect = how === 'call' ? methodEffect(lookUp(env, name), path) : undefined;
+    const reads = how === 'read' && path[0] !== undefined ? readEffect(slot.value, path[0]) : undefined;
+    run.emit({ kind: 'use', use: { binding: slot.binding, how, path, value, effect, reads } }, node);
+  }
+  if (!slot?.binding && owner?.madeFor && owner.block !== run.block) {
+    const changes = how === 'assign' || how === 'write';
+    run.emit(
+      {
+        kind: 'use',
+        use: { binding: owner.madeFor, how: changes ? 'write' : 'read', path: [name, ...path], value },
+      },
+      node,
+    );
+  }
+}
+
+/** A chain of properties down to the expression that it starts from. */
+export function chainOf(node: Node): { root: Node; path: string[] } {
+  const path: string[] = [];
+  let at = unwrapped(node);
+  while (at.type === 'MemberExpression') {
+    path.unshift(memberName(at) ?? '[]');
+    at = unwrapped(at.object);
+  }
+  return { root: at, path };
+}

@@ -1,0 +1,150 @@
+import type { Node } from 'oxc-parser';
+import { isFunction } from '../../parse/tree.js';
+import type { Span } from '../components/view.js';
+import type { ModuleTree } from '../project.js';
+import { Env } from './env.js';
+import { evaluate, importedValue } from './evaluate.js';
+import { bindPattern, hoist } from './patterns.js';
+import type { Run } from './run.js';
+import { runStatements } from './statements.js';
+import { NOTHING, type Value } from './values.js';
+
+type FunctionValue = Extract<Value, { is: 'function' }>;
+const DEEPEST_CALL = 8;
+
+/** How a function is run: a `helper` is told from its call; others stand where they are written. */
+export interface CallOptions {
+  helper?: boolean;
+}
+
+/** Runs a function with known arguments, and gives what it returns. */
+export function callFunction(
+  run: Run,
+  fn: FunctionValue,
+  args: readonly Value[],
+  node: Span,
+  { helper }: CallOptions = {},
+): Value {
+  if (run.active.length >= DEEPEST_CALL || run.active.includes(fn.node) || !fn.node.body) return NOTHING;
+  const before = { site: run.site, tree: run.tree, discarded: run.discarded };
+  if (helper) run.site ??= { start: node.start, end: node.end };
+  run.tree = fn.tree;
+  run.active.push(fn.node);
+  try {
+    return run.under({ awaited: false }, () => body(run, fn, args));
+  } finally {
+    run.active.pop();
+    Object.assign(run, before);
+  }
+}
+
+function body(run: Run, fn: FunctionValue, args: readonly Value[]): Value {
+  const env = run.newEnv(fn.env);
+  fn.node.params.forEach((param, i) => {
+    const value =
+      args[i] ??
+      (args.length < fn.node.params.length ? { is: 'constant' as const, value: undefined } : NOTHING);
+    bindPattern(run, env, param, param.type === 'RestElement' ? NOTHING : value);
+  });
+  const { body: content } = fn.node;
+  if (!content) return NOTHING;
+  if (content.type !== 'BlockStatement')
+    return run.under({ awaited: true }, () => evaluate(run, env, content));
+  const returns: Value[] = [];
+  runStatements(run, env, content.body, returns);
+  const kinds = new Set(returns.map((each) => (each.is === 'thing' ? each.type : each.is)));
+  return kinds.size === 1 ? (returns.at(-1) ?? NOTHING) : NOTHING;
+}
+
+/** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
+export function handOut(run: Run, value: Value, depth = 0): void {
+  if (depth > 3) return;
+  switch (value.is) {
+    case 'function':
+      if (run.inSpecOrHook && run.firstHandedOut(value.node)) {
+        run.under({ maybe: true, inCallback: true }, () =>
+          callFunction(
+            run,
+            value,
+            value.node.params.map(() => NOTHING),
+            value.node,
+          ),
+        );
+      }
+      break;
+    case 'object':
+      for (const each of value.entries.values()) handOut(run, each, depth + 1);
+      break;
+    case 'list':
+      for (const each of value.items) handOut(run, each, depth + 1);
+      break;
+    case 'thing':
+      if (value.standIn) value.standIn.used = true;
+      break;
+  }
+}
+
+/** The value that a declaration of a project module has, read where it stands. */
+export function declaredValue(run: Run, value: Value): Value {
+  if (value.is !== 'project' || value.declared.name === '*') return value;
+  const { file, name } = value.declared;
+  const tree = run.project.tree(file);
+  if (!tree) return NOTHING;
+  const found = moduleEnv(run, tree).find(name);
+  if (!found) return defaultExport(run, tree, name);
+  if (found.lazy) {
+    const { lazy } = found;
+    found.lazy = undefined;
+    found.value = lazy();
+  }
+  return found.value;
+}
+
+function defaultExport(run: Run, tree: ModuleTree, name: string): Value {
+  const found = tree.facts.exports.get(name);
+  if (!found || !('node' in found)) return NOTHING;
+  return isFunction(found.node)
+    ? { is: 'function', node: found.node, env: moduleEnv(run, tree), tree }
+    : NOTHING;
+}
+
+/** What a member of a whole module, `import * as kiln`, is. */
+export function moduleMember(run: Run, file: string, name: string): Value {
+  const declared = run.project.declared(file, name);
+  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : NOTHING;
+}
+
+/** The top-level names of a module, each read when it is asked for. */
+export function moduleEnv(run: Run, tree: ModuleTree): Env {
+  const known = run.moduleEnvs.get(tree.path);
+  if (known) return known;
+  const env = new Env(undefined, run.file.root);
+  run.moduleEnvs.set(tree.path, env);
+  for (const [name, { specifier, name: imported }] of tree.facts.imports) {
+    env.slots.set(name, { value: NOTHING, lazy: () => importedValue(run, tree.path, specifier, imported) });
+  }
+  for (const [name, node] of tree.facts.declarations) {
+    if (node.type === 'VariableDeclarator' && node.init && node.id.type === 'Identifier') {
+      const { init } = node;
+      env.slots.set(name, {
+        value: NOTHING,
+        lazy: () => elsewhere(run, tree, () => evaluate(run, env, init)),
+      });
+    }
+  }
+  const before = run.tree;
+  run.tree = tree;
+  hoist(run, env, tree.script.program.body as readonly Node[]);
+  run.tree = before;
+  return env;
+}
+
+// What a module does when it is loaded belongs to no block of the spec file.
+function elsewhere(run: Run, tree: ModuleTree, read: () => Value): Value {
+  const scratch = { ...run.file.root, children: [], steps: [] };
+  return run.inside(scratch, () => {
+    run.tree = tree;
+    run.site = { start: 0, end: 0 };
+    return read();
+  });
+}

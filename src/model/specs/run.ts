@@ -1,0 +1,138 @@
+import type { Node } from 'oxc-parser';
+import type { HelperNames } from '../../config/settings.js';
+import type { FunctionNode } from '../../parse/tree.js';
+import type { Span } from '../components/view.js';
+import type { ModuleTree, Project } from '../project.js';
+import type { Binding, Block, SpecFile } from './blocks.js';
+import { Env, type Slot } from './env.js';
+import type { Standing, Step } from './steps.js';
+import type { Value } from './values.js';
+
+/** A step without its standing. */
+export type BareStep = Step extends infer Each
+  ? Each extends Step
+    ? Omit<Each, keyof Standing>
+    : never
+  : never;
+
+type Flags = Pick<Standing, 'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'awaited'>;
+
+const PLAIN: Flags = {
+  maybe: false,
+  dead: false,
+  inCatch: false,
+  swallowed: false,
+  inCallback: false,
+  awaited: false,
+};
+
+/** A function put off until its group's body is done: a spec, or a hook. */
+export interface Waiting {
+  block: Block;
+  fn: Value | undefined;
+}
+
+/** The state of reading one spec file: which block runs, in which module, under which conditions. */
+export class Run {
+  block: Block;
+  tree: ModuleTree;
+  flags: Flags = PLAIN;
+  /** The outermost call, in the spec file, of the helper that is being read. */
+  site: Span | undefined;
+  /** The expression of the statement that is being read, whose value nobody takes. */
+  discarded: Node | undefined;
+  /** The binding whose first value is being read. */
+  madeFor: Binding | undefined;
+  /** How many loops at the level of groups are being read. */
+  loops = 0;
+  readonly active: FunctionNode[] = [];
+  readonly waiting: Waiting[] = [];
+  readonly moduleEnvs = new Map<string, Env>();
+  /** Modules that the file replaces by stand-ins: files of the project, and package names. */
+  readonly replaced = new Set<string>();
+  #journal: { slot: Slot; value: Value }[] = [];
+  readonly #callbacks = new Map<Block, Set<FunctionNode>>();
+
+  constructor(
+    readonly project: Project,
+    readonly file: SpecFile,
+    tree: ModuleTree,
+    readonly helpers: HelperNames,
+  ) {
+    this.block = file.root;
+    this.tree = tree;
+  }
+
+  /** Where a node stands, told from the spec file. */
+  placeOf(node: Span): Span {
+    return this.site ?? { start: node.start, end: node.end };
+  }
+
+  /** Adds a step to the running block. */
+  emit(step: BareStep, node: Span): void {
+    const via = this.site ? { file: this.tree.path, start: node.start, end: node.end } : undefined;
+    this.block.steps.push({ ...step, ...this.flags, place: this.placeOf(node), via } as Step);
+  }
+
+  /** Reads something under other conditions. */
+  under<T>(flags: Partial<Flags>, read: () => T): T {
+    const before = this.flags;
+    this.flags = { ...before, ...flags };
+    try {
+      return read();
+    } finally {
+      this.flags = before;
+    }
+  }
+
+  /** Reads something as part of another block, from a fresh start. */
+  inside<T>(block: Block, read: () => T): T {
+    const before = { block: this.block, flags: this.flags, site: this.site, tree: this.tree };
+    this.block = block;
+    this.flags = PLAIN;
+    this.site = undefined;
+    try {
+      return read();
+    } finally {
+      Object.assign(this, before);
+    }
+  }
+
+  /** Whether a function that was handed away is met for the first time in this block. */
+  firstHandedOut(fn: FunctionNode): boolean {
+    const seen = this.#callbacks.get(this.block) ?? new Set();
+    this.#callbacks.set(this.block, seen);
+    if (seen.has(fn)) return false;
+    seen.add(fn);
+    return true;
+  }
+
+  /** Whether steps belong to a spec or hook: there, uses of names from outside are kept. */
+  get inSpecOrHook(): boolean {
+    return this.block.kind === 'spec' || this.block.kind === 'hook';
+  }
+
+  /** Whether a declaration that is being read is one of the spec file's own groups or its top level. */
+  get declaresBindings(): boolean {
+    return !this.inSpecOrHook && this.site === undefined && this.tree.path === this.file.path;
+  }
+
+  /** Changes what a name holds. */
+  setSlot(slot: Slot, value: Value): void {
+    this.#journal.push({ slot, value: slot.value });
+    slot.value = value;
+  }
+
+  /** Reads something, and then gives all names what they held before: one spec's values are not the next one's. */
+  restoring(read: () => void): void {
+    const before = this.#journal;
+    this.#journal = [];
+    read();
+    for (const { slot, value } of this.#journal.toReversed()) slot.value = value;
+    this.#journal = before;
+  }
+
+  newEnv(parent: Env | undefined): Env {
+    return new Env(parent, this.block, this.madeFor);
+  }
+}

@@ -1,0 +1,58 @@
+import type { Bound, Scope } from '../components/scope.js';
+import { constant, joined, UNKNOWN, type Expr } from '../components/expr.js';
+import { refOf } from '../components/react.js';
+import { viewOf } from '../components/jsx.js';
+import type { ViewNode } from '../components/view.js';
+import type { ModuleTree } from '../project.js';
+import type { Env } from './env.js';
+import type { Value } from './values.js';
+
+/** The names of a spec as markup in it sees them. */
+export function specScope(env: Env, tree: ModuleTree): Scope {
+  return {
+    text: tree.script.source.text,
+    ref: (name) => (isLocal(env, name) ? undefined : refOf(name, tree.facts)),
+    lookup: (name) => {
+      const slot = env.find(name);
+      return slot && boundOf(slot.value);
+    },
+  };
+}
+
+// A component that a spec makes for itself hides one of the same name.
+function isLocal(env: Env, name: string): boolean {
+  const owner = env.owner(name);
+  return owner !== undefined && owner.block.kind !== 'file' && owner.parent !== undefined;
+}
+
+function boundOf(value: Value): Bound {
+  switch (value.is) {
+    case 'constant':
+    case 'text':
+      return { is: 'expr', expr: exprOfValue(value) };
+    case 'jsx':
+      return { is: 'view', view: viewOfValue(value) ?? [] };
+    case 'object':
+      return { is: 'node', node: value.node, scope: literalScope(value) };
+    default:
+      return { is: 'unknown' };
+  }
+}
+
+// An object literal's entries were read already: names in it stand for those values.
+function literalScope(value: Extract<Value, { is: 'object' }>): Scope {
+  const names = new Map<string, Bound>();
+  for (const [key, entry] of value.entries) names.set(key, boundOf(entry));
+  return { text: '', ref: () => undefined, lookup: (name) => names.get(name) ?? { is: 'unknown' } };
+}
+
+/** A value as an expression of markup. */
+export function exprOfValue(value: Value | undefined): Expr {
+  if (value?.is === 'constant') return constant(value.value);
+  if (value?.is !== 'text') return UNKNOWN;
+  return joined(value.pieces.map((piece) => (piece === undefined ? UNKNOWN : constant(piece))));
+}
+
+/** What markup in a spec shows; undefined for values that are not markup. */
+export const viewOfValue = (value: Value | undefined): ViewNode[] | undefined =>
+  value?.is === 'jsx' ? viewOf(value.node, specScope(value.env, value.tree)) : undefined;

@@ -1,0 +1,173 @@
+import type { Node } from 'oxc-parser';
+import { unwrapped } from '../../parse/tree.js';
+import type { Env } from './env.js';
+import { evaluate } from './evaluate.js';
+import { leftExpectation } from './assertions.js';
+import { bindPattern, declareVariable, hoist } from './patterns.js';
+import type { Run } from './run.js';
+import { NOTHING, type Value } from './values.js';
+
+/** Reads statements in order; what they return is collected in `returns`. */
+export function runStatements(run: Run, env: Env, statements: readonly Node[], returns: Value[]): void {
+  hoist(run, env, statements);
+  let dead = run.flags.dead;
+  for (const statement of statements) {
+    run.under({ dead }, () => runStatement(run, env, statement, returns));
+    dead ||= ends(statement);
+  }
+}
+
+/** Whether a statement always leaves the function. */
+function ends(statement: Node): boolean {
+  switch (statement.type) {
+    case 'ReturnStatement':
+    case 'ThrowStatement':
+      return true;
+    case 'BlockStatement':
+      return statement.body.some(ends);
+    case 'IfStatement':
+      return ends(statement.consequent) && statement.alternate !== null && ends(statement.alternate);
+    default:
+      return false;
+  }
+}
+
+function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
+  switch (node.type) {
+    case 'ExpressionStatement':
+      runExpression(run, env, node.expression);
+      break;
+    case 'VariableDeclaration':
+      for (const each of node.declarations) {
+        declareVariable(run, env, each, {
+          kind: node.kind === 'const' || node.kind === 'let' ? node.kind : 'var',
+          statement: node,
+          alone: node.declarations.length === 1,
+        });
+      }
+      break;
+    case 'ReturnStatement':
+      if (node.argument) returns.push(runExpression(run, env, node.argument, true));
+      break;
+    case 'IfStatement':
+      runIf(run, env, node, returns);
+      break;
+    case 'BlockStatement':
+      runStatements(run, run.newEnv(env), node.body, returns);
+      break;
+    case 'ForOfStatement':
+    case 'ForInStatement':
+    case 'ForStatement':
+    case 'WhileStatement':
+    case 'DoWhileStatement':
+      runLoop(run, env, node, returns);
+      break;
+    case 'TryStatement':
+      runTry(run, env, node, returns);
+      break;
+    case 'ThrowStatement':
+      evaluate(run, env, node.argument);
+      run.emit({ kind: 'throw' }, node);
+      break;
+    case 'SwitchStatement':
+      evaluate(run, env, node.discriminant);
+      run.under({ maybe: true }, () =>
+        node.cases.forEach((each) => runStatements(run, run.newEnv(env), each.consequent, returns)),
+      );
+      break;
+    case 'LabeledStatement':
+      runStatement(run, env, node.body, returns);
+      break;
+    case 'ExportNamedDeclaration':
+    case 'ExportDefaultDeclaration':
+      if (node.declaration) runStatement(run, env, node.declaration, returns);
+      break;
+  }
+}
+
+// An expression whose value nobody takes; `returned` where the caller takes it.
+function runExpression(run: Run, env: Env, node: Node, returned = false): Value {
+  const outer = unwrapped(node);
+  const inner = outer.type === 'AwaitExpression' ? unwrapped(outer.argument) : outer;
+  run.discarded = inner;
+  const value = returned
+    ? run.under({ awaited: true }, () => evaluate(run, env, node))
+    : evaluate(run, env, node);
+  leftExpectation(run, value, inner);
+  return value;
+}
+
+function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
+  evaluate(run, env, node.test);
+  const { consequent, alternate } = node;
+  run.under({ maybe: true }, () => {
+    runStatement(run, env, consequent, returns);
+    if (alternate) runStatement(run, env, alternate, returns);
+  });
+}
+
+type Loop = Extract<
+  Node,
+  { type: 'ForOfStatement' | 'ForInStatement' | 'ForStatement' | 'WhileStatement' | 'DoWhileStatement' }
+>;
+
+function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
+  const scope = run.newEnv(env);
+  let maybe = run.flags.maybe;
+  if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
+    const over = evaluate(run, env, node.right);
+    const item: Value = over.is === 'list' && over.items.length === 1 ? (over.items[0] ?? NOTHING) : NOTHING;
+    if (node.left.type === 'VariableDeclaration') {
+      for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
+    }
+    maybe ||= mayBeEmpty(over);
+  } else if (node.type === 'ForStatement') {
+    if (node.init)
+      runStatement(
+        run,
+        scope,
+        node.init.type === 'VariableDeclaration' ? node.init : asStatement(node.init),
+        returns,
+      );
+    if (node.test) evaluate(run, scope, node.test);
+    if (node.update) evaluate(run, scope, node.update);
+  } else evaluate(run, env, node.test);
+  run.loops++;
+  run.under({ maybe }, () => runStatement(run, scope, node.body, returns));
+  run.loops--;
+}
+
+const asStatement = (expression: Node): Node =>
+  ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
+
+/** Whether a list of elements may have none: a query that does not throw. */
+export const mayBeEmpty = (value: Value): boolean => value.is === 'thing' && value.reach?.missing === 'many';
+
+function runTry(run: Run, env: Env, node: Extract<Node, { type: 'TryStatement' }>, returns: Value[]): void {
+  const swallowed = run.flags.swallowed || (node.handler !== null && !failsAgain(node.handler.body.body));
+  run.under({ swallowed }, () => runStatement(run, env, node.block, returns));
+  const { handler } = node;
+  if (handler) {
+    const scope = run.newEnv(env);
+    if (handler.param) bindPattern(run, scope, handler.param, NOTHING);
+    run.under({ maybe: true, inCatch: true }, () => runStatement(run, scope, handler.body, returns));
+  }
+  if (node.finalizer) runStatement(run, env, node.finalizer, returns);
+}
+
+// A handler lets failures pass if it does nothing but print or return; one that does more may fail again.
+function failsAgain(statements: readonly Node[]): boolean {
+  return statements.some(
+    (each) => each.type !== 'EmptyStatement' && each.type !== 'ReturnStatement' && !prints(each),
+  );
+}
+
+function prints(statement: Node): boolean {
+  const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+  const callee = call?.type === 'CallExpression' ? unwrapped(call.callee) : undefined;
+  return (
+    callee?.type === 'MemberExpression' &&
+    callee.object.type === 'Identifier' &&
+    callee.object.name === 'console'
+  );
+}

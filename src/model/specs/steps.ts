@@ -1,0 +1,146 @@
+import type { By, Emptiness, Missing, Teardown, TypeName } from '../../dialects/meaning.js';
+import type { Span, ViewNode } from '../components/view.js';
+import type { Binding, Block } from './blocks.js';
+import type { Value } from './values.js';
+
+/** A place in some file: UTF-16 offsets from 0. */
+export interface Place extends Span {
+  file: string;
+}
+
+/** How a step stands in its block. */
+export interface Standing {
+  /** Where it stands in the spec file: for what a helper does, the call of the helper. */
+  place: Span;
+  /** Where it really stands, if that is in a helper. */
+  via?: Place;
+  /** It may not run: a branch, a loop that may be empty, a callback. */
+  maybe: boolean;
+  /** After a return or throw that always happens. */
+  dead: boolean;
+  /** In the `catch` of a try statement. */
+  inCatch: boolean;
+  /** In the `try` of a statement whose `catch` lets failures pass. */
+  swallowed: boolean;
+  /** In a function that is handed to something that can't be read. */
+  inCallback: boolean;
+  awaited: boolean;
+}
+
+/** One call that puts a component into a document. */
+export interface Render {
+  block: Block;
+  place: Span;
+  gives: TypeName;
+  /** The name that the call goes by, and its module. */
+  name: string;
+  module: string;
+  teardown: Teardown;
+  shallow: boolean;
+  /** What it shows, in terms of the spec file; undefined where that can't be read. */
+  view: readonly ViewNode[] | undefined;
+  /** The file whose names `view` uses. */
+  file: string;
+  /** Whether it is put into the page's own document by an option. */
+  attached: boolean;
+}
+
+/** One way in which a spec gets hold of elements. */
+export interface Reach {
+  block: Block;
+  place: Span;
+  via?: Place;
+  by: By;
+  /** The query as it is called: `getByRole`, `find`. */
+  name: string;
+  missing: Missing;
+  waits: boolean;
+  args: readonly Value[];
+  /** What it is asked of: an element reached before, a render, or the page. */
+  from: Reach | Render | 'page' | 'unknown';
+  gives: TypeName;
+  /** A pick by position from this reach, where there is one. */
+  position?: number | 'last' | 'unknown';
+  /** The source text of what it is asked of: `screen`, `wrapper`; empty for a function called by itself. */
+  receiver: string;
+}
+
+/** A spy, stub, mock or fake. */
+export interface StandIn {
+  block: Block;
+  place: Span;
+  target: 'none' | 'member' | 'module' | 'global' | 'env' | 'assigned';
+  /** What is replaced: the object, and the member's name. */
+  object?: Value;
+  member?: string;
+  objectText?: string;
+  binding?: Binding;
+  /** Made by a kit that one call restores: a sandbox; its source text. */
+  maker: string;
+  /** Has an answer of its own: the real thing is not called. */
+  answers: boolean;
+  onceOnly: boolean;
+  /** Whether it was handed to anything but an assertion. */
+  used: boolean;
+}
+
+export type Step = Standing &
+  (
+    | { kind: 'render'; render: Render }
+    | { kind: 'reach'; reach: Reach }
+    | { kind: 'act'; by: 'user' | 'raw' | 'program'; reach?: Reach; render?: Render; name: string }
+    | { kind: 'assert'; assertion: Assertion }
+    | { kind: 'use'; use: Use }
+    | { kind: 'stand-in'; standIn: StandIn }
+    | {
+        kind: 'restore';
+        scope: 'all' | 'own' | 'globals' | 'env';
+        what: 'restore' | 'reset' | 'clear';
+        maker: string;
+        standIn?: StandIn;
+        binding?: Binding;
+      }
+    | { kind: 'clock'; on: boolean; name: string }
+    | { kind: 'unmount'; render?: Render }
+    | { kind: 'unknown-call'; name: string; discarded: boolean; binding?: Binding }
+    | { kind: 'throw' }
+  );
+
+export type StepOf<Kind extends Step['kind']> = Extract<Step, { kind: Kind }>;
+
+/** One assertion, of any style. */
+export interface Assertion {
+  style: 'expect' | 'call' | 'throwing-query';
+  subject: Value;
+  subjectText: string;
+  not: boolean;
+  /** The name of the matcher; undefined where an expectation is left without one. */
+  matcher?: string;
+  asks?: Emptiness;
+  args: readonly Value[];
+  argText: string;
+  /** The matcher is named, but never called. */
+  uncalled: boolean;
+  place: Span;
+}
+
+/** One use of a name that is declared outside of the spec or hook. */
+export interface Use {
+  binding: Binding;
+  how: 'read' | 'assign' | 'write' | 'call' | 'pass';
+  /** The properties taken on the way: `kiln.lid.open()` has `lid`, `open`. */
+  path: readonly string[];
+  /** For calls of methods: the fields that the method writes and reads, where its body could be read. */
+  effect?: Effect;
+  /** For reads of a property: the fields that it takes in. */
+  reads?: ReadonlySet<string> | 'all';
+  value?: Value;
+}
+
+/** What running a function does to the object it belongs to. `all`: any field. */
+export interface Effect {
+  writes: ReadonlySet<string> | 'all';
+  reads: ReadonlySet<string> | 'all';
+  /** Where it writes first. */
+  at?: Place;
+}

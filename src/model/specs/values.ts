@@ -1,0 +1,64 @@
+import type { Node } from 'oxc-parser';
+import type { Meaning, TypeName } from '../../dialects/meaning.js';
+import type { FunctionNode } from '../../parse/tree.js';
+import type { Constant } from '../components/expr.js';
+import type { Declared, ModuleTree } from '../project.js';
+import type { Env } from './env.js';
+import type { Reach, Render, StandIn } from './steps.js';
+
+export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
+
+/** An object that a dialect hands out, with what is known of it. */
+export interface Thing {
+  is: 'thing';
+  type: TypeName;
+  reach?: Reach;
+  render?: Render;
+  standIn?: StandIn;
+  /** What an expectation is about; `not` where it is turned round. */
+  subject?: Value;
+  subjectText?: string;
+  not?: boolean;
+}
+
+/** What an expression of a spec file gives, as far as it can be told without running it. */
+export type Value =
+  | { is: 'unknown' }
+  | { is: 'constant'; value: Constant }
+  | { is: 'pattern'; source: string; flags: string }
+  /** A text with holes. */
+  | { is: 'text'; pieces: readonly (string | undefined)[] }
+  /** Something that a dialect names: a function, or an object with members. `of`: what it is a member of. */
+  | { is: 'library'; meaning: Meaning; module: string; name: string; of?: Value }
+  /** An import of a package that no dialect names. */
+  | { is: 'external'; module: string; name: string }
+  /** A declaration of another module of the project. */
+  | { is: 'project'; declared: Declared }
+  | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
+  | { is: 'class'; node: ClassNode; tree: ModuleTree }
+  | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean }
+  | { is: 'list'; items: readonly Value[]; open: boolean }
+  | { is: 'jsx'; node: Node; env: Env; tree: ModuleTree }
+  | Thing
+  /** A fresh object: of a class, by a constructor of the platform, or by a call. */
+  | { is: 'instance'; of: Value; name: string }
+  /** A property path of the global object. */
+  | { is: 'global'; path: string }
+  /** A value read off another: a property, or what a method without known meaning gives. */
+  | { is: 'read'; of: Value; name: string };
+
+export const NOTHING: Value = { is: 'unknown' };
+export const constantValue = (value: Constant): Value => ({ is: 'constant', value });
+
+/** The thing that a value is, or was read off. */
+export function thingOf(value: Value | undefined): Thing | undefined {
+  let at = value;
+  while (at?.is === 'read') at = at.of;
+  return at?.is === 'thing' ? at : undefined;
+}
+
+/** The text of a value, where it is known. */
+export const textOfValue = (value: Value | undefined): string | undefined =>
+  value?.is === 'constant' && (typeof value.value === 'string' || typeof value.value === 'number')
+    ? String(value.value)
+    : undefined;

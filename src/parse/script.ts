@@ -1,0 +1,49 @@
+import { parseSync, type Comment, type Program } from 'oxc-parser';
+import type { Problem, Source } from './source.js';
+import { tooDeepAt } from './nesting.js';
+
+/** A parsed script: an ESTree program with TypeScript and JSX nodes; spans are UTF-16 offsets into `source.text`. */
+export interface Script {
+  source: Source;
+  program: Program;
+  comments: Comment[];
+}
+
+export const SCRIPT_EXTENSIONS = ['.ts', '.tsx', '.js', '.jsx', '.mts', '.cts', '.mjs', '.cjs'] as const;
+
+export const isScript = (path: string): boolean =>
+  /\.[mc]?[jt]sx?$/.test(path) && !/\.d\.[mc]?ts$/.test(path);
+
+/**
+ * Parses a script by the extension of its path (`lang` overrides it). JavaScript may hold JSX.
+ * `text` stands in for the source's own text where only a part of the file is script; offsets must stay the same.
+ */
+export function parseScript(
+  source: Source,
+  lang = langOf(source.path),
+  text = source.text,
+): Script | Problem {
+  const deep = tooDeepAt(text);
+  if (deep !== undefined) {
+    return { file: source.path, reason: 'nested too deeply to be parsed', line: source.lines.at(deep).line };
+  }
+  const result = parseSync(`file.${lang}`, text, { lang, preserveParens: false, sourceType: 'unambiguous' });
+  const error = result.errors.find((found) => found.severity === 'Error');
+  const program = result.program;
+  if (error && (program.body.length === 0 || !isLenient(error.message))) {
+    const line = source.lines.at(error.labels[0]?.start ?? 0).line;
+    return { file: source.path, reason: `syntax error: ${error.message}`, line };
+  }
+  return { source, program, comments: result.comments };
+}
+
+type Lang = 'ts' | 'tsx' | 'js' | 'jsx';
+
+function langOf(path: string): Lang {
+  if (path.endsWith('.tsx')) return 'tsx';
+  return /\.[mc]?ts$/.test(path) ? 'ts' : 'jsx';
+}
+
+// Early errors of the standard that runners' own transforms let pass; the tree is whole all the same.
+const isLenient = (message: string): boolean =>
+  /decorator|await|return/i.test(message) && !/unexpected/i.test(message);

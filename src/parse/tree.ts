@@ -1,0 +1,89 @@
+import {
+  visitorKeys,
+  type ArrowFunctionExpression,
+  type Expression,
+  type Function as OxcFunction,
+  type Node,
+} from 'oxc-parser';
+
+/** The child nodes of a node, in the order of the source. */
+export function childrenOf(node: Node): Node[] {
+  const found: Node[] = [];
+  const fields = node as unknown as Record<string, Node | (Node | null)[] | null | undefined>;
+  for (const key of visitorKeys[node.type] ?? []) {
+    const value = fields[key];
+    if (Array.isArray(value)) {
+      for (const child of value) if (child) found.push(child);
+    } else if (value) found.push(value);
+  }
+  return found;
+}
+
+/** Calls `visit` for a node and everything below it, outer first; `false` leaves out what is below. */
+export function walkTree(node: Node, visit: (node: Node) => boolean | void): void {
+  if (visit(node) === false) return;
+  for (const child of childrenOf(node)) walkTree(child, visit);
+}
+
+/** An expression without the wrappers that do nothing when it runs: casts, non-null marks, chains. */
+export function unwrapped(node: Node): Node {
+  let inner = node;
+  for (;;) {
+    switch (inner.type) {
+      case 'TSAsExpression':
+      case 'TSSatisfiesExpression':
+      case 'TSNonNullExpression':
+      case 'TSTypeAssertion':
+      case 'TSInstantiationExpression':
+      case 'ChainExpression':
+      case 'ParenthesizedExpression':
+        inner = inner.expression;
+        break;
+      default:
+        return inner;
+    }
+  }
+}
+
+/** The name of a static property, as written by identifier, string or number; undefined where it is computed. */
+export function propertyName(key: Node, computed: boolean): string | undefined {
+  if (!computed && (key.type === 'Identifier' || key.type === 'PrivateIdentifier')) return key.name;
+  return literalText(key);
+}
+
+/** The text of a string or number literal, or of a template without holes. */
+export function literalText(node: Node): string | undefined {
+  if (node.type === 'Literal' && (typeof node.value === 'string' || typeof node.value === 'number')) {
+    return String(node.value);
+  }
+  if (node.type === 'TemplateLiteral' && node.expressions.length === 0) {
+    return node.quasis[0]?.value.cooked ?? undefined;
+  }
+  return undefined;
+}
+
+/** The property that a member expression takes, if it can be read. */
+export function memberName(node: Node): string | undefined {
+  if (node.type !== 'MemberExpression') return undefined;
+  return propertyName(node.property, node.computed);
+}
+
+export type FunctionNode = OxcFunction | ArrowFunctionExpression;
+
+export const isFunction = (node: Node | null | undefined): node is FunctionNode =>
+  node?.type === 'FunctionDeclaration' ||
+  node?.type === 'FunctionExpression' ||
+  node?.type === 'ArrowFunctionExpression';
+
+/** The expressions that a function gives back, those of functions inside it left out. */
+export function returnedFrom(fn: FunctionNode): Expression[] {
+  if (!fn.body) return [];
+  if (fn.body.type !== 'BlockStatement') return [fn.body as Expression];
+  const found: Expression[] = [];
+  walkTree(fn.body, (node) => {
+    if (isFunction(node) || node.type === 'ClassDeclaration' || node.type === 'ClassExpression') return false;
+    if (node.type === 'ReturnStatement' && node.argument) found.push(node.argument);
+    return true;
+  });
+  return found;
+}

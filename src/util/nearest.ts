@@ -1,0 +1,15 @@
+import { distance } from 'fastest-levenshtein';
+
+/** The candidate with the fewest edits from `name`, if those are at most a third of its length; else undefined. */
+export function nearest(name: string, candidates: Iterable<string>): string | undefined {
+  let best: string | undefined;
+  let least = Math.max(1, Math.floor(name.length / 3)) + 1;
+  for (const candidate of candidates) {
+    const edits = distance(name.toLowerCase(), candidate.toLowerCase());
+    if (edits < least) {
+      best = candidate;
+      least = edits;
+    }
+  }
+  return best;
+}

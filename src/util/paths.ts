@@ -1,0 +1,13 @@
+import { posix } from 'node:path';
+
+/** A path with forward slashes. */
+export const slashed = (path: string): string => path.replaceAll('\\', '/');
+
+/** `path` relative to `root`, with `/`; `.` for the root itself. Both absolute. */
+export const relativeTo = (root: string, path: string): string => posix.relative(root, path) || '.';
+
+/** Whether `path` is `folder` or lies below it. Both absolute. */
+export const isWithin = (folder: string, path: string): boolean =>
+  path === folder || path.startsWith(folder.endsWith('/') ? folder : folder + '/');
+
+export const { basename, dirname, extname, join, normalize, resolve, isAbsolute } = posix;
