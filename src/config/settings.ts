@@ -1,7 +1,38 @@
+import type { Config } from './schema.js';
+
 /** Names of a project's own helper functions, by what they do. */
 export interface HelperNames {
   render: readonly string[];
   act: readonly string[];
   assert: readonly string[];
-  query: readonly string[];
+}
+
+/** The settings of an audit, defaults filled in. */
+export interface Settings {
+  specs: readonly string[] | undefined;
+  components: readonly string[] | undefined;
+  exclude: readonly string[];
+  coverage: readonly string[] | undefined;
+  holdAt: 'blocker' | 'risk' | 'hint';
+  checks: ReadonlyMap<string, 'blocker' | 'risk' | 'hint' | 'off'>;
+  helpers: HelperNames;
+  testIdAttribute: string;
+}
+
+/** Fills a configuration up with defaults. */
+export function settingsFrom(config: Config = {}): Settings {
+  return {
+    specs: config.specs,
+    components: config.components,
+    exclude: config.exclude ?? [],
+    coverage: config.coverage,
+    holdAt: config.holdAt ?? 'risk',
+    checks: new Map(Object.entries(config.checks ?? {})),
+    helpers: {
+      render: config.helpers?.render ?? [],
+      act: config.helpers?.act ?? [],
+      assert: config.helpers?.assert ?? [],
+    },
+    testIdAttribute: config.testIdAttribute ?? 'data-testid',
+  };
 }

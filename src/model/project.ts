@@ -1,3 +1,4 @@
+import type { Program } from 'oxc-parser';
 import type { Files } from '../discover/files.js';
 import { parseAngular, type AngularCompiler } from '../parse/angular.js';
 import { isScript, parseScript, type Script } from '../parse/script.js';
@@ -15,6 +16,7 @@ import { reactComponents } from './components/react.js';
 import { vueOptionComponents } from './components/vue-options.js';
 import { vueComponent } from './components/vue.js';
 import type { Component, ComponentRef, ViewNode } from './components/view.js';
+import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
 import { moduleFacts, type Import, type ModuleFacts } from './code/module-facts.js';
 
 /** A module of the project with its syntax trees. */
@@ -32,6 +34,10 @@ export interface ModuleSummary {
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
   stars: readonly string[];
   components: readonly Component[];
+  /** It calls a runner's functions for groups or specs at its top level. */
+  definesSpecs: boolean;
+  /** It imports a library that specs are written with. */
+  usesTestLibrary: boolean;
 }
 
 /** An exported thing, followed to the module that declares it. `name` is the local name there. */
@@ -168,7 +174,7 @@ export class Project {
       const facts = moduleFacts(script.program);
       const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
       const more = components.length ? [] : vueOptionComponents(script, facts);
-      this.#keepSummary(source.path, facts, [...components, ...more]);
+      this.#keepSummary(source.path, script.program, facts, [...components, ...more]);
       return { path: source.path, script, facts };
     });
   }
@@ -187,12 +193,14 @@ export class Project {
       const facts = moduleFacts(program);
       const component = vueComponent(file, facts);
       const exports = new Map([['default', { local: component.name }]]);
+      const none = { definesSpecs: false, usesTestLibrary: false };
       this.#summaries.set(source.path, {
         path: source.path,
         imports: facts.imports,
         exports,
         stars: [],
         components: [component],
+        ...none,
       });
       return { path: source.path, script, facts };
     });
@@ -209,7 +217,7 @@ export class Project {
     }
   }
 
-  #keepSummary(path: string, facts: ModuleFacts, components: readonly Component[]): void {
+  #keepSummary(path: string, program: Program, facts: ModuleFacts, components: readonly Component[]): void {
     const exports = new Map(
       [...facts.exports].map(
         ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
@@ -221,7 +229,19 @@ export class Project {
       if (found && 'local' in found && found.local === 'default')
         exports.set('default', { local: unnamed.name });
     }
-    this.#summaries.set(path, { path, imports: facts.imports, exports, stars: facts.stars, components });
+    const usesTestLibrary = [...facts.imports.values()].some(
+      ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier),
+    );
+    const definesSpecs = callsRunner(program, facts);
+    this.#summaries.set(path, {
+      path,
+      imports: facts.imports,
+      exports,
+      stars: facts.stars,
+      components,
+      definesSpecs,
+      usesTestLibrary,
+    });
   }
 
   #angularComponents(script: Script): Component[] {

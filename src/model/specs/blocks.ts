@@ -15,6 +15,8 @@ export interface Block {
   hook?: HookTime;
   title: Title;
   mark?: Mark;
+  /** The text that sets the mark, `.only`, or the letter in `fit`; none where an option sets it. */
+  markPlace?: Span;
   /** The call that makes the block; for a file, all of it. */
   place: Span;
   /** The callee of that call: `it.only`. */
@@ -90,8 +92,16 @@ export interface SpecFile {
   imports: ReadonlyMap<string, Import>;
   /** Files of the project that it imports, through index files too. */
   imported: ReadonlySet<string>;
+  /** Modules that it replaces by stand-ins: files of the project, and package names. */
+  replaced: ReadonlySet<string>;
   /** Whether calls that can't be read may have effects on all specs. */
   unknownEffects: boolean;
+  /** Groups go by `suite` and specs by `test`, with hooks named to match. */
+  usesSuiteStyle: boolean;
+  /** It imports modules by a pattern of paths. */
+  importsByPattern: boolean;
+  /** How often specs read or set the inside of what they render. */
+  internals: number;
   comments: readonly FileComment[];
 }
 

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../dialects/types.js';
-import { unwrapped } from '../../parse/tree.js';
+import { memberName, unwrapped } from '../../parse/tree.js';
 import { requiredModule } from '../code/module-facts.js';
 import type { Env } from './env.js';
 import { chainOf, evaluate, importedValue, lookUp, useName } from './evaluate.js';
@@ -19,6 +19,7 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
   const required = requiredModule(node);
   if (required !== undefined) return importedValue(run, run.tree.path, required, 'default');
   const discarded = run.discarded === node;
+  if (globsModules(node)) run.file.importsByPattern = true;
   const callee = calleeOf(run, env, node.callee);
   if (
     callee.is === 'library' &&
@@ -60,6 +61,15 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
     default:
       return callUnknown(run, env, target, args, node, discarded);
   }
+}
+
+// `import.meta.glob('./*.tsx')`, `require.context('.')`
+function globsModules(node: CallNode): boolean {
+  const callee = unwrapped(node.callee);
+  if (callee.type !== 'MemberExpression') return false;
+  const name = memberName(callee);
+  if (name === 'context') return callee.object.type === 'Identifier' && callee.object.name === 'require';
+  return (name === 'glob' || name === 'globEager') && callee.object.type === 'MetaProperty';
 }
 
 function calleeOf(run: Run, env: Env, node: Node): Value {

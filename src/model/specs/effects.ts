@@ -63,40 +63,46 @@ function collect(node: ClassNode, tree: ModuleTree, fn: FunctionNode, found: Fou
     found.writes.add(field);
     found.at ??= { file: tree.path, start: at.start, end: at.end };
   };
-  walkTree(fn, (each) => {
-    if (
-      each !== fn &&
-      (each.type === 'FunctionExpression' ||
-        each.type === 'FunctionDeclaration' ||
-        each.type === 'ClassExpression')
-    )
+  const visit = (each: Node): boolean => {
+    // A function of its own has a `this` of its own.
+    if (each !== fn && (each.type === 'FunctionExpression' || each.type === 'FunctionDeclaration'))
       return false;
-    const target =
-      each.type === 'AssignmentExpression'
-        ? each.left
-        : each.type === 'UpdateExpression' || (each.type === 'UnaryExpression' && each.operator === 'delete')
-          ? each.argument
-          : undefined;
+    const target = writtenBy(each);
     const field = target && fieldOf(target);
     if (field) write(field, each);
-    if (each.type === 'CallExpression') calls(each);
+    // `this.x = 1` does not take in what x was; `this.x += 1` and `this.x.y = 1` do.
+    if (each.type === 'AssignmentExpression' && each.operator === '=' && isOwnField(each.left)) {
+      walkTree(each.right, visit);
+      return false;
+    }
+    if (each.type === 'CallExpression') call(each);
     const read = each.type === 'MemberExpression' ? fieldOf(each) : undefined;
     if (read && methodOf(node, read) === undefined) found.reads.add(read);
     return true;
-  });
-
-  function calls(call: Extract<Node, { type: 'CallExpression' }>): void {
-    const callee = unwrapped(call.callee);
+  };
+  const call = (each: Extract<Node, { type: 'CallExpression' }>): void => {
+    const callee = unwrapped(each.callee);
     const name = memberName(callee);
     if (callee.type !== 'MemberExpression' || name === undefined) return;
     const field = fieldOf(callee.object);
-    if (field && CHANGING_METHODS.has(name)) write(field, call);
+    if (field && CHANGING_METHODS.has(name)) write(field, each);
     if (callee.object.type !== 'ThisExpression' || seen.has(name)) return;
     seen.add(name);
     const inner = methodOf(node, name);
     if (inner?.body) collect(node, tree, inner, found, seen);
-  }
+  };
+  walkTree(fn, visit);
 }
+
+function writtenBy(node: Node): Node | undefined {
+  if (node.type === 'AssignmentExpression') return node.left;
+  const takes =
+    node.type === 'UpdateExpression' || (node.type === 'UnaryExpression' && node.operator === 'delete');
+  return takes ? node.argument : undefined;
+}
+
+const isOwnField = (node: Node): boolean =>
+  node.type === 'MemberExpression' && node.object.type === 'ThisExpression';
 
 // The field of `this` that a chain starts with: `this.shelves[0].full` is `shelves`.
 function fieldOf(node: Node): string | undefined {

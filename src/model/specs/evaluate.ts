@@ -229,7 +229,6 @@ export function useName(
   path: readonly string[],
   value?: Value,
 ): void {
-  if (!run.inSpecOrHook) return;
   const owner = env.owner(name);
   const slot = owner?.slots.get(name);
   if (slot?.binding) {

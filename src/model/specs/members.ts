@@ -111,8 +111,10 @@ function fromMeaning(run: Run, thing: Thing, meaning: Meaning, name: string, nod
       return name === 'closest'
         ? { is: 'library', meaning, module: '', name, of: thing }
         : hopFrom(run, thing, meaning.gives, name, node);
-    case 'reads':
     case 'internals':
+      if (run.inSpecOrHook) run.file.internals++;
+      return { is: 'read', of: thing, name };
+    case 'reads':
       return { is: 'read', of: thing, name };
     default:
       return { is: 'library', meaning, module: '', name, of: thing };

@@ -1,5 +1,7 @@
 import type { Mark, Meaning } from '../../dialects/meaning.js';
-import { unwrapped } from '../../parse/tree.js';
+import type { Node } from 'oxc-parser';
+import { memberName, unwrapped } from '../../parse/tree.js';
+import type { Span } from '../components/view.js';
 import type { Block, Title } from './blocks.js';
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
@@ -26,6 +28,7 @@ export function registerBlock(run: Run, env: Env, node: CallNode, callee: Librar
   const args = node.arguments.map((each) => evaluate(run, env, each));
   const fn = args.map((each) => declaredValue(run, each)).findLast((each) => each.is === 'function');
   const block = blockOf(run, node, callee, args, fn);
+  run.file.usesSuiteStyle ||= run.site === undefined && callee.name === 'suite' && callee.module === '';
   run.block.children.push(block);
   run.file.blocks.push(block);
   if (block.kind === 'group') {
@@ -62,6 +65,7 @@ function blockOf(
     kind,
     hook: meaning.kind === 'hook' ? meaning.when : undefined,
     title: kind === 'hook' ? { text: '', exact: true } : titleOf(args[0], run, node),
+    markPlace: run.site === undefined && mark ? markIn(node.callee, mark) : undefined,
     mark: mark ?? optionMark(args) ?? (kind === 'spec' && args.length < 2 ? 'todo' : undefined),
     place: run.placeOf(node),
     callee: run.placeOf(node.callee),
@@ -88,6 +92,27 @@ function titleOf(value: Value | undefined, run: Run, node: CallNode): Title {
     exact: false,
   };
 }
+
+// Where the mark stands: a word of the chain, or the first letter of the name.
+function markIn(callee: Node, mark: Mark): Span | undefined {
+  const node = unwrapped(callee);
+  switch (node.type) {
+    case 'MemberExpression':
+      return memberName(node) === mark
+        ? { start: node.object.end, end: node.end }
+        : markIn(node.object, mark);
+    case 'CallExpression':
+      return markIn(node.callee, mark);
+    case 'TaggedTemplateExpression':
+      return markIn(node.tag, mark);
+    case 'Identifier':
+      return LETTERS[mark] === node.name[0] ? { start: node.start, end: node.start + 1 } : undefined;
+    default:
+      return undefined;
+  }
+}
+
+const LETTERS: Readonly<Partial<Record<Mark, string>>> = { only: 'f', skip: 'x' };
 
 // `{ skip: true }` among the arguments.
 function optionMark(args: readonly Value[]): Mark | undefined {

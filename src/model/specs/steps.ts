@@ -1,12 +1,8 @@
 import type { By, Emptiness, Missing, Teardown, TypeName } from '../../dialects/meaning.js';
+import type { Place } from '../../parse/place.js';
 import type { Span, ViewNode } from '../components/view.js';
 import type { Binding, Block } from './blocks.js';
 import type { Value } from './values.js';
-
-/** A place in some file: UTF-16 offsets from 0. */
-export interface Place extends Span {
-  file: string;
-}
 
 /** How a step stands in its block. */
 export interface Standing {

@@ -16,6 +16,7 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   const run = new Run(project, file, tree, helpers);
   const statements = tree.script.program.body as readonly Node[];
   findReplaced(run, statements);
+  file.replaced = run.replaced;
   const env = new Env(undefined, file.root);
   run.moduleEnvs.set(tree.path, env);
   declareImports(run, env, tree);
@@ -50,7 +51,11 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     standIns: [],
     imports: tree.facts.imports,
     imported: importedFiles(project, tree),
+    replaced: new Set(),
     unknownEffects: false,
+    usesSuiteStyle: false,
+    importsByPattern: false,
+    internals: 0,
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };
 }

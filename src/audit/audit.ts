@@ -1,0 +1,193 @@
+import type { Found, ProjectContext, SpecFileFacts } from '../checks/check.js';
+import { CHECKS, textOfCode } from '../checks/index.js';
+import { setupEffects, type SetupEffects } from '../checks/setup-effects.js';
+import type { Settings } from '../config/settings.js';
+import { readCoverage, usualCoverage } from '../coverage/read.js';
+import type { Coverage } from '../coverage/coverage.js';
+import type { Files } from '../discover/files.js';
+import { findCandidates, type Candidates } from '../discover/find.js';
+import type { Environment } from '../environment/environment.js';
+import { Environments } from '../environment/read.js';
+import type { Component } from '../model/components/view.js';
+import { Project } from '../model/project.js';
+import { loadAngular } from '../parse/angular.js';
+import type { Problem, Source } from '../parse/source.js';
+import { resolve } from '../util/paths.js';
+import picomatch from 'picomatch';
+import { makeReport, type Gathered } from './make-report.js';
+import type { Report } from './report.js';
+import { checkSpecFile, type CheckedSpecFile } from './spec-file.js';
+import type { Stage } from './stage.js';
+
+/** What an audit is asked for. Paths are absolute. */
+export interface AuditRequest {
+  /** The folder that paths in the report start from. */
+  root: string;
+  /** Files and folders to audit. */
+  paths: readonly string[];
+  settings: Settings;
+  /** Codes and families that take part; all where there is none. */
+  only?: readonly string[];
+  version: string;
+  /** Told of each spec file before it is read. */
+  onProgress?: (done: number, all: number, path: string) => void;
+}
+
+/** Audits a suite. Reads only; runs nothing of the project. Gives the report, equal for equal files. */
+export async function audit(files: Files, request: AuditRequest): Promise<Report> {
+  const problems: Problem[] = [];
+  const candidates = discover(files, request, problems);
+  const stage = await prepare(files, request, candidates);
+  const components = readSources(stage, candidates);
+  const checked = readSpecFiles(stage, candidates, request);
+  const coverage = measure(stage, request, [...candidates.sources, ...candidates.specs], problems);
+  const unreadSpecs = stage.project.problems.filter(({ file }) => candidates.specs.includes(file));
+  const context = { ...projectContext(stage, components, checked, coverage), unreadSpecs };
+  const found = [...checked.flatMap((each) => each.found), ...checkProject(stage, context)];
+  const unread = [...problems, ...stage.project.problems, ...stage.environments.problems];
+  const gathered: Gathered = {
+    stage,
+    components,
+    checked,
+    found,
+    context,
+    unread,
+    specPaths: new Set(candidates.specs),
+    version: request.version,
+  };
+  return makeReport(gathered);
+}
+
+function discover(files: Files, { root, paths, settings }: AuditRequest, problems: Problem[]): Candidates {
+  return findCandidates(files, root, paths, settings, (folder, reason) =>
+    problems.push({ file: folder, reason: `folder cannot be read (${reason})` }),
+  );
+}
+
+async function prepare(
+  files: Files,
+  { root, settings, only }: AuditRequest,
+  candidates: Candidates,
+): Promise<Stage> {
+  const environments = new Environments(files);
+  const folders = new Set([...candidates.specs, ...candidates.sources].map((path) => environments.of(path)));
+  const usesAngular = [...folders].some((each) =>
+    [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
+  );
+  const project = new Project(
+    files,
+    usesAngular ? await loadAngular() : undefined,
+    environments.aliases([...folders]),
+  );
+  const setups = new Map<Environment, SetupEffects | undefined>();
+  return {
+    root,
+    files,
+    settings,
+    project,
+    environments,
+    setupOf(environment) {
+      if (!setups.has(environment)) setups.set(environment, setupEffects(environment, files, project));
+      return setups.get(environment);
+    },
+    isOn(code) {
+      const text = textOfCode(code);
+      const asked = !only || only.some((each) => each === code || each === text?.family);
+      return asked && settings.checks.get(code) !== 'off';
+    },
+  };
+}
+
+// Components, and files that hold specs though their name does not say so.
+function readSources({ project, settings, root }: Stage, candidates: Candidates): Component[] {
+  const wanted = settings.components && picomatch([...settings.components], { dot: true });
+  const components: Component[] = [];
+  const bySpecs: string[] = [];
+  for (const path of candidates.sources) {
+    const summary = project.summary(path);
+    if (!summary) continue;
+    if (summary.definesSpecs) bySpecs.push(path);
+    else if (!isAside(path) && !summary.usesTestLibrary && (!wanted || wanted(path.slice(root.length + 1))))
+      components.push(...summary.components.filter((each) => isOffered(each, summary.exports)));
+  }
+  candidates.specs = [...candidates.specs, ...bySpecs].sort();
+  candidates.sources = candidates.sources.filter((path) => !bySpecs.includes(path));
+  return components;
+}
+
+// Stories, examples, stand-ins and helpers of specs hold components that nobody ships.
+const isAside = (path: string): boolean =>
+  /\.(?:stories|story|fixture|mock)\.|\/(?:__mocks__|__fixtures__|__tests__|fixtures|mocks|stories|examples|demo|demos|test|tests|e2e|cypress)\//.test(
+    path,
+  );
+
+const isOffered = (component: Component, exports: ReadonlyMap<string, unknown>): boolean =>
+  component.framework !== 'react' ||
+  [...exports.values()].some(
+    (each) => typeof each === 'object' && each !== null && 'local' in each && each.local === component.name,
+  );
+
+function readSpecFiles(stage: Stage, { specs }: Candidates, { onProgress }: AuditRequest): CheckedSpecFile[] {
+  const checked: CheckedSpecFile[] = [];
+  for (const [i, path] of specs.entries()) {
+    onProgress?.(i, specs.length, path);
+    const tree = stage.project.tree(path);
+    if (!tree) continue;
+    try {
+      const file = checkSpecFile(stage, tree);
+      // A file without specs that is only named like one is a helper.
+      if (file.facts.specs > 0) checked.push(file);
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+      stage.project.problems.push({ file: path, reason: 'nested too deeply to be read' });
+    }
+  }
+  return checked;
+}
+
+function measure(
+  stage: Stage,
+  request: AuditRequest,
+  sources: readonly string[],
+  problems: Problem[],
+): Coverage | undefined {
+  const { files, settings, environments } = stage;
+  const folders = [stage.root, ...environments.all().map(({ folder }) => folder)];
+  const paths = settings.coverage
+    ? settings.coverage.map((path) => resolve(request.root, path))
+    : [...new Set(folders.flatMap((folder) => usualCoverage(files, folder)))];
+  if (paths.length === 0) return undefined;
+  return readCoverage(files, paths, sources, (problem) => problems.push(problem));
+}
+
+function projectContext(
+  stage: Stage,
+  components: Component[],
+  checked: readonly CheckedSpecFile[],
+  coverage: Coverage | undefined,
+): Omit<ProjectContext, 'unreadSpecs'> {
+  const { files, project, environments } = stage;
+  const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
+  const sources = new Map<string, Source | undefined>();
+  return {
+    files,
+    project,
+    specFiles,
+    components,
+    environments: environments.all(),
+    environmentOf: (file) => environments.of(file),
+    coverage,
+    sourceOf(file) {
+      if (!sources.has(file)) sources.set(file, project.source(file));
+      return sources.get(file);
+    },
+  };
+}
+
+function checkProject(stage: Stage, context: ProjectContext): { code: string; found: Found }[] {
+  return CHECKS.flatMap((check) =>
+    check.scope === 'project' && stage.isOn(check.code)
+      ? check.run(context).map((found) => ({ code: check.code, found }))
+      : [],
+  );
+}

@@ -1,0 +1,256 @@
+import { createHash } from 'node:crypto';
+import { armGaps } from '../checks/branches/B01.js';
+import { LEVELS, type Found, type Level, type ProjectContext } from '../checks/check.js';
+import { textOfCode } from '../checks/index.js';
+import { shares } from '../coverage/coverage.js';
+import type { Environment } from '../environment/environment.js';
+import type { Component } from '../model/components/view.js';
+import { groupTitles } from '../model/specs/blocks.js';
+import type { Place } from '../parse/place.js';
+import type { Problem, Source } from '../parse/source.js';
+import { relativeTo } from '../util/paths.js';
+import { inShort, printable } from '../util/printable.js';
+import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
+import {
+  RUNGS,
+  type Gap,
+  type PackageFacts,
+  type Report,
+  type ReportedFinding,
+  type Rung,
+  type Unread,
+} from './report.js';
+import type { CheckedSpecFile } from './spec-file.js';
+import type { Stage } from './stage.js';
+
+/** All that the stages before have gathered. */
+export interface Gathered {
+  stage: Stage;
+  components: readonly Component[];
+  checked: readonly CheckedSpecFile[];
+  found: readonly { code: string; found: Found }[];
+  context: ProjectContext;
+  unread: readonly Problem[];
+  specPaths: ReadonlySet<string>;
+  version: string;
+}
+
+/** Turns what was gathered into the report: allowances taken off, sorted, with relative paths. */
+export function makeReport(gathered: Gathered): Report {
+  const { stage, checked, context } = gathered;
+  const findings = sorted(
+    allowed(gathered)
+      .map((each) => reported(each, stage, context))
+      .filter((each) => each !== undefined),
+  );
+  numberFingerprints(findings);
+  const counts = { blocker: 0, risk: 0, hint: 0 };
+  for (const { level } of findings) counts[level]++;
+  const atOrAbove = LEVELS.slice(0, LEVELS.indexOf(stage.settings.holdAt) + 1);
+  return {
+    format: 'wexlet-report',
+    version: 1,
+    tool: { name: 'wexlet', version: gathered.version },
+    root: '.',
+    verdict: atOrAbove.some((level) => counts[level] > 0) ? 'hold' : 'ready',
+    counts: {
+      packages: new Set(checked.map(({ facts }) => facts.package)).size,
+      specFiles: checked.length,
+      specs: checked.reduce((sum, { facts }) => sum + facts.specs, 0),
+      components: gathered.components.length,
+      findings: counts,
+    },
+    findings,
+    reach: reach(checked),
+    gaps: gaps(gathered),
+    coverage: coverage(gathered),
+    environment: context.environments.map((each) => packageFacts(each, stage.root)),
+    unread: unread(gathered),
+  };
+}
+
+type Coded = { code: string; found: Found };
+
+// Findings that a comment with a reason allows are taken out; what is wrong with such comments is added.
+function allowed({ found, checked, context, stage }: Gathered): Coded[] {
+  const byFile = new Map<string, Allowance[]>();
+  const load = (file: string, comments: readonly { text: string; start: number; end: number }[]): void => {
+    const source = comments.some(({ text }) => text.includes('wexlet:')) ? context.sourceOf(file) : undefined;
+    byFile.set(file, source ? allowancesIn(comments, source) : []);
+  };
+  for (const { facts, comments } of checked) load(facts.path, comments);
+  const files = new Set(found.map((each) => each.found.place.file));
+  for (const file of files) if (!byFile.has(file)) load(file, commentsOf(file, context));
+  const kept = found.filter(({ code, found: { place } }) => {
+    const line = context.sourceOf(place.file)?.lines.at(place.start).line ?? 0;
+    return !isAllowed(byFile.get(place.file) ?? [], code, line);
+  });
+  const about = [...byFile].flatMap(([file, allowances]) =>
+    aboutAllowances(
+      allowances.filter((each) => each.codes.some((code) => stage.isOn(code))),
+      file,
+    ),
+  );
+  return [...kept, ...about.filter(({ code }) => stage.isOn(code))];
+}
+
+function commentsOf(file: string, context: ProjectContext): { text: string; start: number; end: number }[] {
+  const source = context.sourceOf(file);
+  if (!source?.text.includes('wexlet:')) return [];
+  if (file.endsWith('.vue') || file.endsWith('.html')) {
+    return [...source.text.matchAll(/<!--(.*?)-->|\/\/(.*)/gs)].map((match) => ({
+      text: match[0],
+      start: match.index,
+      end: match.index + match[0].length,
+    }));
+  }
+  return (
+    context.project
+      .tree(file)
+      ?.script.comments.map(({ value, start, end }) => ({ text: value, start, end })) ?? []
+  );
+}
+
+function reported(
+  { code, found }: Coded,
+  { root, settings }: Stage,
+  context: ProjectContext,
+): ReportedFinding | undefined {
+  const text = textOfCode(code);
+  const source = context.sourceOf(found.place.file);
+  if (!text || !source) return undefined;
+  const configured = settings.checks.get(code);
+  const level: Level = configured && configured !== 'off' ? configured : (found.level ?? text.level);
+  const at = source.lines.at(found.place.start);
+  const end = source.lines.at(found.place.end);
+  const path = (file: string): string => relativeTo(root, file);
+  const group = found.block ? groupTitles(found.block) : [];
+  const spec = found.block?.kind === 'spec' ? found.block.title.text : undefined;
+  const file = path(found.place.file);
+  return {
+    code,
+    family: text.family,
+    level,
+    certainty: found.certainty,
+    file,
+    line: at.line,
+    column: at.column,
+    endLine: end.line,
+    endColumn: end.column,
+    group: found.block?.kind === 'group' ? [...group, found.block.title.text] : group,
+    spec,
+    message: found.message,
+    advice: found.advice,
+    evidence: (found.evidence ?? []).flatMap((each) => placed(each, context, root)),
+    mend: found.mend && {
+      ...found.mend,
+      edits: found.mend.edits.map((edit) => ({
+        file: path(edit.file),
+        start: edit.start,
+        end: edit.end,
+        text: edit.text,
+      })),
+    },
+    suggestion: found.suggestion,
+    fingerprint: fingerprint([code, file, ...group, spec ?? '', lineText(source, at.line)]),
+  };
+}
+
+function placed(
+  evidence: Place & { note: string },
+  context: ProjectContext,
+  root: string,
+): ReportedFinding['evidence'] {
+  const source = context.sourceOf(evidence.file);
+  return source
+    ? [{ file: relativeTo(root, evidence.file), ...source.lines.at(evidence.start), note: evidence.note }]
+    : [];
+}
+
+const lineText = (source: Source, line: number): string =>
+  source.text.slice(source.lines.startOf(line), source.lines.startOf(line + 1)).trim();
+
+const fingerprint = (parts: readonly string[]): string =>
+  createHash('sha256').update(parts.join('\0')).digest('hex').slice(0, 16);
+
+// Equal lines in one spec differ by their order only.
+function numberFingerprints(findings: ReportedFinding[]): void {
+  const seen = new Map<string, number>();
+  for (const finding of findings) {
+    const count = seen.get(finding.fingerprint) ?? 0;
+    seen.set(finding.fingerprint, count + 1);
+    if (count > 0) finding.fingerprint = fingerprint([finding.fingerprint, String(count)]);
+  }
+}
+
+function sorted(findings: readonly ReportedFinding[]): ReportedFinding[] {
+  const order = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+  return [...findings].sort(
+    (a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column || order(a.code, b.code),
+  );
+}
+
+function reach(checked: readonly CheckedSpecFile[]): Record<Rung, number> {
+  const count = (rung: Rung): number => checked.reduce((sum, each) => sum + (each.reach.get(rung) ?? 0), 0);
+  return Object.fromEntries(RUNGS.map((rung) => [rung, count(rung)])) as Record<Rung, number>;
+}
+
+function gaps({ context, stage }: Gathered): Gap[] {
+  if (!stage.isOn('B01')) return [];
+  return armGaps(context).flatMap(({ component, branch, arm, conditions }) => {
+    const source = context.sourceOf(component.file);
+    if (!source) return [];
+    const at = source.lines.at(arm.place.start);
+    return [
+      {
+        kind: 'arm' as const,
+        component: component.name,
+        file: relativeTo(stage.root, component.file),
+        ...at,
+        condition: conditions.join(' and ') || branch.condition,
+        arm: arm.arm,
+        basis: 'measured' as const,
+        inputs: [],
+      },
+    ];
+  });
+}
+
+function coverage({ context, stage }: Gathered): Report['coverage'] {
+  if (!context.coverage) return undefined;
+  const files = [...context.coverage.files]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([file, each]) => ({ file: relativeTo(stage.root, file), ...shares(each) }));
+  return { source: context.coverage.source.map((path) => relativeTo(stage.root, path)), files };
+}
+
+function packageFacts(environment: Environment, root: string): PackageFacts {
+  const [runner] = environment.runners;
+  const document = runner?.document;
+  return {
+    package: relativeTo(root, environment.folder),
+    runner: environment.runners.map((each) => each.runner).join(', ') || 'unknown',
+    document: document?.known ? (document.value ?? 'none') : 'unknown',
+    facts: runner
+      ? Object.fromEntries(
+          (['restores', 'resets', 'clears', 'globals', 'isolates'] as const).map((name) => [
+            name,
+            runner[name].known ? runner[name].value : 'unknown',
+          ]),
+        )
+      : {},
+  };
+}
+
+// Of one place, one reason is enough; what stands in names and reasons must not reach a terminal.
+function unread({ unread: problems, stage }: Gathered): Unread[] {
+  const all = problems.map(({ file, reason, line }) => ({
+    file: relativeTo(stage.root, file),
+    reason: inShort(printable(reason), 160),
+    line,
+  }));
+  const unique = new Map(all.map((each) => [`${each.file}:${each.line}`, each]));
+  return [...unique.values()].sort((a, b) =>
+    a.file < b.file ? -1 : a.file > b.file ? 1 : (a.line ?? 0) - (b.line ?? 0),
+  );
+}

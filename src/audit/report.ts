@@ -1,0 +1,86 @@
+import type { Certainty, Family, Level } from '../checks/check.js';
+import type { Share } from '../coverage/coverage.js';
+
+/** The report of an audit, version 1. This shape is a contract: add to it, never change it. */
+export interface Report {
+  format: 'wexlet-report';
+  version: 1;
+  tool: { name: 'wexlet'; version: string };
+  root: '.';
+  verdict: 'ready' | 'hold';
+  counts: {
+    packages: number;
+    specFiles: number;
+    specs: number;
+    components: number;
+    findings: Record<Level, number>;
+  };
+  findings: ReportedFinding[];
+  reach: Record<Rung, number>;
+  gaps: Gap[];
+  coverage?: { source: string[]; files: CoveredFile[] };
+  environment: PackageFacts[];
+  unread: Unread[];
+}
+
+/** The ladder of reaches, best first. */
+export const RUNGS = ['role', 'label', 'text', 'alternative', 'testId', 'structure', 'internals'] as const;
+export type Rung = (typeof RUNGS)[number];
+
+export interface ReportedFinding {
+  code: string;
+  family: Family;
+  level: Level;
+  certainty: Certainty;
+  /** Relative to the root, with `/`. */
+  file: string;
+  line: number;
+  column: number;
+  endLine: number;
+  endColumn: number;
+  group: string[];
+  spec?: string;
+  message: string;
+  advice: string;
+  evidence: { file: string; line: number; column: number; note: string }[];
+  mend?: {
+    summary: string;
+    safe: boolean;
+    edits: { file: string; start: number; end: number; text: string }[];
+  };
+  suggestion?: string;
+  fingerprint: string;
+}
+
+export interface Gap {
+  kind: 'arm' | 'component';
+  component: string;
+  file: string;
+  line: number;
+  column: number;
+  condition?: string;
+  arm?: string;
+  basis: 'measured' | 'computed';
+  inputs: Record<string, unknown>[];
+}
+
+export interface CoveredFile {
+  file: string;
+  statements: Share;
+  branches: Share;
+  functions: Share;
+  lines: Share;
+}
+
+export interface PackageFacts {
+  package: string;
+  runner: string;
+  document: string;
+  facts: Record<string, unknown>;
+}
+
+export interface Unread {
+  file: string;
+  reason: string;
+  line?: number;
+}

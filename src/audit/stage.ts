@@ -1,0 +1,18 @@
+import type { SetupEffects } from '../checks/setup-effects.js';
+import type { Settings } from '../config/settings.js';
+import type { Files } from '../discover/files.js';
+import type { Environment } from '../environment/environment.js';
+import type { Environments } from '../environment/read.js';
+import type { Project } from '../model/project.js';
+
+/** What all stages of one audit share. */
+export interface Stage {
+  root: string;
+  files: Files;
+  settings: Settings;
+  project: Project;
+  environments: Environments;
+  setupOf(environment: Environment): SetupEffects | undefined;
+  /** Whether a check takes part in this audit. */
+  isOn(code: string): boolean;
+}

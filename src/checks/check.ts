@@ -1,0 +1,127 @@
+import type { Coverage } from '../coverage/coverage.js';
+import type { Environment } from '../environment/environment.js';
+import type { Files } from '../discover/files.js';
+import type { Mend } from '../mends/edit.js';
+import type { Links } from '../model/links/links.js';
+import type { Component } from '../model/components/view.js';
+import type { Project } from '../model/project.js';
+import type { Block, SpecFile } from '../model/specs/blocks.js';
+import type { Place } from '../parse/place.js';
+import type { Problem, Source } from '../parse/source.js';
+import type { SetupEffects } from './setup-effects.js';
+
+export const FAMILIES = [
+  'environment',
+  'queries',
+  'state',
+  'cleanup',
+  'overload',
+  'branches',
+  'allowances',
+] as const;
+export type Family = (typeof FAMILIES)[number];
+export const LEVELS = ['blocker', 'risk', 'hint'] as const;
+export type Level = (typeof LEVELS)[number];
+export type Certainty = 'sure' | 'likely';
+
+/** Another place that proves a finding. */
+export interface Evidence extends Place {
+  note: string;
+}
+
+/** One place that a check objects to. Places are UTF-16 offsets in files with absolute paths. */
+export interface Found {
+  place: Place;
+  /** The group or spec that it belongs to. */
+  block?: Block;
+  level?: Level;
+  certainty: Certainty;
+  message: string;
+  advice: string;
+  evidence?: readonly Evidence[];
+  mend?: Mend;
+  suggestion?: string;
+}
+
+/** What `explain` and the catalogue say of a check. */
+export interface CheckText {
+  code: string;
+  family: Family;
+  title: string;
+  /** The level that it has unless the settings, or the finding, say another. */
+  level: Level;
+  /** What it is for, in a sentence or two. */
+  why: string;
+  /** Code that it objects to, and the same code mended. */
+  trouble: string;
+  mended: string;
+}
+
+/** All that a check of one spec file may ask. */
+export interface FileContext {
+  file: SpecFile;
+  source: Source;
+  project: Project;
+  links: Links;
+  environment: Environment;
+  /** What the set-up files of the package do around each spec; undefined where that can't be told. */
+  setup: SetupEffects | undefined;
+  /** Whether the file's or the package's libraries offer user-centred queries. */
+  userCentred: boolean;
+  testIdAttribute: string;
+}
+
+/** What is kept of a spec file once it has been checked. */
+export interface SpecFileFacts {
+  path: string;
+  package: string;
+  specs: number;
+  /** Files of the project that it imports. */
+  imported: ReadonlySet<string>;
+  /** Components that its renders name, and those that these show. */
+  rendered: ReadonlySet<Component>;
+  shown: ReadonlySet<Component>;
+  importsByPattern: boolean;
+  /** The modules that its functions of a runner come from. */
+  runnerModules: readonly string[];
+  renders: number;
+}
+
+/** All that a check of the whole project may ask. */
+export interface ProjectContext {
+  files: Files;
+  project: Project;
+  specFiles: readonly SpecFileFacts[];
+  components: readonly Component[];
+  environments: readonly Environment[];
+  environmentOf: (file: string) => Environment;
+  coverage: Coverage | undefined;
+  /** Spec files, by name, that could not be read, and why. */
+  unreadSpecs: readonly Problem[];
+  sourceOf: (file: string) => Source | undefined;
+}
+
+export interface FileCheck extends CheckText {
+  scope: 'file';
+  run(context: FileContext): Found[];
+}
+
+export interface ProjectCheck extends CheckText {
+  scope: 'project';
+  run(context: ProjectContext): Found[];
+}
+
+export type Check = FileCheck | ProjectCheck;
+
+/** A place in the spec file of a context. */
+export const inFile = (context: FileContext, span: { start: number; end: number }): Place => ({
+  file: context.file.path,
+  start: span.start,
+  end: span.end,
+});
+
+/** Where a step really stands: in the helper, if it was made by one. */
+export const truePlace = (
+  context: FileContext,
+  step: { place: { start: number; end: number }; via?: Place },
+): Place => step.via ?? inFile(context, step.place);

@@ -1,0 +1,78 @@
+import { declares, type SetupFile } from '../../environment/environment.js';
+import { basename, dirname, relativeTo } from '../../util/paths.js';
+import { nearest } from '../../util/nearest.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+
+const message = (text: string, key: string): string =>
+  `The set-up file ${text}, named by ${key}, is not there.`;
+const advice = (found: string | undefined): string =>
+  found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
+
+/** A set-up file that the settings name and that does not exist: no spec file starts. */
+export const E04: ProjectCheck = {
+  code: 'E04',
+  family: 'environment',
+  scope: 'project',
+  title: 'Set-up file is configured but missing',
+  level: 'blocker',
+  why: 'The runner stops before the first spec, or runs all of them without the matchers and stand-ins that the file was to bring.',
+  trouble: "setupFiles: ['./test/setpu.ts']",
+  mended: "setupFiles: ['./test/setup.ts']",
+  run: (context) =>
+    unique(
+      context.environments.flatMap((environment) =>
+        environment.runners.flatMap((runner) => {
+          const files = runner.setupFiles.known ? runner.setupFiles.value : [];
+          return files
+            .filter((file) => isMissing(file, context) && !isPackage(file, environment))
+            .map((file) => found(file, context, runner.folder));
+        }),
+      ),
+    ),
+};
+
+// One setting at a workspace root is seen from each of its packages.
+function unique(all: readonly Found[]): Found[] {
+  return [...new Map(all.map((each) => [`${each.place.file}:${each.place.start}`, each])).values()];
+}
+
+const isMissing = ({ candidates }: SetupFile, { files }: ProjectContext): boolean =>
+  candidates.length > 0 && candidates.every((path) => files.kind(path) !== 'file');
+
+function isPackage({ text }: SetupFile, environment: Parameters<typeof declares>[0]): boolean {
+  if (text.startsWith('.') || text.startsWith('/') || text.startsWith('<')) return false;
+  const [first = '', second = ''] = text.split('/');
+  return declares(environment, first.startsWith('@') ? `${first}/${second}` : first);
+}
+
+function found(file: SetupFile, { files }: ProjectContext, folder: string): Found {
+  const [wanted = ''] = file.candidates;
+  const around = files.list(folder, ['**/node_modules/**', '**/dist/**', '**/.*/**'], () => undefined);
+  const stem = (path: string): string => basename(path).replace(/\.[^.]*$/, '');
+  const scripts = around.filter((path) => /\.[cm]?[jt]sx?$/.test(path) && !/\.(?:spec|test)\./.test(path));
+  const sameFolder = scripts.filter((path) => dirname(path) === dirname(wanted));
+  const sameName = scripts.find((path) => stem(path) === stem(wanted));
+  const name = nearest(stem(wanted), sameFolder.map(stem)) ?? nearest(stem(wanted), scripts.map(stem));
+  const close =
+    sameName ?? sameFolder.find((path) => stem(path) === name) ?? scripts.find((path) => stem(path) === name);
+  const written = close && writtenLike(file.text, relativeTo(folder, close));
+  return {
+    place: file.at,
+    certainty: 'sure',
+    message: message(file.text, file.key),
+    advice: advice(written),
+    suggestion: written,
+    mend: written
+      ? {
+          summary: `Name ${written}`,
+          safe: true,
+          edits: [{ ...file.at, start: file.at.start + 1, end: file.at.end - 1, text: written }],
+        }
+      : undefined,
+  };
+}
+
+function writtenLike(text: string, path: string): string {
+  if (text.startsWith('<rootDir>')) return `<rootDir>/${path}`;
+  return text.startsWith('./') ? `./${path}` : path;
+}

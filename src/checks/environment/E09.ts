@@ -1,0 +1,68 @@
+import { collects } from '../../environment/collects.js';
+import type { Collection, Environment, RunnerFacts } from '../../environment/environment.js';
+import { isWithin } from '../../util/paths.js';
+import { listed } from '../../util/plural.js';
+import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+
+const message = (runners: string[]): string =>
+  `No run collects this file: ${listed(runners)} ${runners.length > 1 ? 'take' : 'takes'} none of its names.`;
+const advice = (patterns: readonly string[]): string =>
+  `Rename it, or widen the patterns. Collected now: ${patterns.slice(0, 3).join(', ')}.`;
+
+/** A file with specs that no runner of the project takes: its specs are green because they never run. */
+export const E09: ProjectCheck = {
+  code: 'E09',
+  family: 'environment',
+  scope: 'project',
+  title: 'Spec file that no run collects',
+  level: 'blocker',
+  why: 'Specs in a file that no pattern matches never run, and nobody is told.',
+  trouble: '// src/kiln-lid.specs.tsx, collected: **/*.spec.tsx',
+  mended: '// src/kiln-lid.spec.tsx',
+  run: (context) => context.specFiles.flatMap((file) => check(file, context)),
+};
+
+function check(file: SpecFileFacts, context: ProjectContext): Found[] {
+  const environment = context.environmentOf(file.path);
+  const collections = known(environment, file);
+  if (!collections || collections.some((each) => collects(each, file.path))) return [];
+  if (context.specFiles.some((other) => other !== file && other.imported.has(file.path))) return [];
+  // What somebody left out on purpose is theirs to know, unless it shows components.
+  const excluded = collections.some((each) => collects({ ...each, exclude: [], leftOut: [] }, file.path));
+  if (excluded && file.renders === 0) return [];
+  const patterns = collections.flatMap((each) => [...each.include, ...each.patterns]);
+  const names = environment.runners.map(({ runner }) => runner);
+  return [
+    {
+      place: { file: file.path, start: 0, end: 0 },
+      certainty: 'sure',
+      message: message([...new Set(names)]),
+      advice: advice(patterns),
+      evidence: collections.map((each) => ({
+        ...each.at,
+        note: each.byDefault
+          ? 'these settings leave the patterns at the default'
+          : 'the patterns are set here',
+      })),
+    },
+  ];
+}
+
+// All runners must be readable, and one of them must be the file's own.
+function known(environment: Environment, file: SpecFileFacts): Collection[] | undefined {
+  const collections: Collection[] = [];
+  for (const runner of environment.runners) {
+    if (!runner.collects.known || !runner.settingsFile) return undefined;
+    collections.push(runner.collects.value);
+  }
+  const mine = environment.runners.some((runner) => isRunnerOf(runner, file));
+  const inside = collections.some((each) => isWithin(each.folder, file.path));
+  return collections.length > 0 && mine && inside ? collections : undefined;
+}
+
+function isRunnerOf({ runner }: RunnerFacts, file: SpecFileFacts): boolean {
+  if (file.runnerModules.length === 0) return true;
+  return file.runnerModules.some(
+    (module) => module.replace('@', '').startsWith(runner) || (runner === 'node' && module === 'node:test'),
+  );
+}

@@ -1,0 +1,25 @@
+import { B01 } from './branches/B01.js';
+import { B02 } from './branches/B02.js';
+import type { Check, CheckText } from './check.js';
+import { C01 } from './cleanup/C01.js';
+import { C02 } from './cleanup/C02.js';
+import { E04 } from './environment/E04.js';
+import { E09 } from './environment/E09.js';
+import { E19 } from './environment/E19.js';
+import { O04 } from './overload/O04.js';
+import { O06 } from './overload/O06.js';
+import { Q01 } from './queries/Q01.js';
+import { Q10 } from './queries/Q10.js';
+import { S01 } from './state/S01.js';
+import { S02 } from './state/S02.js';
+import { ALLOWANCES } from './allowances.js';
+
+/** Every check, by family and number. */
+export const CHECKS: readonly Check[] = [E04, E09, E19, Q01, Q10, S01, S02, C01, C02, O04, O06, B01, B02];
+
+/** Every code that a finding may have, with what there is to say of it. */
+export const CATALOGUE: readonly CheckText[] = [...CHECKS, ...ALLOWANCES];
+
+/** What there is to say of a code, in either case of letters. */
+export const textOfCode = (code: string): CheckText | undefined =>
+  CATALOGUE.find((each) => each.code === code.toUpperCase());

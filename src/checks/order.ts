@@ -1,0 +1,32 @@
+import { hooksFor, pathOf, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
+
+/** The specs that run, in order: those that are switched off or still to be written are left out. */
+export const runningSpecs = (file: SpecFile): Block[] => specsOf(file).filter((spec) => !isOff(spec));
+
+const isOff = (spec: Block): boolean =>
+  pathOf(spec).some((block) => block.mark === 'skip' || block.mark === 'todo');
+
+/** The specs that run after something that a spec or hook does, and outside of the hook's own group. */
+export function specsAfter(file: SpecFile, block: Block): Block[] {
+  const specs = runningSpecs(file);
+  if (block.kind === 'spec') return specs.slice(specs.indexOf(block) + 1);
+  const group = block.parent;
+  if (!group || group.kind === 'file') return [];
+  const last = specs.findLastIndex((spec) => pathOf(spec).includes(group));
+  return last < 0 ? [] : specs.slice(last + 1);
+}
+
+/** The each-hooks that run around a spec, or, for a hook, around the specs of its group. */
+export function eachHooksAround(block: Block): Block[] {
+  const spec = block.kind === 'hook' ? { ...block, parent: block.parent } : block;
+  return hooksFor(spec, 'before-each', 'after-each');
+}
+
+/** A title as it is quoted in messages. */
+export const quoted = (block: Block): string =>
+  block.kind === 'spec' ? `“${block.title.text}”` : hookName(block);
+
+function hookName(block: Block): string {
+  if (block.kind === 'hook') return `the ${block.hook ?? ''} hook`;
+  return block.kind === 'group' ? `the group “${block.title.text}”` : 'the file';
+}

@@ -1,0 +1,146 @@
+import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
+import type { Step, StepOf } from '../../model/specs/steps.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { whyHollow, type Hollow } from './hollow.js';
+
+const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
+const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
+const messageOne = (why: string): string => `This spec cannot fail: ${why}.`;
+const messageBeside = (why: string): string => `This assertion cannot fail: ${why}.`;
+const adviceNone = 'Assert on what a user sees after the last step.';
+const adviceQueries = 'Say it as an assertion, so that the report says what was missed.';
+const adviceHollow = 'Assert on something that another state of the component would change.';
+
+/** A spec that stays green whatever the component does. */
+export const O04: FileCheck = {
+  code: 'O04',
+  family: 'overload',
+  scope: 'file',
+  title: 'Cannot fail',
+  level: 'blocker',
+  why: 'A spec that no fault can turn red says nothing, and counts as covered all the same.',
+  trouble:
+    "it('shows the cone', () => {\n  const wrapper = mount(KilnCard);\n  expect(wrapper).toBeTruthy();\n});",
+  mended:
+    "it('shows the cone', () => {\n  render(<KilnCard cone={6} />);\n  expect(screen.getByText('Cone 6')).toBeInTheDocument();\n});",
+  run(context) {
+    const beside: Found[] = [];
+    const whole = runningSpecs(context.file).flatMap((spec) => check(spec, context, beside));
+    // Beside others that can fail, one a file is enough to make the point.
+    const [first, ...rest] = beside;
+    const joined = first && {
+      ...first,
+      evidence: [
+        ...(first.evidence ?? []),
+        ...rest.map((each) => ({ ...each.place, note: 'the same here' })),
+      ],
+    };
+    return joined ? [...whole, joined] : whole;
+  },
+};
+
+type AssertStep = StepOf<'assert'>;
+const isAssert = (step: Step): step is AssertStep => step.kind === 'assert';
+
+function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
+  if (spec.empty || spec.body === undefined || spec.mark === 'fails' || spec.mark === 'conditional')
+    return [];
+  const hooks = hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
+  const own = spec.steps.filter(isAssert);
+  if (own.length === 0)
+    return hooks.some(isAssert) || mayFailOtherwise(spec, hooks, context)
+      ? []
+      : [withoutAssertion(spec, context)];
+  const judged = own.map((step) => ({ step, hollow: whyHollow(step, spec, context.file) }));
+  const hollow = judged.filter(
+    (each): each is { step: AssertStep; hollow: Hollow } => each.hollow !== undefined,
+  );
+  if (hollow.length === 0) return [];
+  const whole =
+    hollow.length === own.length &&
+    !hooks.some(isAssert) &&
+    !mayFailOtherwise(spec, [], context) &&
+    !spec.steps.some(throwsOnMissing);
+  const findings = hollow.map(({ step, hollow: why }) => hollowFinding(spec, step, why, whole, context));
+  if (whole) return findings.slice(0, 1);
+  // Assertions that may not run, beside others, are O07's matter.
+  beside.push(...findings.filter((_, i) => hollow[i]?.hollow.always));
+  return [];
+}
+
+const throwsOnMissing = (step: Step): boolean =>
+  step.kind === 'reach' &&
+  (step.reach.missing === 'throws' || step.reach.missing === 'many-throws') &&
+  !step.maybe;
+
+/** Whether a spec without a plain assertion may still turn red: by something that can't be read, a throw, its title's promise. */
+function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: FileContext): boolean {
+  const steps = [...spec.steps, ...hooks];
+  if (
+    steps.some(
+      (step) =>
+        step.kind === 'throw' ||
+        (step.kind === 'unknown-call' && (step.discarded || ASSERTING.test(step.name))),
+    )
+  )
+    return true;
+  if (spec.waitsForCallback && spec.steps.some((step) => step.kind === 'unknown-call')) return true;
+  const typeLevel = file.comments.some(
+    ({ text, start, end }) =>
+      text.includes('@ts-expect-error') && spec.place.start <= start && end <= spec.place.end,
+  );
+  return typeLevel || promisesNoThrow(spec);
+}
+
+const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
+
+// "renders without crashing": that it runs through is what it says.
+const promisesNoThrow = (spec: Block): boolean =>
+  pathOf(spec).some((block) =>
+    /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(block.title.text),
+  );
+
+function withoutAssertion(spec: Block, context: FileContext): Found {
+  const query = spec.steps.find(throwsOnMissing);
+  if (query) {
+    return {
+      place: truePlace(context, { place: query.place }),
+      block: spec,
+      certainty: 'sure',
+      level: 'hint',
+      message: messageQueries,
+      advice: adviceQueries,
+    };
+  }
+  const [last] = spec.steps.filter((step) => step.kind === 'act' || step.kind === 'render').slice(-1);
+  return {
+    place: inFile(context, spec.place),
+    block: spec,
+    certainty: 'sure',
+    message: messageNone,
+    advice: adviceNone,
+    evidence: last
+      ? [{ ...inFile(context, last.place), note: 'the last step: what should be seen after it?' }]
+      : [],
+  };
+}
+
+function hollowFinding(
+  spec: Block,
+  step: AssertStep,
+  why: Hollow,
+  whole: boolean,
+  context: FileContext,
+): Found {
+  const level: Level | undefined = whole ? why.level : 'hint';
+  return {
+    place: inFile(context, step.assertion.place),
+    block: spec,
+    certainty: step.via ? 'likely' : 'sure',
+    level,
+    message: whole ? messageOne(why.reason) : messageBeside(why.reason),
+    advice: why.advice ?? adviceHollow,
+    evidence: step.via ? [{ ...step.via, note: 'the assertion stands in this helper' }] : [],
+  };
+}

@@ -1,0 +1,102 @@
+import type { Block } from '../../model/specs/blocks.js';
+import type { Mend } from '../../mends/edit.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+
+const messageFocused = (kind: string): string =>
+  `This ${kind} is focused: the others of the file do not run.`;
+const messageSkipped = (kind: string, reason: boolean): string =>
+  `This ${kind} is switched off${reason ? '' : ', and no comment says why'}.`;
+const messageEmpty = 'This spec has no body: it is green whatever the component does.';
+const adviceFocused = 'Take the mark off before the merge.';
+const adviceSkipped = 'Mend it and switch it on, or say in a comment what it waits for.';
+const adviceEmpty = 'Write it, or mark it as still to be written.';
+
+/** Focused and switched-off specs, and specs without a body. */
+export const O06: FileCheck = {
+  code: 'O06',
+  family: 'overload',
+  scope: 'file',
+  title: 'Left focused, or switched off',
+  level: 'blocker',
+  why: 'One focused spec switches the rest of its file off, and the run stays green.',
+  trouble: "it.only('fires the kiln', () => { … });",
+  mended: "it('fires the kiln', () => { … });",
+  run: (context) =>
+    context.file.blocks
+      .filter((block) => block.kind === 'spec' || block.kind === 'group')
+      .flatMap((block) => check(block, context)),
+};
+
+function check(block: Block, context: FileContext): Found[] {
+  const base = { block, certainty: 'sure' as const };
+  if (block.mark === 'only') {
+    const place = inFile(context, block.markPlace ?? block.callee);
+    return [
+      {
+        ...base,
+        place,
+        message: messageFocused(block.kind),
+        advice: adviceFocused,
+        mend: unmarked(block, context),
+      },
+    ];
+  }
+  if (block.mark === 'skip') {
+    const reason = hasComment(block, context);
+    const place = inFile(context, block.markPlace ?? block.callee);
+    return [
+      {
+        ...base,
+        place,
+        level: reason ? 'hint' : 'risk',
+        message: messageSkipped(block.kind, reason),
+        advice: adviceSkipped,
+      },
+    ];
+  }
+  const empty =
+    block.kind === 'spec' &&
+    block.empty &&
+    block.mark === undefined &&
+    block.body !== undefined &&
+    !isTypeLevel(block, context);
+  return empty
+    ? [
+        {
+          ...base,
+          place: inFile(context, block.place),
+          level: 'risk',
+          message: messageEmpty,
+          advice: adviceEmpty,
+        },
+      ]
+    : [];
+}
+
+function unmarked(block: Block, context: FileContext): Mend | undefined {
+  if (!block.markPlace) return undefined;
+  return {
+    summary: 'Take the mark off',
+    safe: true,
+    edits: [{ ...inFile(context, block.markPlace), text: '' }],
+  };
+}
+
+// A comment on the line, the line before, or at the start of the body gives the reason.
+function hasComment(block: Block, { file, source }: FileContext): boolean {
+  const line = source.lines.at(block.place.start).line;
+  return file.comments.some((comment) => {
+    const last = source.lines.at(comment.end).line;
+    const first = source.lines.at(comment.start).line;
+    return (
+      comment.text.trim().length > 2 &&
+      (last === line || last === line - 1 || (first === line + 1 && comment.end < block.place.end))
+    );
+  });
+}
+
+const isTypeLevel = (block: Block, { file }: FileContext): boolean =>
+  file.comments.some(
+    ({ text, start, end }) =>
+      text.includes('@ts-expect-error') && block.place.start <= start && end <= block.place.end,
+  );

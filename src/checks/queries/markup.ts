@@ -1,0 +1,18 @@
+import { literal } from '../../model/links/name.js';
+import type { Placed } from '../../model/links/rendered.js';
+import { constantOf } from '../../model/links/role.js';
+import { ownText } from '../../model/links/target.js';
+import { inShort } from '../../util/printable.js';
+
+const SHOWN = ['role', 'aria-label', 'type', 'href', 'placeholder', 'alt', 'title'];
+
+/** An element as a reader would write it in a line: `<button type="button">Fire</button>`. */
+export function markupOf(element: Placed): string {
+  const attributes = SHOWN.flatMap((name) => {
+    const value = constantOf(element, name);
+    return value === undefined ? [] : [` ${name}="${inShort(value, 24)}"`];
+  });
+  const text = literal(ownText(element));
+  const opening = `<${element.tag}${attributes.slice(0, 2).join('')}>`;
+  return text ? `${opening}${inShort(text, 24)}</${element.tag}>` : opening;
+}

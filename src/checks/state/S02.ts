@@ -1,0 +1,99 @@
+import type { Block } from '../../model/specs/blocks.js';
+import type { Reach, Render, Step } from '../../model/specs/steps.js';
+import { thingOf } from '../../model/specs/values.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { eachHooksAround, quoted, runningSpecs } from '../order.js';
+
+const message = (actor: string, user: string): string =>
+  `Rendered once for all specs; ${actor} acts on it, and ${user} sees what is left.`;
+const messageRead = (count: number): string =>
+  `Rendered once for ${count} specs: if the render fails, all of them fail, and none can be run on a fresh one.`;
+const advice = 'Render in a before-each hook, or in each spec.';
+
+/** One render for several specs, at least one of which acts on it. */
+export const S02: FileCheck = {
+  code: 'S02',
+  family: 'state',
+  scope: 'file',
+  title: 'Rendered once, acted on by several',
+  level: 'blocker',
+  why: 'A click in one spec is still clicked in the next one.',
+  trouble:
+    "const wrapper = mount(KilnCard);\nit('opens', () => { wrapper.find('button').trigger('click'); … });\nit('starts closed', () => { expect(wrapper.text()).toContain('Closed'); });",
+  mended: 'let wrapper;\nbeforeEach(() => { wrapper = mount(KilnCard); });',
+  run: (context) => context.file.renders.filter(isShared).flatMap((render) => check(render, context)),
+};
+
+// Where the library takes renders down after each spec, a shared one is gone before the second: other rules count there.
+const isShared = ({ block, teardown }: Render): boolean =>
+  teardown === 'nobody' && (block.kind === 'file' || block.kind === 'group' || block.hook === 'before-all');
+
+function check(render: Render, context: FileContext): Found[] {
+  const users = runningSpecs(context.file).flatMap((spec) => {
+    const steps = spec.steps.filter((step) => concerns(step, render));
+    return steps.length && !makesItsOwn(spec, render) && !isRenewed(spec, render) ? [{ spec, steps }] : [];
+  });
+  if (users.length < 2) return [];
+  for (const [i, { spec, steps }] of users.entries()) {
+    const act = steps.find((step) => step.kind === 'act');
+    const later = users.slice(i + 1).find(({ spec: other }) => other !== spec);
+    if (act && later)
+      return [found(render, context, { spec, step: act }, { spec: later.spec, step: later.steps[0] ?? act })];
+  }
+  const base = { place: inFile(context, render.place), block: render.block, certainty: 'likely' as const };
+  return [{ ...base, level: 'hint', message: messageRead(users.length), advice }];
+}
+
+const makesItsOwn = (spec: Block, render: Render): boolean =>
+  spec.steps.some(
+    (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding.render === render,
+  );
+
+const isRenewed = (spec: Block, render: Render): boolean =>
+  eachHooksAround(spec).some(
+    (hook) =>
+      hook.hook === 'before-each' &&
+      hook.steps.some(
+        (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding.render === render,
+      ),
+  );
+
+/** Whether a step acts on, looks into or asserts about a render. */
+function concerns(step: Step, render: Render): boolean {
+  switch (step.kind) {
+    case 'act':
+      return step.render === render || rootOf(step.reach) === render;
+    case 'reach':
+      return rootOf(step.reach) === render;
+    case 'assert':
+      return thingOf(step.assertion.subject)?.render === render;
+    case 'use':
+      return step.use.binding.render === render && step.use.how !== 'assign';
+    default:
+      return false;
+  }
+}
+
+function rootOf(reach: Reach | undefined): Render | undefined {
+  let at = reach?.from;
+  while (at && typeof at === 'object' && 'from' in at) at = at.from;
+  return typeof at === 'object' ? at : undefined;
+}
+
+interface Side {
+  spec: Block;
+  step: Step;
+}
+
+const found = (render: Render, context: FileContext, act: Side, use: Side): Found => ({
+  place: inFile(context, render.place),
+  block: render.block,
+  certainty: context.file.unknownEffects || act.step.maybe ? 'likely' : 'sure',
+  message: message(quoted(act.spec), quoted(use.spec)),
+  advice,
+  evidence: [
+    { ...inFile(context, render.place), note: 'rendered here, once' },
+    { ...truePlace(context, act.step), note: `acted on here by ${quoted(act.spec)}` },
+    { ...truePlace(context, use.step), note: `used here by ${quoted(use.spec)}` },
+  ],
+});

@@ -1,0 +1,70 @@
+import { audit } from '../../audit/audit.js';
+import type { Report } from '../../audit/report.js';
+import { DiskFiles } from '../../discover/disk-files.js';
+import { jsonReport } from '../../report/json.js';
+import { textReport } from '../../report/text.js';
+import { EXIT } from '../exit.js';
+import { namesOfChecks, scopeOf, type Scope } from '../scope.js';
+import { coloursFor, progress, widthFor } from '../terminal.js';
+import { version } from '../version.js';
+import { writeWhole } from '../write.js';
+
+export interface AuditOptions {
+  format?: 'text' | 'json';
+  out?: string;
+  only?: string[];
+  holdAt?: 'blocker' | 'risk' | 'hint';
+  coverage?: string[];
+  all?: boolean;
+  color: boolean;
+}
+
+/** `wexlet audit`. */
+export async function runAudit(paths: string[], options: AuditOptions): Promise<void> {
+  const report = await auditScope(scopeOf(paths), options);
+  const text =
+    options.format === 'json'
+      ? jsonReport(report)
+      : textReport(report, {
+          width: options.out ? 100 : widthFor(),
+          colours: coloursFor(options.color, Boolean(options.out)),
+          all: options.all ?? false,
+        });
+  process.exitCode = exitCodeOf(report);
+  if (report.counts.specFiles === 0) process.stderr.write(nothingFound(report));
+  if (options.out) writeWhole(options.out, text);
+  else process.stdout.write(text);
+}
+
+/** Audits a scope, with what the command line says on top of the settings. */
+export async function auditScope(
+  scope: Scope,
+  options: Pick<AuditOptions, 'only' | 'holdAt' | 'coverage'>,
+): Promise<Report> {
+  const settings = {
+    ...scope.settings,
+    holdAt: options.holdAt ?? scope.settings.holdAt,
+    coverage: options.coverage ?? scope.settings.coverage,
+  };
+  const shown = progress();
+  try {
+    return await audit(new DiskFiles(), {
+      root: scope.root,
+      paths: scope.paths,
+      settings,
+      only: namesOfChecks(options.only),
+      version: version(),
+      onProgress: (done, all) => shown.at(done, all),
+    });
+  } finally {
+    shown.end();
+  }
+}
+
+function exitCodeOf({ counts, verdict }: Report): number {
+  if (counts.specFiles === 0 && counts.findings.blocker === 0) return EXIT.nothing;
+  return verdict === 'hold' ? EXIT.hold : EXIT.ready;
+}
+
+const nothingFound = ({ counts }: Report): string =>
+  `wexlet: no spec file ${counts.findings.blocker ? 'could be read' : 'found'} here. Name a folder, or set "specs" in wexlet.json.\n`;

@@ -1,0 +1,18 @@
+import { cpSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { textReport } from '../../report/text.js';
+import { scopeOf } from '../scope.js';
+import { coloursFor, widthFor } from '../terminal.js';
+import { auditScope } from './audit.js';
+
+/** `wexlet demo`: copies the demo suite to a temporary folder and audits it there. The verdict is not the exit code. */
+export async function runDemo({ all, color }: { all: boolean; color: boolean }): Promise<void> {
+  const source = fileURLToPath(new URL('../../../demo/kilnroom', import.meta.url));
+  const folder = join(mkdtempSync(join(tmpdir(), 'wexlet-demo-')), 'kilnroom');
+  cpSync(source, folder, { recursive: true });
+  const report = await auditScope(scopeOf([folder], folder), {});
+  process.stdout.write(textReport(report, { width: widthFor(), colours: coloursFor(color), all }));
+  process.stderr.write(`The suite is in ${folder}: change it there and run wexlet audit in it.\n`);
+}

@@ -1,0 +1,63 @@
+import { existsSync, readFileSync, realpathSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { CATALOGUE } from '../checks/index.js';
+import { FAMILIES } from '../checks/check.js';
+import { settingsFromJson } from '../config/load.js';
+import { settingsFrom, type Settings } from '../config/settings.js';
+import { dirname, isWithin, slashed } from '../util/paths.js';
+import { nearest } from '../util/nearest.js';
+import { printable } from '../util/printable.js';
+import { UsageError } from './exit.js';
+
+/** What a command works on: a root, and the paths below it. Absolute, with `/`. */
+export interface Scope {
+  root: string;
+  paths: string[];
+  settings: Settings;
+}
+
+const CONFIG = 'wexlet.json';
+
+/** The scope of a command: the current folder, or the given paths; throws UsageError for one that is not there. */
+export function scopeOf(given: readonly string[], cwd = process.cwd()): Scope {
+  const here = slashed(realpathSync(cwd));
+  const paths = (given.length ? given : ['.']).map((path) => {
+    const full = resolve(cwd, path);
+    if (!existsSync(full)) throw new UsageError(`${printable(path)} is not there`);
+    return slashed(realpathSync(full));
+  });
+  const inside = paths.every((path) => isWithin(here, path));
+  const root = inside ? here : commonFolder(paths);
+  return { root, paths, settings: loadSettings(root) };
+}
+
+function commonFolder(paths: readonly string[]): string {
+  let folder = paths[0] ?? '/';
+  const isFolder = existsSync(`${folder}/.`);
+  if (!isFolder) folder = dirname(folder);
+  while (!paths.every((path) => isWithin(folder, path))) folder = dirname(folder);
+  return folder;
+}
+
+function loadSettings(root: string): Settings {
+  const file = `${root}/${CONFIG}`;
+  if (!existsSync(file)) return settingsFrom();
+  return settingsFromJson(
+    CONFIG,
+    readFileSync(file),
+    CATALOGUE.map(({ code }) => code),
+  );
+}
+
+/** Checks names of codes and families; throws UsageError, with the nearest name, for one that does not exist. */
+export function namesOfChecks(names: readonly string[] | undefined): string[] | undefined {
+  const known = [...CATALOGUE.map(({ code }) => code), ...FAMILIES];
+  return names?.map((name) => {
+    const found = known.find((each) => each.toLowerCase() === name.toLowerCase());
+    if (found) return found;
+    const near = nearest(name, known);
+    throw new UsageError(
+      `no check or family is called ${printable(name)}${near ? `; did you mean ${near}?` : ''}`,
+    );
+  });
+}

@@ -1,0 +1,39 @@
+import * as v from 'valibot';
+
+const globs = (about: string) => v.pipe(v.array(v.string()), v.description(about));
+const level = v.picklist(['blocker', 'risk', 'hint']);
+const names = (about: string) => v.optional(v.pipe(v.array(v.string()), v.description(about)));
+
+/** The shape of `wexlet.json`. The JSON Schema that editors use is made from it. */
+export const ConfigSchema = v.strictObject({
+  $schema: v.optional(v.string()),
+  specs: v.optional(globs('Globs of spec files, instead of the usual names and folders.')),
+  components: v.optional(globs('Globs of the files whose components count; all files by default.')),
+  exclude: v.optional(globs('Globs of files to leave out, besides dependencies and build output.')),
+  coverage: v.optional(globs('Coverage files (LCOV); the usual places by default.')),
+  holdAt: v.optional(
+    v.pipe(level, v.description('The lowest level that makes the verdict hold; risk by default.')),
+  ),
+  checks: v.optional(
+    v.pipe(
+      v.record(v.string(), v.picklist(['blocker', 'risk', 'hint', 'off'])),
+      v.description('A level, or off, for a check by its code.'),
+    ),
+  ),
+  helpers: v.optional(
+    v.pipe(
+      v.strictObject({
+        render: names('Functions that put a component into the document.'),
+        act: names('Functions that act on it as a user would.'),
+        assert: names('Functions that assert.'),
+      }),
+      v.description("The project's own helper functions, by what they do."),
+    ),
+  ),
+  testIdAttribute: v.optional(
+    v.pipe(v.string(), v.description('The attribute that holds test ids; data-testid by default.')),
+  ),
+});
+
+/** `wexlet.json` as it is written. */
+export type Config = v.InferOutput<typeof ConfigSchema>;

@@ -1,0 +1,49 @@
+import type { Place } from '../parse/place.js';
+import type { Setting } from './setting.js';
+import { settingAt } from './setting.js';
+
+/** A package manifest. */
+export interface Manifest {
+  /** The folder of the package. */
+  folder: string;
+  file: string;
+  name: string | undefined;
+  setting: Setting;
+  /** Declared packages of every kind, with the range. */
+  dependencies: ReadonlyMap<string, string>;
+  scripts: ReadonlyMap<string, { command: string; at: Place }>;
+  /** Whether it lists packages below it. */
+  workspaces: boolean;
+}
+
+const KINDS = ['dependencies', 'devDependencies', 'peerDependencies', 'optionalDependencies'] as const;
+
+/** Reads what matters of a manifest. */
+export function manifestOf(file: string, folder: string, setting: Setting): Manifest {
+  const dependencies = new Map<string, string>();
+  for (const kind of KINDS)
+    for (const [name, range] of texts(settingAt(setting, kind))) dependencies.set(name, range.text);
+  const scripts = new Map(
+    [...texts(settingAt(setting, 'scripts'))].map(([name, { text, at }]) => [name, { command: text, at }]),
+  );
+  const name = settingAt(setting, 'name');
+  return {
+    folder,
+    file,
+    name: name?.is === 'value' && typeof name.value === 'string' ? name.value : undefined,
+    setting,
+    dependencies,
+    scripts,
+    workspaces: settingAt(setting, 'workspaces') !== undefined,
+  };
+}
+
+function texts(setting: Setting | undefined): Map<string, { text: string; at: Place }> {
+  const found = new Map<string, { text: string; at: Place }>();
+  if (setting?.is !== 'object') return found;
+  for (const [key, value] of setting.entries) {
+    if (value.is === 'value' && typeof value.value === 'string')
+      found.set(key, { text: value.value, at: value.at });
+  }
+  return found;
+}

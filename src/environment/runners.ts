@@ -1,0 +1,161 @@
+/** A runner of specs, as it is found in a project. */
+export type RunnerName =
+  | 'jest'
+  | 'vitest'
+  | 'mocha'
+  | 'jasmine'
+  | 'karma'
+  | 'angular'
+  | 'react-scripts'
+  | 'vue-cli'
+  | 'node'
+  | 'bun';
+
+/** What is true of a runner before any setting of the project. Versions: the majors that the row describes. */
+export interface RunnerRow {
+  name: RunnerName;
+  /** Packages that bring it. */
+  packages: readonly string[];
+  /** Programs that a script starts it by; with the first argument, where one must follow. */
+  programs: readonly { program: string; argument?: string }[];
+  /** Settings files of its own, in the order in which it looks for them. */
+  files: readonly string[];
+  /** Where its settings stand inside its file: vitest keeps them under `test`. */
+  inside?: string;
+  /** A key of the manifest that holds settings. */
+  manifestKey?: string;
+  /** Patterns of spec files when nothing is set; globs from the folder of the settings. */
+  include?: readonly string[];
+  exclude?: readonly string[];
+  /** Whether stand-ins are restored after each spec with no setting. */
+  restores: boolean;
+  /** Whether its functions are global with no setting. */
+  globals: boolean;
+}
+
+const SCRIPT = '[cm]?[jt]s?(x)';
+
+export const RUNNERS: readonly RunnerRow[] = [
+  {
+    // jest 27 to 30: `testMatch` of jest-config's defaults; `globals` of @jest/globals are injected unless `injectGlobals` is off.
+    name: 'jest',
+    packages: ['jest', 'jest-cli'],
+    programs: [{ program: 'jest' }],
+    files: [
+      'jest.config.js',
+      'jest.config.ts',
+      'jest.config.mjs',
+      'jest.config.cjs',
+      'jest.config.mts',
+      'jest.config.cts',
+      'jest.config.json',
+    ],
+    manifestKey: 'jest',
+    include: ['**/__tests__/**/*.?([mc])[jt]s?(x)', '**/?(*.)+(spec|test).?([mc])[jt]s?(x)'],
+    restores: false,
+    globals: true,
+  },
+  {
+    // vitest 1 to 4: `defaultInclude` and `defaultExclude` of vitest/config; only what every major leaves out stands here.
+    name: 'vitest',
+    packages: ['vitest'],
+    programs: [{ program: 'vitest' }],
+    files: ['vitest.config', 'vite.config'].flatMap((name) =>
+      ['ts', 'mts', 'cts', 'js', 'mjs', 'cjs'].map((extension) => `${name}.${extension}`),
+    ),
+    inside: 'test',
+    include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
+    exclude: ['**/node_modules/**', '**/.git/**'],
+    restores: false,
+    globals: false,
+  },
+  {
+    // mocha 8 to 11: `spec` of its defaults.
+    name: 'mocha',
+    packages: ['mocha'],
+    programs: [{ program: 'mocha' }, { program: '_mocha' }],
+    files: [
+      '.mocharc.js',
+      '.mocharc.cjs',
+      '.mocharc.yaml',
+      '.mocharc.yml',
+      '.mocharc.jsonc',
+      '.mocharc.json',
+    ],
+    manifestKey: 'mocha',
+    restores: false,
+    globals: true,
+  },
+  {
+    // jasmine 3 to 5: spies are removed after each spec.
+    name: 'jasmine',
+    packages: ['jasmine'],
+    programs: [{ program: 'jasmine' }],
+    files: [
+      'spec/support/jasmine.json',
+      'spec/support/jasmine.mjs',
+      'spec/support/jasmine.js',
+      'jasmine.json',
+    ],
+    restores: true,
+    globals: true,
+  },
+  {
+    name: 'karma',
+    packages: ['karma'],
+    programs: [{ program: 'karma' }],
+    files: ['karma.conf.js', 'karma.conf.cjs', 'karma.conf.mjs', 'karma.conf.ts'],
+    restores: true,
+    globals: true,
+  },
+  {
+    // @angular/build and @angular-devkit/build-angular 15 to 21: `include` of the test builders.
+    name: 'angular',
+    packages: ['@angular/build', '@angular-devkit/build-angular'],
+    programs: [{ program: 'ng', argument: 'test' }],
+    files: ['angular.json', '.angular.json'],
+    include: ['**/*.spec.ts'],
+    restores: true,
+    globals: true,
+  },
+  {
+    // react-scripts 4 and 5: createJestConfig.js.
+    name: 'react-scripts',
+    packages: ['react-scripts'],
+    programs: [{ program: 'react-scripts', argument: 'test' }],
+    files: [],
+    include: ['src/**/__tests__/**/*.{js,jsx,ts,tsx}', 'src/**/*.{spec,test}.{js,jsx,ts,tsx}'],
+    restores: false,
+    globals: true,
+  },
+  {
+    name: 'vue-cli',
+    packages: ['@vue/cli-plugin-unit-jest', '@vue/cli-plugin-unit-mocha'],
+    programs: [{ program: 'vue-cli-service', argument: 'test:unit' }],
+    files: [],
+    restores: false,
+    globals: true,
+  },
+  {
+    // node 20 to 24, `node --test` without arguments.
+    name: 'node',
+    packages: [],
+    programs: [{ program: 'node', argument: '--test' }],
+    files: [],
+    include: ['**/*.test', '**/*-test', '**/*_test', '**/test-*', '**/test', '**/test/**/*'].map(
+      (name) => `${name}.${SCRIPT}`,
+    ),
+    restores: false,
+    globals: false,
+  },
+  {
+    // bun 1: docs of `bun test`.
+    name: 'bun',
+    packages: [],
+    programs: [{ program: 'bun', argument: 'test' }],
+    files: [],
+    include: ['**/*{.test,.spec,_test,_spec}.{js,jsx,ts,tsx,mjs,cjs,mts,cts}'],
+    restores: false,
+    globals: true,
+  },
+];

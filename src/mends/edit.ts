@@ -1,0 +1,56 @@
+import type { Place } from '../parse/place.js';
+
+/** One change of a file: the text between two UTF-16 offsets is replaced. */
+export interface Edit extends Place {
+  text: string;
+}
+
+/** A change that removes a finding. `safe`: it can't change what a passing spec proves. */
+export interface Mend {
+  summary: string;
+  safe: boolean;
+  edits: readonly Edit[];
+}
+
+/** Which of several mends are taken, in order: one that overlaps an earlier one is left for the next run. */
+export function withoutOverlaps<T extends { edits: readonly Edit[] }>(
+  mends: readonly T[],
+): { taken: T[]; left: T[] } {
+  const taken: T[] = [];
+  const left: T[] = [];
+  const used: Edit[] = [];
+  for (const mend of mends) {
+    const clashes = mend.edits.some((edit) => used.some((other) => overlap(edit, other)));
+    if (clashes) left.push(mend);
+    else {
+      taken.push(mend);
+      used.push(...mend.edits.filter((edit) => !used.some((other) => same(edit, other))));
+    }
+  }
+  return { taken, left };
+}
+
+const same = (a: Edit, b: Edit): boolean =>
+  a.file === b.file && a.start === b.start && a.end === b.end && a.text === b.text;
+
+// Two insertions at one place follow each other; the same edit asked for twice is made once.
+function overlap(a: Edit, b: Edit): boolean {
+  if (a.file !== b.file || same(a, b)) return false;
+  if (a.start === a.end && b.start === b.end) return false;
+  return a.start < b.end && b.start < a.end;
+}
+
+/** A text with edits applied; of equal edits one is. They must not overlap. */
+export function applied(text: string, edits: readonly Edit[]): string {
+  const unique = edits.filter((edit, i) => edits.findIndex((other) => same(edit, other)) === i);
+  const order = unique
+    .map((edit, i) => ({ edit, i }))
+    .sort((a, b) => a.edit.start - b.edit.start || a.i - b.i);
+  let result = '';
+  let at = 0;
+  for (const { edit } of order) {
+    result += text.slice(at, edit.start) + edit.text;
+    at = edit.end;
+  }
+  return result + text.slice(at);
+}

@@ -1,0 +1,23 @@
+/** How a file is written, so that a mend reads like the rest of it. */
+export interface Style {
+  newline: string;
+  /** One step of indentation. */
+  indent: string;
+  semicolon: string;
+}
+
+/** Reads a file's style from its text: line ends, indentation of the first indented line, semicolons. */
+export function styleOf(text: string): Style {
+  const newline = /\r\n/.test(text) ? '\r\n' : '\n';
+  const indent = /^(\t| {2,8})\S/m.exec(text)?.[1] ?? '  ';
+  const lines = text.split(/\r?\n/).map((line) => line.trimEnd());
+  const ended = lines.filter((line) => /[)\]'"`\w];$/.test(line)).length;
+  const open = lines.filter((line) => /[)\]'"`]$/.test(line)).length;
+  return { newline, indent, semicolon: ended >= open ? ';' : '' };
+}
+
+/** The white space that a line starts with, for the line that an offset stands on. */
+export function indentAt(text: string, offset: number): string {
+  const start = Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
+  return /^[ \t]*/.exec(text.slice(start, offset))?.[0] ?? '';
+}

@@ -1,0 +1,221 @@
+import { possibleValues, textPieces } from '../components/expr.js';
+import type { Component } from '../components/view.js';
+import type { Project } from '../project.js';
+import type { Reach } from '../specs/steps.js';
+import { textOfValue, type Value } from '../specs/values.js';
+import {
+  all,
+  any,
+  hasClass,
+  matchesSelector,
+  matchesText,
+  parsedSelector,
+  type Match,
+  type Wanted,
+} from './match.js';
+import { contains, isInHidden, labelName, nameOf, normalised, type Pieces } from './name.js';
+import type { Placed, RenderedTree } from './rendered.js';
+import { roleOf } from './role.js';
+
+/** The elements that a query finds in what a spec renders. `proven`: nothing unread could be found as well. */
+export type Target =
+  | { kind: 'one'; element: Placed; proven: boolean }
+  | { kind: 'many'; elements: readonly Placed[] }
+  | { kind: 'none' }
+  | { kind: 'unknown' };
+
+export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
+
+/** Where a query looks: the elements, and the whole trees that they stand in. */
+export interface Scope {
+  elements: readonly Placed[];
+  tree: RenderedTree;
+  complete: boolean;
+}
+
+/** Finds what a reach finds in a scope. */
+export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAttribute: string): Target {
+  const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
+  if (!matcher) return UNKNOWN_TARGET;
+  const sure: Placed[] = [];
+  let maybe = 0;
+  for (const element of scope.elements) {
+    const match = matcher(element);
+    if (match === 'yes') sure.push(element);
+    else if (match === 'maybe') maybe++;
+  }
+  const [first] = sure;
+  if (!first) return maybe > 0 || !scope.complete ? UNKNOWN_TARGET : { kind: 'none' };
+  if (sure.length > 1 || first.repeated) return { kind: 'many', elements: sure };
+  return { kind: 'one', element: first, proven: maybe === 0 && scope.complete };
+}
+
+/** The part of a scope below an element. */
+export function below(scope: Scope, element: Placed): Scope {
+  const elements = scope.elements.filter((each) => contains(element, each));
+  return { ...scope, elements };
+}
+
+type Matcher = (element: Placed) => Match;
+
+function matcherOf(
+  reach: Reach,
+  tree: RenderedTree,
+  project: Project,
+  testIdAttribute: string,
+): Matcher | undefined {
+  const [first, options] = reach.args;
+  const text = textOfValue(first);
+  switch (reach.by) {
+    case 'selector':
+      return selectorMatcher(reach, text);
+    case 'id':
+      return text === undefined ? undefined : attributeMatcher('id', { text, exact: true });
+    case 'class':
+      return text === undefined
+        ? undefined
+        : (element) => all(text.split(/\s+/).map((name) => hasClass(element, name)));
+    case 'tag':
+      return text === undefined
+        ? undefined
+        : (element) => (element.tag.toLowerCase() === text.toLowerCase() ? 'yes' : 'no');
+    case 'component':
+      return componentMatcher(first, project);
+    case 'hop':
+      return undefined;
+    default:
+      return userMatcher(reach, tree, wantedOf(first, options), options, testIdAttribute);
+  }
+}
+
+function selectorMatcher(reach: Reach, text: string | undefined): Matcher | undefined {
+  // A wrapper's `find` takes the name of a component as well as a selector.
+  if (text === undefined || (reach.gives.includes('wrapper') && /^[A-Z]/.test(text))) return undefined;
+  const parsed = parsedSelector(text);
+  return parsed && ((element) => matchesSelector(element, parsed));
+}
+
+function componentMatcher(value: Value | undefined, project: Project): Matcher | undefined {
+  if (value?.is !== 'project') return undefined;
+  const component = project.componentAt(value.declared);
+  return component && ((element) => (isRootOf(element, component) ? 'yes' : 'no'));
+}
+
+const isRootOf = (element: Placed, component: Component): boolean =>
+  element.component === component && element.parent?.component !== component;
+
+/** What a text argument asks for; undefined where that can't be read. */
+export function wantedOf(value: Value | undefined, options?: Value): Wanted | undefined {
+  if (value?.is === 'pattern') return regExp(value.source, value.flags);
+  const text = textOfValue(value);
+  if (text === undefined) return undefined;
+  const exact = options?.is === 'object' ? options.entries.get('exact') : undefined;
+  if (exact && exact.is !== 'constant') return undefined;
+  return { text, exact: exact?.is !== 'constant' || exact.value !== false };
+}
+
+function regExp(source: string, flags: string): Wanted | undefined {
+  try {
+    return { pattern: new RegExp(source, flags) };
+  } catch {
+    return undefined;
+  }
+}
+
+function userMatcher(
+  reach: Reach,
+  tree: RenderedTree,
+  wanted: Wanted | undefined,
+  options: Value | undefined,
+  testIdAttribute: string,
+): Matcher | undefined {
+  if (!wanted) return undefined;
+  const narrowed =
+    options !== undefined &&
+    !(options.is === 'object' && [...options.entries.keys()].every((key) => KNOWN_OPTIONS.has(key)));
+  const matcher = byKind(reach, tree, wanted, options, testIdAttribute);
+  if (!matcher) return undefined;
+  // Options that narrow the query further can only take matches away.
+  return narrowed ? (element) => (matcher(element) === 'no' ? 'no' : 'maybe') : matcher;
+}
+
+const KNOWN_OPTIONS = new Set(['name', 'exact', 'hidden']);
+
+function byKind(
+  reach: Reach,
+  tree: RenderedTree,
+  wanted: Wanted,
+  options: Value | undefined,
+  testIdAttribute: string,
+): Matcher | undefined {
+  switch (reach.by) {
+    case 'role':
+      return roleMatcher(tree, wanted, options);
+    case 'label':
+      return (element) => labelMatch(element, tree, wanted);
+    case 'text':
+      return (element) => matchesText(ownText(element), wanted);
+    case 'testId':
+      return attributeMatcher(testIdAttribute, wanted);
+    case 'placeholder':
+      return attributeMatcher('placeholder', wanted);
+    case 'alt':
+      return attributeMatcher('alt', wanted);
+    case 'title':
+      return attributeMatcher('title', wanted);
+    default:
+      return undefined;
+  }
+}
+
+function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefined): Matcher | undefined {
+  if (!('text' in wanted)) return undefined;
+  const asked = options?.is === 'object' ? options.entries.get('name') : undefined;
+  const name = asked && wantedOf(asked);
+  if (asked && !name) return undefined;
+  const hidden = options?.is === 'object' && options.entries.has('hidden');
+  return (element) => {
+    const role = roleOf(element);
+    if (role !== undefined && role !== wanted.text) return 'no';
+    if (!hidden && isInHidden(element)) return 'no';
+    const named = name ? matchesText(nameOf(element, tree) ?? [undefined], name) : 'yes';
+    return role === undefined && named !== 'no' ? 'maybe' : named;
+  };
+}
+
+function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match {
+  const own = element.attributes.get('aria-label');
+  const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
+  const label = labelName(element, tree);
+  const by = element.attributes.has('aria-labelledby')
+    ? matchesText(nameOf(element, tree) ?? [undefined], wanted)
+    : 'no';
+  const isControl = ['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress'].includes(
+    element.tag,
+  );
+  return any([label && isControl ? matchesText(label, wanted) : 'no', by, isControl || own ? direct : 'no']);
+}
+
+/** The text that stands in an element itself, that of elements inside left out. */
+export function ownText(element: Placed): Pieces {
+  const pieces = element.children.flatMap((child) => {
+    if (child.kind === 'hole') return [undefined];
+    return child.kind === 'text' ? (child.sure ? child.pieces : [undefined]) : [];
+  });
+  return normalised(pieces);
+}
+
+function attributeMatcher(name: string, wanted: Wanted): Matcher {
+  return (element) => {
+    const value = element.attributes.get(name);
+    if (!value) return element.open ? 'maybe' : 'no';
+    const values = possibleValues(value);
+    if (!values) return matchesText(textPieces(value), wanted);
+    const hits = values.map((each) =>
+      each === undefined || each === null || each === false
+        ? 'no'
+        : matchesText(normalised([String(each)]), wanted),
+    );
+    return hits.length > 1 && hits.includes('yes') && hits.includes('no') ? 'maybe' : any(hits);
+  };
+}

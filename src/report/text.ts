@@ -1,0 +1,202 @@
+import stringWidth from 'string-width';
+import wrapAnsi from 'wrap-ansi';
+import type { Report, ReportedFinding } from '../audit/report.js';
+import { FAMILIES, LEVELS } from '../checks/check.js';
+import { textOfCode } from '../checks/index.js';
+import { plural } from '../util/plural.js';
+import { printable } from '../util/printable.js';
+import type { Colours } from './colours.js';
+import { entriesOf, rank, type Entry } from './entries.js';
+
+export interface TextOptions {
+  /** Columns to fill, 80 to 160. */
+  width: number;
+  colours: Colours;
+  /** Show every entry and every place. */
+  all: boolean;
+}
+
+const MOST_ENTRIES = 24;
+const MOST_PLACES = 3;
+const MOST_UNREAD = 5;
+
+/** The report for a terminal or a log file. */
+export function textReport(report: Report, options: TextOptions): string {
+  const entries = entriesOf(report.findings);
+  const shown = options.all ? entries : gravest(entries);
+  const lines = [
+    ...head(report, entries, options),
+    '',
+    ...byFile(shown, options),
+    ...tail(report, entries, shown, options),
+  ];
+  return lines.map((line) => line.trimEnd()).join('\n') + '\n';
+}
+
+// What does not fit is left out from the least grave end.
+const gravest = (entries: readonly Entry[]): Entry[] => entries.slice(0, MOST_ENTRIES);
+
+function head(report: Report, entries: readonly Entry[], { colours }: TextOptions): string[] {
+  const { counts, verdict } = report;
+  const seal = verdict === 'hold' ? colours.blocker('HOLD') : colours.good('READY');
+  const read = [
+    plural(counts.packages, 'package'),
+    plural(counts.specFiles, 'spec file'),
+    plural(counts.specs, 'spec'),
+    plural(counts.components, 'component'),
+  ];
+  const sums = LEVELS.map((level) => colours[level](plural(counts.findings[level], level)));
+  return [
+    '',
+    `  ${colours.strong(seal)}   ${sums.join(colours.faint('  ·  '))}`,
+    `  ${colours.faint(`read   ${read.join('  ·  ')}`)}`,
+    ...familyTable(report, entries, colours),
+  ];
+}
+
+function familyTable(report: Report, entries: readonly Entry[], colours: Colours): string[] {
+  const rows = FAMILIES.flatMap((family) => {
+    const of = report.findings.filter((finding) => finding.family === family);
+    if (of.length === 0) return [];
+    const cells = LEVELS.map((level) => {
+      const count = of.filter((finding) => finding.level === level).length;
+      const text = count === 0 ? '·' : String(count);
+      return count === 0 ? colours.faint(text.padStart(9)) : colours[level](text.padStart(9));
+    });
+    const codes = [...new Set(of.map(({ code }) => code))].sort().join(' ');
+    return [`  ${family.padEnd(13)}${cells.join('')}   ${colours.faint(codes)}`];
+  });
+  if (rows.length === 0 || entries.length === 0) return [];
+  return [
+    '',
+    colours.faint(`  ${''.padEnd(13)}${LEVELS.map((level) => level.padStart(9)).join('')}`),
+    ...rows,
+  ];
+}
+
+function byFile(entries: readonly Entry[], options: TextOptions): string[] {
+  const files = new Map<string, Entry[]>();
+  for (const entry of entries) files.set(entry.file, [...(files.get(entry.file) ?? []), entry]);
+  const worst = (each: readonly Entry[]): number => Math.min(...each.map(({ level }) => rank(level)));
+  const order = [...files].sort(([a, x], [b, y]) => worst(x) - worst(y) || (a < b ? -1 : 1));
+  return order.flatMap(([file, each]) => [
+    fileLine(file, options),
+    '',
+    ...each.flatMap((entry) => [...entryLines(entry, options), '']),
+  ]);
+}
+
+function fileLine(file: string, { width, colours }: TextOptions): string {
+  const name = printable(file);
+  return `${colours.strong(name)} ${colours.faint('─'.repeat(Math.max(3, width - stringWidth(name) - 1)))}`;
+}
+
+function entryLines(entry: Entry, options: TextOptions): string[] {
+  const { colours, width, all } = options;
+  const places = all ? entry.findings : entry.findings.slice(0, MOST_PLACES);
+  const [first] = entry.findings;
+  const likely = entry.findings.every(({ certainty }) => certainty === 'likely')
+    ? colours.faint('  likely')
+    : '';
+  const many = entry.findings.length > 1 ? colours.faint(`  ${entry.findings.length} places`) : '';
+  const title = textOfCode(entry.code)?.title ?? '';
+  const lines = [
+    `  ${colours[entry.level](entry.level.padEnd(7))}  ${colours.code(entry.code)}  ${colours.strong(title)}${many}${likely}`,
+  ];
+  places.forEach((finding, i) => lines.push(...placeLines(finding, places[i - 1], options)));
+  const rest = entry.findings.length - places.length;
+  if (rest > 0) {
+    const others = entry.findings.slice(places.length).map(({ line }) => line);
+    const listed = [...new Set(others)].slice(0, 12).join(', ');
+    lines.push(
+      ...wrapped(
+        colours.faint(`and ${plural(rest, 'more place')}: line ${listed}${others.length > 12 ? ', …' : ''}`),
+        11,
+        width,
+      ),
+    );
+  }
+  if (!first) return lines;
+  if (entry.findings.every(({ advice }) => advice === first.advice))
+    lines.push(
+      ...labelled(
+        'mend',
+        first.mend ? `${first.advice}  ${colours.faint(`(wexlet mend --only ${entry.code})`)}` : first.advice,
+        options,
+      ),
+    );
+  return lines;
+}
+
+function placeLines(
+  finding: ReportedFinding,
+  before: ReportedFinding | undefined,
+  options: TextOptions,
+): string[] {
+  const { colours, width } = options;
+  const at = String(finding.line).padStart(7);
+  const text = printable(finding.message);
+  const same = before && before.message === finding.message;
+  const lines = same ? [] : wrapped(text, 11, width);
+  const [head = '', ...rest] = same ? [`           ${colours.faint('the same')}`] : lines;
+  const out = [colours.faint(at) + head.slice(7), ...rest, ...chain(finding, options)];
+  const own = finding.suggestion ? [`           ${colours.good(printable(finding.suggestion))}`] : [];
+  return [...out, ...own];
+}
+
+// The places that prove a finding, as a chain: first to last.
+function chain({ evidence, file }: ReportedFinding, { colours }: TextOptions): string[] {
+  return evidence.slice(0, 6).map((each, i, all) => {
+    const mark = all.length === 1 ? '→' : i === 0 ? '┌' : i === all.length - 1 ? '└' : '├';
+    const where = each.file === file ? `line ${each.line}` : `${printable(each.file)}:${each.line}`;
+    return `           ${colours.faint(mark)} ${where}${colours.faint(`  ${printable(each.note)}`)}`;
+  });
+}
+
+function labelled(label: string, text: string, { colours, width }: TextOptions): string[] {
+  const [first = '', ...rest] = wrapped(text, 11, width);
+  return [`  ${colours.faint(label.padEnd(9))}${first.slice(11)}`, ...rest];
+}
+
+const wrapped = (text: string, indent: number, width: number): string[] =>
+  wrapAnsi(text, Math.max(40, width - indent), { hard: true })
+    .split('\n')
+    .map((line) => ' '.repeat(indent) + line);
+
+function tail(
+  report: Report,
+  entries: readonly Entry[],
+  shown: readonly Entry[],
+  { colours, all }: TextOptions,
+): string[] {
+  const lines: string[] = [];
+  const hidden = entries.length - shown.length;
+  if (hidden > 0) {
+    const counts = LEVELS.map(
+      (level) =>
+        [level, entries.filter((each) => !shown.includes(each) && each.level === level).length] as const,
+    ).filter(([, count]) => count > 0);
+    lines.push(
+      `  ${plural(hidden, 'more entry', 'more entries')} (${counts.map(([level, count]) => plural(count, level)).join(', ')}): --all shows every one.`,
+      '',
+    );
+  }
+  const unread = all ? report.unread : report.unread.slice(0, MOST_UNREAD);
+  if (unread.length) {
+    lines.push(colours.strong(`  not read: ${plural(report.unread.length, 'file')}`));
+    for (const { file, reason, line } of unread)
+      lines.push(`    ${printable(file)}${line ? `:${line}` : ''}  ${colours.faint(printable(reason))}`);
+    if (unread.length < report.unread.length)
+      lines.push(
+        colours.faint(`    and ${report.unread.length - unread.length} more: --all shows every one.`),
+      );
+    lines.push('');
+  }
+  if (entries.length === 0) lines.push(`  ${colours.good('Nothing to mend.')}`, '');
+  else
+    lines.push(
+      colours.faint('  wexlet explain <code> says what a check is for; wexlet mend prints the changes.'),
+      '',
+    );
+  return lines;
+}
