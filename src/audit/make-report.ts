@@ -40,7 +40,7 @@ export function makeReport(gathered: Gathered): Report {
   const { stage, checked, context } = gathered;
   const findings = sorted(
     allowed(gathered)
-      .map((each) => reported(each, stage, context))
+      .map((each) => reported(each, gathered))
       .filter((each) => each !== undefined),
   );
   numberFingerprints(findings);
@@ -94,6 +94,25 @@ function allowed({ found, checked, context, stage }: Gathered): Coded[] {
   return [...kept, ...about.filter(({ code }) => stage.isOn(code))];
 }
 
+const REASONS =
+  /\b(?:because|since|workaround|on purpose|intentional(?:ly)?|deliberate(?:ly)?|due to|so that|otherwise|to keep|needed|known issue|not possible|impossible|can(?:'|no)t)\b/i;
+
+// Somebody who was here before gave a reason on the line, or just above it: it weighs one level less.
+function isExplained(
+  line: number,
+  comments: readonly { text: string; start: number; end: number }[],
+  source: Source,
+): boolean {
+  return comments.some(({ text, end, start }) => {
+    const last = source.lines.at(end).line;
+    return (
+      (last === line || last === line - 1 || source.lines.at(start).line === line) &&
+      REASONS.test(text) &&
+      !text.includes('wexlet:')
+    );
+  });
+}
+
 function commentsOf(file: string, context: ProjectContext): { text: string; start: number; end: number }[] {
   const source = context.sourceOf(file);
   if (!source?.text.includes('wexlet:')) return [];
@@ -113,15 +132,18 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 
 function reported(
   { code, found }: Coded,
-  { root, settings }: Stage,
-  context: ProjectContext,
+  { stage, context, checked }: Gathered,
 ): ReportedFinding | undefined {
+  const { root, settings } = stage;
   const text = textOfCode(code);
   const source = context.sourceOf(found.place.file);
   if (!text || !source) return undefined;
   const configured = settings.checks.get(code);
-  const level: Level = configured && configured !== 'off' ? configured : (found.level ?? text.level);
   const at = source.lines.at(found.place.start);
+  const comments = checked.find(({ facts }) => facts.path === found.place.file)?.comments ?? [];
+  const explained = isExplained(at.line, comments, source);
+  const level =
+    configured && configured !== 'off' ? configured : weighed(found.level ?? text.level, explained);
   const end = source.lines.at(found.place.end);
   const path = (file: string): string => relativeTo(root, file);
   const group = found.block ? groupTitles(found.block) : [];
@@ -155,6 +177,9 @@ function reported(
     fingerprint: fingerprint([code, file, ...group, spec ?? '', lineText(source, at.line)]),
   };
 }
+
+const weighed = (level: Level, explained: boolean): Level =>
+  explained ? (LEVELS[LEVELS.indexOf(level) + 1] ?? level) : level;
 
 function placed(
   evidence: Place & { note: string },

@@ -1,5 +1,6 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { declares, type Environment } from '../environment/environment.js';
 import { dialectOf, isUserCentred } from '../dialects/index.js';
 import { runners } from '../dialects/runners.js';
 import type { Component } from '../model/components/view.js';
@@ -45,7 +46,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
       : [],
   );
   return {
-    facts: factsOf(file, links, stage, environment.folder),
+    facts: factsOf(file, links, stage, environment),
     found,
     reach: reachCounts(file),
     comments: file.comments,
@@ -55,7 +56,8 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
 const usesUserCentred = (file: SpecFile): boolean =>
   [...file.imports.values()].some(({ specifier }) => isUserCentred(specifier));
 
-function factsOf(file: SpecFile, links: Links, { project }: Stage, folder: string): SpecFileFacts {
+function factsOf(file: SpecFile, links: Links, stage: Stage, environment: Environment): SpecFileFacts {
+  const { project } = stage;
   const rendered = new Set<Component>();
   for (const { view, file: from } of file.renders) {
     for (const node of view ?? []) {
@@ -66,17 +68,29 @@ function factsOf(file: SpecFile, links: Links, { project }: Stage, folder: strin
   const modules = [...file.imports.values()].map(({ specifier }) => specifier);
   return {
     path: file.path,
-    package: folder,
+    package: environment.folder,
     specs: specsOf(file).length,
     imported: file.imported,
     rendered,
     shown: links.shownComponents(),
     importsByPattern: file.importsByPattern,
+    unresolved: [...new Set(modules)].filter((each) => isUnresolved(each, file.path, stage, environment)),
     runnerModules: modules.filter(
       (each) => dialectOf(each) && runners.includes(dialectOf(each) ?? runners[0]!),
     ),
     renders: file.renders.length,
   };
+}
+
+function isUnresolved(
+  specifier: string,
+  file: string,
+  { project }: Stage,
+  environment: Environment,
+): boolean {
+  if (specifier.startsWith('node:') || dialectOf(specifier) || project.resolve(file, specifier)) return false;
+  const parts = specifier.split('/');
+  return !declares(environment, parts.slice(0, specifier.startsWith('@') ? 2 : 1).join('/'));
 }
 
 const RUNG_OF: Readonly<Record<Reach['by'], Rung>> = {

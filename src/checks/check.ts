@@ -82,6 +82,8 @@ export interface SpecFileFacts {
   rendered: ReadonlySet<Component>;
   shown: ReadonlySet<Component>;
   importsByPattern: boolean;
+  /** Imports that lead to no file and to no declared package. */
+  unresolved: readonly string[];
   /** The modules that its functions of a runner come from. */
   runnerModules: readonly string[];
   renders: number;

@@ -17,6 +17,7 @@ export function setupEffects(
   files: Files,
   project: Project,
 ): SetupEffects | undefined {
+  if (environment.runners.length === 0) return undefined;
   const steps: Step[] = [];
   for (const runner of environment.runners) {
     if (!runner.setupFiles.known) return undefined;

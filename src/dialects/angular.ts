@@ -19,6 +19,11 @@ export const angular: readonly Dialect[] = [
     },
   },
   {
+    name: 'Angular locators',
+    modules: ['@angular/platform-browser'],
+    exports: { By: { kind: 'object', type: 'locator' } },
+  },
+  {
     name: 'Angular requests',
     modules: ['@angular/common/http/testing'],
     exports: { HttpTestingController: { kind: 'object', type: 'http-controller' } },

@@ -55,6 +55,7 @@ export type TypeName =
   | 'instance'
   | 'test-bed'
   | 'http-controller'
+  | 'locator'
   | 'chain';
 
 export type Meaning =
@@ -89,6 +90,8 @@ export type Meaning =
   | { kind: 'clock'; on: boolean }
   | { kind: 'unmount' }
   | { kind: 'within' }
+  /** Gives its first argument back: a locator that only wraps a selector. */
+  | { kind: 'hands-on' }
   /** Known, and of no importance to any check. */
   | { kind: 'plain' };
 

@@ -317,5 +317,6 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
     members: { verify: { kind: 'asserts' }, expectOne: { kind: 'asserts' }, expectNone: { kind: 'asserts' } },
     rest: plain,
   },
+  locator: { members: each('css directive', { kind: 'hands-on' }), rest: plain },
   chain: { members: {}, rest: reads },
 };

@@ -38,6 +38,10 @@ export function manifestOf(file: string, folder: string, setting: Setting): Mani
   };
 }
 
+/** Whether a manifest is one of a package: others only mark a folder, for publishing or for the module kind. */
+export const isPackage = (manifest: Manifest): boolean =>
+  manifest.dependencies.size > 0 || manifest.scripts.size > 0 || manifest.workspaces;
+
 function texts(setting: Setting | undefined): Map<string, { text: string; at: Place }> {
   const found = new Map<string, { text: string; at: Place }>();
   if (setting?.is !== 'object') return found;

@@ -4,9 +4,9 @@ import { dirname, join } from '../util/paths.js';
 import { commandsOf, type Command } from './commands.js';
 import type { Environment, RunnerFacts } from './environment.js';
 import { jsonSettings, yamlSettings } from './json-settings.js';
-import { manifestOf, type Manifest } from './manifest.js';
+import { isPackage, manifestOf, type Manifest } from './manifest.js';
 import { runnerFacts, type Found } from './runner-settings.js';
-import { RUNNERS, type RunnerRow } from './runners.js';
+import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
 import { scriptSettings } from './script-settings.js';
 import { settingAt, type Setting } from './setting.js';
 
@@ -52,19 +52,18 @@ export class Environments {
   // The nearest manifest, and those above it that make it part of a workspace.
   #manifestsAbove(folder: string): Manifest[] {
     const found: Manifest[] = [];
+    let marker: Manifest | undefined;
     let at = folder;
     for (let step = 0; step < 40; step++) {
       const manifest = this.#manifest(at);
-      if (
-        manifest &&
-        (found.length === 0 || manifest.workspaces || this.#files.kind(join(at, 'pnpm-workspace.yaml')))
-      )
-        found.push(manifest);
+      const isWorkspace = manifest?.workspaces || this.#files.kind(join(at, 'pnpm-workspace.yaml'));
+      if (manifest && !isPackage(manifest)) marker ??= manifest;
+      else if (manifest && (found.length === 0 || isWorkspace)) found.push(manifest);
       const above = dirname(at);
       if (above === at || found.length > HIGHEST || this.#files.kind(join(at, '.git'))) break;
       at = above;
     }
-    return found;
+    return found.length === 0 && marker ? [marker] : found;
   }
 
   #manifest(folder: string): Manifest | undefined {
@@ -93,7 +92,9 @@ export class Environments {
       )
         return [];
       return [{ runner: row.name, commands: started, ...runnerFacts(row, found, manifest.folder, started) }];
-    });
+    }).filter(
+      ({ runner }, _, all) => runner !== 'jest' || !all.some((other) => BRINGS_JEST.has(other.runner)),
+    );
   }
 
   #found(row: RunnerRow, manifest: Manifest): Found | undefined {
@@ -159,6 +160,9 @@ export class Environments {
     return undefined;
   }
 }
+
+// Their settings of jest stand in a preset: a key in the manifest only adds to it.
+const BRINGS_JEST: ReadonlySet<RunnerName> = new Set<RunnerName>(['react-scripts', 'vue-cli']);
 
 function starts(row: RunnerRow, command: Command): boolean {
   return row.programs.some(

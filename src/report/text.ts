@@ -19,6 +19,7 @@ export interface TextOptions {
 const MOST_ENTRIES = 24;
 const MOST_PLACES = 3;
 const MOST_UNREAD = 5;
+const MOST_EVIDENCE = 6;
 
 /** The report for a terminal or a log file. */
 export function textReport(report: Report, options: TextOptions): string {
@@ -92,40 +93,35 @@ function fileLine(file: string, { width, colours }: TextOptions): string {
 }
 
 function entryLines(entry: Entry, options: TextOptions): string[] {
-  const { colours, width, all } = options;
-  const places = all ? entry.findings : entry.findings.slice(0, MOST_PLACES);
-  const [first] = entry.findings;
-  const likely = entry.findings.every(({ certainty }) => certainty === 'likely')
-    ? colours.faint('  likely')
-    : '';
-  const many = entry.findings.length > 1 ? colours.faint(`  ${entry.findings.length} places`) : '';
-  const title = textOfCode(entry.code)?.title ?? '';
-  const lines = [
-    `  ${colours[entry.level](entry.level.padEnd(7))}  ${colours.code(entry.code)}  ${colours.strong(title)}${many}${likely}`,
+  const { colours, all } = options;
+  const { findings, level, code } = entry;
+  const places = all ? findings : findings.slice(0, MOST_PLACES);
+  const likely = findings.every(({ certainty }) => certainty === 'likely') ? colours.faint('  likely') : '';
+  const many = findings.length > 1 ? colours.faint(`  ${findings.length} places`) : '';
+  const title = colours.strong(textOfCode(code)?.title ?? '');
+  const [first] = findings;
+  const shared = first && findings.every(({ advice }) => advice === first.advice);
+  return [
+    `  ${colours[level](level.padEnd(7))}  ${colours.code(code)}  ${title}${many}${likely}`,
+    ...places.flatMap((finding, i) => [
+      ...placeLines(finding, places[i - 1], options),
+      ...(shared ? [] : mendLine(finding, options)),
+    ]),
+    ...moreLines(findings.slice(places.length), options),
+    ...(shared ? mendLine(first, options) : []),
   ];
-  places.forEach((finding, i) => lines.push(...placeLines(finding, places[i - 1], options)));
-  const rest = entry.findings.length - places.length;
-  if (rest > 0) {
-    const others = entry.findings.slice(places.length).map(({ line }) => line);
-    const listed = [...new Set(others)].slice(0, 12).join(', ');
-    lines.push(
-      ...wrapped(
-        colours.faint(`and ${plural(rest, 'more place')}: line ${listed}${others.length > 12 ? ', …' : ''}`),
-        11,
-        width,
-      ),
-    );
-  }
-  if (!first) return lines;
-  if (entry.findings.every(({ advice }) => advice === first.advice))
-    lines.push(
-      ...labelled(
-        'mend',
-        first.mend ? `${first.advice}  ${colours.faint(`(wexlet mend --only ${entry.code})`)}` : first.advice,
-        options,
-      ),
-    );
-  return lines;
+}
+
+function moreLines(rest: readonly ReportedFinding[], { colours, width }: TextOptions): string[] {
+  if (rest.length === 0) return [];
+  const lines = [...new Set(rest.map(({ line }) => line))];
+  const listed = lines.slice(0, 12).join(', ') + (lines.length > 12 ? ', …' : '');
+  return wrapped(colours.faint(`and ${plural(rest.length, 'more place')}: line ${listed}`), 11, width);
+}
+
+function mendLine({ advice, mend, code }: ReportedFinding, options: TextOptions): string[] {
+  const command = mend ? options.colours.faint(`  (wexlet mend --only ${code})`) : '';
+  return labelled('mend', printable(advice) + command, options);
 }
 
 function placeLines(
@@ -134,22 +130,20 @@ function placeLines(
   options: TextOptions,
 ): string[] {
   const { colours, width } = options;
-  const at = String(finding.line).padStart(7);
-  const text = printable(finding.message);
-  const same = before && before.message === finding.message;
-  const lines = same ? [] : wrapped(text, 11, width);
-  const [head = '', ...rest] = same ? [`           ${colours.faint('the same')}`] : lines;
-  const out = [colours.faint(at) + head.slice(7), ...rest, ...chain(finding, options)];
-  const own = finding.suggestion ? [`           ${colours.good(printable(finding.suggestion))}`] : [];
-  return [...out, ...own];
+  const at = colours.faint(String(finding.line).padStart(7));
+  if (before?.message === finding.message)
+    return [`${at}    ${colours.faint('the same')}`, ...chain(finding, options)];
+  const [head = '', ...rest] = wrapped(printable(finding.message), 11, width);
+  return [at + head.slice(7), ...rest, ...chain(finding, options)];
 }
 
 // The places that prove a finding, as a chain: first to last.
-function chain({ evidence, file }: ReportedFinding, { colours }: TextOptions): string[] {
-  return evidence.slice(0, 6).map((each, i, all) => {
+function chain({ evidence, file }: ReportedFinding, { colours, width }: TextOptions): string[] {
+  return evidence.slice(0, MOST_EVIDENCE).flatMap((each, i, all) => {
     const mark = all.length === 1 ? '→' : i === 0 ? '┌' : i === all.length - 1 ? '└' : '├';
     const where = each.file === file ? `line ${each.line}` : `${printable(each.file)}:${each.line}`;
-    return `           ${colours.faint(mark)} ${where}${colours.faint(`  ${printable(each.note)}`)}`;
+    const [head = '', ...rest] = wrapped(`${where}  ${colours.faint(printable(each.note))}`, 13, width);
+    return [`           ${colours.faint(mark)} ${head.slice(13)}`, ...rest];
   });
 }
 

@@ -1,9 +1,9 @@
 import { distance } from 'fastest-levenshtein';
 
-/** The candidate with the fewest edits from `name`, if those are at most a third of its length; else undefined. */
+/** The candidate with the fewest edits from `name`, if those are at most a third of its length, or two from four letters on; else undefined. */
 export function nearest(name: string, candidates: Iterable<string>): string | undefined {
   let best: string | undefined;
-  let least = Math.max(1, Math.floor(name.length / 3)) + 1;
+  let least = Math.max(name.length < 4 ? 1 : 2, Math.floor(name.length / 3)) + 1;
   for (const candidate of candidates) {
     const edits = distance(name.toLowerCase(), candidate.toLowerCase());
     if (edits < least) {

@@ -1,7 +1,7 @@
 import type { Component } from '../../model/components/view.js';
 import { innerNodes, viewSize, type ViewNode } from '../../model/components/view.js';
-import { isWithin } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { basename, dirname, isWithin } from '../../util/paths.js';
+import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
@@ -21,6 +21,7 @@ export const B02: ProjectCheck = {
   trouble: '// firing-alarm.tsx, and no spec that renders <FiringAlarm />',
   mended: "it('sounds when the kiln is too hot', () => {\n  render(<FiringAlarm temp={1400} />);\n  …\n});",
   run(context) {
+    const loaded = loadedBySpecs(context);
     const folders = new Set(context.specFiles.map((file) => file.package));
     const blind = context.specFiles.filter((file) => file.importsByPattern).map((file) => file.package);
     return context.components
@@ -32,14 +33,17 @@ export const B02: ProjectCheck = {
           !isComposition(component)
         );
       })
-      .flatMap((component) => check(component, context));
+      .flatMap((component) => check(component, context, loaded));
   },
 };
 
-function check(component: Component, { specFiles }: ProjectContext): Found[] {
-  const named = specFiles.some((file) => file.rendered.has(component) || file.imported.has(component.file));
+function check(component: Component, { specFiles }: ProjectContext, loaded: ReadonlySet<string>): Found[] {
+  const named = specFiles.some(
+    (file) =>
+      file.rendered.has(component) || file.imported.has(component.file) || mayImport(file, component.file),
+  );
   if (named) return [];
-  const inside = specFiles.some((file) => file.shown.has(component));
+  const inside = loaded.has(component.file) || specFiles.some((file) => file.shown.has(component));
   return [
     {
       place: { file: component.file, ...component.place },
@@ -49,6 +53,37 @@ function check(component: Component, { specFiles }: ProjectContext): Found[] {
       advice: advice(component.name),
     },
   ];
+}
+
+// Every module that is loaded with what specs import: where markup can't be read, this is what tells of children.
+function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
+  const found = new Set<string>();
+  const waiting = specFiles.flatMap((file) => [...file.imported]);
+  for (let file = waiting.pop(); file !== undefined; file = waiting.pop()) {
+    if (found.has(file)) continue;
+    found.add(file);
+    const summary = project.summary(file);
+    const specifiers = [...(summary?.imports.values() ?? [])].map(({ specifier }) => specifier);
+    for (const specifier of specifiers) {
+      const target = project.resolve(file, specifier);
+      if (target) waiting.push(target);
+    }
+  }
+  return found;
+}
+
+// An import that leads nowhere we can see, by an alias perhaps, may be this very component.
+function mayImport({ unresolved }: SpecFileFacts, file: string): boolean {
+  const stem = basename(file)
+    .replace(/\.[^.]*$/, '')
+    .toLowerCase();
+  const name = stem === 'index' ? basename(dirname(file)).toLowerCase() : stem;
+  return unresolved.some((specifier) => {
+    const last = basename(specifier)
+      .replace(/\.[^.]*$/, '')
+      .toLowerCase();
+    return last === name || last === 'index' || basename(dirname(file)).toLowerCase() === last;
+  });
 }
 
 // A few elements put together, with nothing that could go wrong.

@@ -7,7 +7,7 @@ import { textOfValue } from '../../model/specs/values.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
-import { usedBy } from './uses.js';
+import { assertsAbsence, reachOf, usedBy } from './uses.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -17,7 +17,7 @@ const adviceWrapper = (query: string): string =>
 const adviceNothing =
   'It has no role and no text to be reached by: give it a role and a name in the component, or a test id.';
 
-const STRUCTURE = new Set<By>(['selector', 'id', 'class', 'tag']);
+const STRUCTURE = new Set<By>(['selector', 'id', 'class', 'tag', 'hop']);
 
 /** An element reached by class, id, tag or attribute, where a user would know it by role, label or text. */
 export const Q01: FileCheck = {
@@ -63,8 +63,9 @@ function check(reach: Reach, context: FileContext): Found[] {
   ];
 }
 
-// The first element of a render stands for the component itself: its class is often what is asserted.
-const isRoot = (element: Placed): boolean => element.parent === undefined;
+// The first element of a component stands for the component itself: its class is often what is asserted.
+const isRoot = ({ parent, component }: Placed): boolean =>
+  parent === undefined || parent.component !== component;
 
 function text(
   reach: Reach,
@@ -73,7 +74,7 @@ function text(
   context: FileContext,
 ): Pick<Found, 'message' | 'advice' | 'level' | 'suggestion'> {
   const selector = textOfValue(reach.args[0]) ?? '';
-  const query = `${reach.name}(${selector ? `'${inShort(selector, 40)}'` : ''})`;
+  const query = selector ? `${reach.name}('${inShort(selector, 40)}')` : reach.name;
   const said = message(query, kindOf(reach, selector), markupOf(element));
   const user =
     !reach.gives.includes('wrapper') && !reach.gives.includes('debug') && reach.name !== 'findByType';
@@ -81,12 +82,16 @@ function text(
     // An element that shows nothing but what it is given may well get its role from there.
     return { message: said, advice: adviceNothing, level: 'hint' };
   }
-  const suggestion = asUserQuery(handle, reach);
+  const absent = reach.block.steps.some(
+    (step) => step.kind === 'assert' && reachOf(step.assertion) === reach && assertsAbsence(step.assertion),
+  );
+  const suggestion = asUserQuery(handle, { absent, waits: reach.waits });
   if (user && context.userCentred) return { message: said, advice: adviceReplace(suggestion), suggestion };
   return { message: said, advice: adviceWrapper(suggestion), level: 'hint' };
 }
 
 function kindOf(reach: Reach, selector: string): string {
+  if (reach.by === 'hop') return 'place in the markup';
   if (reach.by !== 'selector') return reach.by;
   if (selector.includes(' ') || selector.includes('>')) return 'place in the markup';
   if (selector.startsWith('.')) return 'class';

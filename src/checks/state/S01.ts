@@ -71,22 +71,29 @@ function writesOf({ use }: UseStep): Fields | undefined {
 function firstRead(steps: readonly UseStep[], changed: Fields): UseStep | undefined {
   const set = new Set<string>();
   for (const step of steps) {
-    const { how, path, effect, reads } = step.use;
+    const { how, path } = step.use;
     if (how === 'assign') return undefined;
     if (how === 'call' && (path.at(-1) === 'clear' || path.at(-1) === 'reset')) return undefined;
-    const read: Fields | undefined =
-      how === 'call'
-        ? (effect?.reads ?? (path.length > 1 ? new Set([path[0] ?? '']) : undefined))
-        : how === 'read'
-          ? (reads ?? 'all')
-          : how === 'pass'
-            ? 'all'
-            : undefined;
+    const read = readsOf(step);
     if (read && touches(read, changed, set)) return step;
     const written = writesOf(step);
     if (written && written !== 'all') for (const field of written) set.add(field);
   }
   return undefined;
+}
+
+function readsOf({ use: { how, path, effect, reads } }: UseStep): Fields | undefined {
+  switch (how) {
+    case 'call':
+      return effect?.reads ?? (path.length > 1 ? new Set(path.slice(0, 1)) : undefined);
+    case 'read':
+      return reads ?? 'all';
+    case 'pass':
+      // A property that is handed over was read before, as a property.
+      return path.length === 0 ? 'all' : undefined;
+    default:
+      return undefined;
+  }
 }
 
 function touches(read: Fields, changed: Fields, set: ReadonlySet<string>): boolean {

@@ -38,6 +38,7 @@ export const isTestLibrary = (specifier: string): boolean =>
 
 // Modules that a table names and that ordinary code imports as well.
 const ALSO_SHIPPED = new Set([
+  '@angular/platform-browser',
   'react',
   'vue',
   'react-dom/test-utils',

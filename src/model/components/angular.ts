@@ -121,7 +121,9 @@ class Template {
     const place = { start: node.sourceSpan.start.offset, end: node.sourceSpan.end.offset };
     if (node instanceof TmplAstText) return [{ kind: 'text', text: constant(node.value), place }];
     if (node instanceof TmplAstBoundText) return [{ kind: 'text', text: this.expr(node.value), place }];
-    if (node instanceof TmplAstElement) return [this.#element(node)];
+    if (node instanceof TmplAstElement) {
+      return node.name === 'ng-container' ? this.views(node.children) : [this.#element(node)];
+    }
     if (node instanceof TmplAstTemplate) return this.#template(node, place);
     if (node instanceof TmplAstContent) {
       const name = node.selector === '*' ? 'children' : `#${node.selector}`;

@@ -38,7 +38,7 @@ export function classesOf(node: Node, scope: Scope): ClassList {
 export function classesIn(expr: Expr): ClassList {
   if (expr.is === 'choice') return maybe(...expr.options.map(classesIn));
   const marked = textPieces(expr)
-    .map((piece) => piece ?? '\u0000')
+    .map((piece) => (typeof piece === 'string' ? piece : '\u0000'))
     .join('');
   const all = words(marked);
   const always = all.filter((word) => !word.includes('\u0000'));

@@ -57,12 +57,18 @@ export function oneOf(options: readonly Expr[]): Expr {
 const asText = (value: Constant): string =>
   value === null || value === undefined || typeof value === 'boolean' ? '' : String(value);
 
-/** The text that an expression shows, in pieces: literal ones, and undefined for each hole. */
-export function textPieces(expr: Expr): (string | undefined)[] {
+/** A part of a text: literal, one of several literal ones, or a hole. */
+export type Piece = string | readonly string[] | undefined;
+
+/** The text that an expression shows, in pieces. */
+export function textPieces(expr: Expr): Piece[] {
   if (expr.is === 'constant') return [asText(expr.value)];
   if (expr.is === 'text') return expr.parts.flatMap(textPieces);
-  return [undefined];
+  const values = possibleValues(expr);
+  return [values && values.length <= MOST_CHOICES ? values.map(asText) : undefined];
 }
+
+const MOST_CHOICES = 6;
 
 /** Every constant that an expression may give; undefined where it may give something else. */
 export function possibleValues(expr: Expr): Constant[] | undefined {

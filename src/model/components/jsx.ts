@@ -1,20 +1,23 @@
 import type { Node } from 'oxc-parser';
 import { isFunction, memberName, returnedFrom, unwrapped, type FunctionNode } from '../../parse/tree.js';
 import { classesOf, together } from './classes.js';
-import { constant, type Expr } from './expr.js';
+import { constant, possibleValues, type Expr } from './expr.js';
 import { exprOf, functionScope, isProps, resolved, type Bound, type Scope } from './scope.js';
 import { NO_CLASSES, type ClassList, type Prop, type Span, type ViewNode } from './view.js';
 
 type JsxElement = Extract<Node, { type: 'JSXElement' }>;
 
-const RENAMED: Readonly<Record<string, string>> = {
+/** Attributes that JSX writes in another way than HTML. */
+export const HTML_NAMES: Readonly<Record<string, string>> = {
   className: 'class',
   htmlFor: 'for',
   defaultValue: 'value',
   defaultChecked: 'checked',
 };
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
-const DEEPEST = 12;
+const DEEPEST = 48;
+// A function that gives markup may call itself: each call counts for many levels.
+const CALL = 6;
 
 /** What an expression of JSX shows: elements, texts, conditions, lists. Spans are those of the scope's file. */
 export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
@@ -32,6 +35,8 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
     case 'JSXExpressionContainer':
       return inner.expression.type === 'JSXEmptyExpression' ? [] : sub(inner.expression);
     case 'ConditionalExpression': {
+      const either = exprOf(inner, scope);
+      if (possibleValues(either)?.every((value) => typeof value === 'string')) return textView(either, place);
       const condition = scope.text.slice(inner.test.start, inner.test.end);
       return [
         ...branch(condition, sub(inner.consequent), place),
@@ -47,6 +52,10 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
       return inner.elements.flatMap((each) => (each ? sub(each) : []));
     case 'CallExpression':
       return callView(inner, scope, depth);
+    case 'ArrowFunctionExpression':
+    case 'FunctionExpression':
+      // A function as a child: what it gives is shown somewhere inside.
+      return functionView(inner as FunctionNode, scope, depth);
     case 'Identifier':
     case 'MemberExpression':
       return nameView(inner, scope, depth);
@@ -94,7 +103,8 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
   if ((callee === 'createPortal' || callee === 'memo') && first) return viewOf(first, scope, depth + 1);
   const fn = resolved(node.callee, scope);
   if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
-  return exprView(exprOf(node, scope), place);
+  const called = exprOf(node.callee, scope);
+  return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
 }
 
 /** What a function that gives markup shows, on every way through it. */
@@ -106,7 +116,7 @@ export function functionView(
 ): ViewNode[] {
   const scope = functionScope(fn, outer, params);
   const returns = returnedFrom(fn).filter((each) => !(each.type === 'Literal' && each.value === null));
-  const views = returns.map((each) => viewOf(each, scope, depth + 1));
+  const views = returns.map((each) => viewOf(each, scope, depth + CALL));
   if (views.length === 1) return views[0] ?? [];
   return views.flatMap((view, i) => branch('depends on an early return', view, returns[i] ?? fn));
 }
@@ -119,7 +129,10 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, depth);
-  if (name.type === 'JSXIdentifier' && /^[a-z]/.test(text)) {
+  const ref = scope.ref(text);
+  // A capital name that is a value of the component's own: a tag that is chosen at run time.
+  const chosen = !ref && !text.includes('.') && scope.lookup(text) !== undefined;
+  if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : children;
@@ -127,11 +140,12 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
     return [
       {
         kind: 'element',
-        tag: text,
+        tag: chosen ? '?' : text,
         place,
         attributes: given.attributes,
         classes: given.classes,
         open: given.open,
+        rest: given.rest,
         events,
         children: inside,
       },
@@ -142,10 +156,11 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
     {
       kind: 'component',
       name: text,
-      ref: scope.ref(text),
+      ref,
       place,
       props: given.props,
       open: given.open,
+      rest: given.rest,
       events: given.events,
       slots,
     },
@@ -157,6 +172,7 @@ interface Given {
   props: Map<string, Prop>;
   classes: ClassList;
   open: boolean;
+  rest?: readonly string[];
   events: string[];
 }
 
@@ -189,13 +205,19 @@ function addAttribute(name: string, value: Node | null, scope: Scope, given: Giv
   }
   const expr = node ? exprOf(node, scope) : constant(true);
   given.props.set(name, { expr });
-  given.attributes.set(RENAMED[name] ?? name.toLowerCase(), expr);
+  given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
 }
 
 // A spread of a literal object can be read; any other may hold anything, handlers and class names included.
 function spread(argument: Node, scope: Scope, given: Given): void {
+  const inner = unwrapped(argument);
+  const bound = inner.type === 'Identifier' ? scope.lookup(inner.name) : undefined;
+  if (bound?.is === 'rest' || isProps(inner, scope)) {
+    given.rest = bound?.is === 'rest' ? bound.except : [];
+    return;
+  }
   const found = resolved(argument, scope);
-  if (found?.node.type !== 'ObjectExpression' || isProps(argument, scope)) {
+  if (found?.node.type !== 'ObjectExpression') {
     given.open = true;
     given.classes = { ...given.classes, open: true };
     return;

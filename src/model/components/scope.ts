@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { literalText, memberName, unwrapped, type FunctionNode } from '../../parse/tree.js';
+import { literalText, memberName, propertyName, unwrapped, type FunctionNode } from '../../parse/tree.js';
 import type { ComponentRef, ViewNode } from './view.js';
 import { constant, joined, oneOf, UNKNOWN, type Expr } from './expr.js';
 
@@ -8,6 +8,8 @@ export type Bound =
   | { is: 'prop'; name: string; fallback?: Node }
   /** The object of all props. */
   | { is: 'props' }
+  /** The object of all props but some. */
+  | { is: 'rest'; except: readonly string[] }
   /** Declared by an expression or function that can be read in its own scope. */
   | { is: 'node'; node: Node; scope: Scope }
   | { is: 'expr'; expr: Expr }
@@ -177,7 +179,7 @@ export function bindPattern(pattern: Node, init: Node | null, names: Map<string,
   if (pattern.type === 'ObjectPattern') {
     const fromProps = init !== null && isProps(init, scope);
     for (const each of pattern.properties) {
-      if (each.type === 'RestElement') bindUnknown(each.argument, names);
+      if (each.type === 'RestElement') bindRest(each.argument, fromProps ? pattern : undefined, names);
       else bindProperty(each, fromProps, names);
     }
     return;
@@ -195,6 +197,20 @@ function bindProperty(
   if (!fromProps || key === undefined || target.type !== 'Identifier') return bindUnknown(target, names);
   const fallback = property.value.type === 'AssignmentPattern' ? property.value.right : undefined;
   names.set(target.name, { is: 'prop', name: key, fallback });
+}
+
+function bindRest(
+  target: Node,
+  pattern: Extract<Node, { type: 'ObjectPattern' }> | undefined,
+  names: Map<string, Bound>,
+): void {
+  const taken = pattern?.properties.map((each) =>
+    each.type === 'Property' ? propertyName(each.key, each.computed) : '',
+  );
+  if (target.type !== 'Identifier' || !taken || taken.some((name) => name === undefined)) {
+    return bindUnknown(target, names);
+  }
+  names.set(target.name, { is: 'rest', except: taken.filter((name) => name !== undefined) });
 }
 
 function bindUnknown(pattern: Node, names: Map<string, Bound>): void {
@@ -216,7 +232,7 @@ export function propsOf(param: Node | undefined): Map<string, Bound> {
   if (pattern?.type === 'Identifier') names.set(pattern.name, { is: 'props' });
   else if (pattern?.type === 'ObjectPattern') {
     for (const each of pattern.properties) {
-      if (each.type === 'RestElement') bindUnknown(each.argument, names);
+      if (each.type === 'RestElement') bindRest(each.argument, pattern, names);
       else bindProperty(each, true, names);
     }
   }

@@ -23,6 +23,8 @@ export interface ElementNode {
   classes: ClassList;
   /** Whether it may have attributes that can't be read (a spread). */
   open: boolean;
+  /** It takes all props of its component but these. */
+  rest?: readonly string[];
   /** Events that it has handlers for, by the platform's name: `click`. */
   events: readonly string[];
   children: readonly ViewNode[];
@@ -42,6 +44,7 @@ export interface ComponentNode {
   place: Span;
   props: ReadonlyMap<string, Prop>;
   open: boolean;
+  rest?: readonly string[];
   events: readonly string[];
   slots: ReadonlyMap<string, readonly ViewNode[]>;
 }

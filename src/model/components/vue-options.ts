@@ -42,10 +42,9 @@ function declaresVue(node: Node, options: Options): boolean {
       : callee?.type === 'MemberExpression'
         ? propertyName(callee.property, callee.computed)
         : '';
-  return (
-    name === 'defineComponent' ||
-    (name === 'extend' && (keys.has('render') || keys.has('template') || keys.has('props')))
-  );
+  // Options without a template of any kind are a mixin, or another component's.
+  const shows = keys.has('render') || keys.has('template') || keys.has('setup');
+  return shows && (name === 'defineComponent' || name === 'extend');
 }
 
 function fromOptions(

@@ -3,9 +3,10 @@ import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/blocks.js'
 import type { Reach, Render } from '../specs/steps.js';
 import type { Component } from '../components/view.js';
 import { rendered, type RenderedTree } from './rendered.js';
+import { hopFromElement, hopFromNodes } from './hops.js';
 import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 
-const NOTHING_RENDERED: RenderedTree = { children: [], elements: [], complete: false };
+const NOTHING_RENDERED: RenderedTree = { children: [], elements: [], complete: false, closed: false };
 
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
 export class Links {
@@ -50,10 +51,22 @@ export class Links {
     if (known) return known;
     // A reach that starts from itself, through a helper that calls itself, ends here.
     this.#targets.set(reach, UNKNOWN_TARGET);
-    const scope = this.#scopeOf(reach);
-    const target = scope ? targetIn(scope, reach, this.#project, this.#testIdAttribute) : UNKNOWN_TARGET;
+    const target = reach.by === 'hop' ? this.#hop(reach) : this.#query(reach);
     this.#targets.set(reach, target);
     return target;
+  }
+
+  #query(reach: Reach): Target {
+    const scope = this.#scopeOf(reach);
+    return scope ? targetIn(scope, reach, this.#project, this.#testIdAttribute) : UNKNOWN_TARGET;
+  }
+
+  #hop(reach: Reach): Target {
+    const { from } = reach;
+    if (typeof from !== 'object') return UNKNOWN_TARGET;
+    if ('teardown' in from) return hopFromNodes(this.tree(from).children, reach.name);
+    const start = this.target(from);
+    return start.kind === 'one' && start.proven ? hopFromElement(start.element, reach) : UNKNOWN_TARGET;
   }
 
   #scopeOf(reach: Reach): Scope | undefined {
@@ -62,12 +75,24 @@ export class Links {
     if (from === 'page') return this.#page(reach.block);
     if ('teardown' in from) {
       const tree = this.tree(from);
-      return { elements: tree.elements, tree, complete: tree.complete && !changedLater(reach.block) };
+      const changed = changedLater(reach.block);
+      return {
+        elements: tree.elements,
+        tree,
+        complete: tree.complete && !changed,
+        closed: tree.closed && !changed,
+      };
     }
     const target = this.target(from);
     if (target.kind !== 'one') return undefined;
     const outer = this.#scopeOf(from);
-    return outer && below({ ...outer, complete: outer.complete && target.proven }, target.element);
+    return (
+      outer &&
+      below(
+        { ...outer, complete: outer.complete && target.proven, closed: outer.closed && target.proven },
+        target.element,
+      )
+    );
   }
 
   #page(block: Block): Scope {
@@ -78,8 +103,9 @@ export class Links {
       children: trees.flatMap((each) => each.children),
       elements: trees.flatMap((each) => each.elements),
       complete: trees.length > 0 && trees.every((each) => each.complete) && !changedLater(block),
+      closed: trees.length > 0 && trees.every((each) => each.closed) && !changedLater(block),
     };
-    const scope = { elements: tree.elements, tree, complete: tree.complete };
+    const scope = { elements: tree.elements, tree, complete: tree.complete, closed: tree.closed };
     this.#scopes.set(block, scope);
     return scope;
   }

@@ -17,6 +17,26 @@ export const any = (matches: readonly Match[]): Match =>
 
 /** Whether a text in pieces is what is wanted. White space must be normalised before. */
 export function matchesText(pieces: Pieces, wanted: Wanted): Match {
+  const matches = new Set(variants(pieces).map((each) => matchesPlain(each, wanted)));
+  const [only] = matches;
+  return matches.size === 1 && only ? only : 'maybe';
+}
+
+type Plain = readonly (string | undefined)[];
+const MOST_VARIANTS = 24;
+
+// Every text that pieces with choices can make; too many of them are a hole.
+function variants(pieces: Pieces): Plain[] {
+  let all: (string | undefined)[][] = [[]];
+  for (const piece of pieces) {
+    const options = typeof piece === 'object' ? piece : [piece];
+    const few = all.length * options.length <= MOST_VARIANTS;
+    all = all.flatMap((start) => (few ? options : [undefined]).map((option) => [...start, option]));
+  }
+  return all.map((each) => (each.every((piece) => piece !== undefined) ? [each.join('').trim()] : each));
+}
+
+function matchesPlain(pieces: Plain, wanted: Wanted): Match {
   const known = pieces.every((piece) => piece !== undefined);
   const text = pieces.map((piece) => piece ?? '').join('');
   if ('pattern' in wanted) {
@@ -24,15 +44,15 @@ export function matchesText(pieces: Pieces, wanted: Wanted): Match {
     wanted.pattern.lastIndex = 0;
     return known ? (hit ? 'yes' : 'no') : 'maybe';
   }
-  if (known)
-    return (wanted.exact ? text === wanted.text : text.toLowerCase().includes(wanted.text.toLowerCase()))
-      ? 'yes'
-      : 'no';
+  if (known) {
+    const same = wanted.exact ? text === wanted.text : text.toLowerCase().includes(wanted.text.toLowerCase());
+    return same ? 'yes' : 'no';
+  }
   return wanted.exact && !fits(pieces, wanted.text) ? 'no' : 'maybe';
 }
 
 // Whether a text can be made from pieces by filling the holes.
-function fits(pieces: Pieces, text: string): boolean {
+function fits(pieces: Plain, text: string): boolean {
   let rest = text;
   for (const [i, piece] of pieces.entries()) {
     if (piece === undefined) continue;
@@ -40,11 +60,8 @@ function fits(pieces: Pieces, text: string): boolean {
     if (at < 0) return false;
     rest = rest.slice(at + piece.length);
   }
-  return (
-    pieces.at(-1) === undefined ||
-    rest === '' ||
-    (pieces.at(-1) !== undefined && text.endsWith(pieces.at(-1) ?? ''))
-  );
+  const last = pieces.at(-1);
+  return last === undefined || rest === '' || text.endsWith(last);
 }
 
 /** A parsed CSS selector; undefined where it is not one, or asks for what the static tree does not have. */
@@ -109,7 +126,7 @@ function matchesPart(element: Placed, part: Selector): Match {
     case 'universal':
       return 'yes';
     case 'tag':
-      return element.tag.toLowerCase() === part.name.toLowerCase() ? 'yes' : 'no';
+      return hasTag(element, part.name);
     case 'attribute':
       return part.name === 'class' && part.action === 'element'
         ? hasClass(element, part.value)
@@ -131,6 +148,10 @@ function pseudo(element: Placed, name: string, data: unknown): Match {
   return 'maybe';
 }
 
+/** Whether an element has a tag; `?` is one that is chosen at run time. */
+export const hasTag = (element: Placed, tag: string): Match =>
+  element.tag === '?' ? 'maybe' : element.tag.toLowerCase() === tag.toLowerCase() ? 'yes' : 'no';
+
 /** Whether an element has a class name. */
 export function hasClass(element: Placed, name: string): Match {
   if (element.classes.always.includes(name)) return 'yes';
@@ -149,7 +170,7 @@ function attribute(element: Placed, name: string, action: string, wanted: string
 }
 
 const partly = (pieces: Pieces, action: string, wanted: string): Match =>
-  action === 'equals' && !fits(pieces, wanted) ? 'no' : 'maybe';
+  action === 'equals' && matchesText(pieces, { text: wanted, exact: true }) === 'no' ? 'no' : 'maybe';
 
 function compares(value: unknown, action: string, wanted: string): boolean {
   if (value === undefined || value === null || value === false) return false;

@@ -1,10 +1,10 @@
 import { roles } from 'aria-query';
-import { textPieces } from '../components/expr.js';
+import { textPieces, type Piece } from '../components/expr.js';
 import type { Placed, PlacedNode, RenderedTree } from './rendered.js';
 import { constantOf, roleOf } from './role.js';
 
-/** A text in pieces, undefined for each hole. No pieces: no name. */
-export type Pieces = readonly (string | undefined)[];
+/** A text in pieces. No pieces: no name. */
+export type Pieces = readonly Piece[];
 
 // The package's types leave out `nameFrom`, which its data has.
 const NAMED_BY_CONTENT = new Set(
@@ -32,7 +32,7 @@ export function nameOf(element: Placed, tree: RenderedTree): Pieces | undefined 
 }
 
 function fromIds(pieces: Pieces, tree: RenderedTree): Pieces | undefined {
-  if (pieces.some((piece) => piece === undefined)) return undefined;
+  if (pieces.some((piece) => typeof piece !== 'string')) return undefined;
   const ids = pieces.join('').split(/\s+/).filter(Boolean);
   const found = ids.map((id) => tree.elements.find((each) => constantOf(each, 'id') === id));
   if (found.some((each) => !each)) return undefined;
@@ -89,7 +89,7 @@ export function textIn(element: Placed, leftOut?: Placed): Pieces {
   return element.children.flatMap((child) => textOfNode(child, element, leftOut));
 }
 
-function textOfNode(node: PlacedNode, parent: Placed, leftOut: Placed | undefined): (string | undefined)[] {
+function textOfNode(node: PlacedNode, parent: Placed, leftOut: Placed | undefined): Piece[] {
   if (node.kind === 'hole') return [undefined];
   if (node.kind === 'text') return node.sure ? node.pieces : [undefined];
   if (node === leftOut || isHidden(node)) return [];
@@ -125,19 +125,23 @@ export function isInHidden(element: Placed): boolean {
 
 /** Pieces with white space folded, the ends trimmed, and neighbours joined. */
 export function normalised(pieces: Pieces): Pieces {
-  const joined: (string | undefined)[] = [];
+  const joined: Piece[] = [];
   for (const piece of pieces) {
     const last = joined.at(-1);
-    if (piece !== undefined && last !== undefined && joined.length) joined[joined.length - 1] = last + piece;
+    const both = typeof piece === 'string' && typeof last === 'string';
+    if (both) joined[joined.length - 1] = last + piece;
+    // Two holes side by side are one.
     else if (piece !== undefined || joined.length === 0 || last !== undefined) joined.push(piece);
   }
-  const folded = joined.map((piece) => piece?.replace(/\s+/g, ' '));
-  if (folded[0] !== undefined) folded[0] = folded[0].trimStart();
-  const end = folded.length - 1;
-  if (folded[end] !== undefined) folded[end] = folded[end].trimEnd();
+  const fold = (text: string): string => text.replace(/\s+/g, ' ');
+  const folded = joined.map((piece) => (typeof piece === 'string' ? fold(piece) : piece?.map(fold)));
+  const [first] = folded;
+  if (typeof first === 'string') folded[0] = first.trimStart();
+  const last = folded.at(-1);
+  if (typeof last === 'string') folded[folded.length - 1] = last.trimEnd();
   return folded.filter((piece) => piece !== '');
 }
 
 /** The text of pieces without holes. */
 export const literal = (pieces: Pieces): string | undefined =>
-  pieces.every((piece) => piece !== undefined) ? pieces.join('') : undefined;
+  pieces.every((piece) => typeof piece === 'string') ? pieces.join('') : undefined;

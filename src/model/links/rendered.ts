@@ -1,21 +1,21 @@
 import type { Project } from '../project.js';
-import { constant, filled, textPieces, UNKNOWN, type Expr } from '../components/expr.js';
+import { classesIn, together } from '../components/classes.js';
+import { constant, filled, textPieces, UNKNOWN, type Expr, type Piece } from '../components/expr.js';
+import { HTML_NAMES } from '../components/jsx.js';
 import {
   NO_CLASSES,
-  words,
   type ClassList,
   type Component,
   type ComponentNode,
   type ElementNode,
-  type Prop,
   type Span,
   type ViewNode,
 } from '../components/view.js';
-import { classesIn, together } from '../components/classes.js';
 
 /** An element of what a spec renders, with props and children filled in. */
 export interface Placed {
   kind: 'element';
+  /** `?` for a tag that is chosen at run time. */
   tag: string;
   file: string;
   place: Span;
@@ -33,7 +33,7 @@ export interface Placed {
 }
 
 export type PlacedNode =
-  Placed | { kind: 'text'; pieces: (string | undefined)[]; sure: boolean } | { kind: 'hole'; why: string };
+  Placed | { kind: 'text'; pieces: Piece[]; sure: boolean } | { kind: 'hole'; why: string };
 
 /** All that one render call puts into the document. */
 export interface RenderedTree {
@@ -41,6 +41,8 @@ export interface RenderedTree {
   elements: Placed[];
   /** Whether nothing in it is a hole: what is not here is not there. */
   complete: boolean;
+  /** Whether it would be the same with any other props: no prop that shows something was left out. */
+  closed: boolean;
 }
 
 /** The view that a render call hands over, and the file it is written in. */
@@ -53,14 +55,15 @@ export interface RenderInput {
   replaced?: ReadonlySet<string>;
 }
 
+/** What a component is given: a value, or markup with the context that it is written in. */
+type Given = { expr: Expr } | { view: readonly ViewNode[]; written: Context };
+
 interface Context {
   file: string;
   component: Component | undefined;
-  given: ReadonlyMap<string, Prop>;
+  given: ReadonlyMap<string, Given>;
   /** Whether props that are not given may be given all the same. */
   open: boolean;
-  /** The context that content given as a prop is written in. */
-  outer: Context | undefined;
   guards: readonly string[];
   repeated: boolean;
   parent: Placed | undefined;
@@ -70,6 +73,7 @@ interface Context {
 
 const DEEPEST = 10;
 const MOST_ELEMENTS = 1500;
+const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
 export function rendered(project: Project, input: RenderInput): RenderedTree {
@@ -79,19 +83,20 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     component: undefined,
     given: new Map(),
     open: true,
-    outer: undefined,
     guards: [],
     repeated: false,
     parent: undefined,
     depth: 0,
     within: [],
   });
-  return { children, elements: expansion.elements, complete: expansion.complete };
+  const { elements, complete, closed } = expansion;
+  return { children, elements, complete, closed: complete && closed };
 }
 
 class Expansion {
   readonly elements: Placed[] = [];
   complete = true;
+  closed = true;
   readonly #project: Project;
   readonly #input: RenderInput;
 
@@ -141,8 +146,9 @@ class Expansion {
   #fill(expr: Expr, context: Context): Expr {
     return filled(expr, (name) => {
       const prop = context.given.get(name);
-      if (prop) return 'expr' in prop ? this.#fill(prop.expr, context.outer ?? EMPTY) : UNKNOWN;
+      if (prop) return 'expr' in prop ? prop.expr : UNKNOWN;
       if (context.open) return UNKNOWN;
+      this.closed = false;
       return context.component?.props.get(name) ?? constant(undefined);
     });
   }
@@ -150,15 +156,17 @@ class Expansion {
   #element(node: ElementNode, context: Context): Placed {
     const attributes = new Map<string, Expr>();
     for (const [name, expr] of node.attributes) attributes.set(name, this.#fill(expr, context));
+    const rest = node.rest ? this.#restOf(node.rest, context) : undefined;
+    for (const [name, expr] of rest?.attributes ?? []) if (!attributes.has(name)) attributes.set(name, expr);
     const placed: Placed = {
       kind: 'element',
       tag: node.tag,
       file: context.file,
       place: node.place,
       attributes,
-      classes: this.#classes(node, attributes),
-      open: node.open,
-      events: node.events,
+      classes: together([this.#classes(node, attributes), rest?.classes ?? NO_CLASSES]),
+      open: node.open || (node.rest !== undefined && context.open),
+      events: [...node.events, ...(rest?.events ?? [])],
       parent: context.parent,
       children: [],
       guards: context.guards,
@@ -166,9 +174,35 @@ class Expansion {
       component: context.component,
     };
     this.elements.push(placed);
+    // A tag chosen at run time may be a component that shows more than it is given.
+    if (node.tag === '?') this.closed = false;
+    const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
     if (this.elements.length > MOST_ELEMENTS) placed.children = this.#hole('too many elements');
-    else placed.children = this.nodes(node.children, { ...context, parent: placed });
+    else placed.children = this.nodes(inside, { ...context, parent: placed });
     return placed;
+  }
+
+  // `{...rest}`: what the component was given and has not taken for itself.
+  #restOf(
+    except: readonly string[],
+    context: Context,
+  ): { attributes: Map<string, Expr>; classes: ClassList; events: string[]; children: boolean } {
+    const attributes = new Map<string, Expr>();
+    const events: string[] = [];
+    let classes: ClassList = context.open ? { ...NO_CLASSES, open: true } : NO_CLASSES;
+    this.closed = false;
+    for (const [name, prop] of context.given) {
+      if (except.includes(name) || NOT_ATTRIBUTES.has(name) || !('expr' in prop)) continue;
+      if (/^on[A-Z]/.test(name)) events.push(name.slice(2).toLowerCase());
+      else if (name === 'className') classes = together([classes, classesIn(prop.expr)]);
+      else attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), prop.expr);
+    }
+    return {
+      attributes,
+      classes,
+      events,
+      children: !except.includes('children') && context.given.has('children'),
+    };
   }
 
   // A class attribute that is a prop is known once the prop is given.
@@ -180,45 +214,34 @@ class Expansion {
 
   #slot(name: string, fallback: readonly ViewNode[], context: Context): PlacedNode[] {
     const prop = context.given.get(name);
-    const outer = context.outer;
     if (prop && 'view' in prop) {
-      if (!outer) return this.#hole('content');
-      return this.nodes(prop.view, {
-        ...outer,
-        guards: context.guards,
-        repeated: context.repeated,
-        parent: context.parent,
-        depth: context.depth,
-      });
+      const { guards, repeated, parent, depth } = context;
+      return this.nodes(prop.view, { ...prop.written, guards, repeated, parent, depth });
     }
     if (!prop && !context.open) {
+      this.closed = false;
       const known = context.component?.props.get(name);
       return known ? this.#text(this.#fill(known, context), context) : this.nodes(fallback, context);
     }
-    const value = prop ? this.#fill(prop.expr, outer ?? EMPTY) : UNKNOWN;
-    return value.is === 'constant' || value.is === 'text'
-      ? this.#text(value, context)
-      : this.#hole(`the prop ${name}`);
+    const value = prop ? prop.expr : UNKNOWN;
+    if (value.is === 'constant' || value.is === 'text') return this.#text(value, context);
+    return this.#hole(`the prop ${name}`);
   }
 
   #component(node: ComponentNode, context: Context): PlacedNode[] {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#input.replaced?.has(found.file);
-    if (!component || replaced || context.depth >= DEEPEST || context.within.includes(component)) {
-      return this.#unread(node, context);
-    }
+    const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
+    if (!component || replaced || deep) return this.#unread(node, context);
     if (this.#input.shallow && context.depth > 0) return [this.#stub(node, context)];
-    const given = new Map(node.props);
-    for (const [name, view] of node.slots) given.set(name, { view });
     const first = this.elements.length;
     const nodes = this.nodes(component.view, {
       ...context,
       file: component.templateFile ?? component.file,
       component,
-      given,
-      open: node.open,
-      outer: context,
+      given: this.#givenTo(node, context),
+      open: node.open || (node.rest !== undefined && context.open),
       depth: context.depth + 1,
       within: [...context.within, component],
     });
@@ -226,10 +249,26 @@ class Expansion {
     return component.framework === 'angular' ? [this.#host(node, context, nodes, first)] : nodes;
   }
 
+  #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
+    const given = new Map<string, Given>();
+    if (node.rest) {
+      for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
+    }
+    for (const [name, prop] of node.props) {
+      given.set(
+        name,
+        'expr' in prop ? { expr: this.#fill(prop.expr, context) } : { view: prop.view, written: context },
+      );
+    }
+    for (const [name, view] of node.slots) given.set(name, { view, written: context });
+    return given;
+  }
+
   #unwrapped(component: Component): Component | undefined {
     let inner: Component | undefined = component;
-    for (let step = 0; inner?.wraps && step < DEEPEST; step++)
+    for (let step = 0; inner?.wraps && step < DEEPEST; step++) {
       inner = this.#project.component(inner.file, inner.wraps);
+    }
     return inner;
   }
 
@@ -246,13 +285,14 @@ class Expansion {
 
   #stub(node: ComponentNode, context: Context): Placed {
     const tag = `${node.name.replace(/\B[A-Z]/g, '-$&').toLowerCase()}-stub`;
+    const classes = { ...NO_CLASSES, open: true };
     const stub = this.#element(
       {
         kind: 'element',
         tag,
         place: node.place,
         attributes: new Map(),
-        classes: { ...NO_CLASSES, open: true },
+        classes,
         open: true,
         events: [],
         children: [],
@@ -282,20 +322,17 @@ class Expansion {
   // Angular keeps the tag of a component in the document.
   #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number): Placed {
     const attributes = new Map<string, Expr>();
-    for (const [name, prop] of node.props)
+    for (const [name, prop] of node.props) {
       if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
+    }
     const own = attributes.get('class');
-    const classes =
-      own?.is === 'constant'
-        ? { always: words(String(own.value)), maybe: [], open: true }
-        : { ...NO_CLASSES, open: true };
     const host: Placed = {
       kind: 'element',
       tag: node.name,
       file: context.file,
       place: node.place,
       attributes,
-      classes,
+      classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
       open: true,
       events: node.events,
       parent: context.parent,
@@ -304,22 +341,12 @@ class Expansion {
       repeated: context.repeated,
       component: context.component,
     };
-    for (const element of this.elements.slice(first))
+    for (const element of this.elements.slice(first)) {
       if (element.parent === context.parent) element.parent = host;
+    }
     this.elements.splice(first, 0, host);
     return host;
   }
 }
 
-const EMPTY: Context = {
-  file: '',
-  component: undefined,
-  given: new Map(),
-  open: true,
-  outer: undefined,
-  guards: [],
-  repeated: false,
-  parent: undefined,
-  depth: 0,
-  within: [],
-};
+const CHILDREN: ViewNode = { kind: 'slot', name: 'children', fallback: [], place: { start: 0, end: 0 } };

@@ -77,7 +77,8 @@ function wantedFrom(
     return text
       ? { wanted: { text, exact: true }, source: quoted(text), exact: true, shown: text }
       : undefined;
-  const start = name[0]?.trimEnd();
+  const [piece] = name;
+  const start = typeof piece === 'string' ? piece.trimEnd() : undefined;
   if (!start || start.length < 3) return undefined;
   const source = `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
   return { wanted: { pattern: new RegExp(source) }, source: `/${source}/`, exact: false, shown: `${start}…` };
@@ -123,20 +124,16 @@ function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Ha
   return undefined;
 }
 
-/** A handle as a user-centred query, with the strictness of the query that it replaces. */
-export function asUserQuery(
-  handle: Handle,
-  original: { missing: Missing; waits: boolean },
-  receiver = 'screen',
-): string {
-  const missing =
-    original.missing === 'void'
-      ? 'null'
-      : original.missing === 'many-throws' || original.missing === 'many'
-        ? 'throws'
-        : original.missing;
-  const name = userQueryName(handle.by, original.waits ? 'throws' : missing, original.waits) ?? 'getByRole';
-  return `${receiver}.${name}(${handle.args})`;
+/** How a query is used where it stands: what it must do when nothing matches, and whether it waits. */
+export interface UseOfQuery {
+  absent: boolean;
+  waits: boolean;
+}
+
+/** A handle as a user-centred query: one that throws, unless the spec asks for absence. */
+export function asUserQuery(handle: Handle, { absent, waits }: UseOfQuery, receiver = 'screen'): string {
+  const missing: Missing = absent && !waits ? 'null' : 'throws';
+  return `${receiver}.${userQueryName(handle.by, missing, waits) ?? 'getByRole'}(${handle.args})`;
 }
 
 const quoted = (text: string): string =>

@@ -88,6 +88,7 @@ export function roleOf(element: Placed): Role {
     const [first] = String(values[0] ?? '').split(' ');
     if (first) return first === 'none' ? 'presentation' : first;
   }
+  if (element.tag === '?') return undefined;
   // A spread may set a role; what it sets is seldom one, but can't be told.
   if (element.open && SPREAD_ROLE.has(element.tag)) return undefined;
   return implicitRole(element);

@@ -7,6 +7,7 @@ import {
   all,
   any,
   hasClass,
+  hasTag,
   matchesSelector,
   matchesText,
   parsedSelector,
@@ -21,7 +22,8 @@ import { roleOf } from './role.js';
 export type Target =
   | { kind: 'one'; element: Placed; proven: boolean }
   | { kind: 'many'; elements: readonly Placed[] }
-  | { kind: 'none' }
+  /** `closed`: other props could show nothing else either. */
+  | { kind: 'none'; closed: boolean }
   | { kind: 'unknown' };
 
 export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
@@ -31,6 +33,8 @@ export interface Scope {
   elements: readonly Placed[];
   tree: RenderedTree;
   complete: boolean;
+  /** Whether other props could show nothing else. */
+  closed: boolean;
 }
 
 /** Finds what a reach finds in a scope. */
@@ -45,7 +49,7 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
     else if (match === 'maybe') maybe++;
   }
   const [first] = sure;
-  if (!first) return maybe > 0 || !scope.complete ? UNKNOWN_TARGET : { kind: 'none' };
+  if (!first) return maybe > 0 || !scope.complete ? UNKNOWN_TARGET : { kind: 'none', closed: scope.closed };
   if (sure.length > 1 || first.repeated) return { kind: 'many', elements: sure };
   return { kind: 'one', element: first, proven: maybe === 0 && scope.complete };
 }
@@ -76,9 +80,7 @@ function matcherOf(
         ? undefined
         : (element) => all(text.split(/\s+/).map((name) => hasClass(element, name)));
     case 'tag':
-      return text === undefined
-        ? undefined
-        : (element) => (element.tag.toLowerCase() === text.toLowerCase() ? 'yes' : 'no');
+      return text === undefined ? undefined : (element) => hasTag(element, text);
     case 'component':
       return componentMatcher(first, project);
     case 'hop':

@@ -56,7 +56,11 @@ export function applyMeaning(
       };
     case 'gives':
       args.forEach((each) => handOut(run, each));
+      // The record of one event is only there once the event was.
+      if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name };
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
+    case 'hands-on':
+      return args[0] ?? NOTHING;
     case 'unmount':
       run.emit({ kind: 'unmount', render: of?.render }, node);
       return NOTHING;

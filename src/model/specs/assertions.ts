@@ -47,15 +47,14 @@ export function leftExpectation(run: Run, value: Value, node: Node): void {
     if (value.of.type !== 'expectation') return;
     const read = READ_MATCHERS.has(value.name);
     emit(run, value.of, value, { args: [], argText: '', uncalled: !read }, node);
-  } else if (value.is === 'thing' && value.type === 'expectation' && !endsInCall(node)) {
+  } else if (value.is === 'thing' && value.type === 'expectation' && isBare(node)) {
     emit(run, value, undefined, { args: [], argText: '', uncalled: true }, node);
   }
 }
 
-// `expect(x).toBe(3)` gives the expectation back, too; what is left bare ends in `expect(x)` or a word of the chain.
-function endsInCall(node: Node): boolean {
-  return node.type === 'CallExpression' && node.callee.type === 'MemberExpression';
-}
+// `expect(x)` by itself, or with a word of the chain. A matcher gives the expectation back, too.
+const isBare = (node: Node): boolean =>
+  node.type === 'MemberExpression' || (node.type === 'CallExpression' && node.callee.type === 'Identifier');
 
 function emit(
   run: Run,

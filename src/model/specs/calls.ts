@@ -27,7 +27,10 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
   ) {
     return registerBlock(run, env, node, callee);
   }
+  const judging = run.judging;
+  run.judging = callee.is === 'library' && ['expect', 'asserts', 'matcher'].includes(callee.meaning.kind);
   const args = node.arguments.map((each) => evaluate(run, env, each));
+  run.judging = judging;
   node.arguments.forEach((each) => passed(run, env, each));
   const helper = namedHelper(run, node.callee);
   if (helper) return applyMeaning(run, env, { ...helper, of: undefined }, args, node);

@@ -165,7 +165,7 @@ function jsx(run: Run, env: Env, node: Node): void {
       if (value && value.type !== 'JSXEmptyExpression' && value.type !== 'Literal')
         handOut(run, evaluate(run, env, value));
     }
-    mentionTag(env, node.openingElement.name);
+    mentionTag(run, env, node.openingElement.name);
   }
   if (node.type !== 'JSXElement' && node.type !== 'JSXFragment') return;
   for (const child of node.children) {
@@ -176,14 +176,16 @@ function jsx(run: Run, env: Env, node: Node): void {
   }
 }
 
-function mentionTag(env: Env, name: Node): void {
+// A component that the spec makes for itself runs when it is rendered.
+function mentionTag(run: Run, env: Env, name: Node): void {
   if (name.type === 'JSXMemberExpression') return;
-  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) lookUp(env, name.name);
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) handOut(run, lookUp(env, name.name));
 }
 
 function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
   if (node.name === 'undefined') return constantValue(undefined);
   const value = lookUp(env, node.name);
+  if (value.is === 'thing' && value.standIn && !run.judging) value.standIn.used = true;
   useName(run, env, node.name, node, 'read', []);
   return value;
 }

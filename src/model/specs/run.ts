@@ -43,6 +43,8 @@ export class Run {
   discarded: Node | undefined;
   /** The binding whose first value is being read. */
   madeFor: Binding | undefined;
+  /** What is being read is the subject of an assertion. */
+  judging = false;
   /** How many loops at the level of groups are being read. */
   loops = 0;
   readonly active: FunctionNode[] = [];
