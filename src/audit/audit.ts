@@ -12,7 +12,7 @@ import type { Component } from '../model/components/view.js';
 import { Project } from '../model/project.js';
 import { loadAngular } from '../parse/angular.js';
 import type { Problem, Source } from '../parse/source.js';
-import { resolve } from '../util/paths.js';
+import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { makeReport, type Gathered } from './make-report.js';
 import type { Report } from './report.js';
@@ -70,7 +70,8 @@ async function prepare(
   candidates: Candidates,
 ): Promise<Stage> {
   const environments = new Environments(files);
-  const folders = new Set([...candidates.specs, ...candidates.sources].map((path) => environments.of(path)));
+  const paths = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
+  const folders = new Set(paths.map((path) => environments.of(path)));
   const usesAngular = [...folders].some((each) =>
     [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
   );
@@ -106,20 +107,23 @@ function readSources({ project, settings, root }: Stage, candidates: Candidates)
   for (const path of candidates.sources) {
     const summary = project.summary(path);
     if (!summary) continue;
+    const relative = relativeTo(root, path);
     if (summary.definesSpecs) bySpecs.push(path);
-    else if (!isAside(path) && !summary.usesTestLibrary && (!wanted || wanted(path.slice(root.length + 1))))
+    else if (!isAside(relative) && !summary.usesTestLibrary && (!wanted || wanted(relative))) {
       components.push(...summary.components.filter((each) => isOffered(each, summary.exports)));
+    }
   }
   candidates.specs = [...candidates.specs, ...bySpecs].sort();
   candidates.sources = candidates.sources.filter((path) => !bySpecs.includes(path));
   return components;
 }
 
-// Stories, examples, stand-ins and helpers of specs hold components that nobody ships.
-const isAside = (path: string): boolean =>
-  /\.(?:stories|story|fixture|mock)\.|\/(?:__mocks__|__fixtures__|__tests__|fixtures|mocks|stories|examples|demo|demos|test|tests|e2e|cypress)\//.test(
-    path,
-  );
+const ASIDE_NAME = /\.(?:stories|story|fixture|mock)\./;
+const ASIDE_FOLDER =
+  /(?:^|\/)(?:__mocks__|__fixtures__|__tests__|fixtures|mocks|stories|examples|demos?|tests?|e2e|cypress)\//;
+
+// Stories, examples, stand-ins and helpers of specs hold components that nobody ships. The path is relative.
+const isAside = (path: string): boolean => ASIDE_NAME.test(path) || ASIDE_FOLDER.test(path);
 
 const isOffered = (component: Component, exports: ReadonlyMap<string, unknown>): boolean =>
   component.framework !== 'react' ||

@@ -52,7 +52,8 @@ export function makeReport(gathered: Gathered): Report {
     version: 1,
     tool: { name: 'wexlet', version: gathered.version },
     root: '.',
-    verdict: atOrAbove.some((level) => counts[level] > 0) ? 'hold' : 'ready',
+    // Where nothing was audited, nothing is ready.
+    verdict: checked.length === 0 || atOrAbove.some((level) => counts[level] > 0) ? 'hold' : 'ready',
     counts: {
       packages: new Set(checked.map(({ facts }) => facts.package)).size,
       specFiles: checked.length,

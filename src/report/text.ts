@@ -39,7 +39,12 @@ const gravest = (entries: readonly Entry[]): Entry[] => entries.slice(0, MOST_EN
 
 function head(report: Report, entries: readonly Entry[], { colours }: TextOptions): string[] {
   const { counts, verdict } = report;
-  const seal = verdict === 'hold' ? colours.blocker('HOLD') : colours.good('READY');
+  const empty = counts.specFiles === 0 && counts.findings.blocker === 0;
+  const seal = empty
+    ? colours.risk('NOTHING TO AUDIT')
+    : verdict === 'hold'
+      ? colours.blocker('HOLD')
+      : colours.good('READY');
   const read = [
     plural(counts.packages, 'package'),
     plural(counts.specFiles, 'spec file'),
@@ -186,6 +191,7 @@ function tail(
       );
     lines.push('');
   }
+  if (report.counts.specFiles === 0) return lines;
   if (entries.length === 0) lines.push(`  ${colours.good('Nothing to mend.')}`, '');
   else
     lines.push(

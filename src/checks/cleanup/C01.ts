@@ -87,7 +87,7 @@ function isRestored(standIn: StandIn, block: Block, context: FileContext): boole
   const around = [...hooks.flatMap((hook) => hook.steps), ...setup.steps];
   const own = block.kind === 'spec' ? block.steps : afterAll(block);
   return (
-    around.some((step) => step.kind === 'unknown-call' && step.discarded) ||
+    around.some((step) => step.kind === 'unknown-call') ||
     [...around, ...own].some((step) => restores(step, standIn))
   );
 }

@@ -63,7 +63,7 @@ function isSwitchedOff(block: Block, { file, setup }: FileContext): boolean {
   return (
     wholeFile ||
     [...hooks, ...own, ...(setup?.steps ?? [])].some(switchesOff) ||
-    hooks.some((step) => step.kind === 'unknown-call' && step.discarded)
+    hooks.some((step) => step.kind === 'unknown-call')
   );
 }
 

@@ -46,12 +46,13 @@ function check(reach: Reach, context: FileContext): Found[] {
   if (!STRUCTURE.has(reach.by) || reach.position !== undefined || isTestId(reach, context.testIdAttribute))
     return [];
   const target = context.links.target(reach);
-  if (target.kind !== 'one' || isRoot(target.element)) return [];
+  if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;
   const scope = context.links.scope(reach);
   const page = scope && { ...scope, elements: scope.tree.elements };
   const handle = page && bestHandle(element, page, context.testIdAttribute);
   const better = handle?.by === 'testId' ? undefined : handle;
+  if (!better && isRoot(element)) return [];
   return [
     {
       ...text(reach, element, better, context),
@@ -63,7 +64,7 @@ function check(reach: Reach, context: FileContext): Found[] {
   ];
 }
 
-// The first element of a component stands for the component itself: its class is often what is asserted.
+// The first element of a component stands for the component itself: what it shows is mostly given from outside.
 const isRoot = ({ parent, component }: Placed): boolean =>
   parent === undefined || parent.component !== component;
 

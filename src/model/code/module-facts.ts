@@ -18,6 +18,8 @@ export type Export = { local: string } | { node: Node } | { specifier: string; n
 export interface ModuleFacts {
   imports: ReadonlyMap<string, Import>;
   exports: ReadonlyMap<string, Export>;
+  /** Modules that are loaded for what they do, with no name taken from them. */
+  loads: readonly string[];
   /** Modules whose exports are all handed on. */
   stars: readonly string[];
   /** Top-level declarations by name: declarators, functions, classes. */
@@ -30,9 +32,11 @@ export function moduleFacts(program: Program): ModuleFacts {
   const exports = new Map<string, Export>();
   const declarations = new Map<string, Node>();
   const stars: string[] = [];
+  const loads: string[] = [];
   for (const statement of program.body) {
     switch (statement.type) {
       case 'ImportDeclaration':
+        if (statement.specifiers.length === 0) loads.push(statement.source.value);
         for (const each of statement.specifiers) {
           const name =
             each.type === 'ImportSpecifier'
@@ -74,7 +78,7 @@ export function moduleFacts(program: Program): ModuleFacts {
         requires(statement, imports);
     }
   }
-  return { imports, exports: handedOn(exports, imports), stars, declarations };
+  return { imports, exports: handedOn(exports, imports), loads, stars, declarations };
 }
 
 const nameOf = (node: Node): string =>

@@ -1,4 +1,5 @@
 import type { Node } from 'oxc-parser';
+import { unwrapped } from '../../parse/tree.js';
 import { READ_MATCHERS, TYPES } from '../../dialects/types.js';
 import type { Span } from '../components/view.js';
 import type { Run } from './run.js';
@@ -12,6 +13,7 @@ export function startExpectation(run: Run, subject: Value, node: Span): Thing {
     type: 'expectation',
     subject,
     subjectText: run.tree.script.source.text.slice(node.start, node.end),
+    subjectAt: node.start,
     not: false,
   };
 }
@@ -47,14 +49,17 @@ export function leftExpectation(run: Run, value: Value, node: Node): void {
     if (value.of.type !== 'expectation') return;
     const read = READ_MATCHERS.has(value.name);
     emit(run, value.of, value, { args: [], argText: '', uncalled: !read }, node);
-  } else if (value.is === 'thing' && value.type === 'expectation' && isBare(node)) {
+  } else if (value.is === 'thing' && value.type === 'expectation' && isBare(node, value)) {
     emit(run, value, undefined, { args: [], argText: '', uncalled: true }, node);
   }
 }
 
-// `expect(x)` by itself, or with a word of the chain. A matcher gives the expectation back, too.
-const isBare = (node: Node): boolean =>
-  node.type === 'MemberExpression' || (node.type === 'CallExpression' && node.callee.type === 'Identifier');
+// `expect(x)` by itself, or with a word of the chain. A matcher gives the expectation back, too, and so may a callback.
+function isBare(node: Node, { subjectAt }: Thing): boolean {
+  let at = unwrapped(node);
+  while (at.type === 'MemberExpression') at = unwrapped(at.object);
+  return at.type === 'CallExpression' && at.arguments[0]?.start === subjectAt;
+}
 
 function emit(
   run: Run,

@@ -70,6 +70,10 @@ function importedFiles(project: Project, tree: ModuleTree): Set<string> {
     const declared = project.declared(file, each.name);
     if (declared) found.add(declared.file);
   }
+  for (const specifier of tree.facts.loads) {
+    const file = project.resolve(tree.path, specifier);
+    if (file) found.add(file);
+  }
   return found;
 }
 

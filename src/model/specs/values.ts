@@ -18,6 +18,8 @@ export interface Thing {
   /** What an expectation is about; `not` where it is turned round. */
   subject?: Value;
   subjectText?: string;
+  /** The offset at which the subject stands. */
+  subjectAt?: number;
   not?: boolean;
 }
 
