@@ -46,7 +46,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
       : [],
   );
   return {
-    facts: factsOf(file, links, stage, environment),
+    facts: factsOf(file, stage, environment),
     found,
     reach: reachCounts(file),
     comments: file.comments,
@@ -56,7 +56,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
 const usesUserCentred = (file: SpecFile): boolean =>
   [...file.imports.values()].some(({ specifier }) => isUserCentred(specifier));
 
-function factsOf(file: SpecFile, links: Links, stage: Stage, environment: Environment): SpecFileFacts {
+function factsOf(file: SpecFile, stage: Stage, environment: Environment): SpecFileFacts {
   const { project } = stage;
   const rendered = new Set<Component>();
   for (const { view, file: from } of file.renders) {
@@ -72,7 +72,6 @@ function factsOf(file: SpecFile, links: Links, stage: Stage, environment: Enviro
     specs: specsOf(file).length,
     imported: file.imported,
     rendered,
-    shown: links.shownComponents(),
     importsByPattern: file.importsByPattern,
     unresolved: [...new Set(modules)].filter((each) => isUnresolved(each, file.path, stage, environment)),
     runnerModules: modules.filter(

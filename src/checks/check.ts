@@ -78,9 +78,8 @@ export interface SpecFileFacts {
   specs: number;
   /** Files of the project that it imports. */
   imported: ReadonlySet<string>;
-  /** Components that its renders name, and those that these show. */
+  /** Components that its renders name. */
   rendered: ReadonlySet<Component>;
-  shown: ReadonlySet<Component>;
   importsByPattern: boolean;
   /** Imports that lead to no file and to no declared package. */
   unresolved: readonly string[];

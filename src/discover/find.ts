@@ -3,24 +3,8 @@ import { basename, isWithin } from '../util/paths.js';
 import type { Files } from './files.js';
 
 /** Folders that hold dependencies, build output or tools' own data. */
-const LEFT_OUT = [
-  'node_modules',
-  '.git',
-  'dist',
-  'build',
-  'out',
-  'coverage',
-  'bower_components',
-  '.next',
-  '.nuxt',
-  '.output',
-  '.svelte-kit',
-  '.angular',
-  '.cache',
-  '.yarn',
-  '.turbo',
-  'storybook-static',
-].map((name) => `**/${name}/**`);
+const LEFT_OUT =
+  '**/{node_modules,.git,dist,build,out,coverage,bower_components,.next,.nuxt,.output,.svelte-kit,.angular,.cache,.yarn,.turbo,storybook-static}/**';
 
 /** Every file that an audit looks at, by what it can be. Paths are absolute and sorted. */
 export interface Candidates {
@@ -47,7 +31,7 @@ export function findCandidates(
   options: { specs: readonly string[] | undefined; exclude: readonly string[] },
   onUnreadable: (folder: string, reason: string) => void,
 ): Candidates {
-  const ignore = [...LEFT_OUT, ...options.exclude];
+  const ignore = [LEFT_OUT, ...options.exclude];
   const all = new Set(
     paths.flatMap((path) =>
       files.kind(path) === 'folder' ? files.list(path, ignore, onUnreadable) : [path],

@@ -1,5 +1,4 @@
 import { parseTree, printParseErrorCode, type Node, type ParseError } from 'jsonc-parser';
-import { parseDocument, isMap, isScalar, isSeq, type Node as YamlNode } from 'yaml';
 import type { Problem, Source } from '../parse/source.js';
 import type { Setting } from './setting.js';
 
@@ -35,32 +34,4 @@ function fromJson(node: Node, file: string): Setting {
   if (node.type === 'array')
     return { is: 'list', items: (node.children ?? []).map((each) => fromJson(each, file)), open: false, at };
   return { is: 'value', value: node.value as string | number | boolean | null, at };
-}
-
-/** Reads YAML; a Problem with its line where it is broken. */
-export function yamlSettings(source: Source): Setting | Problem {
-  const document = parseDocument(source.text);
-  const [error] = document.errors;
-  if (error) {
-    const line = source.lines.at(error.pos[0]).line;
-    return { file: source.path, reason: `not valid YAML: ${error.message.split('\n')[0]}`, line };
-  }
-  return fromYaml(document.contents, source.path);
-}
-
-function fromYaml(node: YamlNode | null, file: string): Setting {
-  const [start = 0, end = 0] = node?.range ?? [];
-  const at = { file, start, end };
-  if (isMap(node)) {
-    const entries = new Map(
-      node.items.map((each) => [
-        String(isScalar(each.key) ? each.key.value : each.key),
-        fromYaml(each.value as YamlNode, file),
-      ]),
-    );
-    return { is: 'object', entries, open: false, at };
-  }
-  if (isSeq(node))
-    return { is: 'list', items: node.items.map((each) => fromYaml(each as YamlNode, file)), open: false, at };
-  return isScalar(node) ? { is: 'value', value: node.value as string, at } : { is: 'unknown', at };
 }

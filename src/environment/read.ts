@@ -3,7 +3,8 @@ import { decodeSource, isProblem, type Problem } from '../parse/source.js';
 import { dirname, join } from '../util/paths.js';
 import { commandsOf, type Command } from './commands.js';
 import type { Environment, RunnerFacts } from './environment.js';
-import { jsonSettings, yamlSettings } from './json-settings.js';
+import { jsonSettings } from './json-settings.js';
+import { yamlSettings } from './yaml-settings.js';
 import { isPackage, manifestOf, type Manifest } from './manifest.js';
 import { runnerFacts, type Found } from './runner-settings.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
@@ -20,6 +21,7 @@ export class Environments {
   readonly #settings = new Map<string, Setting | undefined>();
   readonly #manifests = new Map<string, Manifest | undefined>();
   readonly #environments = new Map<string, Environment>();
+  readonly #byFolder = new Map<string, Environment>();
   readonly #resolve: (folder: string, specifier: string) => string | undefined;
 
   constructor(files: Files) {
@@ -29,8 +31,17 @@ export class Environments {
 
   /** The environment of the package that a file belongs to. */
   of(file: string): Environment {
-    const manifests = this.#manifestsAbove(dirname(file));
-    const folder = manifests[0]?.folder ?? dirname(file);
+    const here = dirname(file);
+    const known = this.#byFolder.get(here);
+    if (known) return known;
+    const environment = this.#environmentFor(here);
+    this.#byFolder.set(here, environment);
+    return environment;
+  }
+
+  #environmentFor(here: string): Environment {
+    const manifests = this.#manifestsAbove(here);
+    const folder = manifests[0]?.folder ?? here;
     const cached = this.#environments.get(folder);
     if (cached) return cached;
     const [manifest, ...outer] = manifests;

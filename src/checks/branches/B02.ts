@@ -1,7 +1,7 @@
 import type { Component } from '../../model/components/view.js';
 import { innerNodes, viewSize, type ViewNode } from '../../model/components/view.js';
 import { basename, dirname, isWithin } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
@@ -24,36 +24,37 @@ export const B02: ProjectCheck = {
     const loaded = loadedBySpecs(context);
     const folders = new Set(context.specFiles.map((file) => file.package));
     const blind = context.specFiles.filter((file) => file.importsByPattern).map((file) => file.package);
-    return context.components
-      .filter((component) => {
-        const folder = context.environmentOf(component.file).folder;
-        return (
-          folders.has(folder) &&
-          !blind.some((each) => isWithin(each, component.file)) &&
-          !isComposition(component)
-        );
-      })
-      .flatMap((component) => check(component, context, loaded));
+    const known = namedBySpecs(context);
+    return context.components.flatMap((component) => {
+      const folder = context.environmentOf(component.file).folder;
+      const counts = folders.has(folder) && !blind.some((each) => isWithin(each, component.file));
+      if (!counts || known.rendered.has(component) || known.imported.has(component.file)) return [];
+      if (isComposition(component) || mayBeImported(component.file, known.unresolved)) return [];
+      return [found(component, loaded.has(component.file))];
+    });
   },
 };
 
-function check(component: Component, { specFiles }: ProjectContext, loaded: ReadonlySet<string>): Found[] {
-  const named = specFiles.some(
-    (file) =>
-      file.rendered.has(component) || file.imported.has(component.file) || mayImport(file, component.file),
-  );
-  if (named) return [];
-  const inside = loaded.has(component.file) || specFiles.some((file) => file.shown.has(component));
-  return [
-    {
-      place: { file: component.file, ...component.place },
-      certainty: 'sure',
-      level: inside ? 'hint' : undefined,
-      message: inside ? messageInside(component.name) : message(component.name),
-      advice: advice(component.name),
-    },
-  ];
+interface Named {
+  rendered: ReadonlySet<Component>;
+  imported: ReadonlySet<string>;
+  /** The last parts, in lower case and without an ending, of imports that lead nowhere we can see. */
+  unresolved: ReadonlySet<string>;
 }
+
+const namedBySpecs = ({ specFiles }: ProjectContext): Named => ({
+  rendered: new Set(specFiles.flatMap((file) => [...file.rendered])),
+  imported: new Set(specFiles.flatMap((file) => [...file.imported])),
+  unresolved: new Set(specFiles.flatMap((file) => file.unresolved.map(stem))),
+});
+
+const found = (component: Component, inside: boolean): Found => ({
+  place: { file: component.file, ...component.place },
+  certainty: 'sure',
+  level: inside ? 'hint' : undefined,
+  message: inside ? messageInside(component.name) : message(component.name),
+  advice: advice(component.name),
+});
 
 // Every module that is loaded with what specs import: where markup can't be read, this is what tells of children.
 function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
@@ -63,7 +64,11 @@ function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
     if (found.has(file)) continue;
     found.add(file);
     const summary = project.summary(file);
-    const specifiers = [...(summary?.imports.values() ?? [])].map(({ specifier }) => specifier);
+    const handedOn = [...(summary?.exports.values() ?? [])].flatMap((each) =>
+      'specifier' in each ? [each.specifier] : [],
+    );
+    const imports = [...(summary?.imports.values() ?? [])].map(({ specifier }) => specifier);
+    const specifiers = [...imports, ...handedOn, ...(summary?.stars ?? [])];
     for (const specifier of specifiers) {
       const target = project.resolve(file, specifier);
       if (target) waiting.push(target);
@@ -72,19 +77,14 @@ function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
   return found;
 }
 
-// An import that leads nowhere we can see, by an alias perhaps, may be this very component.
-function mayImport({ unresolved }: SpecFileFacts, file: string): boolean {
-  const stem = basename(file)
+const stem = (path: string): string =>
+  basename(path)
     .replace(/\.[^.]*$/, '')
     .toLowerCase();
-  const name = stem === 'index' ? basename(dirname(file)).toLowerCase() : stem;
-  return unresolved.some((specifier) => {
-    const last = basename(specifier)
-      .replace(/\.[^.]*$/, '')
-      .toLowerCase();
-    return last === name || last === 'index' || basename(dirname(file)).toLowerCase() === last;
-  });
-}
+
+// An import that leads nowhere, by an alias perhaps, may be this very component: by its file, its folder or an index.
+const mayBeImported = (file: string, unresolved: ReadonlySet<string>): boolean =>
+  unresolved.has(stem(file)) || unresolved.has(stem(dirname(file))) || unresolved.has('index');
 
 // A few elements put together, with nothing that could go wrong.
 function isComposition(component: Component): boolean {

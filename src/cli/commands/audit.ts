@@ -2,7 +2,6 @@ import { audit } from '../../audit/audit.js';
 import type { Report } from '../../audit/report.js';
 import { DiskFiles } from '../../discover/disk-files.js';
 import { jsonReport } from '../../report/json.js';
-import { textReport } from '../../report/text.js';
 import { EXIT } from '../exit.js';
 import { namesOfChecks, scopeOf, type Scope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
@@ -22,18 +21,22 @@ export interface AuditOptions {
 /** `wexlet audit`. */
 export async function runAudit(paths: string[], options: AuditOptions): Promise<void> {
   const report = await auditScope(scopeOf(paths), options);
-  const text =
-    options.format === 'json'
-      ? jsonReport(report)
-      : textReport(report, {
-          width: options.out ? 100 : widthFor(),
-          colours: coloursFor(options.color, Boolean(options.out)),
-          all: options.all ?? false,
-        });
+  const text = options.format === 'json' ? jsonReport(report) : await asText(report, options);
   process.exitCode = exitCodeOf(report);
   if (report.counts.specFiles === 0) process.stderr.write(nothingFound(report));
   if (options.out) writeWhole(options.out, text);
   else process.stdout.write(text);
+}
+
+async function asText(report: Report, { out, color, all }: AuditOptions): Promise<string> {
+  // Only the text report needs to measure and wrap lines.
+  const { textReport } = await import('../../report/text.js');
+  const toFile = out !== undefined;
+  return textReport(report, {
+    width: toFile ? 100 : widthFor(),
+    colours: coloursFor(color, toFile),
+    all: all ?? false,
+  });
 }
 
 /** Audits a scope, with what the command line says on top of the settings. */

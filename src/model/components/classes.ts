@@ -47,6 +47,8 @@ export function classesIn(expr: Expr): ClassList {
 
 /** Several lists on one element. */
 export function together(lists: readonly ClassList[]): ClassList {
+  const filled = lists.filter((each) => each !== NO_CLASSES);
+  if (filled.length < 2) return filled[0] ?? NO_CLASSES;
   return {
     always: lists.flatMap((each) => each.always),
     maybe: lists.flatMap((each) => each.maybe),

@@ -46,12 +46,17 @@ export function joined(parts: readonly Expr[]): Expr {
 
 /** One of several, equal options made one. */
 export function oneOf(options: readonly Expr[]): Expr {
-  const flat = options.flatMap((option) => (option.is === 'choice' ? option.options : [option]));
-  const seen = new Map(
-    flat.map((option) => [JSON.stringify(option) + typeof ('value' in option && option.value), option]),
-  );
-  const [only] = seen.values();
-  return seen.size === 1 && only ? only : { is: 'choice', options: [...seen.values()] };
+  const seen: Expr[] = [];
+  for (const option of options.flatMap((each) => (each.is === 'choice' ? each.options : [each]))) {
+    if (!seen.some((each) => same(each, option))) seen.push(option);
+  }
+  const [only] = seen;
+  return seen.length === 1 && only ? only : { is: 'choice', options: seen };
+}
+
+function same(a: Expr, b: Expr): boolean {
+  if (a.is === 'constant') return b.is === 'constant' && a.value === b.value;
+  return a.is === 'unknown' ? b.is === 'unknown' : JSON.stringify(a) === JSON.stringify(b);
 }
 
 const asText = (value: Constant): string =>

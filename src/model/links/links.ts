@@ -1,8 +1,7 @@
 import type { Project } from '../project.js';
 import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/blocks.js';
 import type { Reach, Render } from '../specs/steps.js';
-import type { Component } from '../components/view.js';
-import { rendered, type RenderedTree } from './rendered.js';
+import { rendered, type RenderInput, type RenderedTree } from './rendered.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
 import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 
@@ -14,6 +13,7 @@ export class Links {
   readonly #file: SpecFile;
   readonly #testIdAttribute: string;
   readonly #trees = new Map<Render, RenderedTree>();
+  readonly #byView = new Map<string, RenderedTree>();
   readonly #scopes = new Map<Block, Scope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
@@ -30,10 +30,16 @@ export class Links {
     const known = this.#trees.get(render);
     if (known) return known;
     const { file, view, shallow } = render;
-    const tree = view
-      ? rendered(this.#project, { file, view, shallow, replaced: this.#replaced })
-      : NOTHING_RENDERED;
+    const tree = view ? this.#expanded({ file, view, shallow, replaced: this.#replaced }) : NOTHING_RENDERED;
     this.#trees.set(render, tree);
+    return tree;
+  }
+
+  // Specs of a file mostly render the same: equal views are filled in once.
+  #expanded(input: RenderInput): RenderedTree {
+    const key = keyOf(input);
+    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
+    if (key) this.#byView.set(key, tree);
     return tree;
   }
 
@@ -98,14 +104,14 @@ export class Links {
   #page(block: Block): Scope {
     const known = this.#scopes.get(block);
     if (known) return known;
-    const trees = this.rendersFor(block).map((render) => this.tree(render));
-    const tree: RenderedTree = {
-      children: trees.flatMap((each) => each.children),
-      elements: trees.flatMap((each) => each.elements),
-      complete: trees.length > 0 && trees.every((each) => each.complete) && !changedLater(block),
-      closed: trees.length > 0 && trees.every((each) => each.closed) && !changedLater(block),
+    const tree = together(this.rendersFor(block).map((render) => this.tree(render)));
+    const changed = changedLater(block);
+    const scope = {
+      elements: tree.elements,
+      tree,
+      complete: tree.complete && !changed,
+      closed: tree.closed && !changed,
     };
-    const scope = { elements: tree.elements, tree, complete: tree.complete, closed: tree.closed };
     this.#scopes.set(block, scope);
     return scope;
   }
@@ -114,14 +120,32 @@ export class Links {
   scope(reach: Reach): Scope | undefined {
     return this.#scopeOf(reach);
   }
+}
 
-  /** Components whose markup a file's renders show. */
-  shownComponents(): Set<Component> {
-    const found = new Set<Component>();
-    for (const render of this.#file.renders)
-      for (const element of this.tree(render).elements) if (element.component) found.add(element.component);
-    return found;
+// The components and the values that they are given; none where the spec's own markup is a part of the view.
+function keyOf({ file, view, shallow }: RenderInput): string | undefined {
+  const parts: string[] = [file, String(shallow)];
+  for (const node of view) {
+    if (node.kind !== 'component' || node.slots.size > 0) return undefined;
+    parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());
+    for (const [name, prop] of node.props) {
+      if (!('expr' in prop)) return undefined;
+      parts.push(name, prop.expr.is === 'unknown' ? '?' : JSON.stringify(prop.expr));
+    }
   }
+  return parts.join('\0');
+}
+
+// All that a page shows when several renders put their parts into it.
+function together(trees: readonly RenderedTree[]): RenderedTree {
+  const [only] = trees;
+  if (trees.length < 2) return only ?? NOTHING_RENDERED;
+  return {
+    children: trees.flatMap((each) => each.children),
+    elements: trees.flatMap((each) => each.elements),
+    complete: trees.every((each) => each.complete),
+    closed: trees.every((each) => each.closed),
+  };
 }
 
 // New props, or nodes made by hand: what is shown then is more than the first render tells.

@@ -27,6 +27,7 @@ const MOST_VARIANTS = 24;
 
 // Every text that pieces with choices can make; too many of them are a hole.
 function variants(pieces: Pieces): Plain[] {
+  if (pieces.length === 1 && typeof pieces[0] === 'string') return [[pieces[0]]];
   let all: (string | undefined)[][] = [[]];
   for (const piece of pieces) {
     const options = typeof piece === 'object' ? piece : [piece];

@@ -1,6 +1,7 @@
 import type { Project } from '../project.js';
 import { classesIn, together } from '../components/classes.js';
 import { constant, filled, textPieces, UNKNOWN, type Expr, type Piece } from '../components/expr.js';
+import type { Pieces } from './name.js';
 import { HTML_NAMES } from '../components/jsx.js';
 import {
   NO_CLASSES,
@@ -30,6 +31,8 @@ export interface Placed {
   repeated: boolean;
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
+  /** What was worked out of it before. */
+  known: { text?: Pieces; name?: Pieces | 'unknown' };
 }
 
 export type PlacedNode =
@@ -58,37 +61,41 @@ export interface RenderInput {
 /** What a component is given: a value, or markup with the context that it is written in. */
 type Given = { expr: Expr } | { view: readonly ViewNode[]; written: Context };
 
+/** One use of a component: what its markup may ask for. */
 interface Context {
   file: string;
   component: Component | undefined;
   given: ReadonlyMap<string, Given>;
   /** Whether props that are not given may be given all the same. */
   open: boolean;
-  guards: readonly string[];
-  repeated: boolean;
-  parent: Placed | undefined;
   depth: number;
   within: readonly Component[];
 }
 
-const DEEPEST = 10;
+/** Where the next node is put. */
+interface Position {
+  parent: Placed | undefined;
+  guards: readonly string[];
+  repeated: boolean;
+}
+
+// How many components deep a child is followed.
+const DEEPEST = 5;
 const MOST_ELEMENTS = 1500;
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
 export function rendered(project: Project, input: RenderInput): RenderedTree {
   const expansion = new Expansion(project, input);
-  const children = expansion.nodes(input.view, {
+  const context = {
     file: input.file,
     component: undefined,
     given: new Map(),
     open: true,
-    guards: [],
-    repeated: false,
-    parent: undefined,
     depth: 0,
     within: [],
-  });
+  };
+  const children = expansion.nodes(input.view, context, { parent: undefined, guards: [], repeated: false });
   const { elements, complete, closed } = expansion;
   return { children, elements, complete, closed: complete && closed };
 }
@@ -105,27 +112,29 @@ class Expansion {
     this.#input = input;
   }
 
-  nodes(view: readonly ViewNode[], context: Context): PlacedNode[] {
-    return view.flatMap((node) => this.#node(node, context));
+  nodes(view: readonly ViewNode[], context: Context, at: Position): PlacedNode[] {
+    const placed: PlacedNode[] = [];
+    for (const node of view) placed.push(...this.#node(node, context, at));
+    return placed;
   }
 
-  #node(node: ViewNode, context: Context): PlacedNode[] {
+  #node(node: ViewNode, context: Context, at: Position): PlacedNode[] {
     switch (node.kind) {
       case 'element':
-        return [this.#element(node, context)];
+        return [this.#element(node, context, at)];
       case 'component':
-        return this.#component(node, context);
+        return this.#component(node, context, at);
       case 'text':
-        return this.#text(this.#fill(node.text, context), context);
+        return this.#text(this.#fill(node.text, context), at);
       case 'slot':
-        return this.#slot(node.name, node.fallback, context);
+        return this.#slot(node.name, node.fallback, context, at);
       case 'branch':
-        return this.nodes(node.children, { ...context, guards: [...context.guards, node.condition] });
+        return this.nodes(node.children, context, { ...at, guards: [...at.guards, node.condition] });
       case 'repeat':
-        return this.nodes(node.children, {
-          ...context,
+        return this.nodes(node.children, context, {
+          parent: at.parent,
           repeated: true,
-          guards: [...context.guards, 'for each'],
+          guards: [...at.guards, 'for each'],
         });
       case 'hole':
         return this.#hole(node.why);
@@ -137,13 +146,14 @@ class Expansion {
     return [{ kind: 'hole', why }];
   }
 
-  #text(text: Expr, context: Context): PlacedNode[] {
+  #text(text: Expr, at: Position): PlacedNode[] {
     const pieces = textPieces(text);
     if (pieces.every((piece) => piece === '')) return [];
-    return [{ kind: 'text', pieces, sure: context.guards.length === (context.parent?.guards.length ?? 0) }];
+    return [{ kind: 'text', pieces, sure: at.guards.length === (at.parent?.guards.length ?? 0) }];
   }
 
   #fill(expr: Expr, context: Context): Expr {
+    if (expr.is === 'constant' || expr.is === 'unknown') return expr;
     return filled(expr, (name) => {
       const prop = context.given.get(name);
       if (prop) return 'expr' in prop ? prop.expr : UNKNOWN;
@@ -153,33 +163,52 @@ class Expansion {
     });
   }
 
-  #element(node: ElementNode, context: Context): Placed {
-    const attributes = new Map<string, Expr>();
-    for (const [name, expr] of node.attributes) attributes.set(name, this.#fill(expr, context));
+  #element(node: ElementNode, context: Context, at: Position): Placed {
     const rest = node.rest ? this.#restOf(node.rest, context) : undefined;
-    for (const [name, expr] of rest?.attributes ?? []) if (!attributes.has(name)) attributes.set(name, expr);
+    const attributes = this.#attributes(node, rest?.attributes, context);
     const placed: Placed = {
       kind: 'element',
       tag: node.tag,
       file: context.file,
       place: node.place,
       attributes,
-      classes: together([this.#classes(node, attributes), rest?.classes ?? NO_CLASSES]),
+      classes: rest
+        ? together([this.#classes(node, attributes), rest.classes])
+        : this.#classes(node, attributes),
       open: node.open || (node.rest !== undefined && context.open),
-      events: [...node.events, ...(rest?.events ?? [])],
-      parent: context.parent,
+      events: rest ? [...node.events, ...rest.events] : node.events,
+      parent: at.parent,
       children: [],
-      guards: context.guards,
-      repeated: context.repeated,
+      guards: at.guards,
+      repeated: at.repeated,
       component: context.component,
+      known: {},
     };
     this.elements.push(placed);
     // A tag chosen at run time may be a component that shows more than it is given.
     if (node.tag === '?') this.closed = false;
     const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
     if (this.elements.length > MOST_ELEMENTS) placed.children = this.#hole('too many elements');
-    else placed.children = this.nodes(inside, { ...context, parent: placed });
+    else
+      placed.children = this.nodes(inside, context, {
+        parent: placed,
+        guards: at.guards,
+        repeated: at.repeated,
+      });
     return placed;
+  }
+
+  #attributes(
+    node: ElementNode,
+    rest: ReadonlyMap<string, Expr> | undefined,
+    context: Context,
+  ): ReadonlyMap<string, Expr> {
+    const isFixed =
+      rest === undefined && [...node.attributes.values()].every((expr) => expr.is === 'constant');
+    if (isFixed) return node.attributes;
+    const attributes = new Map(rest);
+    for (const [name, expr] of node.attributes) attributes.set(name, this.#fill(expr, context));
+    return attributes;
   }
 
   // `{...rest}`: what the component was given and has not taken for itself.
@@ -212,41 +241,38 @@ class Expansion {
     return together([{ ...node.classes, open: false }, classesIn(value)]);
   }
 
-  #slot(name: string, fallback: readonly ViewNode[], context: Context): PlacedNode[] {
+  #slot(name: string, fallback: readonly ViewNode[], context: Context, at: Position): PlacedNode[] {
     const prop = context.given.get(name);
-    if (prop && 'view' in prop) {
-      const { guards, repeated, parent, depth } = context;
-      return this.nodes(prop.view, { ...prop.written, guards, repeated, parent, depth });
-    }
+    if (prop && 'view' in prop) return this.nodes(prop.view, { ...prop.written, depth: context.depth }, at);
     if (!prop && !context.open) {
       this.closed = false;
       const known = context.component?.props.get(name);
-      return known ? this.#text(this.#fill(known, context), context) : this.nodes(fallback, context);
+      return known ? this.#text(this.#fill(known, context), at) : this.nodes(fallback, context, at);
     }
     const value = prop ? prop.expr : UNKNOWN;
-    if (value.is === 'constant' || value.is === 'text') return this.#text(value, context);
+    if (value.is === 'constant' || value.is === 'text') return this.#text(value, at);
     return this.#hole(`the prop ${name}`);
   }
 
-  #component(node: ComponentNode, context: Context): PlacedNode[] {
+  #component(node: ComponentNode, context: Context, at: Position): PlacedNode[] {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#input.replaced?.has(found.file);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
-    if (!component || replaced || deep) return this.#unread(node, context);
-    if (this.#input.shallow && context.depth > 0) return [this.#stub(node, context)];
+    if (!component || replaced || deep) return this.#unread(node, context, at);
+    if (this.#input.shallow && context.depth > 0) return [this.#stub(node, context, at)];
     const first = this.elements.length;
-    const nodes = this.nodes(component.view, {
-      ...context,
+    const inside = {
       file: component.templateFile ?? component.file,
       component,
       given: this.#givenTo(node, context),
       open: node.open || (node.rest !== undefined && context.open),
       depth: context.depth + 1,
       within: [...context.within, component],
-    });
-    if (component.framework === 'vue') this.#fallThrough(node, component, this.elements[first], context);
-    return component.framework === 'angular' ? [this.#host(node, context, nodes, first)] : nodes;
+    };
+    const nodes = this.nodes(component.view, inside, at);
+    if (component.framework === 'vue') this.#fallThrough(node, component, this.elements[first], context, at);
+    return component.framework === 'angular' ? [this.#host(node, context, nodes, first, at)] : nodes;
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
@@ -273,17 +299,17 @@ class Expansion {
   }
 
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
-  #unread(node: ComponentNode, context: Context): PlacedNode[] {
+  #unread(node: ComponentNode, context: Context, at: Position): PlacedNode[] {
     const holes = this.#hole(`the component ${node.name}`);
-    const open = { ...context, guards: [...context.guards, `what ${node.name} shows`] };
-    const shown = [...node.slots.values()].flatMap((view) => this.nodes(view, open));
+    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`] };
+    const shown = [...node.slots.values()].flatMap((view) => this.nodes(view, context, open));
     const views = [...node.props.values()].flatMap((prop) =>
-      'view' in prop ? this.nodes(prop.view, open) : [],
+      'view' in prop ? this.nodes(prop.view, context, open) : [],
     );
     return [...holes, ...shown, ...views];
   }
 
-  #stub(node: ComponentNode, context: Context): Placed {
+  #stub(node: ComponentNode, context: Context, at: Position): Placed {
     const tag = `${node.name.replace(/\B[A-Z]/g, '-$&').toLowerCase()}-stub`;
     const classes = { ...NO_CLASSES, open: true };
     const stub = this.#element(
@@ -298,14 +324,21 @@ class Expansion {
         children: [],
       },
       context,
+      at,
     );
     stub.children = this.#hole('a child that is not rendered');
     return stub;
   }
 
   // Vue hands attributes that are no props on to the root element of a component.
-  #fallThrough(node: ComponentNode, component: Component, root: Placed | undefined, context: Context): void {
-    if (!root || root.parent !== context.parent) return;
+  #fallThrough(
+    node: ComponentNode,
+    component: Component,
+    root: Placed | undefined,
+    context: Context,
+    at: Position,
+  ): void {
+    if (!root || root.parent !== at.parent) return;
     const attributes = new Map(root.attributes);
     for (const [name, prop] of node.props) {
       if (component.props.has(name) || !('expr' in prop)) continue;
@@ -320,7 +353,7 @@ class Expansion {
   }
 
   // Angular keeps the tag of a component in the document.
-  #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number): Placed {
+  #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number, at: Position): Placed {
     const attributes = new Map<string, Expr>();
     for (const [name, prop] of node.props) {
       if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
@@ -335,14 +368,15 @@ class Expansion {
       classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
       open: true,
       events: node.events,
-      parent: context.parent,
+      parent: at.parent,
       children: inside,
-      guards: context.guards,
-      repeated: context.repeated,
+      guards: at.guards,
+      repeated: at.repeated,
       component: context.component,
+      known: {},
     };
     for (const element of this.elements.slice(first)) {
-      if (element.parent === context.parent) element.parent = host;
+      if (element.parent === at.parent) element.parent = host;
     }
     this.elements.splice(first, 0, host);
     return host;

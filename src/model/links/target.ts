@@ -1,4 +1,4 @@
-import { possibleValues, textPieces } from '../components/expr.js';
+import { possibleValues, textPieces, type Piece } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project.js';
 import type { Reach } from '../specs/steps.js';
@@ -200,11 +200,18 @@ function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match 
 
 /** The text that stands in an element itself, that of elements inside left out. */
 export function ownText(element: Placed): Pieces {
-  const pieces = element.children.flatMap((child) => {
-    if (child.kind === 'hole') return [undefined];
-    return child.kind === 'text' ? (child.sure ? child.pieces : [undefined]) : [];
-  });
-  return normalised(pieces);
+  return (element.known.text ??= workedOut(element.children));
+}
+
+const NO_TEXT: Pieces = [];
+
+function workedOut(children: Placed['children']): Pieces {
+  const pieces: Piece[] = [];
+  for (const child of children) {
+    if (child.kind === 'hole') pieces.push(undefined);
+    else if (child.kind === 'text') pieces.push(...(child.sure ? child.pieces : [undefined]));
+  }
+  return pieces.length ? normalised(pieces) : NO_TEXT;
 }
 
 function attributeMatcher(name: string, wanted: Wanted): Matcher {

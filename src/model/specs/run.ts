@@ -73,7 +73,9 @@ export class Run {
   /** Adds a step to the running block. */
   emit(step: BareStep, node: Span): void {
     const via = this.site ? { file: this.tree.path, start: node.start, end: node.end } : undefined;
-    this.block.steps.push({ ...step, ...this.flags, place: this.placeOf(node), via } as Step);
+    this.block.steps.push(
+      Object.assign(step, this.flags, { place: this.placeOf(node), via }) as unknown as Step,
+    );
   }
 
   /** Reads something under other conditions. */
