@@ -3,7 +3,7 @@ import { PLAIN, type Colours } from '../report/colours.js';
 
 /** The colours for stdout: none where they are not wanted, or where it is no terminal. */
 export function coloursFor(wanted: boolean, toFile = false): Colours {
-  const forced = process.env['FORCE_COLOR'] !== undefined && process.env['FORCE_COLOR'] !== '0';
+  const forced = Boolean(process.env['FORCE_COLOR']) && process.env['FORCE_COLOR'] !== '0';
   if (!wanted || toFile || process.env['NO_COLOR'] || (!process.stdout.isTTY && !forced)) return PLAIN;
   const c = pico.createColors(true);
   return {

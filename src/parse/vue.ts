@@ -2,6 +2,7 @@ import type { SFCDescriptor, SFCParseResult } from '@vue/compiler-sfc';
 import { createRequire } from 'node:module';
 import { parseScript, type Script } from './script.js';
 import type { Problem, Source } from './source.js';
+import { basename } from '../util/paths.js';
 import { tooDeepAt } from './nesting.js';
 
 type Compiler = typeof import('@vue/compiler-sfc');
@@ -54,7 +55,7 @@ export function parseVue(source: Source): VueFile | Problem {
 
 function parseQuietly(source: Source): SFCParseResult {
   try {
-    return load().parse(source.text, { filename: source.path, sourceMap: false });
+    return load().parse(source.text, { filename: basename(source.path), sourceMap: false });
   } catch (error) {
     const message = error instanceof Error ? error.message : String(error);
     return { descriptor: {} as SFCDescriptor, errors: [new SyntaxError(message)] };

@@ -1,0 +1,236 @@
+import { expect } from 'chai';
+import { existsSync, readFileSync, symlinkSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Report } from '#src/index.js';
+import { wexlet } from '../support/cli.js';
+import { written } from '../support/samples.js';
+
+const GREEN = {
+  'package.json': '{"name":"s"}',
+  'a.spec.js': "it('is untitled', () => { expect(document.title).toBe(''); });\n",
+};
+const FOCUSED = {
+  ...GREEN,
+  'b.spec.js': "it.only('is untitled', () => { expect(document.title).toBe(''); });\n",
+};
+const SKIPPED = {
+  ...GREEN,
+  'b.spec.js': "it.skip('is untitled', () => { expect(document.title).toBe(''); });\n",
+};
+
+describe('wexlet audit', () => {
+  it('exits with 0 and says ready where nothing is found', () => {
+    const { code, out, err } = wexlet(written(GREEN), 'audit');
+    expect(code).to.equal(0);
+    expect(out)
+      .to.match(/READY +0 blockers/)
+      .and.to.include('1 spec file  ·  1 spec ')
+      .and.to.include('Nothing to mend.');
+    expect(err).to.equal('');
+  });
+
+  it('exits with 1 and says hold, with place, title and mend', () => {
+    const { code, out } = wexlet(written(FOCUSED), 'audit');
+    expect(code).to.equal(1);
+    expect(out).to.match(/HOLD +1 blocker/);
+    expect(out).to.match(
+      /b\.spec\.js ─+\n\n {2}blocker {2}O06 {2}Left focused, or switched off\n {6}1 {4}This spec is focused/,
+    );
+    expect(out).to.include('(wexlet mend --only O06)');
+  });
+
+  it('exits with 3 where there is nothing to audit, never with a silent green', () => {
+    const { code, out, err } = wexlet(written({ 'a.js': 'export {};' }), 'audit');
+    expect(code).to.equal(3);
+    expect(out).to.include('NOTHING TO AUDIT').and.not.to.include('READY');
+    expect(err).to.include('no spec file found');
+  });
+
+  it('exits with 2 for bad usage, and names what was meant', () => {
+    const folder = written(GREEN);
+    expect(wexlet(folder, 'audit', '--frmat', 'json')).to.include({ code: 2 });
+    expect(wexlet(folder, 'audit', '--frmat', 'json').err).to.include('--format');
+    expect(wexlet(folder, 'audit', 'nowhere')).to.deep.include({
+      code: 2,
+      err: 'wexlet: nowhere is not there\n',
+    });
+    expect(wexlet(folder, 'audit', '--only', 'stat').err).to.include('did you mean state?');
+    expect(wexlet(folder, 'audit', '--hold-at', 'never').code).to.equal(2);
+    expect(wexlet(folder, 'adit').code).to.equal(2);
+  });
+
+  it('holds at the level that is asked for, by option or settings', () => {
+    const folder = written(SKIPPED);
+    expect(wexlet(folder, 'audit').code).to.equal(1);
+    expect(wexlet(folder, 'audit', '--hold-at', 'blocker').code).to.equal(0);
+    expect(wexlet(written({ ...SKIPPED, 'wexlet.json': '{ "holdAt": "blocker" }' }), 'audit').code).to.equal(
+      0,
+    );
+    expect(
+      wexlet(written({ ...SKIPPED, 'wexlet.json': '{ "checks": { "O06": "off" } } // off' }), 'audit').code,
+    ).to.equal(0);
+    expect(
+      wexlet(written({ ...SKIPPED, 'wexlet.json': '{ "checks": { "O06": "hint" }, }' }), 'audit').code,
+    ).to.equal(0);
+  });
+
+  it('takes codes and families', () => {
+    const folder = written(FOCUSED);
+    expect(wexlet(folder, 'audit', '--only', 'state,s02').code).to.equal(0);
+    expect(wexlet(folder, 'audit', '--only', 'overload').code).to.equal(1);
+  });
+
+  it('takes files and folders, and starts paths from the current folder', () => {
+    const folder = written({ ...GREEN, 'in/b.spec.js': FOCUSED['b.spec.js'] });
+    expect(wexlet(folder, 'audit', 'a.spec.js').code).to.equal(0);
+    expect(wexlet(folder, 'audit', 'in').out).to.include('in/b.spec.js');
+    expect(wexlet(join(folder, 'in'), 'audit', folder).out).to.include('in/b.spec.js');
+  });
+
+  it('prints JSON in the promised shape, byte for byte the same, with no absolute path', () => {
+    const folder = written(FOCUSED);
+    const { out } = wexlet(folder, 'audit', '--format', 'json');
+    const report = JSON.parse(out) as Report;
+    expect(report).to.include({ format: 'wexlet-report', version: 1, root: '.', verdict: 'hold' });
+    expect(Object.keys(report)).to.include.members([
+      'tool',
+      'counts',
+      'findings',
+      'reach',
+      'gaps',
+      'environment',
+      'unread',
+    ]);
+    expect(Object.keys(report.reach)).to.deep.equal([
+      'role',
+      'label',
+      'text',
+      'alternative',
+      'testId',
+      'structure',
+      'internals',
+    ]);
+    const [finding] = report.findings;
+    expect(finding).to.deep.include({
+      code: 'O06',
+      family: 'overload',
+      level: 'blocker',
+      certainty: 'sure',
+      file: 'b.spec.js',
+      line: 1,
+      column: 3,
+      endLine: 1,
+      endColumn: 8,
+      group: [],
+      spec: 'is untitled',
+    });
+    expect(finding?.mend).to.deep.equal({
+      summary: 'Take the mark off',
+      safe: true,
+      edits: [{ file: 'b.spec.js', start: 2, end: 7, text: '' }],
+    });
+    expect(finding?.fingerprint).to.match(/^[0-9a-f]{16}$/);
+    expect(out).not.to.include(folder);
+    expect(wexlet(folder, 'audit', '--format', 'json').out).to.equal(out);
+  });
+
+  it('keeps fingerprints when lines are added above, and tells equal lines apart', () => {
+    const prints = (text: string): string[] =>
+      (
+        JSON.parse(
+          wexlet(written({ ...GREEN, 'b.spec.js': text }), 'audit', '--format', 'json').out,
+        ) as Report
+      ).findings.map((each) => each.fingerprint);
+    const before = prints(FOCUSED['b.spec.js']);
+    expect(prints(`// one\n\n${FOCUSED['b.spec.js']}`)).to.deep.equal(before);
+    const twice = prints(FOCUSED['b.spec.js'] + FOCUSED['b.spec.js']);
+    expect(new Set(twice).size).to.equal(2);
+  });
+
+  it('writes to a file, and says where it cannot', () => {
+    const folder = written(FOCUSED);
+    const { out, code } = wexlet(folder, 'audit', '--out', 'report.txt');
+    expect(out).to.equal('');
+    expect(code).to.equal(1);
+    expect(readFileSync(join(folder, 'report.txt'), 'utf8')).to.include('O06');
+    expect(wexlet(folder, 'audit', '--out', 'no/such/folder.txt').code).to.equal(2);
+    expect(existsSync(join(folder, 'no'))).to.equal(false);
+  });
+
+  it('shortens long lists and says how to see all', () => {
+    const specs = Object.fromEntries(
+      Array.from({ length: 40 }, (_, i) => [
+        `s${String(i).padStart(2, '0')}.spec.js`,
+        "it.only('a', () => { expect(document.title).toBe(''); });\n",
+      ]),
+    );
+    const folder = written({ ...GREEN, ...specs });
+    expect(wexlet(folder, 'audit').out).to.include('16 more entries (16 blockers): --all shows every one.');
+    expect(wexlet(folder, 'audit', '--all').out)
+      .to.include('s39.spec.js')
+      .and.not.to.include('more entries');
+    const many = written({
+      ...GREEN,
+      'b.spec.js': "it.only('a', () => { expect(document.title).toBe(''); });\n".repeat(9),
+    });
+    expect(wexlet(many, 'audit', '--only', 'O06').out)
+      .to.include('9 places')
+      .and.to.include('and 6 more places: line 4, 5, 6, 7, 8, 9');
+  });
+
+  it('keeps every line within the width, and free of colour where it is no terminal', () => {
+    const { out } = wexlet(
+      written({
+        ...GREEN,
+        'b.spec.js': `it.only('${'kiln '.repeat(60)}', () => { expect(document.title).toBe(''); });`,
+      }),
+      'audit',
+    );
+    for (const line of out.split('\n')) expect([...line].length, line).to.be.at.most(100);
+    expect(out).not.to.include('\u001b');
+  });
+
+  it('does not follow links in circles', () => {
+    const folder = written(GREEN);
+    symlinkSync(folder, join(folder, 'round'));
+    expect(wexlet(folder, 'audit').out).to.include('1 spec file ');
+  });
+
+  it('explains bad settings with file, line, key and the nearest name', () => {
+    const err = (config: string): string => {
+      const { code, err: text } = wexlet(written({ ...GREEN, 'wexlet.json': config }), 'audit');
+      expect(code, config).to.equal(2);
+      return text;
+    };
+    expect(err('{\n  "holdAtt": "risk"\n}')).to.equal(
+      'wexlet: wexlet.json:2: unknown key "holdAtt"; did you mean "holdAt"?\n',
+    );
+    expect(err('{ "holdAt": "rsik" }'))
+      .to.include('"holdAt" is "rsik"')
+      .and.to.include('did you mean "risk"?');
+    expect(err('{ "specs": "src" }')).to.include('wexlet.json:1: "specs" is "src", but must be Array');
+    expect(err('{\n "checks": {\n "S1": "off" } }')).to.include(
+      'wexlet.json:3: unknown check "S1"; did you mean "S01"?',
+    );
+    expect(err('{ "helpers": { "renders": [] } }')).to.include(
+      'unknown key "helpers.renders"; did you mean "render"?',
+    );
+    expect(err('{ "holdAt": ')).to.include('wexlet.json:1: not valid JSON');
+    expect(err('')).to.include('not valid JSON');
+  });
+
+  it('uses the settings for files, helpers and the test-id attribute', () => {
+    const folder = written({
+      'package.json': '{"name":"s"}',
+      'wexlet.json':
+        '{ "specs": ["checks/**/*.js"], "exclude": ["checks/old/**"], "helpers": { "assert": ["mustBeHot"] } }',
+      'checks/a.js': "it('is hot', () => { mustBeHot(document); });",
+      'checks/old/b.js': "it.only('is hot', () => {});",
+      'a.spec.js': "it.only('is no spec file here', () => {});",
+    });
+    // By its content, a.spec.js holds specs all the same.
+    const report = JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report;
+    expect(report.findings.map(({ file, code }) => `${file} ${code}`)).to.deep.equal(['a.spec.js O06']);
+    expect(report.counts.specFiles).to.equal(2);
+  });
+});

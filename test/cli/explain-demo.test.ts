@@ -1,0 +1,61 @@
+import { expect } from 'chai';
+import { existsSync } from 'node:fs';
+import { CATALOGUE } from '#src/index.js';
+import { wexlet } from '../support/cli.js';
+
+describe('wexlet explain', () => {
+  it('explains every code there is, in either case of letters', () => {
+    for (const { code, title, why, level } of CATALOGUE) {
+      const { out, code: exit } = wexlet('.', 'explain', code.toLowerCase());
+      expect(exit).to.equal(0);
+      expect(out)
+        .to.include(`${code}  ${title}`)
+        .and.to.include(why)
+        .and.to.include(level)
+        .and.to.include('The trouble');
+    }
+  });
+
+  it('lists all of them by family', () => {
+    const { out } = wexlet('.', 'explain');
+    for (const { code, title, family } of CATALOGUE)
+      expect(out).to.include(code).and.to.include(title).and.to.include(family);
+  });
+
+  it('names the nearest code', () => {
+    const { code, err } = wexlet('.', 'explain', 'S0I');
+    expect(code).to.equal(2);
+    expect(err).to.match(/no check is called S0I; did you mean S0\d\?/);
+  });
+});
+
+describe('wexlet demo', () => {
+  it('audits a copy, finds trouble of all families, and is no failure', () => {
+    const { code, out, err } = wexlet('.', 'demo');
+    expect(code).to.equal(0);
+    expect(out).to.include('HOLD').and.to.include('3 packages');
+    for (const family of ['environment', 'queries', 'state', 'cleanup', 'overload', 'branches'])
+      expect(out).to.match(new RegExp(`^ {2}${family} `, 'm'));
+    const folder = /The suite is in (\S+):/.exec(err)?.[1];
+    expect(folder && existsSync(folder)).to.equal(true);
+    expect(wexlet(folder ?? '.', 'audit').code).to.equal(1);
+  });
+
+  it('leaves its good specs alone', () => {
+    const { out } = wexlet('.', 'demo', '--all');
+    for (const good of ['kiln-lid.spec', 'firing-board.spec', 'ColourChip.spec', 'firing-row.component.spec'])
+      expect(out).not.to.include(`${good}`);
+  });
+});
+
+describe('wexlet', () => {
+  it('has help worth reading for every command, with an example each', () => {
+    for (const command of ['audit', 'mend', 'explain', 'demo']) {
+      const { out, code } = wexlet('.', command, '--help');
+      expect(code).to.equal(0);
+      expect(out).to.include('Example:\n').and.to.include(`wexlet ${command}`);
+    }
+    expect(wexlet('.', '--help').out).to.include('Exit codes: 0 ready · 1 hold');
+    expect(wexlet('.', '--version').out).to.match(/^\d+\.\d+\.\d+\n$/);
+  });
+});
