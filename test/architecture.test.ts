@@ -19,7 +19,18 @@ const MAY: Record<string, readonly string[]> = {
   branches: ['model', 'parse'],
   coverage: ['model', 'parse', 'branches', 'discover'],
   checks: ['model', 'environment', 'branches', 'coverage', 'mends', 'dialects', 'parse', 'discover'],
-  audit: ['checks', 'model', 'environment', 'branches', 'coverage', 'mends', 'dialects', 'parse', 'discover', 'config'],
+  audit: [
+    'checks',
+    'model',
+    'environment',
+    'branches',
+    'coverage',
+    'mends',
+    'dialects',
+    'parse',
+    'discover',
+    'config',
+  ],
   report: ['audit', 'checks'],
 };
 
@@ -40,11 +51,20 @@ const files: File[] = readdirSync(SRC, { recursive: true, encoding: 'utf8' })
       specifier: moduleRequest.value,
       typeOnly: entries.length > 0 && entries.every(({ isType }) => isType),
     }));
-    const dynamic = module.dynamicImports.map(({ moduleRequest }) => ({ specifier: text.slice(moduleRequest.start + 1, moduleRequest.end - 1), typeOnly: false }));
-    return { path, folder: path.includes('/') ? (path.split('/')[0] ?? '') : '', text, imports: [...imports, ...dynamic] };
+    const dynamic = module.dynamicImports.map(({ moduleRequest }) => ({
+      specifier: text.slice(moduleRequest.start + 1, moduleRequest.end - 1),
+      typeOnly: false,
+    }));
+    return {
+      path,
+      folder: path.includes('/') ? (path.split('/')[0] ?? '') : '',
+      text,
+      imports: [...imports, ...dynamic],
+    };
   });
 
-const targetOf = (file: File, specifier: string): string => join(file.path, '..', specifier).replaceAll('\\', '/');
+const targetOf = (file: File, specifier: string): string =>
+  join(file.path, '..', specifier).replaceAll('\\', '/');
 
 describe('architecture', () => {
   it('imports only in the directions of the table', () => {
@@ -61,7 +81,11 @@ describe('architecture', () => {
   });
 
   it('has nothing that imports the command line', () => {
-    const wrong = files.filter((file) => file.folder !== 'cli' && file.imports.some(({ specifier }) => targetOf(file, specifier).startsWith('cli/')));
+    const wrong = files.filter(
+      (file) =>
+        file.folder !== 'cli' &&
+        file.imports.some(({ specifier }) => targetOf(file, specifier).startsWith('cli/')),
+    );
     expect(wrong.map(({ path }) => path)).to.deep.equal([]);
   });
 
@@ -69,7 +93,11 @@ describe('architecture', () => {
     const inner = files.filter((file) => file.folder !== 'cli' && file.path !== 'discover/disk-files.ts');
     for (const { path, text, imports } of inner) {
       const { program } = parseSync(path, text);
-      const names = new Set(JSON.stringify(program).match(/"type":"Identifier"[^}]*?"name":"(?:process|console|performance|Date)"/g) ?? []);
+      const names = new Set(
+        JSON.stringify(program).match(
+          /"type":"Identifier"[^}]*?"name":"(?:process|console|performance|Date)"/g,
+        ) ?? [],
+      );
       expect([...names], path).to.deep.equal([]);
       const disk = imports.filter(({ specifier }) => /^node:(?!crypto|path|module)/.test(specifier));
       expect(disk, path).to.deep.equal([]);
@@ -78,14 +106,22 @@ describe('architecture', () => {
 
   it('has a file for each check, named by its code, in the folder of its family', async () => {
     const { CHECKS } = await import('#src/checks/index.js');
-    const found = files.map(({ path }) => /^checks\/(\w+)\/([A-Z]\d\d)\.ts$/.exec(path)).filter((match) => match !== null);
+    const found = files
+      .map(({ path }) => /^checks\/(\w+)\/([A-Z]\d\d)\.ts$/.exec(path))
+      .filter((match) => match !== null);
     const known = CHECKS.map(({ family, code }) => `${family}/${code}`);
     expect(found.map((match) => `${match[1]}/${match[2]}`).sort()).to.deep.equal([...known].sort());
     expect(new Set(known).size).to.equal(known.length);
   });
 
   it('keeps checks away from syntax trees', () => {
-    const wrong = files.filter((file) => file.folder === 'checks' && file.imports.some(({ specifier }) => specifier.includes('oxc-parser') || specifier.includes('parse/tree')));
+    const wrong = files.filter(
+      (file) =>
+        file.folder === 'checks' &&
+        file.imports.some(
+          ({ specifier }) => specifier.includes('oxc-parser') || specifier.includes('parse/tree'),
+        ),
+    );
     expect(wrong.map(({ path }) => path)).to.deep.equal([]);
   });
 });

@@ -80,7 +80,12 @@ export function tooDeepAt(text: string): number | undefined {
 function opensAgain(text: string, from: number): boolean {
   let at = from;
   while (text.charCodeAt(at) <= 32) at++;
-  return text.startsWith('if', at) || text.startsWith('for', at) || text.startsWith('while', at) || text.startsWith('with', at);
+  return (
+    text.startsWith('if', at) ||
+    text.startsWith('for', at) ||
+    text.startsWith('while', at) ||
+    text.startsWith('with', at)
+  );
 }
 
 // Below this length no chain of words can be long enough.

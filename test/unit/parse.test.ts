@@ -13,10 +13,15 @@ describe('parse', () => {
   it('gives back the bytes that it was given', () => {
     const texts = ['kiln\n', '\ufeffkiln 🏺\r\n', ''];
     for (const text of texts) {
-      for (const bytes of [Buffer.from(text), Buffer.from(`\ufeff${text}`, 'utf16le'), Buffer.from(`\ufeff${text}`, 'utf16le').swap16()]) {
+      for (const bytes of [
+        Buffer.from(text),
+        Buffer.from(`\ufeff${text}`, 'utf16le'),
+        Buffer.from(`\ufeff${text}`, 'utf16le').swap16(),
+      ]) {
         const decoded = decodeSource('a.ts', bytes);
         expect(isProblem(decoded)).to.equal(false);
-        if (!isProblem(decoded)) expect(Buffer.from(encodeSource(decoded, decoded.text)).equals(bytes)).to.equal(true);
+        if (!isProblem(decoded))
+          expect(Buffer.from(encodeSource(decoded, decoded.text)).equals(bytes)).to.equal(true);
       }
     }
   });
@@ -29,7 +34,13 @@ describe('parse', () => {
   });
 
   it('reads markup in JavaScript, casts in TypeScript, and decorators', () => {
-    for (const [path, text] of [['a.js', 'const a = <p/>;'], ['a.ts', 'const a = <string>b;'], ['a.ts', '@Component({}) export class A { @Input() b; }'], ['a.mjs', 'await 1;'], ['a.cjs', 'return 1;']] as const) {
+    for (const [path, text] of [
+      ['a.js', 'const a = <p/>;'],
+      ['a.ts', 'const a = <string>b;'],
+      ['a.ts', '@Component({}) export class A { @Input() b; }'],
+      ['a.mjs', 'await 1;'],
+      ['a.cjs', 'return 1;'],
+    ] as const) {
       expect(parseScript(source(path, text)), text).to.have.property('program');
     }
   });
@@ -44,13 +55,20 @@ describe('parse', () => {
   });
 
   it('looks through casts, and finds what functions return', () => {
-    const script = parseScript(source('a.ts', 'const f = ((a as any)!) satisfies B; function g() { if (a) return 1; const h = () => 2; return h; } const k = () => 3;'));
+    const script = parseScript(
+      source(
+        'a.ts',
+        'const f = ((a as any)!) satisfies B; function g() { if (a) return 1; const h = () => 2; return h; } const k = () => 3;',
+      ),
+    );
     if ('reason' in script) throw new Error(script.reason);
     const functions: Node[] = [];
     walkTree(script.program as Node, (node) => {
       if (isFunction(node)) functions.push(node);
     });
-    expect(functions.map((fn) => (isFunction(fn) ? returnedFrom(fn).map(({ type }) => type) : []))).to.deep.equal([['Literal', 'Identifier'], ['Literal'], ['Literal']]);
+    expect(
+      functions.map((fn) => (isFunction(fn) ? returnedFrom(fn).map(({ type }) => type) : [])),
+    ).to.deep.equal([['Literal', 'Identifier'], ['Literal'], ['Literal']]);
     const [first] = script.program.body;
     const init = first?.type === 'VariableDeclaration' ? first.declarations[0]?.init : undefined;
     expect(init && unwrapped(init)).to.include({ type: 'Identifier', name: 'a' });
@@ -58,26 +76,37 @@ describe('parse', () => {
   });
 
   it('keeps the offsets of a single-file component', () => {
-    const text = '<template>\n  <p :class="a">Raku</p>\n</template>\n<script>export default {}</script>\n<script setup lang="ts">const a: string = "b"</script>\n';
+    const text =
+      '<template>\n  <p :class="a">Raku</p>\n</template>\n<script>export default {}</script>\n<script setup lang="ts">const a: string = "b"</script>\n';
     const file = parseVue(source('A.vue', text));
     if ('reason' in file) throw new Error(file.reason);
     expect(file.scripts.map(({ setup }) => setup)).to.deep.equal([false, true]);
     for (const { script } of file.scripts) {
       const [statement] = script.program.body;
-      expect(text.slice(statement?.start, statement?.end)).to.be.oneOf(['export default {}', 'const a: string = "b"']);
+      expect(text.slice(statement?.start, statement?.end)).to.be.oneOf([
+        'export default {}',
+        'const a: string = "b"',
+      ]);
     }
     expect(file.template?.children[0]?.loc.start.offset ?? -1).to.be.within(10, 13);
   });
 
   it('says why a template is not read', () => {
     const file = parseVue(source('A.vue', '<template lang="pug">p Raku</template>'));
-    expect(file).to.include({ template: undefined, templateProblem: 'a template in another language or file' });
+    expect(file).to.include({
+      template: undefined,
+      templateProblem: 'a template in another language or file',
+    });
   });
 
   it('keeps the offsets of a template inside a script', async () => {
-    const text = "const a = `<p>Raku</p>\n@if (hot) { <b>Hot</b> }`;";
+    const text = 'const a = `<p>Raku</p>\n@if (hot) { <b>Hot</b> }`;';
     const start = text.indexOf('`') + 1;
-    const parsed = parseAngular(await loadAngular(), source('a.ts', text), { start, end: text.lastIndexOf('`'), escaped: true });
+    const parsed = parseAngular(await loadAngular(), source('a.ts', text), {
+      start,
+      end: text.lastIndexOf('`'),
+      escaped: true,
+    });
     if ('reason' in parsed) throw new Error(parsed.reason);
     expect(parsed.nodes[0]?.sourceSpan.start.offset).to.equal(start);
     expect(text.slice(parsed.nodes[2]?.sourceSpan.start.offset).startsWith('@if')).to.equal(true);

@@ -8,7 +8,15 @@ import { inShort, printable } from '#src/util/printable.js';
 describe('util', () => {
   it('turns offsets into lines and columns, whatever ends a line', () => {
     const lines = new LineIndex('ab\ncd\r\nef\rgh');
-    expect([0, 2, 3, 5, 7, 10, 12].map((offset) => Object.values(lines.at(offset)).join(':'))).to.deep.equal(['1:1', '1:3', '2:1', '2:3', '3:1', '4:1', '4:3']);
+    expect([0, 2, 3, 5, 7, 10, 12].map((offset) => Object.values(lines.at(offset)).join(':'))).to.deep.equal([
+      '1:1',
+      '1:3',
+      '2:1',
+      '2:3',
+      '3:1',
+      '4:1',
+      '4:3',
+    ]);
     expect(lines.lines).to.equal(4);
     expect([1, 2, 4, 5].map((line) => lines.startOf(line))).to.deep.equal([0, 3, 10, undefined]);
     expect(new LineIndex('').at(5)).to.deep.equal({ line: 1, column: 6 });
@@ -26,8 +34,18 @@ describe('util', () => {
   });
 
   it('counts and lists for people', () => {
-    expect([plural(1, 'spec'), plural(2, 'spec'), plural(0, 'entry', 'entries'), plural(20000, 'spec')]).to.deep.equal(['1 spec', '2 specs', '0 entries', '20,000 specs']);
-    expect([listed([]), listed(['a']), listed(['a', 'b']), listed(['a', 'b', 'c'], 'or')]).to.deep.equal(['', 'a', 'a and b', 'a, b or c']);
+    expect([
+      plural(1, 'spec'),
+      plural(2, 'spec'),
+      plural(0, 'entry', 'entries'),
+      plural(20000, 'spec'),
+    ]).to.deep.equal(['1 spec', '2 specs', '0 entries', '20,000 specs']);
+    expect([listed([]), listed(['a']), listed(['a', 'b']), listed(['a', 'b', 'c'], 'or')]).to.deep.equal([
+      '',
+      'a',
+      'a and b',
+      'a, b or c',
+    ]);
   });
 
   it('makes text safe and short', () => {
@@ -38,7 +56,17 @@ describe('util', () => {
   });
 
   it('works on paths with slashes', () => {
-    expect([slashed('a\\b'), relativeTo('/a', '/a/b/c'), relativeTo('/a', '/a'), relativeTo('/a/b', '/a/c')]).to.deep.equal(['a/b', 'b/c', '.', '../c']);
-    expect([isWithin('/a', '/a/b'), isWithin('/a', '/ab'), isWithin('/a', '/a'), isWithin('/', '/a')]).to.deep.equal([true, false, true, true]);
+    expect([
+      slashed('a\\b'),
+      relativeTo('/a', '/a/b/c'),
+      relativeTo('/a', '/a'),
+      relativeTo('/a/b', '/a/c'),
+    ]).to.deep.equal(['a/b', 'b/c', '.', '../c']);
+    expect([
+      isWithin('/a', '/a/b'),
+      isWithin('/a', '/ab'),
+      isWithin('/a', '/a'),
+      isWithin('/', '/a'),
+    ]).to.deep.equal([true, false, true, true]);
   });
 });

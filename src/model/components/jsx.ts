@@ -131,7 +131,7 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   const given = attributesOf(node, scope, depth);
   const ref = scope.ref(text);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
-  const chosen = !ref && !text.includes('.') && scope.lookup(text) !== undefined;
+  const chosen = !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined;
   if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]

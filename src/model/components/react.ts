@@ -182,7 +182,16 @@ function showsJsx(fn: FunctionNode): boolean {
       return !found;
     });
   }
-  return found || namesJsx(fn);
+  return found || namesJsx(fn) || handsChildrenOn(fn);
+}
+
+// A component that shows nothing but what it is given: `children`, `props.children(id)`.
+function handsChildrenOn(fn: FunctionNode): boolean {
+  return returnedFrom(fn).some((each) => {
+    const node = unwrapped(each);
+    const shown = node.type === 'CallExpression' ? unwrapped(node.callee) : node;
+    return (shown.type === 'Identifier' && shown.name === 'children') || memberName(shown) === 'children';
+  });
 }
 
 // `const card = <div/>; return card;`

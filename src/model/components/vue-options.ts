@@ -64,6 +64,7 @@ function fromOptions(
   const base = vueComponent(
     { source: script.source, scripts, template: parsed, templateProblem: 'a render function' },
     facts,
+    options,
   );
   return { ...base, name, place: { start: node.start, end: node.end } };
 }

@@ -30,10 +30,10 @@ const TRANSPARENT = new Set([
 ]);
 
 /** The component of a single-file component. */
-export function vueComponent(file: VueFile, facts: ModuleFacts): Component {
+export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObject): Component {
   const { source, scripts, template } = file;
   const first = scripts[0]?.script;
-  const options = scripts.map(({ script }) => optionsOf(moduleFacts(script.program))).find(Boolean);
+  const options = own ?? scripts.map(({ script }) => optionsOf(moduleFacts(script.program))).find(Boolean);
   const scope = templateScope(file, facts, options);
   const place = { start: 0, end: first ? 0 : Math.min(1, source.text.length) };
   const view: ViewNode[] = template
@@ -155,7 +155,7 @@ function readProps(node: Node, scope: Scope, props: Map<string, Expr | undefined
   }
 }
 
-type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
+export type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
 
 const entriesOf = (node: OptionsObject): [string, Node][] =>
   node.properties.flatMap((each): [string, Node][] => {

@@ -54,7 +54,10 @@ function closest(element: Placed, selector: string | undefined): Target {
 
 function sibling(element: Placed, step: number): Target {
   const around = element.parent?.children ?? [];
-  const elements = around.filter((node): node is Placed => node.kind === 'element');
-  if (around.some((node) => node.kind === 'hole') || !elements.every(isPlain)) return UNKNOWN_TARGET;
-  return one(elements[elements.indexOf(element) + step]);
+  for (let i = around.indexOf(element) + step; i >= 0 && i < around.length; i += step) {
+    const node = around[i];
+    if (node?.kind === 'element') return isPlain(node) ? one(node) : UNKNOWN_TARGET;
+    if (node?.kind === 'hole') return UNKNOWN_TARGET;
+  }
+  return UNKNOWN_TARGET;
 }

@@ -238,7 +238,7 @@ class Expansion {
   #classes(node: ElementNode, attributes: ReadonlyMap<string, Expr>): ClassList {
     const value = attributes.get('class');
     if (!node.classes.open || value?.is !== 'constant') return node.classes;
-    return together([{ ...node.classes, open: false }, classesIn(value)]);
+    return { ...classesIn(value), maybe: node.classes.maybe };
   }
 
   #slot(name: string, fallback: readonly ViewNode[], context: Context, at: Position): PlacedNode[] {
@@ -361,7 +361,8 @@ class Expansion {
     const own = attributes.get('class');
     const host: Placed = {
       kind: 'element',
-      tag: node.name,
+      // A fixture makes a host of its own.
+      tag: node.ref && 'selector' in node.ref ? node.name : 'div',
       file: context.file,
       place: node.place,
       attributes,

@@ -82,7 +82,7 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
     case 'asserts':
       for (const each of args)
         if (each.is === 'function') run.under({ inCallback: true }, () => callFunction(run, each, [], node));
-      assertByCall(run, name, args, node);
+      assertByCall(run, name === 'default' ? 'assert' : name, args, node);
       return NOTHING;
     case 'assertion-count':
       assertByCall(run, name, [], node);

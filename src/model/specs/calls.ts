@@ -36,8 +36,11 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
   if (helper) return applyMeaning(run, env, { ...helper, of: undefined }, args, node);
   const target = declaredValue(run, callee);
   switch (target.is) {
-    case 'library':
-      return applyMeaning(run, env, target, args, node);
+    case 'library': {
+      // An object that can be called as well: `fireEvent(element, event)`.
+      const call = target.meaning.kind === 'object' ? TYPES[target.meaning.type].call : undefined;
+      return applyMeaning(run, env, call ? { ...target, meaning: call } : target, args, node);
+    }
     case 'thing': {
       const call = TYPES[target.type].call;
       if (call)
@@ -201,7 +204,7 @@ function callUnknown(
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
   run.emit({ kind: 'unknown-call', name, discarded, binding }, node);
   if (!run.inSpecOrHook && discarded) run.file.unknownEffects = true;
-  return { is: 'instance', of: target, name };
+  return { is: 'instance', of: target.is === 'global' ? NOTHING : target, name };
 }
 
 /** `new X(…)`: an instance of a class of the project, of the platform, or of something unknown. */

@@ -147,6 +147,8 @@ function readBody(run: Run, block: Block, fn: Value | undefined): void {
         run.emit({ kind: 'unknown-call', name: 'a body that is not in sight', discarded: true }, block.place);
       return NOTHING;
     }
+    // A body that a helper of another module brings is told from the call that made the spec.
+    if (fn.tree.path !== run.file.path) run.site = block.place;
     const first = fn.node.params[0];
     const context: Value =
       first?.type === 'Identifier'

@@ -1,0 +1,113 @@
+import { realpathSync } from 'node:fs';
+import { DiskFiles } from '#src/index.js';
+import { loadAngular } from '#src/parse/angular.js';
+import { Project } from '#src/model/project.js';
+import { rendered, type Placed, type PlacedNode, type RenderedTree } from '#src/model/links/rendered.js';
+import { readSpecFile } from '#src/model/specs/suite.js';
+import { Links } from '#src/model/links/links.js';
+import { textPieces, type Expr } from '#src/model/components/expr.js';
+import type { SpecFile } from '#src/model/specs/blocks.js';
+import type { Prop, ViewNode } from '#src/model/components/view.js';
+import { written } from './samples.js';
+
+/** A project of some files, each read; `at` gives the absolute path of one. */
+export async function projectOf(
+  files: Record<string, string>,
+): Promise<{ project: Project; at: (path: string) => string }> {
+  const folder = realpathSync(written(files));
+  const project = new Project(new DiskFiles(), await loadAngular());
+  const at = (path: string): string => `${folder}/${path}`;
+  for (const path of Object.keys(files)) if (!path.includes('.spec.')) project.summary(at(path));
+  return { project, at };
+}
+
+/** What a component of a file shows with the given props, as markup in short. */
+export async function shown(
+  files: Record<string, string>,
+  file: string,
+  name: string,
+  props: Record<string, string | number | boolean | undefined> = {},
+): Promise<string> {
+  return markup((await treeOf(files, file, name, props)).children);
+}
+
+export async function treeOf(
+  files: Record<string, string>,
+  file: string,
+  name: string,
+  props: Record<string, string | number | boolean | undefined> = {},
+): Promise<RenderedTree> {
+  const { project, at } = await projectOf(files);
+  const given = new Map<string, Prop>(
+    Object.entries(props).map(([key, value]) => [key, { expr: { is: 'constant', value } }]),
+  );
+  const place = { start: 0, end: 0 };
+  const view: ViewNode[] = [
+    {
+      kind: 'component',
+      name,
+      ref: { local: name },
+      place,
+      props: given,
+      open: false,
+      events: [],
+      slots: new Map(),
+    },
+  ];
+  return rendered(project, { file: at(file), view });
+}
+
+/** Placed nodes as markup: `?` for a hole in a text, `{…}` for a hole, `[if]` before what is conditional, `[each]` before what repeats. */
+export const markup = (nodes: readonly PlacedNode[]): string => nodes.map((node) => one(node)).join('');
+
+function one(node: PlacedNode): string {
+  if (node.kind === 'hole') return '{…}';
+  if (node.kind === 'text') return (node.sure ? '' : '[if]') + pieces(node.pieces).replace(/\s+/g, ' ');
+  const mark =
+    node.repeated && !node.parent?.repeated
+      ? '[each]'
+      : node.guards.length > (node.parent?.guards.length ?? 0)
+        ? '[if]'
+        : '';
+  return `${mark}<${node.tag}${attributes(node)}>${markup(node.children)}</${node.tag}>`;
+}
+
+function attributes({ attributes: all, classes, open, events }: Placed): string {
+  const plain = [...all]
+    .filter(([name, expr]) => name !== 'class' && !(expr.is === 'constant' && expr.value === undefined))
+    .map(([name, expr]) => ` ${name}=${valueOf(expr)}`);
+  const names = [
+    ...classes.always,
+    ...classes.maybe.map((name) => `${name}?`),
+    ...(classes.open ? ['…'] : []),
+  ];
+  return [
+    ...plain,
+    names.length ? ` .${names.join('.')}` : '',
+    ...events.map((name) => ` @${name}`),
+    open ? ' …' : '',
+  ].join('');
+}
+
+const valueOf = (expr: Expr): string =>
+  expr.is === 'constant' && typeof expr.value !== 'string' ? String(expr.value) : pieces(textPieces(expr));
+const pieces = (all: readonly (string | readonly string[] | undefined)[]): string =>
+  all
+    .map((piece) => (piece === undefined ? '?' : typeof piece === 'string' ? piece : piece.join('|')))
+    .join('');
+
+/** One spec file of a project, read, with its links. */
+export async function specFileOf(
+  files: Record<string, string>,
+  path: string,
+): Promise<{ file: SpecFile; links: Links; text: string }> {
+  const { project, at } = await projectOf(files);
+  const tree = project.tree(at(path));
+  if (!tree) throw new Error(JSON.stringify(project.problems));
+  const file = readSpecFile(project, tree, {
+    render: ['showBoard'],
+    act: ['fireKiln'],
+    assert: ['mustBeHot'],
+  });
+  return { file, links: new Links(project, file, 'data-testid'), text: tree.script.source.text };
+}

@@ -1,0 +1,447 @@
+import { expect } from 'chai';
+import {
+  constant,
+  filled,
+  joined,
+  oneOf,
+  possibleValues,
+  textPieces,
+  UNKNOWN,
+  type Expr,
+} from '#src/model/components/expr.js';
+import { jsxText } from '#src/model/components/jsx.js';
+import { titleOf } from '#src/model/components/react.js';
+import { viewSize } from '#src/model/components/view.js';
+import { projectOf, shown } from '../support/views.js';
+
+const react = (body: string, props = {}, more: Record<string, string> = {}): Promise<string> =>
+  shown({ 'a.tsx': body, ...more }, 'a.tsx', 'A', props);
+const vue = (body: string, props = {}, more: Record<string, string> = {}): Promise<string> =>
+  shown({ 'A.vue': body, ...more }, 'A.vue', 'A', props);
+/** The host that a fixture makes is left out. */
+const angular = async (template: string, members = '', props = {}, more = ''): Promise<string> =>
+  (
+    await shown(
+      {
+        'a.ts': `@Component({ selector: 'kr-a', template: ${JSON.stringify(template)} })\nexport class A { ${members} }\n${more}`,
+      },
+      'a.ts',
+      'A',
+      props,
+    )
+  ).replace(/^<div[^>]*>|<\/div>$/g, '');
+
+type Row = [
+  title: string,
+  code: string,
+  wanted: string,
+  props?: Record<string, string | number | boolean | undefined>,
+];
+
+describe('expressions of components', () => {
+  it('join, choose and fill', () => {
+    const prop: Expr = { is: 'prop', name: 'a' };
+    expect(joined([constant('a'), constant(1), constant(null)])).to.deep.equal(constant('a1'));
+    expect(textPieces(joined([constant('a '), UNKNOWN, constant(' b')]))).to.deep.equal([
+      'a ',
+      undefined,
+      ' b',
+    ]);
+    expect(oneOf([constant(1), constant(1)])).to.deep.equal(constant(1));
+    expect(possibleValues(oneOf([constant('a'), oneOf([constant('b'), constant('a')])]))).to.deep.equal([
+      'a',
+      'b',
+    ]);
+    expect(possibleValues(oneOf([constant('a'), UNKNOWN]))).to.equal(undefined);
+    expect(filled(joined([constant('x'), prop]), () => constant('y'))).to.deep.equal(constant('xy'));
+    expect(filled(oneOf([prop, constant('b')]), () => undefined)).to.deep.equal({
+      is: 'choice',
+      options: [UNKNOWN, constant('b')],
+    });
+  });
+
+  it('fold the text between tags as the standard transform does', () => {
+    expect(jsxText('\n   Fire \n   the kiln\n')).to.equal('Fire the kiln');
+    expect(jsxText(' a ')).to.equal(' a ');
+    expect(jsxText('\n\n')).to.equal('');
+  });
+
+  it('name a component by its file', () => {
+    expect([titleOf('/a/kiln-card.tsx'), titleOf('b_c.js'), titleOf('Lid.vue')]).to.deep.equal([
+      'KilnCard',
+      'BC',
+      'Lid',
+    ]);
+  });
+});
+
+describe('React components', () => {
+  const rows: Row[] = [
+    ['function', 'export function A() { return <p id="x">Raku</p>; }', '<p id=x>Raku</p>'],
+    ['arrow', 'export const A = () => <p>Raku</p>;', '<p>Raku</p>'],
+    [
+      'class',
+      'export class A extends Component { render() { return <p>{this.props.name}</p>; } }',
+      '<p>Raku</p>',
+      { name: 'Raku' },
+    ],
+    [
+      'memo and forwardRef',
+      'export const A = memo(forwardRef((props, ref) => <p ref={ref}>{props.name}</p>));',
+      '<p ref=?>Raku</p>',
+      { name: 'Raku' },
+    ],
+    [
+      'memo of a name',
+      'const Inner = ({ name }) => <p>{name}</p>; export const A = memo(Inner);',
+      '<p>Raku</p>',
+      { name: 'Raku' },
+    ],
+    ['styled tag', 'export const A = styled.button`color: red`;', '<button .… …></button>'],
+    [
+      'fragments and text',
+      'export const A = () => <><b>Fire</b> the {"kiln"} {6}</>;',
+      '<b>Fire</b> the kiln 6',
+    ],
+    [
+      'props with defaults',
+      'export const A = ({ name = "Raku", cone }) => <p title={name}>{cone}</p>;',
+      '<p title=Raku>6</p>',
+      { cone: 6 },
+    ],
+    [
+      'props by destructuring inside',
+      'export const A = (props) => { const { name } = props; return <p>{name}</p>; };',
+      '<p>Raku</p>',
+      { name: 'Raku' },
+    ],
+    [
+      'condition',
+      'export const A = ({ hot }) => <p>{hot && <b>Hot</b>}{hot ? <i>a</i> : <u>b</u>}</p>;',
+      '<p>[if]<b>Hot</b>[if]<i>a</i>[if]<u>b</u></p>',
+      { hot: true },
+    ],
+    [
+      'text by condition',
+      'export const A = ({ hot }) => <p>{hot ? "Hot" : "Cold"}</p>;',
+      '<p>Hot|Cold</p>',
+      { hot: true },
+    ],
+    [
+      'early return',
+      'export function A({ hot }) { if (hot) return <b>Hot</b>; return <p>Cold</p>; }',
+      '[if]<b>Hot</b>[if]<p>Cold</p>',
+      { hot: true },
+    ],
+    [
+      'null',
+      'export function A({ hot }) { if (hot) return null; return <p>Cold</p>; }',
+      '<p>Cold</p>',
+      { hot: true },
+    ],
+    [
+      'list',
+      'export const A = ({ names }) => <ul>{names.map((name) => <li key={name}>{name}</li>)}</ul>;',
+      '<ul>[each]<li key=?>{…}</li></ul>',
+    ],
+    [
+      'local constants',
+      'export const A = ({ n }) => { const label = `Cone ${n}`; const icon = <i>!</i>; return <p title={label}>{icon}</p>; };',
+      '<p title=Cone 6><i>!</i></p>',
+      { n: 6 },
+    ],
+    [
+      'values that change',
+      'export const A = () => { let label = "a"; label = "b"; return <p>{label}</p>; };',
+      '<p>{…}</p>',
+    ],
+    [
+      'local function of markup',
+      'export const A = () => { const head = () => <h1>Kiln</h1>; return <div>{head()}</div>; };',
+      '<div><h1>Kiln</h1></div>',
+    ],
+    [
+      'a function that calls itself',
+      'const tree = () => <ul>{tree()}</ul>; export const A = () => <div>{tree()}</div>;',
+      '<div><ul><ul><ul><ul><ul>{…}</ul></ul></ul></ul></ul></div>',
+    ],
+    [
+      'class names',
+      'export const A = ({ hot }) => <p className={clsx("kiln", hot && "hot", { open: hot, shut: true }, ["a"])} />;',
+      '<p .kiln.shut.a.hot?.open?></p>',
+      { hot: true },
+    ],
+    [
+      'class names in a text',
+      'export const A = ({ kind }) => <p className={`kiln kiln--${kind} lid`} />;',
+      '<p .kiln.kiln--big.lid></p>',
+      { kind: 'big' },
+    ],
+    [
+      'a class from a prop',
+      'export const A = ({ className }) => <p className={className} />;',
+      '<p .x.y></p>',
+      { className: 'x y' },
+    ],
+    ['tokens', 'export const A = () => <p className={styles.hot} />;', '<p .…></p>'],
+    [
+      'handlers',
+      'export const A = () => <button onClick={f} onDoubleClick={f}>x</button>;',
+      '<button onclick=? ondoubleclick=? @click @dblclick>x</button>',
+    ],
+    [
+      'names of attributes',
+      'export const A = () => <label htmlFor="x" tabIndex={0} disabled>y</label>;',
+      '<label for=x tabindex=0 disabled=true>y</label>',
+    ],
+    [
+      'the rest of the props',
+      'export const A = ({ name, ...rest }) => <p {...rest}>{name}</p>;',
+      '<p id=k data-x=1>Raku</p>',
+      { name: 'Raku', id: 'k', 'data-x': 1 },
+    ],
+    [
+      'all of the props',
+      'export const A = (props) => <p {...props} />;',
+      '<p id=k>Raku</p>',
+      { id: 'k', children: 'Raku' },
+    ],
+    ['a spread that can’t be read', 'export const A = () => <p {...load()} />;', '<p .… …></p>'],
+    [
+      'a spread of a literal',
+      'const all = { id: "x", role: "note" }; export const A = () => <p {...all} />;',
+      '<p id=x role=note></p>',
+    ],
+    [
+      'markup as text',
+      'export const A = () => <p dangerouslySetInnerHTML={{ __html: x }} />;',
+      '<p dangerouslysetinnerhtml=?>{…}</p>',
+    ],
+    ['portals', 'export const A = () => createPortal(<b>Hot</b>, document.body);', '<b>Hot</b>'],
+    [
+      'a tag chosen at run time',
+      'export const A = ({ as: Tag = "p" }) => <Tag id="x">Raku</Tag>;',
+      '<? id=x>Raku</?>',
+    ],
+    [
+      'context providers',
+      'export const A = () => <Heat.Provider value={1}><p>a</p></Heat.Provider>;',
+      '<p>a</p>',
+    ],
+  ];
+  for (const [title, code, wanted, props] of rows)
+    it(title, async () => expect(await react(code, props)).to.equal(wanted));
+
+  it('follow children through imports, index files and props', async () => {
+    const files = {
+      'parts/index.ts': "export { Lid as KilnLid } from './lid'; export * from './shelf';",
+      'parts/lid.tsx':
+        'const Lid = ({ label, icon, children }) => <div>{icon}<button>{label}</button>{children}</div>; export { Lid };',
+      'parts/shelf.tsx': 'export function Shelf({ n = 1 }) { return <p>Shelf {n}</p>; }',
+    };
+    const code =
+      "import { KilnLid, Shelf } from './parts'; export const A = ({ word }) => <KilnLid label={`Open ${word}`} icon={<i>!</i>}><Shelf /><Shelf n={2} /></KilnLid>;";
+    expect(await react(code, { word: 'up' }, files)).to.equal(
+      '<div><i>!</i><button>Open up</button><p>Shelf 1</p><p>Shelf 2</p></div>',
+    );
+  });
+
+  it('leave what can’t be followed as a hole, with its children inside', async () => {
+    expect(
+      await react("import { Frame } from 'frames'; export const A = () => <Frame><p>a</p></Frame>;"),
+    ).to.equal('{…}[if]<p>a</p>');
+  });
+
+  it('run children that are functions', async () => {
+    const files = { 'id.tsx': 'export const Id = ({ children }) => children("x");' };
+    expect(
+      await react(
+        "import { Id } from './id'; export const A = () => <Id>{(id) => <p id={id}>a</p>}</Id>;",
+        {},
+        files,
+      ),
+    ).to.equal('<p id=?>a</p>');
+  });
+});
+
+describe('Vue components', () => {
+  const setup = (script: string, template: string): string =>
+    `<script setup lang="ts">\n${script}\n</script>\n<template>${template}</template>`;
+  const options = (object: string, template: string): string =>
+    `<script>\nexport default { ${object} }\n</script>\n<template>${template}</template>`;
+  const rows: Row[] = [
+    ['text and attributes', '<template><p id="x" class="a b">Raku</p></template>', '<p id=x .a.b>Raku</p>'],
+    [
+      'props by type',
+      setup('defineProps<{ name: string }>()', '<p :title="name">{{ name }}</p>'),
+      '<p title=Raku>Raku</p>',
+      { name: 'Raku' },
+    ],
+    [
+      'props with defaults',
+      setup(
+        "const props = withDefaults(defineProps<{ name?: string }>(), { name: 'Raku' })",
+        '<p>{{ props.name }}</p>',
+      ),
+      '<p>Raku</p>',
+    ],
+    [
+      'props by object',
+      options("props: { name: { type: String, default: 'Raku' } }", '<p>{{ name }}</p>'),
+      '<p>Raku</p>',
+    ],
+    [
+      'props by list',
+      options("props: ['name']", '<p>{{ name }} and {{ $props.name }}</p>'),
+      '<p>Raku and Raku</p>',
+      { name: 'Raku' },
+    ],
+    [
+      'constants and computed values',
+      setup(
+        "const a = 'x'; const b = computed(() => hot ? 'y' : 'z'); const c = ref('w')",
+        '<p>{{ a }} {{ b }} {{ c }}</p>',
+      ),
+      '<p>x y|z ?</p>',
+    ],
+    [
+      'conditions',
+      '<template><p v-if="a">1</p><p v-else-if="b">2</p><p v-else>3</p></template>',
+      '[if]<p>1</p>[if]<p>2</p>[if]<p>3</p>',
+    ],
+    ['loops', '<template><li v-for="x in xs" :key="x">{{ x }}</li></template>', '[each]<li key=?>?</li>'],
+    [
+      'a loop hides a prop',
+      setup('defineProps<{ x: string }>()', '<li v-for="x in xs">{{ x }}</li>'),
+      '[each]<li>?</li>',
+      { x: 'a' },
+    ],
+    [
+      'class bindings',
+      `<template><p class="a" :class="{ b: c, d: true }" /><i :class="['e', f && 'g']" /></template>`,
+      '<p .a.d.b?></p><i .e.g?></i>',
+    ],
+    [
+      'handlers and models',
+      '<template><button @click="f">a</button><input v-model="x" /></template>',
+      '<button @click>a</button><input modelvalue=? @input @change></input>',
+    ],
+    ['an object of attributes', '<template><p v-bind="x" /></template>', '<p .… …></p>'],
+    [
+      'markup and text by directive',
+      `<template><p v-html="x" /><i v-text="'a'" /></template>`,
+      '<p>{…}</p><i>a</i>',
+    ],
+    ['a component chosen at run time', '<template><component :is="x" /></template>', '{…}'],
+    [
+      'slots without content',
+      '<template><slot>a</slot><slot name="b"><i>c</i></slot></template>',
+      'a<i>c</i>',
+    ],
+    [
+      'templates and transitions',
+      '<template><transition><template v-if="a"><p>b</p></template></transition></template>',
+      '[if]<p>b</p>',
+    ],
+    ['short bindings', setup('defineProps<{ id: string }>()', '<p :id />'), '<p id=x></p>', { id: 'x' }],
+  ];
+  for (const [title, code, wanted, props] of rows)
+    it(title, async () => expect(await vue(code, props)).to.equal(wanted));
+
+  it('follow registered children, hand attributes on to their root, and fill their slots', async () => {
+    const files = {
+      'KilnLid.vue': setup(
+        'defineProps<{ label: string }>()',
+        '<div class="lid"><b>{{ label }}</b><slot name="foot" /><slot /></div>',
+      ),
+    };
+    const code = setup(
+      "import KilnLid from './KilnLid.vue'",
+      '<kiln-lid label="Open" class="big" data-x="1">in<template #foot><i>f</i></template></kiln-lid>',
+    );
+    expect(await vue(code, {}, files)).to.equal('<div data-x=1 .lid.big><b>Open</b><i>f</i>in</div>');
+    const registered =
+      "<script>\nimport Lid from './KilnLid.vue';\nexport default { components: { 'my-lid': Lid } }\n</script>\n<template><my-lid label=\"a\" /></template>";
+    expect(await vue(registered, {}, files)).to.include('<b>a</b>');
+  });
+
+  it('read templates in scripts, and take mixins for none', async () => {
+    const files = {
+      'a.ts':
+        "export const A = defineComponent({ props: ['name'], template: '<p>{{ name }}</p>' });\nexport const Mixin = defineComponent({ props: ['a'] });",
+    };
+    expect(await shown(files, 'a.ts', 'A', { name: 'Raku' })).to.equal('<p>Raku</p>');
+    const { project, at } = await projectOf(files);
+    expect(project.summary(at('a.ts'))?.components.map(({ name }) => name)).to.deep.equal(['A']);
+  });
+});
+
+describe('Angular components', () => {
+  const rows: [string, string, string, string, Record<string, string>?][] = [
+    ['text and attributes', '<p id="x" class="a">Raku</p>', '', '<p id=x .a>Raku</p>'],
+    [
+      'inputs',
+      '<p [title]="name">{{ name }} of {{ other }}</p>',
+      '@Input() name = ""; other = 1;',
+      '<p title=Raku>Raku of ?</p>',
+      { name: 'Raku' },
+    ],
+    ['signal inputs', '<p>{{ name() }}</p>', 'name = input<string>();', '<p>Raku</p>', { name: 'Raku' }],
+    [
+      'attribute and class bindings',
+      `<p [attr.aria-label]="'Fire ' + name" [class.hot]="h" [ngClass]="x"></p>`,
+      '@Input() name;',
+      '<p aria-label=Fire Tim .hot?.…></p>',
+      { name: 'Tim' },
+    ],
+    ['handlers', '<button (click)="fire()">Fire</button>', '', '<button @click>Fire</button>'],
+    [
+      'old conditions and loops',
+      '<p *ngIf="a">1</p><li *ngFor="let x of xs">{{ x }}</li>',
+      '',
+      '[if]<p>1</p>[each]<li>?</li>',
+    ],
+    [
+      'new blocks',
+      '@if (a) {<p>1</p>} @else {<p>2</p>} @for (x of xs; track x) {<i>3</i>} @empty {<u>4</u>} @switch (k) { @case (1) {<b>5</b>} @default {<s>6</s>} }',
+      '',
+      '[if]<p>1</p>[if]<p>2</p>[each]<i>3</i>[if]<u>4</u>[if]<b>5</b>[if]<s>6</s>',
+    ],
+    [
+      'containers and content',
+      '<ng-container><p><ng-content></ng-content></p></ng-container>',
+      '',
+      '<p></p>',
+    ],
+    ['conditions inside', `<p>{{ a ? 'x' : 'y' }}</p>`, '', '<p>x|y</p>'],
+    ['markup as text', '<p [innerHTML]="x"></p>', '', '<p innerhtml=?>{…}</p>'],
+  ];
+  for (const [title, template, members, wanted, props] of rows)
+    it(title, async () => expect(await angular(template, members, props)).to.equal(wanted));
+
+  it('follow children by their selector, and keep their tag', async () => {
+    const more =
+      "@Component({ selector: 'kr-lid', template: '<b>{{ label }}</b>' }) export class Lid { @Input() label; }";
+    expect(await angular('<kr-lid label="Open"></kr-lid>', '', {}, more)).to.equal(
+      '<kr-lid label=Open .… …><b>Open</b></kr-lid>',
+    );
+    expect(await angular('<kr-gone></kr-gone>')).to.equal('{…}');
+  });
+
+  it('read templates in files of their own', async () => {
+    const files = {
+      'a.ts': "@Component({ selector: 'kr-a', templateUrl: './a.html' }) export class A {}",
+      'a.html': '<p>Raku</p>',
+    };
+    expect(await shown(files, 'a.ts', 'A')).to.equal('<div .… …><p>Raku</p></div>');
+  });
+});
+
+describe('the size of a view', () => {
+  it('counts elements and components', async () => {
+    const { project, at } = await projectOf({
+      'a.tsx': 'export const A = () => <p>{a && <b/>}<C><i/></C></p>;',
+    });
+    expect(viewSize(project.summary(at('a.tsx'))?.components[0]?.view ?? [])).to.equal(4);
+  });
+});
