@@ -195,7 +195,7 @@ function tail(
   if (entries.length === 0) lines.push(`  ${colours.good('Nothing to mend.')}`, '');
   else
     lines.push(
-      colours.faint('  wexlet explain <code> says what a check is for; wexlet mend prints the changes.'),
+      colours.faint('  wexlet explain <code> says what a check is for; wexlet mend prints changes'),
       '',
     );
   return lines;

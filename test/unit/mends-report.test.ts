@@ -146,7 +146,7 @@ describe('the text report', () => {
       '           └ line 20  used here',
       '  mend     Build it anew.',
       '',
-      '  wexlet explain <code> says what a check is for; wexlet mend prints the changes.',
+      '  wexlet explain <code> says what a check is for; wexlet mend prints changes',
       '',
       '',
     ]);
