@@ -1,10 +1,11 @@
 import picomatch from 'picomatch';
 import { basename, isWithin } from '../util/paths.js';
 import type { Files } from './files.js';
+import { notIgnored } from './ignored.js';
 
 /** Folders that hold dependencies, build output or tools' own data. */
 const LEFT_OUT =
-  '**/{node_modules,.git,dist,build,out,coverage,bower_components,.next,.nuxt,.output,.svelte-kit,.angular,.cache,.yarn,.turbo,storybook-static}/**';
+  '**/{node_modules,.git,dist,build,out,esm,coverage,bower_components,.next,.nuxt,.output,.svelte-kit,.angular,.cache,.yarn,.turbo,storybook-static}/**';
 
 /** Every file that an audit looks at, by what it can be. Paths are absolute and sorted. */
 export interface Candidates {
@@ -34,7 +35,9 @@ export function findCandidates(
   const ignore = [LEFT_OUT, ...options.exclude];
   const all = new Set(
     paths.flatMap((path) =>
-      files.kind(path) === 'folder' ? files.list(path, ignore, onUnreadable) : [path],
+      files.kind(path) === 'folder'
+        ? notIgnored(files, path, files.list(path, ignore, onUnreadable))
+        : [path],
     ),
   );
   const relative = (path: string): string =>

@@ -2,22 +2,26 @@ import picomatch from 'picomatch';
 import { isWithin, relativeTo } from '../util/paths.js';
 import type { Collection } from './environment.js';
 
-/** Whether a runner's patterns take a file, given by its absolute path. */
-export function collects(collection: Collection, file: string): boolean {
-  if (!collection.roots.some((root) => isWithin(root, file))) return false;
-  const path = relativeTo(collection.folder, file);
-  const glob = (patterns: readonly string[]): boolean =>
-    patterns.length > 0 &&
-    picomatch(
-      patterns.map((each) => each.replace(/^\.\//, '')),
-      { dot: true },
-    )(path);
-  if (glob(collection.exclude) || collection.leftOut.some((pattern) => tests(pattern, file))) return false;
-  const absolute = collection.include.filter((each) => each.startsWith('/'));
-  return (
-    glob(collection.include) ||
-    (absolute.length > 0 && picomatch(absolute, { dot: true })(file)) ||
-    collection.patterns.some((pattern) => tests(pattern, file))
+/** Asks whether a runner's patterns take a file, given by its absolute path. */
+export function collector(collection: Collection): (file: string) => boolean {
+  const include = globs(collection.include);
+  const exclude = globs(collection.exclude);
+  const absolute = globs(collection.include.filter((each) => each.startsWith('/')));
+  const matches = (patterns: readonly string[], file: string): boolean =>
+    patterns.some((pattern) => tests(pattern, file));
+  return (file) => {
+    if (!collection.roots.some((root) => isWithin(root, file))) return false;
+    const path = relativeTo(collection.folder, file);
+    if (exclude(path) || matches(collection.leftOut, file)) return false;
+    return include(path) || absolute(file) || matches(collection.patterns, file);
+  };
+}
+
+function globs(patterns: readonly string[]): (path: string) => boolean {
+  if (patterns.length === 0) return () => false;
+  return picomatch(
+    patterns.map((each) => each.replace(/^\.\//, '')),
+    { dot: true },
   );
 }
 

@@ -46,7 +46,7 @@ export interface Declared {
   name: string;
 }
 
-const KEPT_TREES = 48;
+const KEPT_TREES = 8;
 const DEEPEST_EXPORT = 12;
 
 /** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
@@ -58,6 +58,7 @@ export class Project {
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
   readonly #trees = new Map<string, ModuleTree | undefined>();
   readonly #resolved = new Map<string, string | undefined>();
+  readonly #components = new Map<string, Component | undefined>();
   readonly #selectors = new Map<string, Component | 'many'>();
   readonly #failed = new Set<string>();
 
@@ -136,13 +137,15 @@ export class Project {
       const found = this.#selectors.get(ref.selector);
       return found === 'many' ? undefined : found;
     }
-    const summary = this.summary(file);
-    const asImport = 'local' in ref ? summary?.imports.get(ref.local) : ref;
-    const declared = asImport
-      ? this.imported(file, asImport)
-      : 'local' in ref
-        ? { file, name: ref.local }
-        : undefined;
+    const key = 'local' in ref ? `${file}\0${ref.local}` : `${file}\0${ref.specifier}\0${ref.name}`;
+    if (!this.#components.has(key)) this.#components.set(key, this.#componentOf(file, ref));
+    return this.#components.get(key);
+  }
+
+  #componentOf(file: string, ref: Exclude<ComponentRef, { selector: string }>): Component | undefined {
+    const asImport = 'local' in ref ? this.summary(file)?.imports.get(ref.local) : ref;
+    if (!asImport) return 'local' in ref ? this.componentAt({ file, name: ref.local }) : undefined;
+    const declared = this.imported(file, asImport);
     return declared && this.componentAt(declared);
   }
 
@@ -153,11 +156,6 @@ export class Project {
       components.find((each) => each.name === name) ??
       (name === 'default' && components.length === 1 ? components[0] : undefined)
     );
-  }
-
-  /** Lets go of the trees; summaries stay. */
-  dropTrees(): void {
-    this.#trees.clear();
   }
 
   #fail(problem: Problem): undefined {

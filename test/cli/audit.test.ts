@@ -46,6 +46,13 @@ describe('wexlet audit', () => {
     expect(err).to.include('no spec file found');
   });
 
+  it('passes over what git ignores, unless it is asked for by name', () => {
+    const ignored = { 'kept/.gitignore': 'made/\n', 'kept/made/b.spec.js': FOCUSED['b.spec.js'] };
+    const folder = written({ ...GREEN, ...ignored });
+    expect(wexlet(folder, 'audit').out).to.include('1 spec file ');
+    expect(wexlet(folder, 'audit', 'kept/made').out).to.include('1 blocker');
+  });
+
   it('exits with 2 for bad usage, and names what was meant', () => {
     const folder = written(GREEN);
     expect(wexlet(folder, 'audit', '--frmat', 'json')).to.include({ code: 2 });

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { DiskFiles } from '#src/index.js';
-import { collects } from '#src/environment/collects.js';
+import { collector } from '#src/environment/collects.js';
 import { commandsOf, flagOf } from '#src/environment/commands.js';
 import { jsonSettings } from '#src/environment/json-settings.js';
 import { manifestOf } from '#src/environment/manifest.js';
@@ -304,7 +304,7 @@ describe('environments', () => {
       byDefault: false,
     };
     const takes = (extra: object, path: string): boolean =>
-      collects({ ...base, include: [], ...extra }, path);
+      collector({ ...base, include: [], ...extra })(path);
     const jest = {
       include: ['**/__tests__/**/*.?([mc])[jt]s?(x)', '**/?(*.)+(spec|test).?([mc])[jt]s?(x)'],
       leftOut: ['/node_modules/'],

@@ -1,4 +1,4 @@
-import { collects } from '../../environment/collects.js';
+import { collector } from '../../environment/collects.js';
 import type { Collection, Environment, RunnerFacts } from '../../environment/environment.js';
 import { isWithin } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
@@ -19,16 +19,28 @@ export const E09: ProjectCheck = {
   why: 'Specs in a file that no pattern matches never run, and nobody is told.',
   trouble: '// src/kiln-lid.specs.tsx, collected: **/*.spec.tsx',
   mended: '// src/kiln-lid.spec.tsx',
-  run: (context) => context.specFiles.flatMap((file) => check(file, context)),
+  run(context) {
+    const collectors = new Map<Collection, (file: string) => boolean>();
+    const takes = (collection: Collection, file: string): boolean => {
+      const takesIt = collectors.get(collection) ?? collector(collection);
+      collectors.set(collection, takesIt);
+      return takesIt(file);
+    };
+    return context.specFiles.flatMap((file) => check(file, context, takes));
+  },
 };
 
-function check(file: SpecFileFacts, context: ProjectContext): Found[] {
+function check(
+  file: SpecFileFacts,
+  context: ProjectContext,
+  takes: (collection: Collection, file: string) => boolean,
+): Found[] {
   const environment = context.environmentOf(file.path);
   const collections = known(environment, file);
-  if (!collections || collections.some((each) => collects(each, file.path))) return [];
+  if (!collections || collections.some((each) => takes(each, file.path))) return [];
   if (context.specFiles.some((other) => other !== file && other.imported.has(file.path))) return [];
   // What somebody left out on purpose is theirs to know, unless it shows components.
-  const excluded = collections.some((each) => collects({ ...each, exclude: [], leftOut: [] }, file.path));
+  const excluded = collections.some((each) => collector({ ...each, exclude: [], leftOut: [] })(file.path));
   if (excluded && file.renders === 0) return [];
   const patterns = collections.flatMap((each) => [...each.include, ...each.patterns]);
   const names = environment.runners.map(({ runner }) => runner);

@@ -17,6 +17,8 @@ export const any = (matches: readonly Match[]): Match =>
 
 /** Whether a text in pieces is what is wanted. White space must be normalised before. */
 export function matchesText(pieces: Pieces, wanted: Wanted): Match {
+  // Most texts are one literal: that needs no choices.
+  if (pieces.length === 1 && typeof pieces[0] === 'string') return matchesPlain(pieces as Plain, wanted);
   const matches = new Set(variants(pieces).map((each) => matchesPlain(each, wanted)));
   const [only] = matches;
   return matches.size === 1 && only ? only : 'maybe';
@@ -27,7 +29,6 @@ const MOST_VARIANTS = 24;
 
 // Every text that pieces with choices can make; too many of them are a hole.
 function variants(pieces: Pieces): Plain[] {
-  if (pieces.length === 1 && typeof pieces[0] === 'string') return [[pieces[0]]];
   let all: (string | undefined)[][] = [[]];
   for (const piece of pieces) {
     const options = typeof piece === 'object' ? piece : [piece];

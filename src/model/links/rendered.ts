@@ -112,44 +112,50 @@ class Expansion {
     this.#input = input;
   }
 
-  nodes(view: readonly ViewNode[], context: Context, at: Position): PlacedNode[] {
-    const placed: PlacedNode[] = [];
-    for (const node of view) placed.push(...this.#node(node, context, at));
-    return placed;
+  nodes(view: readonly ViewNode[], context: Context, at: Position, into: PlacedNode[] = []): PlacedNode[] {
+    for (const node of view) this.#node(node, context, at, into);
+    return into;
   }
 
-  #node(node: ViewNode, context: Context, at: Position): PlacedNode[] {
+  #node(node: ViewNode, context: Context, at: Position, into: PlacedNode[]): void {
     switch (node.kind) {
       case 'element':
-        return [this.#element(node, context, at)];
+        into.push(this.#element(node, context, at));
+        break;
       case 'component':
-        return this.#component(node, context, at);
+        this.#component(node, context, at, into);
+        break;
       case 'text':
-        return this.#text(this.#fill(node.text, context), at);
+        this.#text(this.#fill(node.text, context), at, into);
+        break;
       case 'slot':
-        return this.#slot(node.name, node.fallback, context, at);
+        this.#slot(node.name, node.fallback, context, at, into);
+        break;
       case 'branch':
-        return this.nodes(node.children, context, { ...at, guards: [...at.guards, node.condition] });
+        this.nodes(node.children, context, { ...at, guards: [...at.guards, node.condition] }, into);
+        break;
       case 'repeat':
-        return this.nodes(node.children, context, {
-          parent: at.parent,
-          repeated: true,
-          guards: [...at.guards, 'for each'],
-        });
+        this.nodes(
+          node.children,
+          context,
+          { parent: at.parent, repeated: true, guards: [...at.guards, 'for each'] },
+          into,
+        );
+        break;
       case 'hole':
-        return this.#hole(node.why);
+        into.push(this.#hole(node.why));
     }
   }
 
-  #hole(why: string): PlacedNode[] {
+  #hole(why: string): PlacedNode {
     this.complete = false;
-    return [{ kind: 'hole', why }];
+    return { kind: 'hole', why };
   }
 
-  #text(text: Expr, at: Position): PlacedNode[] {
+  #text(text: Expr, at: Position, into: PlacedNode[]): void {
     const pieces = textPieces(text);
-    if (pieces.every((piece) => piece === '')) return [];
-    return [{ kind: 'text', pieces, sure: at.guards.length === (at.parent?.guards.length ?? 0) }];
+    if (pieces.every((piece) => piece === '')) return;
+    into.push({ kind: 'text', pieces, sure: at.guards.length === (at.parent?.guards.length ?? 0) });
   }
 
   #fill(expr: Expr, context: Context): Expr {
@@ -188,7 +194,7 @@ class Expansion {
     // A tag chosen at run time may be a component that shows more than it is given.
     if (node.tag === '?') this.closed = false;
     const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
-    if (this.elements.length > MOST_ELEMENTS) placed.children = this.#hole('too many elements');
+    if (this.elements.length > MOST_ELEMENTS) placed.children = [this.#hole('too many elements')];
     else
       placed.children = this.nodes(inside, context, {
         parent: placed,
@@ -203,12 +209,14 @@ class Expansion {
     rest: ReadonlyMap<string, Expr> | undefined,
     context: Context,
   ): ReadonlyMap<string, Expr> {
-    const isFixed =
-      rest === undefined && [...node.attributes.values()].every((expr) => expr.is === 'constant');
-    if (isFixed) return node.attributes;
-    const attributes = new Map(rest);
-    for (const [name, expr] of node.attributes) attributes.set(name, this.#fill(expr, context));
-    return attributes;
+    // Most elements have nothing to fill in: they share the map of the view.
+    let attributes = rest && new Map(rest);
+    for (const [name, expr] of node.attributes) {
+      if (!attributes && expr.is === 'constant') continue;
+      attributes ??= new Map(node.attributes);
+      attributes.set(name, this.#fill(expr, context));
+    }
+    return attributes ?? node.attributes;
   }
 
   // `{...rest}`: what the component was given and has not taken for itself.
@@ -241,26 +249,47 @@ class Expansion {
     return { ...classesIn(value), maybe: node.classes.maybe };
   }
 
-  #slot(name: string, fallback: readonly ViewNode[], context: Context, at: Position): PlacedNode[] {
+  #slot(
+    name: string,
+    fallback: readonly ViewNode[],
+    context: Context,
+    at: Position,
+    into: PlacedNode[],
+  ): void {
     const prop = context.given.get(name);
-    if (prop && 'view' in prop) return this.nodes(prop.view, { ...prop.written, depth: context.depth }, at);
+    if (prop && 'view' in prop) {
+      this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
+      return;
+    }
     if (!prop && !context.open) {
       this.closed = false;
       const known = context.component?.props.get(name);
-      return known ? this.#text(this.#fill(known, context), at) : this.nodes(fallback, context, at);
+      if (known) this.#text(this.#fill(known, context), at, into);
+      else this.nodes(fallback, context, at, into);
+      return;
     }
     const value = prop ? prop.expr : UNKNOWN;
-    if (value.is === 'constant' || value.is === 'text') return this.#text(value, at);
-    return this.#hole(`the prop ${name}`);
+    if (value.is === 'constant' || value.is === 'text') this.#text(value, at, into);
+    else into.push(this.#hole(`the prop ${name}`));
   }
 
-  #component(node: ComponentNode, context: Context, at: Position): PlacedNode[] {
+  #component(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#input.replaced?.has(found.file);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
-    if (!component || replaced || deep) return this.#unread(node, context, at);
-    if (this.#input.shallow && context.depth > 0) return [this.#stub(node, context, at)];
+    if (!component || replaced || deep) this.#unread(node, context, at, into);
+    else if (this.#input.shallow && context.depth > 0) into.push(this.#stub(node, context, at));
+    else this.#shown(node, component, context, at, into);
+  }
+
+  #shown(
+    node: ComponentNode,
+    component: Component,
+    context: Context,
+    at: Position,
+    into: PlacedNode[],
+  ): void {
     const first = this.elements.length;
     const inside = {
       file: component.templateFile ?? component.file,
@@ -270,9 +299,12 @@ class Expansion {
       depth: context.depth + 1,
       within: [...context.within, component],
     };
-    const nodes = this.nodes(component.view, inside, at);
+    if (component.framework === 'angular') {
+      into.push(this.#host(node, context, this.nodes(component.view, inside, at), first, at));
+      return;
+    }
+    this.nodes(component.view, inside, at, into);
     if (component.framework === 'vue') this.#fallThrough(node, component, this.elements[first], context, at);
-    return component.framework === 'angular' ? [this.#host(node, context, nodes, first, at)] : nodes;
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
@@ -299,14 +331,11 @@ class Expansion {
   }
 
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
-  #unread(node: ComponentNode, context: Context, at: Position): PlacedNode[] {
-    const holes = this.#hole(`the component ${node.name}`);
+  #unread(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
+    into.push(this.#hole(`the component ${node.name}`));
     const open = { ...at, guards: [...at.guards, `what ${node.name} shows`] };
-    const shown = [...node.slots.values()].flatMap((view) => this.nodes(view, context, open));
-    const views = [...node.props.values()].flatMap((prop) =>
-      'view' in prop ? this.nodes(prop.view, context, open) : [],
-    );
-    return [...holes, ...shown, ...views];
+    for (const view of node.slots.values()) this.nodes(view, context, open, into);
+    for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }
 
   #stub(node: ComponentNode, context: Context, at: Position): Placed {
@@ -326,7 +355,7 @@ class Expansion {
       context,
       at,
     );
-    stub.children = this.#hole('a child that is not rendered');
+    stub.children = [this.#hole('a child that is not rendered')];
     return stub;
   }
 
