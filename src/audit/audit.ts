@@ -1,4 +1,4 @@
-import type { Found, ProjectContext, SpecFileFacts } from '../checks/check.js';
+import type { ProjectContext, SpecFileFacts } from '../checks/check.js';
 import { CHECKS, textOfCode } from '../checks/index.js';
 import { setupEffects, type SetupEffects } from '../checks/setup-effects.js';
 import type { Settings } from '../config/settings.js';
@@ -6,8 +6,10 @@ import { readCoverage, usualCoverage } from '../coverage/read.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../discover/files.js';
 import { findCandidates, type Candidates } from '../discover/find.js';
-import type { Environment } from '../environment/environment.js';
+import { manifestsOf, runnersOf } from '../environment/environment.js';
+import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
 import { Environments } from '../environment/read.js';
+import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
 import { Project } from '../model/project.js';
 import { loadAngular } from '../parse/angular.js';
@@ -16,7 +18,7 @@ import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { makeReport, type Gathered } from './make-report.js';
 import type { Report } from './report.js';
-import { checkSpecFile, type CheckedSpecFile } from './spec-file.js';
+import { checkSpecFile, type CheckedSpecFile, type Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
 
 /** What an audit is asked for. Paths are absolute. */
@@ -42,7 +44,11 @@ export async function audit(files: Files, request: AuditRequest): Promise<Report
   const checked = readSpecFiles(stage, candidates, request);
   const coverage = measure(stage, request, [...candidates.sources, ...candidates.specs], problems);
   const unreadSpecs = stage.project.problems.filter(({ file }) => candidates.specs.includes(file));
-  const context = { ...projectContext(stage, components, checked, coverage), unreadSpecs };
+  const context = {
+    ...projectContext(stage, components, checked, coverage),
+    sources: candidates.sources,
+    unreadSpecs,
+  };
   const found = [...checked.flatMap((each) => each.found), ...checkProject(stage, context)];
   const unread = [...problems, ...stage.project.problems, ...stage.environments.problems];
   const gathered: Gathered = {
@@ -80,16 +86,19 @@ async function prepare(
     usesAngular ? await loadAngular() : undefined,
     environments.aliases([...folders]),
   );
-  const setups = new Map<Environment, SetupEffects | undefined>();
+  const setups = new Map<string, SetupEffects | undefined>();
   return {
     root,
     files,
     settings,
     project,
     environments,
-    setupOf(environment) {
-      if (!setups.has(environment)) setups.set(environment, setupEffects(environment, files, project));
-      return setups.get(environment);
+    setupOf(file) {
+      const { folder, runners } = environments.of(file);
+      const mine = runnersOf({ runners }, file);
+      const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
+      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
+      return setups.get(key);
     },
     isOn(code) {
       const text = textOfCode(code);
@@ -169,11 +178,21 @@ function projectContext(
   components: Component[],
   checked: readonly CheckedSpecFile[],
   coverage: Coverage | undefined,
-): Omit<ProjectContext, 'unreadSpecs'> {
+): Omit<ProjectContext, 'unreadSpecs' | 'sources'> {
   const { files, project, environments } = stage;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
   const sources = new Map<string, Source | undefined>();
+  const setting = (file: string): Setting | undefined => environments.setting(file);
+  const compilers = new Map<string, CompilerSettings[]>();
   return {
+    setupOf: (file) => stage.setupOf(file),
+    versionOf: (environment, name) => environments.version(manifestsOf(environment), name),
+    setting,
+    compilersIn(folder) {
+      const found = compilers.get(folder) ?? compilerSettingsIn(files, setting, folder);
+      compilers.set(folder, found);
+      return found;
+    },
     files,
     project,
     specFiles,
@@ -188,7 +207,7 @@ function projectContext(
   };
 }
 
-function checkProject(stage: Stage, context: ProjectContext): { code: string; found: Found }[] {
+function checkProject(stage: Stage, context: ProjectContext): Coded[] {
   return CHECKS.flatMap((check) =>
     check.scope === 'project' && stage.isOn(check.code)
       ? check.run(context).map((found) => ({ code: check.code, found }))

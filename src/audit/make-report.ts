@@ -1,26 +1,17 @@
 import { createHash } from 'node:crypto';
 import { armGaps } from '../checks/branches/B01.js';
-import { LEVELS, type Found, type Level, type ProjectContext } from '../checks/check.js';
+import { LEVELS, type Level, type ProjectContext } from '../checks/check.js';
 import { textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
-import type { Environment } from '../environment/environment.js';
 import type { Component } from '../model/components/view.js';
-import { groupTitles } from '../model/specs/blocks.js';
 import type { Place } from '../parse/place.js';
 import type { Problem, Source } from '../parse/source.js';
 import { relativeTo } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
 import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
-import {
-  RUNGS,
-  type Gap,
-  type PackageFacts,
-  type Report,
-  type ReportedFinding,
-  type Rung,
-  type Unread,
-} from './report.js';
-import type { CheckedSpecFile } from './spec-file.js';
+import { packageFacts } from './package-facts.js';
+import { RUNGS, type Gap, type Report, type ReportedFinding, type Rung, type Unread } from './report.js';
+import type { CheckedSpecFile, Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
 
 /** All that the stages before have gathered. */
@@ -28,7 +19,7 @@ export interface Gathered {
   stage: Stage;
   components: readonly Component[];
   checked: readonly CheckedSpecFile[];
-  found: readonly { code: string; found: Found }[];
+  found: readonly Coded[];
   context: ProjectContext;
   unread: readonly Problem[];
   specPaths: ReadonlySet<string>;
@@ -69,8 +60,6 @@ export function makeReport(gathered: Gathered): Report {
     unread: unread(gathered),
   };
 }
-
-type Coded = { code: string; found: Found };
 
 // Findings that a comment with a reason allows are taken out; what is wrong with such comments is added.
 function allowed({ found, checked, context, stage }: Gathered): Coded[] {
@@ -132,7 +121,7 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 }
 
 function reported(
-  { code, found }: Coded,
+  { code, found, within }: Coded,
   { stage, context, checked }: Gathered,
 ): ReportedFinding | undefined {
   const { root, settings } = stage;
@@ -147,8 +136,7 @@ function reported(
     configured && configured !== 'off' ? configured : weighed(found.level ?? text.level, explained);
   const end = source.lines.at(found.place.end);
   const path = (file: string): string => relativeTo(root, file);
-  const group = found.block ? groupTitles(found.block) : [];
-  const spec = found.block?.kind === 'spec' ? found.block.title.text : undefined;
+  const { group = [], spec } = within ?? {};
   const file = path(found.place.file);
   return {
     code,
@@ -160,7 +148,7 @@ function reported(
     column: at.column,
     endLine: end.line,
     endColumn: end.column,
-    group: found.block?.kind === 'group' ? [...group, found.block.title.text] : group,
+    group,
     spec,
     message: found.message,
     advice: found.advice,
@@ -248,24 +236,6 @@ function coverage({ context, stage }: Gathered): Report['coverage'] {
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([file, each]) => ({ file: relativeTo(stage.root, file), ...shares(each) }));
   return { source: context.coverage.source.map((path) => relativeTo(stage.root, path)), files };
-}
-
-function packageFacts(environment: Environment, root: string): PackageFacts {
-  const [runner] = environment.runners;
-  const document = runner?.document;
-  return {
-    package: relativeTo(root, environment.folder),
-    runner: environment.runners.map((each) => each.runner).join(', ') || 'unknown',
-    document: document?.known ? (document.value ?? 'none') : 'unknown',
-    facts: runner
-      ? Object.fromEntries(
-          (['restores', 'resets', 'clears', 'globals', 'isolates'] as const).map((name) => [
-            name,
-            runner[name].known ? runner[name].value : 'unknown',
-          ]),
-        )
-      : {},
-  };
 }
 
 // Of one place, one reason is enough; what stands in names and reasons must not reach a terminal.

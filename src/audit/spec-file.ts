@@ -1,21 +1,30 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
 import { declares, type Environment } from '../environment/environment.js';
+import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserCentred } from '../dialects/index.js';
 import { runners } from '../dialects/runners.js';
-import type { Component } from '../model/components/view.js';
+import { addedMatchers } from '../model/code/added-matchers.js';
+import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
 import type { ModuleTree } from '../model/project.js';
-import { specsOf, type SpecFile } from '../model/specs/blocks.js';
+import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
 import type { Reach } from '../model/specs/steps.js';
 import { readSpecFile } from '../model/specs/suite.js';
 import type { Rung } from './report.js';
 import type { Stage } from './stage.js';
 
+/** A finding with its code, and the titles around it: the block itself would keep the whole file in memory. */
+export interface Coded {
+  code: string;
+  found: Omit<Found, 'block'>;
+  within?: { group: string[]; spec?: string };
+}
+
 /** What one spec file gives to the report. */
 export interface CheckedSpecFile {
   facts: SpecFileFacts;
-  found: { code: string; found: Found }[];
+  found: Coded[];
   reach: Map<Rung, number>;
   comments: SpecFile['comments'];
 }
@@ -32,7 +41,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
     project,
     links,
     environment,
-    setup: stage.setupOf(environment),
+    setup: stage.setupOf(file.path),
     userCentred:
       usesUserCentred(file) ||
       [environment.manifest, ...environment.outer].some((each) =>
@@ -42,21 +51,29 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
   };
   const found = CHECKS.flatMap((check) =>
     check.scope === 'file' && stage.isOn(check.code)
-      ? check.run(context).map((each) => ({ code: check.code, found: each }))
+      ? check.run(context).map((each) => coded(check.code, each))
       : [],
   );
   return {
-    facts: factsOf(file, stage, environment),
+    facts: factsOf(file, tree, stage, environment),
     found,
     reach: reachCounts(file),
     comments: file.comments,
   };
 }
 
+function coded(code: string, { block, ...found }: Found): Coded {
+  if (!block) return { code, found };
+  const title = block.title.text;
+  const outer = groupTitles(block);
+  const within = block.kind === 'spec' ? { group: outer, spec: title } : { group: outer };
+  return { code, found, within: block.kind === 'group' ? { group: [...outer, title] } : within };
+}
+
 const usesUserCentred = (file: SpecFile): boolean =>
   [...file.imports.values()].some(({ specifier }) => isUserCentred(specifier));
 
-function factsOf(file: SpecFile, stage: Stage, environment: Environment): SpecFileFacts {
+function factsOf(file: SpecFile, tree: ModuleTree, stage: Stage, environment: Environment): SpecFileFacts {
   const { project } = stage;
   const rendered = new Set<Component>();
   for (const { view, file: from } of file.renders) {
@@ -74,6 +91,15 @@ function factsOf(file: SpecFile, stage: Stage, environment: Environment): SpecFi
     rendered,
     importsByPattern: file.importsByPattern,
     unresolved: [...new Set(modules)].filter((each) => isUnresolved(each, file.path, stage, environment)),
+    modules: tree.facts.modules,
+    replaced: file.replaced,
+    globals: file.globals,
+    matchers: matchersOf(file),
+    addedMatchers: addedMatchers(tree),
+    documentUse: file.documentUse,
+    firstRender: file.renders[0]?.place,
+    chosenEnvironment: chosenEnvironment(file),
+    cleansUp: file.blocks.some(isCleaning),
     runnerModules: modules.filter(
       (each) => dialectOf(each) && runners.includes(dialectOf(each) ?? runners[0]!),
     ),
@@ -88,9 +114,30 @@ function isUnresolved(
   environment: Environment,
 ): boolean {
   if (specifier.startsWith('node:') || dialectOf(specifier) || project.resolve(file, specifier)) return false;
-  const parts = specifier.split('/');
-  return !declares(environment, parts.slice(0, specifier.startsWith('@') ? 2 : 1).join('/'));
+  return !declares(environment, packageOf(specifier));
 }
+
+function matchersOf(file: SpecFile): Map<string, Span> {
+  const found = new Map<string, Span>();
+  for (const step of file.blocks.flatMap(({ steps }) => steps)) {
+    const matcher = step.kind === 'assert' ? step.assertion.matcher : undefined;
+    if (matcher !== undefined && !found.has(matcher)) found.set(matcher, step.place);
+  }
+  return found;
+}
+
+// A comment above the first statement chooses the document for one file.
+function chosenEnvironment({ comments }: SpecFile): SpecFileFacts['chosenEnvironment'] {
+  for (const { text, start, end } of comments) {
+    const name = /@(?:vitest|jest)-environment\s+([\w@./-]+)/.exec(text)?.[1];
+    if (name) return { name, place: { start, end } };
+  }
+  return undefined;
+}
+
+const isCleaning = (block: Block): boolean =>
+  (block.hook === 'after-each' || block.hook === 'before-each') &&
+  block.steps.some(({ kind }) => kind === 'unmount' || kind === 'restore');
 
 const RUNG_OF: Readonly<Record<Reach['by'], Rung>> = {
   role: 'role',

@@ -1,7 +1,6 @@
 import type { SetupEffects } from '../checks/setup-effects.js';
 import type { Settings } from '../config/settings.js';
 import type { Files } from '../discover/files.js';
-import type { Environment } from '../environment/environment.js';
 import type { Environments } from '../environment/read.js';
 import type { Project } from '../model/project.js';
 
@@ -12,7 +11,8 @@ export interface Stage {
   settings: Settings;
   project: Project;
   environments: Environments;
-  setupOf(environment: Environment): SetupEffects | undefined;
+  /** What the set-up files of the runners that take a spec file do; undefined where that can't be told. */
+  setupOf(file: string): SetupEffects | undefined;
   /** Whether a check takes part in this audit. */
   isOn(code: string): boolean;
 }

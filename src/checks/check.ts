@@ -1,9 +1,14 @@
 import type { Coverage } from '../coverage/coverage.js';
+import type { CompilerSettings } from '../environment/compiler-settings.js';
 import type { Environment } from '../environment/environment.js';
+import type { Setting } from '../environment/setting.js';
+import type { PackageVersion } from '../environment/versions.js';
 import type { Files } from '../discover/files.js';
 import type { Mend } from '../mends/edit.js';
 import type { Links } from '../model/links/links.js';
-import type { Component } from '../model/components/view.js';
+import type { AddedMatchers } from '../model/code/added-matchers.js';
+import type { ImportedModule } from '../model/code/module-facts.js';
+import type { Component, Span } from '../model/components/view.js';
 import type { Project } from '../model/project.js';
 import type { Block, SpecFile } from '../model/specs/blocks.js';
 import type { Place } from '../parse/place.js';
@@ -83,6 +88,20 @@ export interface SpecFileFacts {
   importsByPattern: boolean;
   /** Imports that lead to no file and to no declared package. */
   unresolved: readonly string[];
+  /** Modules that it loads, each with the place of the quoted name. */
+  modules: readonly ImportedModule[];
+  /** Modules that it replaces by stand-ins: files of the project, and package names. */
+  replaced: ReadonlySet<string>;
+  /** Runner functions used with no import, and matchers, each at its first use. */
+  globals: ReadonlyMap<string, Span>;
+  matchers: ReadonlyMap<string, Span>;
+  addedMatchers: AddedMatchers;
+  documentUse: Span | undefined;
+  firstRender: Span | undefined;
+  /** The document that a comment of the file chooses. */
+  chosenEnvironment: { name: string; place: Span } | undefined;
+  /** A hook of its own takes renders down or restores stand-ins around each spec. */
+  cleansUp: boolean;
   /** The modules that its functions of a runner come from. */
   runnerModules: readonly string[];
   renders: number;
@@ -94,8 +113,17 @@ export interface ProjectContext {
   project: Project;
   specFiles: readonly SpecFileFacts[];
   components: readonly Component[];
+  /** Scripts and single-file components that are no spec files. */
+  sources: readonly string[];
   environments: readonly Environment[];
   environmentOf: (file: string) => Environment;
+  /** What the set-up files for a spec file do; undefined where that can't be told. */
+  setupOf: (file: string) => SetupEffects | undefined;
+  versionOf: (environment: Environment, name: string) => PackageVersion | undefined;
+  /** A settings file, by its absolute path. */
+  setting: (file: string) => Setting | undefined;
+  /** The compiler settings that stand in a folder. */
+  compilersIn: (folder: string) => readonly CompilerSettings[];
   coverage: Coverage | undefined;
   /** Spec files, by name, that could not be read, and why. */
   unreadSpecs: readonly Problem[];
@@ -113,6 +141,13 @@ export interface ProjectCheck extends CheckText {
 }
 
 export type Check = FileCheck | ProjectCheck;
+
+/** A place in a spec file of which only facts are kept. */
+export const inSpecFile = ({ path }: SpecFileFacts, { start, end }: Span): Place => ({
+  file: path,
+  start,
+  end,
+});
 
 /** A place in the spec file of a context. */
 export const inFile = (context: FileContext, span: { start: number; end: number }): Place => ({

@@ -3,9 +3,7 @@ import { B02 } from './branches/B02.js';
 import type { Check, CheckText } from './check.js';
 import { C01 } from './cleanup/C01.js';
 import { C02 } from './cleanup/C02.js';
-import { E04 } from './environment/E04.js';
-import { E09 } from './environment/E09.js';
-import { E19 } from './environment/E19.js';
+import { ENVIRONMENT } from './environment/index.js';
 import { O04 } from './overload/O04.js';
 import { O06 } from './overload/O06.js';
 import { Q01 } from './queries/Q01.js';
@@ -15,7 +13,7 @@ import { S02 } from './state/S02.js';
 import { ALLOWANCES } from './allowances.js';
 
 /** Every check, by family and number. */
-export const CHECKS: readonly Check[] = [E04, E09, E19, Q01, Q10, S01, S02, C01, C02, O04, O06, B01, B02];
+export const CHECKS: readonly Check[] = [...ENVIRONMENT, Q01, Q10, S01, S02, C01, C02, O04, O06, B01, B02];
 
 /** Every code that a finding may have, with what there is to say of it. */
 export const CATALOGUE: readonly CheckText[] = [...CHECKS, ...ALLOWANCES];

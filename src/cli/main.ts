@@ -63,6 +63,13 @@ function program(): Command {
     .action(async (paths: string[], options) => (await import('./commands/mend.js')).runMend(paths, options));
 
   wexlet
+    .command('outline')
+    .description('what Wexlet understood of how the suite runs: settings, set-up files, document, patterns')
+    .option('--no-color', 'no colours')
+    .addHelpText('after', '\nExample:\n  cd packages/board && wexlet outline')
+    .action(async (options) => (await import('./commands/outline.js')).runOutline(options));
+
+  wexlet
     .command('explain [code]')
     .description('what a check is for, with the trouble and the mend; without a code, all of them in short')
     .option('--no-color', 'no colours')

@@ -11,6 +11,8 @@ export interface Manifest {
   setting: Setting;
   /** Declared packages of every kind, with the range. */
   dependencies: ReadonlyMap<string, string>;
+  /** Packages that whoever uses this one must have. */
+  peerDependencies: ReadonlySet<string>;
   scripts: ReadonlyMap<string, { command: string; at: Place }>;
   /** Whether it lists packages below it. */
   workspaces: boolean;
@@ -33,6 +35,7 @@ export function manifestOf(file: string, folder: string, setting: Setting): Mani
     name: name?.is === 'value' && typeof name.value === 'string' ? name.value : undefined,
     setting,
     dependencies,
+    peerDependencies: new Set(texts(settingAt(setting, 'peerDependencies')).keys()),
     scripts,
     workspaces: settingAt(setting, 'workspaces') !== undefined,
   };

@@ -1,18 +1,21 @@
 import type { Files } from '../discover/files.js';
 import { decodeSource, isProblem, type Problem } from '../parse/source.js';
-import { dirname, join } from '../util/paths.js';
-import { commandsOf, type Command } from './commands.js';
+import { dirname, join, resolve } from '../util/paths.js';
+import { commandsOf, flagOf, type Command } from './commands.js';
 import type { Environment, RunnerFacts } from './environment.js';
+import type { Found } from './facts/found.js';
+import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { jsonSettings } from './json-settings.js';
 import { yamlSettings } from './yaml-settings.js';
 import { isPackage, manifestOf, type Manifest } from './manifest.js';
-import { runnerFacts, type Found } from './runner-settings.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
 import { scriptSettings } from './script-settings.js';
 import { settingAt, type Setting } from './setting.js';
+import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 
 const HIGHEST = 6;
 const DEEPEST_IMPORT = 8;
+const LOCK_FILES = ['package-lock.json', 'pnpm-lock.yaml', 'yarn.lock', 'bun.lock', 'bun.lockb', '.git'];
 
 /** Reads manifests and settings, each file once; what is broken becomes a problem. Paths are absolute. */
 export class Environments {
@@ -45,11 +48,16 @@ export class Environments {
     const cached = this.#environments.get(folder);
     if (cached) return cached;
     const [manifest, ...outer] = manifests;
+    const isWhole = manifests.some((each) =>
+      LOCK_FILES.some((name) => this.#files.kind(join(each.folder, name))),
+    );
     const environment: Environment = {
       folder,
       manifest,
       outer,
-      runners: manifests.flatMap((each, i) => this.#runners(each, i > 0)),
+      isWhole,
+      runners: manifests.flatMap((each, i) => this.#runners(each, manifests.slice(i), i > 0, isWhole)),
+      isInstalled: (name) => installedAt(this.#files, folder, name) !== undefined,
     };
     this.#environments.set(folder, environment);
     return environment;
@@ -58,6 +66,11 @@ export class Environments {
   /** Every environment that was asked for, by folder. */
   all(): Environment[] {
     return [...this.#environments.values()].sort((a, b) => (a.folder < b.folder ? -1 : 1));
+  }
+
+  /** The version of a package that manifests declare, inner first. */
+  version(manifests: readonly Manifest[], name: string): PackageVersion | undefined {
+    return versionOf(this.#files, (file) => this.setting(file), manifests, name);
   }
 
   // The nearest manifest, and those above it that make it part of a workspace.
@@ -86,26 +99,78 @@ export class Environments {
     return this.#manifests.get(folder);
   }
 
-  #runners(manifest: Manifest, above: boolean): RunnerFacts[] {
+  #runners(
+    manifest: Manifest,
+    manifests: readonly Manifest[],
+    above: boolean,
+    isWhole: boolean,
+  ): RunnerFacts[] {
     const commands = commandsOf(manifest);
-    return RUNNERS.flatMap((row) => {
+    const all = RUNNERS.flatMap((row) => {
       const started = commands.filter((command) => starts(row, command));
       const found = this.#found(row, manifest);
       const declared = row.packages.some((name) => manifest.dependencies.has(name));
       if (!found && started.length === 0 && (!declared || above)) return [];
       // Vite's settings without specs in mind are no sign of the runner.
-      if (
-        row.inside &&
-        found &&
-        !declared &&
-        started.length === 0 &&
-        settingAt(found.setting, row.inside) === undefined
-      )
-        return [];
-      return [{ runner: row.name, commands: started, ...runnerFacts(row, found, manifest.folder, started) }];
-    }).filter(
-      ({ runner }, _, all) => runner !== 'jest' || !all.some((other) => BRINGS_JEST.has(other.runner)),
+      const sets = row.inside && found && settingAt(found.setting, row.inside) !== undefined;
+      if (row.inside && found && !declared && started.length === 0 && !sets) return [];
+      const version = row.packages.map((name) => this.version(manifests, name)).find(Boolean);
+      return this.#configured(row, manifest, found, started, majorOf(version), isWhole);
+    });
+    return all.filter(
+      ({ runner, commands: own }) =>
+        own.length > 0 || !all.some((other) => DRIVES[other.runner]?.includes(runner)),
     );
+  }
+
+  // A runner has facts for each settings file that its scripts name, and for each project in one.
+  #configured(
+    row: RunnerRow,
+    manifest: Manifest,
+    usual: Found | undefined,
+    commands: readonly Command[],
+    major: number | undefined,
+    isWhole: boolean,
+  ): RunnerFacts[] {
+    const byConfig = new Map<string | undefined, Command[]>();
+    const flags = row.configFlags ?? [];
+    for (const command of commands) {
+      const flag = flagOf(command, ...flags);
+      const config = typeof flag === 'string' ? flag : undefined;
+      byConfig.set(config, [...(byConfig.get(config) ?? []), command]);
+    }
+    if (byConfig.size === 0) byConfig.set(undefined, []);
+    return [...byConfig].flatMap(([config, started]) => {
+      const found =
+        config === undefined ? (usual ?? this.#defaults(row, manifest, isWhole)) : this.#at(manifest, config);
+      const base = { runner: row.name, commands: started, major };
+      if (!found) return [{ ...base, ...unreadFacts(row, manifest.folder) }];
+      const workspace = config === undefined ? this.#workspace(row, manifest) : undefined;
+      const exists = (path: string): boolean => this.#files.kind(path) === 'file';
+      const facts = runnerFacts(row, { found, commands: started, major, exists }, workspace);
+      return facts.map((each) => ({ ...base, ...each }));
+    });
+  }
+
+  // Where all of a project is in sight and no settings are, the runner's defaults hold.
+  #defaults(row: RunnerRow, manifest: Manifest, isWhole: boolean): Found | undefined {
+    if (!isWhole || row.needsSettings) return undefined;
+    const at = { file: manifest.file, start: 0, end: 0 };
+    const setting: Setting = { is: 'object', entries: new Map(), open: false, at };
+    return { setting, file: manifest.file, folder: manifest.folder };
+  }
+
+  #at(manifest: Manifest, config: string): Found | undefined {
+    const file = resolve(manifest.folder, config);
+    if (this.#files.kind(file) !== 'file') return undefined;
+    const setting = this.setting(file);
+    return setting && { setting, file, folder: dirname(file) };
+  }
+
+  #workspace(row: RunnerRow, manifest: Manifest): Setting | undefined {
+    const names = row.workspaceFiles ?? [];
+    const file = names.map((name) => join(manifest.folder, name)).find((each) => this.#files.kind(each));
+    return file === undefined ? undefined : this.setting(file);
   }
 
   #found(row: RunnerRow, manifest: Manifest): Found | undefined {
@@ -135,35 +200,36 @@ export class Environments {
     );
   }
 
-  /** What a settings file sets; undefined, and a problem kept, where it is broken. */
-  setting(file: string, depth = 0): Setting | undefined {
-    if (!this.#settings.has(file)) {
+  /** What a settings file sets, or one of its exports; undefined, and a problem kept, where it is broken. */
+  setting(file: string, name = 'default', depth = 0): Setting | undefined {
+    const key = `${file}\0${name}`;
+    if (!this.#settings.has(key)) {
       // A file that imports itself on the way is unknown, not endless.
-      this.#settings.set(file, undefined);
-      this.#settings.set(file, this.#read(file, depth));
+      this.#settings.set(key, undefined);
+      this.#settings.set(key, this.#read(file, name, depth));
     }
-    return this.#settings.get(file);
+    return this.#settings.get(key);
   }
 
-  #read(file: string, depth: number): Setting | undefined {
+  #read(file: string, name: string, depth: number): Setting | undefined {
     const bytes = this.#files.read(file);
     const source = bytes && decodeSource(file, bytes);
     if (!source) return undefined;
     if (isProblem(source)) return this.#fail(source);
-    const found = /\.jsonc?$/.test(file)
+    const found = /\.jsonc?$|rc$/.test(file)
       ? jsonSettings(source)
       : /\.ya?ml$/.test(file)
         ? yamlSettings(source)
-        : scriptSettings(source, (from, specifier) => this.#other(from, specifier, depth));
+        : scriptSettings(source, (from, specifier, each) => this.#other(from, specifier, each, depth), name);
     return 'reason' in found ? this.#fail(found) : found;
   }
 
-  #other(from: string, specifier: string, depth: number): Setting | undefined {
+  #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
     const file =
       specifier.startsWith('.') && depth < DEEPEST_IMPORT
         ? this.#resolve(dirname(from), specifier)
         : undefined;
-    return file ? this.setting(file, depth + 1) : undefined;
+    return file ? this.setting(file, name, depth + 1) : undefined;
   }
 
   #fail(problem: Problem): undefined {
@@ -172,10 +238,15 @@ export class Environments {
   }
 }
 
-// Their settings of jest stand in a preset: a key in the manifest only adds to it.
-const BRINGS_JEST: ReadonlySet<RunnerName> = new Set<RunnerName>(['react-scripts', 'vue-cli']);
+// These start another runner with settings of their own making: what is set for that one only adds to them.
+const DRIVES: Readonly<Partial<Record<RunnerName, readonly RunnerName[]>>> = {
+  'react-scripts': ['jest'],
+  'vue-cli': ['jest', 'mocha'],
+  angular: ['karma', 'jasmine', 'vitest', 'jest'],
+};
 
-function starts(row: RunnerRow, command: Command): boolean {
+/** Whether a command starts a runner. */
+export function starts(row: RunnerRow, command: Command): boolean {
   return row.programs.some(
     ({ program, argument }) =>
       command.program === program && (argument === undefined || command.args.includes(argument)),

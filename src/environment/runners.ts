@@ -22,13 +22,19 @@ export interface RunnerRow {
   files: readonly string[];
   /** Where its settings stand inside its file: vitest keeps them under `test`. */
   inside?: string;
+  /** Flags that name another settings file. */
+  configFlags?: readonly string[];
+  /** Files that list the projects of a workspace. */
+  workspaceFiles?: readonly string[];
+  /** Without settings nothing is known of it. */
+  needsSettings?: boolean;
   /** A key of the manifest that holds settings. */
   manifestKey?: string;
   /** Patterns of spec files when nothing is set; globs from the folder of the settings. */
   include?: readonly string[];
   exclude?: readonly string[];
   /** Whether stand-ins are restored after each spec with no setting. */
-  restores: boolean;
+  restores?: boolean;
   /** Whether its functions are global with no setting. */
   globals: boolean;
 }
@@ -51,8 +57,8 @@ export const RUNNERS: readonly RunnerRow[] = [
       'jest.config.json',
     ],
     manifestKey: 'jest',
+    configFlags: ['--config', '-c'],
     include: ['**/__tests__/**/*.?([mc])[jt]s?(x)', '**/?(*.)+(spec|test).?([mc])[jt]s?(x)'],
-    restores: false,
     globals: true,
   },
   {
@@ -64,13 +70,18 @@ export const RUNNERS: readonly RunnerRow[] = [
       ['ts', 'mts', 'cts', 'js', 'mjs', 'cjs'].map((extension) => `${name}.${extension}`),
     ),
     inside: 'test',
+    configFlags: ['--config', '-c'],
+    // vitest 1 to 3; in 4 the projects stand in the settings.
+    workspaceFiles: ['ts', 'mts', 'js', 'mjs', 'json'].flatMap((extension) => [
+      `vitest.workspace.${extension}`,
+      `vitest.projects.${extension}`,
+    ]),
     include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
     exclude: ['**/node_modules/**', '**/.git/**'],
-    restores: false,
     globals: false,
   },
   {
-    // mocha 8 to 11: `spec` of its defaults.
+    // mocha 8 to 12: lib/mocharc.json, and `spec` of lib/cli/run.js.
     name: 'mocha',
     packages: ['mocha'],
     programs: [{ program: 'mocha' }, { program: '_mocha' }],
@@ -83,7 +94,7 @@ export const RUNNERS: readonly RunnerRow[] = [
       '.mocharc.json',
     ],
     manifestKey: 'mocha',
-    restores: false,
+    configFlags: ['--config'],
     globals: true,
   },
   {
@@ -97,15 +108,17 @@ export const RUNNERS: readonly RunnerRow[] = [
       'spec/support/jasmine.js',
       'jasmine.json',
     ],
+    needsSettings: true,
     restores: true,
     globals: true,
   },
   {
+    // karma 6: the framework that it runs decides the rest.
     name: 'karma',
     packages: ['karma'],
     programs: [{ program: 'karma' }],
     files: ['karma.conf.js', 'karma.conf.cjs', 'karma.conf.mjs', 'karma.conf.ts'],
-    restores: true,
+    needsSettings: true,
     globals: true,
   },
   {
@@ -114,8 +127,7 @@ export const RUNNERS: readonly RunnerRow[] = [
     packages: ['@angular/build', '@angular-devkit/build-angular'],
     programs: [{ program: 'ng', argument: 'test' }],
     files: ['angular.json', '.angular.json'],
-    include: ['**/*.spec.ts'],
-    restores: true,
+    needsSettings: true,
     globals: true,
   },
   {
@@ -125,37 +137,37 @@ export const RUNNERS: readonly RunnerRow[] = [
     programs: [{ program: 'react-scripts', argument: 'test' }],
     files: [],
     include: ['src/**/__tests__/**/*.{js,jsx,ts,tsx}', 'src/**/*.{spec,test}.{js,jsx,ts,tsx}'],
-    restores: false,
     globals: true,
   },
   {
+    // @vue/cli-plugin-unit-jest 4 and 5: a preset in jest's settings sets the rest.
     name: 'vue-cli',
+    needsSettings: true,
     packages: ['@vue/cli-plugin-unit-jest', '@vue/cli-plugin-unit-mocha'],
     programs: [{ program: 'vue-cli-service', argument: 'test:unit' }],
     files: [],
-    restores: false,
     globals: true,
   },
   {
     // node 20 to 24, `node --test` without arguments.
     name: 'node',
+    needsSettings: true,
     packages: [],
     programs: [{ program: 'node', argument: '--test' }],
     files: [],
     include: ['**/*.test', '**/*-test', '**/*_test', '**/test-*', '**/test', '**/test/**/*'].map(
       (name) => `${name}.${SCRIPT}`,
     ),
-    restores: false,
     globals: false,
   },
   {
     // bun 1: docs of `bun test`.
     name: 'bun',
+    needsSettings: true,
     packages: [],
     programs: [{ program: 'bun', argument: 'test' }],
     files: [],
     include: ['**/*{.test,.spec,_test,_spec}.{js,jsx,ts,tsx,mjs,cjs,mts,cts}'],
-    restores: false,
     globals: true,
   },
 ];

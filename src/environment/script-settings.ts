@@ -7,6 +7,7 @@ import {
   literalText,
   memberName,
   propertyName,
+  requiredModule,
   returnedFrom,
   unwrapped,
   walkTree,
@@ -15,17 +16,20 @@ import {
 import { dirname, join, resolve } from '../util/paths.js';
 import type { Setting } from './setting.js';
 
-/** Reads another settings file that one imports: its default export; undefined where it can't be. */
-export type ReadOther = (from: string, specifier: string) => Setting | undefined;
+/** Reads another settings file that one imports: one of its exports; undefined where it can't be. */
+export type ReadOther = (from: string, specifier: string, name: string) => Setting | undefined;
 
 const DEEPEST = 24;
 
 /** What a settings file of JavaScript or TypeScript exports, worked out over its syntax tree and never run. */
-export function scriptSettings(source: Source, readOther: ReadOther): Setting | Problem {
+export function scriptSettings(source: Source, readOther: ReadOther, name = 'default'): Setting | Problem {
   const script = parseScript(source);
   if ('reason' in script) return script;
-  return new Settings(script, readOther).exported();
+  const settings = new Settings(script, readOther);
+  return name === 'default' ? settings.exported() : settings.named(name);
 }
+
+type ImportSpecifierNode = Extract<Node, { type: 'ImportDeclaration' }>['specifiers'][number];
 
 type Names = ReadonlyMap<string, Setting | Node>;
 
@@ -33,6 +37,7 @@ class Settings {
   readonly #script: Script;
   readonly #readOther: ReadOther;
   readonly #names = new Map<string, Setting | Node>();
+  readonly #modules = new Map<string, string>();
 
   constructor(script: Script, readOther: ReadOther) {
     this.#script = script;
@@ -55,25 +60,46 @@ class Settings {
     return { is: 'unknown', at: this.#at(this.#script.program as Node) };
   }
 
+  /** An export by its name. */
+  named(name: string): Setting {
+    const at = this.#at(this.#script.program as Node);
+    const exported = this.#script.program.body.some(
+      (each) => each.type === 'ExportNamedDeclaration' && !each.source,
+    );
+    return exported ? this.#named(name, 0, this.#names, at) : { is: 'unknown', at };
+  }
+
   #declare(statement: Node): void {
     const node =
       statement.type === 'ExportNamedDeclaration' && statement.declaration
         ? statement.declaration
         : statement;
     if (node.type === 'ImportDeclaration') {
-      for (const each of node.specifiers) {
-        const other =
-          each.type === 'ImportDefaultSpecifier'
-            ? this.#readOther(this.#script.source.path, node.source.value)
-            : undefined;
-        if (other) this.#names.set(each.local.name, other);
-      }
+      for (const each of node.specifiers) this.#import(each, node.source.value);
     }
     if (node.type === 'FunctionDeclaration' && node.id) this.#names.set(node.id.name, node);
     if (node.type !== 'VariableDeclaration') return;
     for (const { id, init } of node.declarations) {
-      if (id.type === 'Identifier' && init && node.kind === 'const') this.#names.set(id.name, init);
+      const required = init ? requiredModule(init) : undefined;
+      const isConst = node.kind === 'const' || required !== undefined;
+      if (id.type === 'Identifier' && init && isConst) this.#names.set(id.name, init);
+      if (required === undefined) continue;
+      if (id.type === 'Identifier') this.#modules.set(id.name, required);
+      if (id.type !== 'ObjectPattern') continue;
+      for (const each of id.properties)
+        if (each.type === 'Property' && each.value.type === 'Identifier')
+          this.#modules.set(each.value.name, required);
     }
+  }
+
+  // A name taken from a package is known by that package; from a file of the project, by what stands there.
+  #import(each: ImportSpecifierNode, specifier: string): void {
+    this.#modules.set(each.local.name, specifier);
+    const isDefault = each.type === 'ImportDefaultSpecifier';
+    const name = each.type === 'ImportSpecifier' && each.imported.type === 'Identifier' && each.imported.name;
+    const other =
+      isDefault || name ? this.#readOther(this.#script.source.path, specifier, name || 'default') : undefined;
+    if (other) this.#names.set(each.local.name, other);
   }
 
   #at(node: Node): Place {
@@ -226,6 +252,10 @@ class Settings {
       callee.object.type !== 'Identifier'
     )
       return { is: 'unknown', at };
+    const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
+    // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
+    if (name === 'resolve' && owner?.type === 'Identifier' && owner.name === 'require')
+      return args[0] ?? { is: 'unknown', at };
     if (name === 'join' || name === 'resolve') return this.#path(name, args, at);
     if (name === 'dirname')
       return args[0]?.is === 'value' ? text(dirname(String(args[0].value)), at) : { is: 'unknown', at };
@@ -235,16 +265,23 @@ class Settings {
         : { is: 'unknown', at };
     if (name === 'require') {
       const specifier = node.arguments[0] && literalText(node.arguments[0]);
-      return (specifier && this.#readOther(this.#script.source.path, specifier)) || { is: 'unknown', at };
+      return (
+        (specifier && this.#readOther(this.#script.source.path, specifier, 'default')) || {
+          is: 'unknown',
+          at,
+        }
+      );
     }
     if (/^merge/i.test(name) && args.length >= 2)
       return args.reduce((left, right) => merged(left, right, at));
     const local = callee.type === 'Identifier' ? locals.get(callee.name) : undefined;
     if (local && !('is' in local) && isFunction(local)) return this.#returned(local, depth + 1, locals, at);
     const [first] = args;
+    const by = callee.type === 'Identifier' ? this.#modules.get(callee.name) : undefined;
     // `defineConfig({…})` and its kin give back what they get; others may add what can't be read.
-    if (first?.is !== 'object' && first?.is !== 'list') return { is: 'unknown', at };
-    return /^(?:define|use)/.test(name) || first.is === 'list' ? first : { ...first, open: true };
+    if (first?.is === 'list' || (first?.is === 'object' && /^(?:define|use)/.test(name))) return first;
+    if (first?.is === 'object') return { ...first, open: true, by };
+    return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
   }
 
   #path(name: string, args: readonly Setting[], at: Place): Setting {

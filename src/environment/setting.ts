@@ -4,7 +4,10 @@ import type { Place } from '../parse/place.js';
 export type Setting =
   | { is: 'value'; value: string | number | boolean | null | undefined; at: Place }
   | { is: 'list'; items: readonly Setting[]; open: boolean; at: Place }
-  | { is: 'object'; entries: ReadonlyMap<string, Setting>; open: boolean; at: Place }
+  /** `by`: the module whose function was called with it, where that is one. */
+  | { is: 'object'; entries: ReadonlyMap<string, Setting>; open: boolean; by?: string; at: Place }
+  /** What a function of a module gives; nothing is known but the module. */
+  | { is: 'made'; by: string; at: Place }
   | { is: 'pattern'; source: string; flags: string; at: Place }
   /** A condition decides which. */
   | { is: 'either'; options: readonly Setting[]; at: Place }
@@ -33,6 +36,10 @@ export function settingAt(setting: Setting | undefined, ...keys: string[]): Sett
   }
   return at;
 }
+
+/** The module whose function made a setting: `vue()` was made by the package that `vue` comes from. */
+export const madeBy = (setting: Setting): string | undefined =>
+  setting.is === 'made' || setting.is === 'object' ? setting.by : undefined;
 
 /** A setting as a text; unknown where it is anything else. */
 export function textFact(

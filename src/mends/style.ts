@@ -4,16 +4,19 @@ export interface Style {
   /** One step of indentation. */
   indent: string;
   semicolon: string;
+  quote: '"' | "'";
 }
 
-/** Reads a file's style from its text: line ends, indentation of the first indented line, semicolons. */
+/** Reads a file's style from its text: line ends, indentation of the first indented line, semicolons, quotes. */
 export function styleOf(text: string): Style {
   const newline = /\r\n/.test(text) ? '\r\n' : '\n';
   const indent = /^(\t| {2,8})\S/m.exec(text)?.[1] ?? '  ';
   const lines = text.split(/\r?\n/).map((line) => line.trimEnd());
   const ended = lines.filter((line) => /[)\]'"`\w];$/.test(line)).length;
   const open = lines.filter((line) => /[)\]'"`]$/.test(line)).length;
-  return { newline, indent, semicolon: ended >= open ? ';' : '' };
+  const count = (quote: string): number => text.split(quote).length;
+  const quote = count('"') > count("'") ? '"' : "'";
+  return { newline, indent, semicolon: ended >= open ? ';' : '', quote };
 }
 
 /** The white space that a line starts with, for the line that an offset stands on. */

@@ -17,7 +17,7 @@ import { vueOptionComponents } from './components/vue-options.js';
 import { vueComponent } from './components/vue.js';
 import type { Component, ComponentRef, ViewNode } from './components/view.js';
 import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
-import { moduleFacts, type Import, type ModuleFacts } from './code/module-facts.js';
+import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
 
 /** A module of the project with its syntax trees. */
 export interface ModuleTree {
@@ -30,6 +30,7 @@ export interface ModuleTree {
 export interface ModuleSummary {
   path: string;
   imports: ReadonlyMap<string, Import>;
+  modules: readonly ImportedModule[];
   /** Exported names: a local name, or an export of another module. */
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
   stars: readonly string[];
@@ -195,6 +196,7 @@ export class Project {
       this.#summaries.set(source.path, {
         path: source.path,
         imports: facts.imports,
+        modules: facts.modules,
         exports,
         stars: [],
         components: [component],
@@ -234,6 +236,7 @@ export class Project {
     this.#summaries.set(path, {
       path,
       imports: facts.imports,
+      modules: facts.modules,
       exports,
       stars: facts.stars,
       components,

@@ -87,3 +87,17 @@ export function returnedFrom(fn: FunctionNode): Expression[] {
   });
   return found;
 }
+
+/** The argument of a `require(…)` call: the module that it names. */
+export function requiredNode(node: Node): Node | undefined {
+  const inner = unwrapped(node);
+  const isRequire =
+    inner.type === 'CallExpression' && inner.callee.type === 'Identifier' && inner.callee.name === 'require';
+  return isRequire ? inner.arguments[0] : undefined;
+}
+
+/** The module that a `require('…')` call names. */
+export function requiredModule(node: Node): string | undefined {
+  const module = requiredNode(node);
+  return module && literalText(module);
+}

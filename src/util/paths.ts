@@ -11,3 +11,9 @@ export const isWithin = (folder: string, path: string): boolean =>
   path === folder || path.startsWith(folder.endsWith('/') ? folder : folder + '/');
 
 export const { basename, dirname, extname, join, normalize, resolve, isAbsolute } = posix;
+
+/** The package that an import names: `@kiln/glaze/lib` is of `@kiln/glaze`. */
+export function packageOf(specifier: string): string {
+  const [first = '', second = ''] = specifier.split('/');
+  return first.startsWith('@') ? `${first}/${second}` : first;
+}

@@ -46,7 +46,7 @@ describe('wexlet demo', () => {
 
 describe('wexlet', () => {
   it('has help worth reading for every command, with an example each', () => {
-    for (const command of ['audit', 'mend', 'explain', 'demo']) {
+    for (const command of ['audit', 'mend', 'outline', 'explain', 'demo']) {
       const { out, code } = wexlet('.', command, '--help');
       expect(code).to.equal(0);
       expect(out).to.include('Example:\n').and.to.include(`wexlet ${command}`);

@@ -245,9 +245,8 @@ describe('environments', () => {
       ]).to.deep.equal(['jest', 'jsdom', true, false, true]);
   });
 
-  it('know nothing where there are no settings, several projects, or a preset', () => {
+  it('know nothing where projects stand elsewhere, settings are computed, or a preset is named', () => {
     const extras: Record<string, string>[] = [
-      {},
       { 'vitest.config.ts': "export default { test: { projects: ['a'] } }" },
       { 'vitest.config.ts': 'export default make()' },
     ];

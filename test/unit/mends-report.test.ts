@@ -34,8 +34,19 @@ describe('mends', () => {
   });
 
   it('read the style of a file', () => {
-    expect(styleOf('a();\n  b();\n')).to.deep.equal({ newline: '\n', indent: '  ', semicolon: ';' });
-    expect(styleOf('a()\r\n\tb()\r\n')).to.deep.equal({ newline: '\r\n', indent: '\t', semicolon: '' });
+    expect(styleOf('a();\n  b();\n')).to.deep.equal({
+      newline: '\n',
+      indent: '  ',
+      semicolon: ';',
+      quote: "'",
+    });
+    expect(styleOf('a()\r\n\tb()\r\n')).to.deep.equal({
+      newline: '\r\n',
+      indent: '\t',
+      semicolon: '',
+      quote: "'",
+    });
+    expect(styleOf('a("b")').quote).to.equal('"');
     expect(styleOf('').indent).to.equal('  ');
     expect([indentAt('a\n    b', 6), indentAt('a', 0), indentAt('\tab', 2)]).to.deep.equal([
       '    ',

@@ -1,7 +1,8 @@
-import { declares, type SetupFile } from '../../environment/environment.js';
-import { basename, dirname, relativeTo } from '../../util/paths.js';
+import { declares, type Environment, type SetupFile } from '../../environment/environment.js';
+import { basename, dirname, packageOf, relativeTo } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
 import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { unique } from './packages.js';
 
 const message = (text: string, key: string): string =>
   `The set-up file ${text}, named by ${key}, is not there.`;
@@ -31,18 +32,20 @@ export const E04: ProjectCheck = {
     ),
 };
 
-// One setting at a workspace root is seen from each of its packages.
-function unique(all: readonly Found[]): Found[] {
-  return [...new Map(all.map((each) => [`${each.place.file}:${each.place.start}`, each])).values()];
-}
+/** Whether a set-up file of a package is missing: what it was to bring is missing as well. */
+export const lacksSetup = (environment: Environment, context: ProjectContext): boolean =>
+  environment.runners.some(
+    ({ setupFiles }) =>
+      setupFiles.known &&
+      setupFiles.value.some((file) => isMissing(file, context) && !isPackage(file, environment)),
+  );
 
 const isMissing = ({ candidates }: SetupFile, { files }: ProjectContext): boolean =>
   candidates.length > 0 && candidates.every((path) => files.kind(path) !== 'file');
 
-function isPackage({ text }: SetupFile, environment: Parameters<typeof declares>[0]): boolean {
+function isPackage({ text }: SetupFile, environment: Environment): boolean {
   if (text.startsWith('.') || text.startsWith('/') || text.startsWith('<')) return false;
-  const [first = '', second = ''] = text.split('/');
-  return declares(environment, first.startsWith('@') ? `${first}/${second}` : first);
+  return declares(environment, packageOf(text));
 }
 
 function found(file: SetupFile, { files }: ProjectContext, folder: string): Found {

@@ -1,5 +1,5 @@
 import type { Node, Program } from 'oxc-parser';
-import { literalText, memberName, unwrapped } from '../../parse/tree.js';
+import { literalText, memberName, requiredModule, requiredNode, unwrapped } from '../../parse/tree.js';
 
 /** Where an imported name comes from. `name` is `default`, `*` for the whole module, or the export's name. */
 export interface Import {
@@ -7,6 +7,13 @@ export interface Import {
   name: string;
   typeOnly: boolean;
   /** The local name, in UTF-16 offsets. */
+  start: number;
+  end: number;
+}
+
+/** A module by the name that it is imported by; the place is that of the quoted name. */
+export interface ImportedModule {
+  specifier: string;
   start: number;
   end: number;
 }
@@ -20,6 +27,8 @@ export interface ModuleFacts {
   exports: ReadonlyMap<string, Export>;
   /** Modules that are loaded for what they do, with no name taken from them. */
   loads: readonly string[];
+  /** Every module that is imported, handed on or required for more than its types. */
+  modules: readonly ImportedModule[];
   /** Modules whose exports are all handed on. */
   stars: readonly string[];
   /** Top-level declarations by name: declarators, functions, classes. */
@@ -78,8 +87,42 @@ export function moduleFacts(program: Program): ModuleFacts {
         requires(statement, imports);
     }
   }
-  return { imports, exports: handedOn(exports, imports), loads, stars, declarations };
+  return {
+    imports,
+    exports: handedOn(exports, imports),
+    loads,
+    modules: program.body.flatMap(modulesIn),
+    stars,
+    declarations,
+  };
 }
+
+// `import`, `export … from` and `require`, at the top level.
+function modulesIn(statement: Node): ImportedModule[] {
+  const from = (source: Node | null | undefined): ImportedModule[] => {
+    const specifier = source && literalText(source);
+    return source && specifier !== undefined && specifier !== null
+      ? [{ specifier, start: source.start, end: source.end }]
+      : [];
+  };
+  switch (statement.type) {
+    case 'ImportDeclaration': {
+      const onlyTypes = statement.specifiers.length > 0 && statement.specifiers.every(isTypeOnly);
+      return statement.importKind === 'type' || onlyTypes ? [] : from(statement.source);
+    }
+    case 'ExportAllDeclaration':
+    case 'ExportNamedDeclaration':
+      return statement.exportKind === 'type' ? [] : from(statement.source);
+    case 'ExpressionStatement':
+      return from(requiredNode(statement.expression));
+    case 'VariableDeclaration':
+      return statement.declarations.flatMap(({ init }) => from(init && requiredNode(init)));
+    default:
+      return [];
+  }
+}
+
+const isTypeOnly = (each: Node): boolean => 'importKind' in each && each.importKind === 'type';
 
 const nameOf = (node: Node): string =>
   'name' in node && typeof node.name === 'string' ? node.name : (literalText(node) ?? '');
@@ -157,19 +200,6 @@ function requires(statement: Node, imports: Map<string, Import>): void {
       }
     }
   }
-}
-
-/** The module that a `require('…')` call names. */
-export function requiredModule(node: Node): string | undefined {
-  const inner = unwrapped(node);
-  if (
-    inner.type !== 'CallExpression' ||
-    inner.callee.type !== 'Identifier' ||
-    inner.callee.name !== 'require'
-  )
-    return undefined;
-  const [first] = inner.arguments;
-  return first && literalText(first);
 }
 
 // A name that is imported and then exported is an export of the other module.

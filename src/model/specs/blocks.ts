@@ -100,6 +100,10 @@ export interface SpecFile {
   usesSuiteStyle: boolean;
   /** It imports modules by a pattern of paths. */
   importsByPattern: boolean;
+  /** Runner functions used with no import, each at its first use. */
+  globals: ReadonlyMap<string, Span>;
+  /** The first use of the document by a spec or hook that surely runs. */
+  documentUse: Span | undefined;
   /** How often specs read or set the inside of what they render. */
   internals: number;
   comments: readonly FileComment[];

@@ -1,7 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../dialects/types.js';
-import { memberName, unwrapped } from '../../parse/tree.js';
-import { requiredModule } from '../code/module-facts.js';
+import { memberName, requiredModule, unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
 import { chainOf, evaluate, importedValue, lookUp, useName } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';

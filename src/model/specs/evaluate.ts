@@ -232,6 +232,7 @@ export function useName(
   value?: Value,
 ): void {
   const owner = env.owner(name);
+  if (!owner) useGlobal(run, name, node, path);
   const slot = owner?.slots.get(name);
   if (slot?.binding) {
     const effect = how === 'call' ? methodEffect(lookUp(env, name), path) : undefined;
@@ -248,6 +249,15 @@ export function useName(
       node,
     );
   }
+}
+
+// Names that nobody declares: the runner's, or the document's.
+function useGlobal(run: Run, name: string, node: Node, path: readonly string[]): void {
+  if (run.tree.path !== run.file.path) return;
+  const place = { start: node.start, end: node.end };
+  if (globalMeaning(name) && !run.globals.has(name)) run.globals.set(name, place);
+  const surely = run.inSpecOrHook && !run.flags.maybe && !run.flags.inCallback;
+  if (name === 'document' && path.length > 0 && surely) run.file.documentUse ??= place;
 }
 
 /** A chain of properties down to the expression that it starts from. */

@@ -52,6 +52,8 @@ export class Run {
   readonly moduleEnvs = new Map<string, Env>();
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
   readonly replaced = new Set<string>();
+  /** Runner functions used with no import, each at its first use. */
+  readonly globals = new Map<string, Span>();
   #journal: { slot: Slot; value: Value }[] = [];
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 

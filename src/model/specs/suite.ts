@@ -17,6 +17,7 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   const statements = tree.script.program.body as readonly Node[];
   findReplaced(run, statements);
   file.replaced = run.replaced;
+  file.globals = run.globals;
   const env = new Env(undefined, file.root);
   run.moduleEnvs.set(tree.path, env);
   declareImports(run, env, tree);
@@ -55,6 +56,8 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     unknownEffects: false,
     usesSuiteStyle: false,
     importsByPattern: false,
+    globals: new Map(),
+    documentUse: undefined,
     internals: 0,
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };

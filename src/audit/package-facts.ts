@@ -1,0 +1,63 @@
+import type { Environment, RunnerFacts, Transforms } from '../environment/environment.js';
+import type { Known } from '../environment/setting.js';
+import { relativeTo } from '../util/paths.js';
+import type { PackageFacts } from './report.js';
+
+const UNKNOWN = 'unknown';
+
+/** The facts of one package as plain data: paths relative to the root, `unknown` for what can't be read. */
+export function packageFacts(environment: Environment, root: string): PackageFacts {
+  const runners = environment.runners.map((each) => runnerFacts(each, root));
+  const [first] = environment.runners;
+  const names = new Set(environment.runners.map(({ runner }) => runner));
+  return {
+    package: relativeTo(root, environment.folder),
+    runner: [...names].join(', ') || UNKNOWN,
+    document: first ? documentOf(first) : UNKNOWN,
+    facts: first ? { ...switches(first), runners } : {},
+  };
+}
+
+const documentOf = ({ document }: RunnerFacts): string =>
+  document.known ? (document.value ?? 'none') : UNKNOWN;
+
+function switches(runner: RunnerFacts): Record<string, unknown> {
+  const names = ['restores', 'resets', 'clears', 'unstubs', 'globals', 'isolates', 'fakesClock'] as const;
+  return Object.fromEntries(names.map((name) => [name, plain(runner[name], (value) => value)]));
+}
+
+function runnerFacts(runner: RunnerFacts, root: string): Record<string, unknown> {
+  const path = (file: string): string => relativeTo(root, file);
+  return {
+    runner: runner.runner,
+    project: runner.project,
+    major: runner.major ?? UNKNOWN,
+    settings: runner.settingsFile === undefined ? 'none' : path(runner.settingsFile),
+    scripts: runner.commands.map(({ script }) => script),
+    document: documentOf(runner),
+    ...switches(runner),
+    setupFiles: plain(runner.setupFiles, (files) => files.map(({ text }) => text)),
+    collects: plain(runner.collects, ({ folder, include, patterns, exclude, leftOut }) => ({
+      folder: path(folder),
+      include: [...include, ...patterns],
+      exclude: [...exclude, ...leftOut],
+    })),
+    aliases: plain(runner.aliases, (rules) => rules.map(({ pattern }) => pattern)),
+    transforms: plain(runner.transforms, transformed),
+    coverage: plain(runner.coverage, ({ collected, include, exclude, loadedOnly, thresholds }) => ({
+      collected,
+      include,
+      exclude,
+      loadedOnly,
+      thresholds,
+    })),
+  };
+}
+
+const plain = <T, U>(fact: Known<T>, read: (value: T) => U): U | typeof UNKNOWN =>
+  fact.known ? read(fact.value) : UNKNOWN;
+
+function transformed(transforms: Transforms): string[] {
+  if (transforms.by === 'plugins') return [...transforms.plugins];
+  return transforms.rules.map(({ pattern, by }) => `${pattern} ${by || 'nothing'}`);
+}

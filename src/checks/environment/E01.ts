@@ -1,0 +1,133 @@
+import { has, manifestsOf, type Environment } from '../../environment/environment.js';
+import { commandsOf, type Command } from '../../environment/commands.js';
+import { starts } from '../../environment/read.js';
+import { RUNNERS } from '../../environment/runners.js';
+import { settingAt } from '../../environment/setting.js';
+import { join } from '../../util/paths.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { packagesWithSpecs, unique, type Package } from './packages.js';
+
+const messageNone = (files: number): string =>
+  `No script starts a runner, here or at the workspace root: ${files === 1 ? 'the spec file' : `none of the ${files} spec files`} of this package ${files === 1 ? 'is not run' : 'is run'}.`;
+const messageUndeclared = (script: string, program: string): string =>
+  `The script “${script}” starts ${program}, and no manifest declares a package that brings it.`;
+const adviceAdd = (line: string): string => `Add a script, such as ${line}`;
+const adviceDeclare = (name: string): string => `Declare it: npm install --save-dev ${name}`;
+
+/** A package whose specs no command runs, or whose command starts a runner that is not there. */
+export const E01: ProjectCheck = {
+  code: 'E01',
+  family: 'environment',
+  scope: 'project',
+  title: 'No command runs this suite',
+  level: 'blocker',
+  why: 'Specs that no script starts are run by nobody: neither by a colleague nor before the merge.',
+  trouble: '"scripts": { "build": "vite build" }',
+  mended: '"scripts": { "build": "vite build", "test": "vitest run" }',
+  run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
+};
+
+function check({ environment, specFiles }: Package, { files }: ProjectContext): Found[] {
+  const { manifest, runners, isWhole } = environment;
+  if (!manifest || !isWhole) return [];
+  const commands = runners.flatMap((each) => each.commands);
+  if (commands.length > 0) return undeclared(environment);
+  if (mayRun(environment, files)) return [];
+  const scripts = settingAt(manifest.setting, 'scripts');
+  const runner = runners[0]?.runner ?? runnerOf(specFiles.flatMap((each) => each.runnerModules));
+  return [
+    {
+      place: scripts?.at ?? { file: manifest.file, start: 0, end: 1 },
+      certainty: 'sure',
+      message: messageNone(specFiles.length),
+      advice: adviceAdd(`"test": "${(runner && ONE_RUN[runner]) ?? 'vitest run'}"`),
+    },
+  ];
+}
+
+const ONE_RUN: Readonly<Record<string, string>> = {
+  jest: 'jest',
+  vitest: 'vitest run',
+  mocha: 'mocha',
+  jasmine: 'jasmine',
+  karma: 'karma start --single-run',
+  angular: 'ng test --watch=false',
+  'react-scripts': 'react-scripts test --watchAll=false',
+};
+
+const runnerOf = (modules: readonly string[]): string | undefined =>
+  RUNNERS.find(({ name }) => modules.some((module) => module.replace('@', '').startsWith(name)))?.name;
+
+// A declared package that brings the program along.
+const BRINGERS: Readonly<Record<string, readonly string[]>> = {
+  jest: ['react-scripts', '@vue/cli-plugin-unit-jest', 'jest-cli'],
+  mocha: ['@vue/cli-plugin-unit-mocha'],
+  jasmine: ['jasmine-core'],
+  angular: ['@angular/cli'],
+  vitest: ['vite-plus'],
+};
+
+function undeclared(environment: Environment): Found[] {
+  return RUNNERS.flatMap((row) => {
+    const command = environment.runners.find(({ runner }) => runner === row.name)?.commands[0];
+    const packages = [...row.packages, ...(BRINGERS[row.name] ?? [])];
+    if (!command || row.packages.length === 0 || packages.some((name) => has(environment, name))) return [];
+    if (isFetched(command, environment) || mayBringPrograms(environment)) return [];
+    const [first = row.name] = row.packages;
+    return [
+      {
+        place: command.at,
+        certainty: 'sure' as const,
+        message: messageUndeclared(command.script, command.program),
+        advice: adviceDeclare(first),
+      },
+    ];
+  });
+}
+
+// `npx vitest` fetches what is not declared.
+const isFetched = ({ script }: Command, environment: Environment): boolean =>
+  manifestsOf(environment).some(({ scripts }) =>
+    /\b(?:npx|bunx|dlx|exec)\b/.test(scripts.get(script)?.command ?? ''),
+  );
+
+const mayBringPrograms = (environment: Environment): boolean =>
+  manifestsOf(environment).some(({ dependencies }) =>
+    [...dependencies.keys()].some((name) =>
+      /scripts|preset|tool|cli|config/.test(name.split('/').at(-1) ?? ''),
+    ),
+  );
+
+const TASK_FILES = [
+  'nx.json',
+  'project.json',
+  'Makefile',
+  'Taskfile.yml',
+  'justfile',
+  'moon.yml',
+  'BUILD',
+  'BUILD.bazel',
+  'gulpfile.js',
+  'Gruntfile.js',
+];
+const HARMLESS = new Set(['echo', 'exit', 'true', 'false', 'tsc', 'vue-tsc', 'node']);
+
+// Whether something that can't be looked into may start the specs.
+function mayRun(environment: Environment, files: ProjectContext['files']): boolean {
+  const manifests = manifestsOf(environment);
+  if (manifests.some(({ folder }) => TASK_FILES.some((name) => files.kind(join(folder, name))))) return true;
+  return manifests.some((manifest) =>
+    commandsOf(manifest).some(({ script, program, args }) => {
+      const isTest = /test|spec|unit|check|verify|ci\b/i.test(script);
+      const isOther =
+        !HARMLESS.has(program) || (program === 'node' && args.some((arg) => !arg.startsWith('-')));
+      return (
+        isTest &&
+        isOther &&
+        !RUNNERS.some((row) =>
+          starts(row, { script, program, args, env: new Map(), at: { file: '', start: 0, end: 0 } }),
+        )
+      );
+    }),
+  );
+}

@@ -1,0 +1,109 @@
+import { settingAt } from '../../environment/setting.js';
+import type { Environment, RunnerFacts } from '../../environment/environment.js';
+import type { Mend } from '../../mends/edit.js';
+import { addedMatchers } from '../../model/code/added-matchers.js';
+import { reachableFrom } from '../../model/code/reachable.js';
+import { readSpecFile } from '../../model/specs/suite.js';
+import { isMatcherExtension } from '../../dialects/matchers.js';
+import { isWithin, relativeTo } from '../../util/paths.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { lacksSetup } from './E04.js';
+import { packagesWithSpecs, type Package } from './packages.js';
+import { textAdded } from './settings-edit.js';
+
+const message = (what: string): string =>
+  `This file ${what}, and nothing loads it: no setting names it and nothing imports it.`;
+const advice = (key: string, path: string): string => `Name it in the settings: ${key}: ['${path}']`;
+
+/** A file that is there to set the specs up, and that no run loads. */
+export const E05: ProjectCheck = {
+  code: 'E05',
+  family: 'environment',
+  scope: 'project',
+  title: 'Set-up file that nothing loads',
+  level: 'risk',
+  why: 'Whoever wrote it believes that its matchers, hooks or stand-ins are there for every spec.',
+  trouble: '// test/setup.ts registers matchers\nexport default defineConfig({ test: {} });',
+  mended: "export default defineConfig({ test: { setupFiles: ['./test/setup.ts'] } });",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+const NAME =
+  /(?:^|\/)(?:(?:vitest|jest|test|tests|spec)[.-]?set-?up|set-?up(?:[.-]?(?:tests?|vitest|jest|env|specs?))?)\.[cm]?[jt]sx?$/i;
+const FOLDER = /^(?:(?:src|tests?|__tests__|spec|config)\/){0,2}[^/]+$/;
+
+function check({ environment }: Package, context: ProjectContext): Found[] {
+  const { folder, runners } = environment;
+  const [runner] = runners.filter(({ settings, settingsFile }) => settings && settingsFile);
+  if (!runner || runners.some(({ setupFiles }) => !setupFiles.known) || lacksSetup(environment, context))
+    return [];
+  const candidates = context.sources.filter(
+    (path) => isWithin(folder, path) && NAME.test(path) && FOLDER.test(relativeTo(folder, path)),
+  );
+  if (candidates.length === 0) return [];
+  const loaded = loadedBy(environment, context);
+  return candidates.flatMap((path) => {
+    const what = loaded.has(path) ? undefined : setsUp(path, context);
+    return what ? [found(path, what, runner, context)] : [];
+  });
+}
+
+// Whatever set-up files, spec files and sources of the project import.
+function loadedBy(
+  { runners }: Environment,
+  { specFiles, sources, project, files }: ProjectContext,
+): Set<string> {
+  const loaded = new Set(specFiles.flatMap(({ imported }) => [...imported]));
+  for (const path of [...sources, ...specFiles.map((each) => each.path)]) {
+    for (const { specifier } of project.summary(path)?.modules ?? []) {
+      const target = specifier.startsWith('.') ? project.resolve(path, specifier) : undefined;
+      if (target) loaded.add(target);
+    }
+  }
+  for (const { setupFiles } of runners) {
+    for (const { candidates } of setupFiles.known ? setupFiles.value : []) {
+      const path = candidates.find((each) => files.kind(each) === 'file');
+      if (path) for (const each of reachableFrom(project, path).files.keys()) loaded.add(each);
+    }
+  }
+  return loaded;
+}
+
+function setsUp(path: string, { project }: ProjectContext): string | undefined {
+  const tree = project.tree(path);
+  if (!tree) return undefined;
+  const registers = tree.facts.modules.some(({ specifier }) => isMatcherExtension(specifier));
+  if (registers || addedMatchers(tree).names.length > 0) return 'registers matchers';
+  const { root, standIns } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
+  if (root.children.some(({ kind }) => kind === 'hook')) return 'has hooks for every spec';
+  return standIns.length > 0 ? 'puts stand-ins in place' : undefined;
+}
+
+function found(path: string, what: string, runner: RunnerFacts, context: ProjectContext): Found {
+  const { key, text, mend } = naming(path, runner, context);
+  const at = runner.settings?.at;
+  return {
+    place: { file: path, start: 0, end: 0 },
+    certainty: 'sure',
+    message: message(what),
+    advice: advice(key, text),
+    evidence: at ? [{ ...at, note: 'these settings do not name it' }] : [],
+    mend,
+  };
+}
+
+// Which setting would name it, and the change of the settings file that does.
+function naming(
+  path: string,
+  runner: RunnerFacts,
+  context: ProjectContext,
+): { key: string; text: string; mend?: Mend } {
+  const isJest = runner.runner === 'jest';
+  const key = isJest ? 'setupFilesAfterEnv' : runner.runner === 'mocha' ? 'require' : 'setupFiles';
+  const relative = relativeTo(runner.folder, path);
+  const text = isJest ? `<rootDir>/${relative}` : `./${relative}`;
+  const object = runner.runner === 'vitest' ? settingAt(runner.settings, 'test') : runner.settings;
+  const source = object && context.sourceOf(object.at.file);
+  const edit = source && runner.runner !== 'angular' ? textAdded(object, key, text, source) : undefined;
+  return { key, text, mend: edit && { summary: `Name ${relative}`, safe: false, edits: [edit] } };
+}

@@ -1,0 +1,127 @@
+import {
+  belongsTo,
+  extensionOf,
+  MATCHER_EXTENSIONS,
+  type MatcherExtension,
+} from '../../dialects/matchers.js';
+import { has, runnersOf, type Environment } from '../../environment/environment.js';
+import type { Mend } from '../../mends/edit.js';
+import { styleOf } from '../../mends/style.js';
+import { addedMatchers } from '../../model/code/added-matchers.js';
+import { reachableFrom } from '../../model/code/reachable.js';
+import {
+  inSpecFile,
+  type Found,
+  type ProjectCheck,
+  type ProjectContext,
+  type SpecFileFacts,
+} from '../check.js';
+import { lacksSetup } from './E04.js';
+import { andMore, packagesWithSpecs, type Package } from './packages.js';
+
+const message = (matcher: string, module: string, files: readonly unknown[]): string =>
+  `${matcher} is used here${andMore(files)}, and nothing that runs before the specs loads ${module}.`;
+const advice = (line: string, where: string, install: string | undefined): string =>
+  `${install ? `Install ${install}, and load it` : 'Load it'} in ${where}: ${line}`;
+
+/** A matcher of an extension that no set-up file, setting or import brings. */
+export const E06: ProjectCheck = {
+  code: 'E06',
+  family: 'environment',
+  scope: 'project',
+  title: 'Matcher that nobody registered',
+  level: 'blocker',
+  why: 'The call of a matcher that is not there throws: every spec that uses it is red, whatever the component does.',
+  trouble: '// test/setup.ts is empty\nexpect(card).toBeInTheDocument();',
+  mended: "// test/setup.ts\nimport '@testing-library/jest-dom/vitest';",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+  if (lacksSetup(environment, context)) return [];
+  return MATCHER_EXTENSIONS.flatMap((extension) => {
+    const lacking = specFiles.filter((file) => lacks(file, extension, environment, context));
+    const [first] = lacking;
+    return first ? [found(first, lacking, extension, environment, context)] : [];
+  });
+}
+
+const firstUse = (
+  file: SpecFileFacts,
+  extension: MatcherExtension,
+): [string, { start: number; end: number }] | undefined =>
+  [...file.matchers].find(([matcher]) => extensionOf(matcher) === extension);
+
+function lacks(
+  file: SpecFileFacts,
+  extension: MatcherExtension,
+  environment: Environment,
+  context: ProjectContext,
+): boolean {
+  if (!firstUse(file, extension) || file.addedMatchers.open) return false;
+  const runners = runnersOf(environment, file.path);
+  const setup = context.setupOf(file.path);
+  // A real browser's runner has matchers of its own for the document.
+  const inBrowser = runners.some(({ document }) => !document.known || document.value === 'browser');
+  if (runners.length === 0 || inBrowser || !setup || setup.opaque) return false;
+  const matchers = [...file.matchers.keys()].filter((each) => extensionOf(each) === extension);
+  const added = new Set([...setup.matchers, ...file.addedMatchers.names]);
+  if (matchers.some((each) => added.has(each))) return false;
+  if ([...setup.packages].some((name) => belongsTo(extension, name))) return false;
+  const { files, others } = reachableFrom(context.project, file.path);
+  if (others.some(({ specifier }) => belongsTo(extension, specifier))) return false;
+  // A helper may register matchers in its own way.
+  return ![...files.keys()].some((path) => {
+    const tree = path === file.path ? undefined : context.project.tree(path);
+    const more = tree && addedMatchers(tree);
+    return more && (more.open || more.names.some((name) => matchers.includes(name)));
+  });
+}
+
+function found(
+  first: SpecFileFacts,
+  lacking: readonly SpecFileFacts[],
+  extension: MatcherExtension,
+  environment: Environment,
+  context: ProjectContext,
+): Found {
+  const [matcher, place] = firstUse(first, extension) ?? ['', { start: 0, end: 0 }];
+  const [runner] = runnersOf(environment, first.path);
+  const [module = ''] = extension.modules.filter((name) => has(environment, name)).concat(extension.modules);
+  const load = extension.load[runner?.runner ?? 'other'] ?? extension.load['other'] ?? module;
+  const setup = context.setupOf(first.path)?.files.at(-1);
+  const isThere = has(environment, module);
+  const target = setup ?? (lacking.length === 1 ? first.path : undefined);
+  return {
+    place: inSpecFile(first, place),
+    certainty: 'sure',
+    message: message(matcher, module, lacking),
+    advice: advice(
+      `import '${load}';`,
+      setup ? 'the set-up file' : 'a set-up file that the settings name',
+      isThere ? undefined : module,
+    ),
+    evidence: setup ? [{ file: setup, start: 0, end: 0, note: 'this set-up file does not load it' }] : [],
+    mend:
+      isThere && target && module === '@testing-library/jest-dom'
+        ? loading(target, load, context)
+        : undefined,
+  };
+}
+
+// An import, or a `require` where the file has no imports and some of those.
+function loading(path: string, module: string, context: ProjectContext): Mend | undefined {
+  const source = context.sourceOf(path);
+  if (!source) return undefined;
+  const { newline, semicolon, quote } = styleOf(source.text);
+  const program = context.project.tree(path)?.script.program;
+  const isCommon =
+    /\.cjs$/.test(path) || (/^\s*(?:const|require)\b/m.test(source.text) && !hasImports(program));
+  const line = isCommon ? `require(${quote}${module}${quote})` : `import ${quote}${module}${quote}`;
+  const at = program?.body[0]?.start ?? 0;
+  const edit = { file: path, start: at, end: at, text: `${line}${semicolon || ';'}${newline}` };
+  return { summary: `Load ${module}`, safe: true, edits: [edit] };
+}
+
+const hasImports = (program: { body: readonly { type: string }[] } | undefined): boolean =>
+  (program?.body ?? []).some(({ type }) => type.startsWith('Import') || type.startsWith('Export'));

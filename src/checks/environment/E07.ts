@@ -1,0 +1,115 @@
+import { dialectOf } from '../../dialects/index.js';
+import { runnersOf, type RunnerFacts } from '../../environment/environment.js';
+import { settingAt } from '../../environment/setting.js';
+import type { Mend } from '../../mends/edit.js';
+import { styleOf } from '../../mends/style.js';
+import {
+  inSpecFile,
+  type Found,
+  type ProjectCheck,
+  type ProjectContext,
+  type SpecFileFacts,
+} from '../check.js';
+import { andMore, packagesWithSpecs, type Package } from './packages.js';
+import { entryAdded } from './settings-edit.js';
+
+const message = (names: string, runner: string, files: readonly unknown[]): string =>
+  `${names} ${names.includes(' ') ? 'are' : 'is'} used here with no import${andMore(files)}, and ${runner} makes nothing global with these settings.`;
+const adviceImport = (line: string): string => `Import them: ${line}`;
+const adviceSetting = (key: string): string =>
+  `Import them in each file, or switch them on in the settings: ${key}: true`;
+
+/** Runner functions used as globals, where the runner does not make them global. */
+export const E07: ProjectCheck = {
+  code: 'E07',
+  family: 'environment',
+  scope: 'project',
+  title: 'Runner globals that are not switched on',
+  level: 'blocker',
+  why: 'The file stops at its first line with “describe is not defined”: none of its specs runs.',
+  trouble: "describe('KilnCard', () => { … });",
+  mended: "import { describe, expect, it } from 'vitest';\n\ndescribe('KilnCard', () => { … });",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+// The setting that makes the functions global, and the module to import them from.
+const RUNNER: Readonly<Record<string, { key: string; module: string }>> = {
+  vitest: { key: 'globals', module: 'vitest' },
+  jest: { key: 'injectGlobals', module: '@jest/globals' },
+};
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+  const lacking = specFiles.flatMap((file) => {
+    const runners = runnersOf(environment, file.path);
+    const [runner] = runners;
+    const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
+    const setup = context.setupOf(file.path);
+    const rest = runner && RUNNER[runner.runner];
+    return off && rest && setup && !setup.opaque && usedBy(file, rest.module).length > 0
+      ? [{ file, runner }]
+      : [];
+  });
+  const [first] = lacking;
+  return first ? [found(first.file, first.runner, lacking, context)] : [];
+}
+
+// Only what the runner's own module exports can be what is meant.
+function usedBy({ globals }: SpecFileFacts, module: string): string[] {
+  const exports = dialectOf(module)?.exports ?? {};
+  return [...globals.keys()].filter((name) => Object.hasOwn(exports, name)).sort();
+}
+
+function found(
+  file: SpecFileFacts,
+  runner: RunnerFacts,
+  lacking: readonly unknown[],
+  context: ProjectContext,
+): Found {
+  const { key = '', module = '' } = RUNNER[runner.runner] ?? {};
+  const names = usedBy(file, module);
+  const place = file.globals.get(names[0] ?? '') ?? { start: 0, end: 0 };
+  const first = Math.min(...names.map((name) => file.globals.get(name)?.start ?? place.start));
+  const at = runner.settings?.at;
+  const line = `import { ${names.join(', ')} } from '${module}';`;
+  return {
+    place: inSpecFile(file, { start: first, end: first }),
+    certainty: 'sure',
+    message: message(names.join(', '), runner.runner, lacking),
+    advice: lacking.length > 1 ? adviceSetting(key) : adviceImport(line),
+    evidence: at ? [{ ...at, note: 'the settings' }] : [],
+    mend: lacking.length > 1 ? switchedOn(runner, key, context) : imported(file, names, module, context),
+  };
+}
+
+function switchedOn(
+  { settings, runner, globals }: RunnerFacts,
+  key: string,
+  context: ProjectContext,
+): Mend | undefined {
+  const object = runner === 'vitest' ? settingAt(settings, 'test') : settings;
+  const source = object && context.sourceOf(object.at.file);
+  const set = settingAt(object, key);
+  const edit =
+    set && globals.known && globals.at
+      ? { ...set.at, text: 'true' }
+      : !set && source
+        ? entryAdded(object, key, 'true', source)
+        : undefined;
+  return edit && { summary: 'Switch the globals on', safe: true, edits: [edit] };
+}
+
+function imported(
+  file: SpecFileFacts,
+  names: readonly string[],
+  module: string,
+  context: ProjectContext,
+): Mend | undefined {
+  const source = context.sourceOf(file.path);
+  const first = context.project.tree(file.path)?.script.program.body[0];
+  if (!source || !first) return undefined;
+  const { newline, quote, semicolon } = styleOf(source.text);
+  const line = `import { ${names.join(', ')} } from ${quote}${module}${quote}${semicolon}`;
+  const text = first.type === 'ImportDeclaration' ? `${line}${newline}` : `${line}${newline}${newline}`;
+  const edit = { file: file.path, start: first.start, end: first.start, text };
+  return { summary: `Import them from ${module}`, safe: true, edits: [edit] };
+}

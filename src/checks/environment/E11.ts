@@ -1,0 +1,150 @@
+import { isBuiltin } from 'node:module';
+import { declares, manifestsOf, runnersOf, type Environment } from '../../environment/environment.js';
+import { dirname, isWithin, join, packageOf } from '../../util/paths.js';
+import { isTestLibrary } from '../../model/code/specs-by-content.js';
+import { settingAt } from '../../environment/setting.js';
+import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import { isMapped, pathFor } from './aliases.js';
+import { andMore, packagesWithSpecs, unique, type Package } from './packages.js';
+
+const message = (name: string, files: readonly unknown[], installed: boolean): string =>
+  `${name} is imported here${andMore(files)}, and no manifest up to the workspace root declares it${installed ? '; it is only there because another package needs it' : ''}.`;
+const advice = (name: string): string => `Declare it: npm install --save-dev ${name}`;
+const messageShipped = (name: string): string =>
+  `${name} is only for specs, and everyone who installs this package gets it.`;
+const adviceShipped = 'Move it to devDependencies.';
+
+/** A package that specs import and no manifest declares. */
+export const E11: ProjectCheck = {
+  code: 'E11',
+  family: 'environment',
+  scope: 'project',
+  title: 'Spec needs an undeclared package',
+  level: 'risk',
+  why: 'It works as long as some other package happens to bring it, and stops on a machine where none does.',
+  trouble: "import userEvent from '@testing-library/user-event'; // declared nowhere",
+  mended: 'npm install --save-dev @testing-library/user-event',
+  run: (context) =>
+    unique(packagesWithSpecs(context).flatMap((each) => [...undeclared(each, context), ...shipped(each)])),
+};
+
+function undeclared({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+  if (!environment.isWhole || !environment.manifest) return [];
+  const byName = new Map<string, { file: SpecFileFacts; start: number; end: number }[]>();
+  for (const file of specFiles) {
+    for (const { specifier, start, end } of file.modules) {
+      const name = packageOf(specifier);
+      if (
+        byName.get(name)?.some((each) => each.file === file) ||
+        !lacks(specifier, file, environment, context)
+      )
+        continue;
+      byName.set(name, [...(byName.get(name) ?? []), { file, start, end }]);
+    }
+  }
+  return [...byName].flatMap(([name, uses]): Found[] => {
+    const [first] = uses;
+    const installed = environment.isInstalled(name);
+    if (!first) return [];
+    return [
+      {
+        place: { file: first.file.path, start: first.start, end: first.end },
+        certainty: 'sure',
+        message: message(name, uses, installed),
+        advice: advice(name),
+      },
+    ];
+  });
+}
+
+const PACKAGE_NAME = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*$/;
+
+function lacks(
+  specifier: string,
+  file: SpecFileFacts,
+  environment: Environment,
+  context: ProjectContext,
+): boolean {
+  const name = packageOf(specifier);
+  if (/^[.#/~]|:/.test(specifier) || isBuiltin(specifier) || !PACKAGE_NAME.test(name)) return false;
+  const isOwn = manifestsOf(environment).some((each) => each.name === name);
+  if (isOwn || declares(environment, name) || isBrought(name, environment)) return false;
+  if (context.project.resolve(file.path, specifier) || file.replaced.has(specifier)) return false;
+  if (isFolder(name, environment, context) || isCompilerPath(specifier, file, environment, context))
+    return false;
+  const runners = runnersOf(environment, file.path);
+  const readable =
+    runners.length > 0 &&
+    runners.every(({ aliases }) => aliases.known && !isMapped(specifier, aliases.value));
+  // Where aliases can't be read, a package that is there all the same is surely one.
+  return (
+    readable ||
+    (environment.isInstalled(name) &&
+      !runners.some(({ aliases }) => aliases.known && isMapped(specifier, aliases.value)))
+  );
+}
+
+// Packages that a declared one brings along on purpose.
+const BRINGERS: readonly (readonly [RegExp, RegExp])[] = [
+  [/^@jest\/globals$|^expect$|^jest-mock$/, /^(?:jest|jest-cli|react-scripts)$/],
+  [/^@testing-library\/dom$/, /^@testing-library\/(?:react|vue|angular|preact|svelte)$/],
+  [/^(?:vite|chai|@vitest\/.*)$/, /^vitest$/],
+  [/^jasmine(?:-core)?$/, /^(?:jasmine|karma-jasmine)$/],
+  [/^@vue\/.*$/, /^vue$/],
+  [/^react-dom$/, /^(?:next|gatsby)$/],
+  [/^@angular\/.*$|^rxjs$/, /^@angular\/core$/],
+];
+
+const isBrought = (name: string, environment: Environment): boolean =>
+  BRINGERS.some(
+    ([brought, by]) =>
+      brought.test(name) &&
+      manifestsOf(environment).some(({ dependencies }) =>
+        [...dependencies.keys()].some((each) => by.test(each)),
+      ),
+  );
+
+// Bare names may be folders of the project, where the compiler's base says so.
+const isFolder = (name: string, { folder }: Environment, { files }: ProjectContext): boolean =>
+  [folder, join(folder, 'src'), join(folder, 'test')].some((base) => {
+    const [first = ''] = name.split('/');
+    return files.kind(join(base, first)) !== undefined;
+  });
+
+function isCompilerPath(
+  specifier: string,
+  file: SpecFileFacts,
+  { folder }: Environment,
+  context: ProjectContext,
+): boolean {
+  for (let at = dirname(file.path); isWithin(folder, at); at = dirname(at)) {
+    const covered = context
+      .compilersIn(at)
+      .some(({ paths }) => !paths.known || pathFor(specifier, paths.value));
+    if (covered) return true;
+  }
+  return false;
+}
+
+// What only specs need goes to everyone with a package that is published; an application ships nothing.
+function shipped({ environment: { manifest } }: Package): Found[] {
+  const isPrivate = settingAt(manifest?.setting, 'private');
+  const listed = settingAt(manifest?.setting, 'dependencies');
+  if (!manifest || listed?.is !== 'object' || (isPrivate?.is === 'value' && isPrivate.value === true))
+    return [];
+  const isPublished = settingAt(manifest.setting, 'version') && settingAt(manifest.setting, 'name');
+  if (!isPublished) return [];
+  return [...listed.entries].flatMap(([name, { at }]): Found[] =>
+    isTestLibrary(name) && !manifest.peerDependencies.has(name)
+      ? [
+          {
+            place: at,
+            level: 'hint',
+            certainty: 'sure',
+            message: messageShipped(name),
+            advice: adviceShipped,
+          },
+        ]
+      : [],
+  );
+}

@@ -1,0 +1,105 @@
+import semver from 'semver';
+import { manifestsOf, type Environment } from '../../environment/environment.js';
+import type { Manifest } from '../../environment/manifest.js';
+import { PEER_ROWS } from '../../environment/peer-ranges.js';
+import { settingAt } from '../../environment/setting.js';
+import { majorOf, type PackageVersion } from '../../environment/versions.js';
+import type { Place } from '../../parse/place.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { packagesWithSpecs, unique } from './packages.js';
+
+const message = (name: string, major: number, peer: string, range: string, asks: string): string =>
+  `${name} ${major} asks for ${peer} ${asks}, and ${range} is what this project takes.`;
+const advice = (name: string, asks: string, peer: string): string =>
+  `Take ${peer} ${asks}, or a major of ${name} that asks for yours.`;
+const messageTwo = (name: string, versions: readonly string[]): string =>
+  `The lock file has ${name} twice, ${versions.join(' and ')}: what one copy makes, the other does not know.`;
+const adviceTwo = (name: string): string =>
+  `Keep one copy: npm dedupe, or one range of ${name} for all packages.`;
+
+/** Packages of one tool chain whose majors do not go together, by the peer ranges that they publish. */
+export const E12: ProjectCheck = {
+  code: 'E12',
+  family: 'environment',
+  scope: 'project',
+  title: 'Versions that do not belong together',
+  level: 'risk',
+  why: 'They install, with a warning that nobody reads, and fail in ways that point elsewhere.',
+  trouble: '"react": "^19.0.0", "@testing-library/react": "^13.4.0"',
+  mended: '"react": "^19.0.0", "@testing-library/react": "^16.1.0"',
+  run: (context) =>
+    unique(
+      packagesWithSpecs(context).flatMap(({ environment }) => [
+        ...unmet(environment, context),
+        ...twice(environment, context),
+      ]),
+    ),
+};
+
+function unmet(environment: Environment, context: ProjectContext): Found[] {
+  return PEER_ROWS.flatMap(([name, major, peer, ...ranges]): Found[] => {
+    const version = context.versionOf(environment, name);
+    if (!version || majorOf(version) !== major) return [];
+    const other = context.versionOf(environment, peer);
+    if (!other || ranges.some((range) => mayMeet(other, range))) return [];
+    const asks = ranges.at(-1) ?? '';
+    const place = placeOf(version.manifest, name);
+    if (!place) return [];
+    return [
+      {
+        place,
+        certainty: 'sure',
+        message: message(name, major, peer, other.exact ?? other.range, asks),
+        advice: advice(name, asks, peer),
+        evidence: [{ ...(placeOf(other.manifest, peer) ?? place), note: `${peer} is asked for here` }],
+      },
+    ];
+  });
+}
+
+// Tags, links and ranges that can't be read may be anything.
+function mayMeet({ range, exact }: PackageVersion, asked: string): boolean {
+  if (exact !== undefined && semver.valid(exact))
+    return semver.satisfies(exact, asked, { includePrerelease: true });
+  return semver.validRange(range) === null || semver.intersects(range, asked, { includePrerelease: true });
+}
+
+function placeOf({ setting }: Manifest, name: string): Place | undefined {
+  const kinds = ['dependencies', 'devDependencies', 'peerDependencies', 'optionalDependencies'];
+  return kinds.map((kind) => settingAt(setting, kind, name)?.at).find((each) => each !== undefined);
+}
+
+const FRAMEWORKS = ['react', 'vue', '@angular/core'];
+
+// package-lock.json, versions 2 and 3 of its format: a second copy stands below the package that brings it.
+function twice(environment: Environment, context: ProjectContext): Found[] {
+  for (const { folder } of manifestsOf(environment)) {
+    const file = `${folder}/package-lock.json`;
+    if (context.files.kind(file) !== 'file') continue;
+    const packages = settingAt(context.setting(file), 'packages');
+    if (packages?.is !== 'object') return [];
+    return FRAMEWORKS.flatMap((name): Found[] => {
+      const copies = [...packages.entries].filter(
+        ([path]) => path === `node_modules/${name}` || path.endsWith(`/node_modules/${name}`),
+      );
+      const versions = new Set(copies.map(([, each]) => versionIn(each)));
+      const [, second] = copies;
+      if (versions.size < 2 || versions.has(undefined) || !second) return [];
+      const shown = [...versions].filter((each) => each !== undefined);
+      return [
+        {
+          place: second[1].at,
+          certainty: 'likely',
+          message: messageTwo(name, shown),
+          advice: adviceTwo(name),
+        },
+      ];
+    });
+  }
+  return [];
+}
+
+function versionIn(entry: Parameters<typeof settingAt>[0]): string | undefined {
+  const version = settingAt(entry, 'version');
+  return version?.is === 'value' && typeof version.value === 'string' ? version.value : undefined;
+}

@@ -1,0 +1,150 @@
+import { collector } from '../../environment/collects.js';
+import { flagOf } from '../../environment/commands.js';
+import type { Environment, RunnerFacts } from '../../environment/environment.js';
+import { RUNNERS } from '../../environment/runners.js';
+import { settingAt, type Setting } from '../../environment/setting.js';
+import type { Place } from '../../parse/place.js';
+import { basename, join } from '../../util/paths.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { packagesWithSpecs, unique, type Package } from './packages.js';
+
+const messageTwo = (loser: string, winner: string, runner: string): string =>
+  `${loser} has settings for ${runner} too, and ${runner} reads ${winner} only.`;
+const adviceTwo = (loser: string, winner: string): string =>
+  `${winner} wins: take what is needed over, and drop it from ${loser}.`;
+const messageRefused = (loser: string, winner: string, runner: string): string =>
+  `${runner} finds settings in ${loser} and in ${winner}, and refuses to start with both.`;
+const messageFlag = (script: string, flag: string, value: string, set: string): string =>
+  `The script “${script}” says ${flag} ${value}, and the settings say ${set}: the script wins, and a run without it is another run.`;
+const adviceFlag = 'Say it in one place: take the flag out of the script, or change the setting.';
+const messageClaimed = (runners: readonly string[], files: number): string =>
+  `${runners.join(' and ')} both collect this file${files > 1 ? ` and ${files - 1} more` : ''}: specs written for one run under the other.`;
+const adviceClaimed = 'Narrow the patterns of one of them.';
+
+/** Two settings that both apply and say different things. */
+export const E14: ProjectCheck = {
+  code: 'E14',
+  family: 'environment',
+  scope: 'project',
+  title: 'Two settings disagree',
+  level: 'risk',
+  why: 'Somebody changes the one that loses, sees no difference, and looks for the reason for an afternoon.',
+  trouble: '// vite.config.ts: test: { environment: "jsdom" }\n// vitest.config.ts: test: { globals: true }',
+  mended: '// vitest.config.ts: test: { environment: "jsdom", globals: true }',
+  run: (context) =>
+    unique(
+      packagesWithSpecs(context).flatMap((each) => [
+        ...each.environment.runners.flatMap((runner) => losingSettings(runner, context)),
+        ...each.environment.runners.flatMap(contradictions),
+        ...claimedTwice(each),
+      ]),
+    ),
+};
+
+/** Settings of a runner that another file of settings overrules, one finding each. */
+export function losingSettings(runner: RunnerFacts, { files, setting }: ProjectContext): Found[] {
+  const row = RUNNERS.find(({ name }) => name === runner.runner);
+  const winner = runner.settings?.at;
+  if (!row || !winner || !runner.settingsFile) return [];
+  const name = basename(runner.settingsFile);
+  const folder = runner.settingsFile.slice(0, -name.length - 1);
+  const others = row.files
+    .map((each) => join(folder, each))
+    .filter((path) => path !== runner.settingsFile && files.kind(path) === 'file');
+  const set = (path: string): Setting | undefined =>
+    row.inside ? settingAt(setting(path), row.inside) : setting(path);
+  const inFiles = others.flatMap((path) => losing(set(path), path, runner, winner));
+  const inManifest = row.manifestKey && name !== 'package.json' ? join(folder, 'package.json') : undefined;
+  const key = inManifest && row.manifestKey ? settingAt(setting(inManifest), row.manifestKey) : undefined;
+  return [...inFiles, ...(inManifest ? losing(key, inManifest, runner, winner) : [])];
+}
+
+// jest-config 27 to 30 refuses to start with two.
+function losing(
+  found: Setting | undefined,
+  path: string,
+  { runner, settingsFile = '' }: RunnerFacts,
+  winner: Place,
+): Found[] {
+  if (found?.is !== 'object') return [];
+  const [loser, wins] = [basename(path), basename(settingsFile)];
+  return [
+    {
+      place: found.at,
+      certainty: 'sure',
+      message: runner === 'jest' ? messageRefused(loser, wins, runner) : messageTwo(loser, wins, runner),
+      advice: adviceTwo(loser, wins),
+      evidence: [{ ...winner, note: 'these are the settings that are read' }],
+    },
+  ];
+}
+
+const FLAGS: Readonly<Record<string, readonly { flag: string; keys: readonly string[] }[]>> = {
+  vitest: [
+    { flag: '--environment', keys: ['test', 'environment'] },
+    { flag: '--globals', keys: ['test', 'globals'] },
+  ],
+  jest: [
+    { flag: '--env', keys: ['testEnvironment'] },
+    { flag: '--testEnvironment', keys: ['testEnvironment'] },
+  ],
+};
+
+function contradictions(runner: RunnerFacts): Found[] {
+  return (FLAGS[runner.runner] ?? []).flatMap(({ flag, keys }) => {
+    const set = settingAt(runner.settings, ...keys);
+    if (set?.is !== 'value') return [];
+    return runner.commands.flatMap((command): Found[] => {
+      const given = flagOf(command, flag);
+      const value = given === true ? 'true' : given;
+      if (value === undefined || value === String(set.value)) return [];
+      return [
+        {
+          place: command.at,
+          certainty: 'sure',
+          message: messageFlag(command.script, flag, value, String(set.value)),
+          advice: adviceFlag,
+          evidence: [{ ...set.at, note: 'the settings' }],
+        },
+      ];
+    });
+  });
+}
+
+function claimedTwice({ environment, specFiles }: Package): Found[] {
+  const started = byRunner(environment);
+  if (started.size < 2) return [];
+  const claimed = specFiles.flatMap((file) => {
+    if (file.runnerModules.length > 0) return [];
+    const takers = [...started].filter(([, all]) =>
+      all.some(({ collects }) => collects.known && collector(collects.value)(file.path)),
+    );
+    return takers.length > 1 ? [{ file, takers }] : [];
+  });
+  const [first] = claimed;
+  if (!first) return [];
+  const evidence = first.takers.flatMap(([name, [runner]]) =>
+    runner?.collects.known ? [{ ...runner.collects.value.at, note: `the patterns of ${name}` }] : [],
+  );
+  return [
+    {
+      place: { file: first.file.path, start: 0, end: 0 },
+      certainty: 'sure',
+      message: messageClaimed(
+        first.takers.map(([name]) => name),
+        claimed.length,
+      ),
+      advice: adviceClaimed,
+      evidence,
+    },
+  ];
+}
+
+// Runners that a script starts, with all of their settings.
+function byRunner({ runners }: Environment): Map<string, RunnerFacts[]> {
+  const found = new Map<string, RunnerFacts[]>();
+  for (const runner of runners) {
+    if (runner.commands.length > 0) found.set(runner.runner, [...(found.get(runner.runner) ?? []), runner]);
+  }
+  return found;
+}

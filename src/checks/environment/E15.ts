@@ -1,0 +1,74 @@
+import type { RunnerFacts } from '../../environment/environment.js';
+import { runnersOf } from '../../environment/environment.js';
+import type { Place } from '../../parse/place.js';
+import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import { packagesWithSpecs, unique, type Package } from './packages.js';
+
+const messageIsolation = (files: number): string =>
+  `Isolation is switched off: ${files} spec file${files > 1 ? 's' : ''} that render${files > 1 ? '' : 's'} and put nothing back share${files > 1 ? '' : 's'} modules and a document with all the others.`;
+const adviceIsolation = 'Drop the setting, or put back in a set-up file what specs change.';
+const messageCleanup = (name: string, files: number): string =>
+  `${name} switches the automatic cleanup of renders off, and ${files} spec file${files > 1 ? 's' : ''} that render${files > 1 ? '' : 's'} ${files > 1 ? 'do' : 'does'} not clean up by hand.`;
+const adviceCleanup = 'Drop it, or clean up in an after-each hook of a set-up file.';
+
+/** Isolation of spec files, or cleanup after specs, that is switched off. */
+export const E15: ProjectCheck = {
+  code: 'E15',
+  family: 'environment',
+  scope: 'project',
+  title: 'Isolation or automatic cleanup is switched off',
+  level: 'risk',
+  why: 'What one spec file renders and changes is there for all that come after it.',
+  trouble: 'export default defineConfig({ test: { isolate: false } });',
+  mended: 'export default defineConfig({ test: {} });',
+  run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
+};
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+  return environment.runners.flatMap((runner) => {
+    const mine = specFiles.filter((file) => runnersOf(environment, file.path).includes(runner));
+    const affected = mine.filter((file) => file.renders > 0 && !file.cleansUp && !isCleanedUp(file, context));
+    if (affected.length === 0) return [];
+    return [...isolation(runner, affected), ...cleanup(runner, affected, context)];
+  });
+}
+
+const isCleanedUp = (file: SpecFileFacts, context: ProjectContext): boolean =>
+  context.setupOf(file.path)?.steps.some(({ kind }) => kind === 'unmount' || kind === 'restore') ?? true;
+
+// Runners that never isolate say nothing by it: only a setting or a flag does.
+function isolation({ isolates, runner }: RunnerFacts, affected: readonly SpecFileFacts[]): Found[] {
+  if (runner !== 'vitest' || !isolates.known || isolates.value || !isolates.at) return [];
+  return [
+    {
+      place: isolates.at,
+      certainty: 'sure',
+      message: messageIsolation(affected.length),
+      advice: adviceIsolation,
+    },
+  ];
+}
+
+// The names by which user-centred libraries read it: their README, "skipping auto cleanup".
+const VARIABLES = ['RTL_SKIP_AUTO_CLEANUP', 'VTL_SKIP_AUTO_CLEANUP'];
+const SWITCHES = [
+  '@testing-library/react/dont-cleanup-after-each',
+  '@testing-library/vue/dont-cleanup-after-each',
+];
+
+function cleanup(runner: RunnerFacts, affected: readonly SpecFileFacts[], context: ProjectContext): Found[] {
+  const [first] = affected;
+  const packages = (first && context.setupOf(first.path)?.packages) ?? new Set<string>();
+  const module = SWITCHES.find((each) => packages.has(each));
+  const setup = runner.setupFiles.known ? runner.setupFiles.value[0] : undefined;
+  const bySetup: [string, Place][] = module && setup ? [[module, setup.at]] : [];
+  const byScript = runner.commands.flatMap(({ env, at }): [string, Place][] =>
+    VARIABLES.filter((name) => env.get(name) === 'true').map((name) => [name, at]),
+  );
+  return [...bySetup, ...byScript].map(([name, place]) => ({
+    place,
+    certainty: 'sure',
+    message: messageCleanup(name, affected.length),
+    advice: adviceCleanup,
+  }));
+}

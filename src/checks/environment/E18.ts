@@ -1,0 +1,46 @@
+import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import { basename } from '../../util/paths.js';
+import { packagesWithSpecs, type Package } from './packages.js';
+
+const message = (others: number): string =>
+  `This spec file is in JavaScript; the other ${others} of its package are in TypeScript.`;
+const advice = (name: string): string => `Rename it to ${name}, so that the compiler reads it too.`;
+
+/** A spec file in another language than all the others of its package. */
+export const E18: ProjectCheck = {
+  code: 'E18',
+  family: 'environment',
+  scope: 'project',
+  title: 'Spec in another language than its project',
+  level: 'hint',
+  why: 'Nobody tells this file that a prop was renamed.',
+  trouble: '// kiln-card.spec.jsx, beside twelve spec files in TypeScript',
+  mended: '// kiln-card.spec.tsx',
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+const FEWEST = 4;
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+  const typed = specFiles.filter(({ path }) => isTyped(path));
+  const plain = specFiles.filter(({ path }) => !isTyped(path));
+  const isTypeScript = context.compilersIn(environment.folder).length > 0;
+  if (!isTypeScript || typed.length < FEWEST || plain.length * FEWEST > typed.length) return [];
+  return plain
+    .filter((file) => !testsScripts(file))
+    .map((file) => ({
+      place: { file: file.path, start: 0, end: 0 },
+      certainty: 'sure',
+      message: message(typed.length),
+      advice: advice(basename(file.path).replace(/js(x?)$/, 'ts$1')),
+      evidence: typed
+        .slice(0, 1)
+        .map(({ path }) => ({ file: path, start: 0, end: 0, note: 'written in TypeScript' })),
+    }));
+}
+
+const isTyped = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
+
+// Specs of JavaScript sources, such as scripts and settings, speak their language.
+const testsScripts = ({ imported }: SpecFileFacts): boolean =>
+  [...imported].some((path) => /\.[cm]?jsx?$/.test(path));

@@ -1,0 +1,22 @@
+import type { AliasRule } from '../../environment/environment.js';
+import type { PlacedText } from '../../environment/setting.js';
+
+/** Whether a rule of a runner's settings takes an import; one that is not valid takes all. */
+export function isMapped(specifier: string, rules: readonly AliasRule[]): boolean {
+  return rules.some(({ pattern }) => {
+    try {
+      return new RegExp(pattern).test(specifier);
+    } catch {
+      return true;
+    }
+  });
+}
+
+/** The entry of the compiler's `paths` that takes an import: `@/*` takes `@/kiln`. */
+export function pathFor(specifier: string, paths: readonly PlacedText[]): PlacedText | undefined {
+  return paths.find(({ text }) => {
+    const [before = '', after] = text.split('*');
+    if (after === undefined) return text === specifier;
+    return before !== '' && specifier.startsWith(before) && specifier.endsWith(after);
+  });
+}

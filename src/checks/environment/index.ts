@@ -1,0 +1,43 @@
+import { E01 } from './E01.js';
+import { E02 } from './E02.js';
+import { E03 } from './E03.js';
+import { E04 } from './E04.js';
+import { E05 } from './E05.js';
+import { E06 } from './E06.js';
+import { E07 } from './E07.js';
+import { E08 } from './E08.js';
+import { E09 } from './E09.js';
+import { E10 } from './E10.js';
+import { E11 } from './E11.js';
+import { E12 } from './E12.js';
+import { E13 } from './E13.js';
+import { E14 } from './E14.js';
+import { E15 } from './E15.js';
+import { E16 } from './E16.js';
+import { E17 } from './E17.js';
+import { E18 } from './E18.js';
+import { E19 } from './E19.js';
+import type { Check } from '../check.js';
+
+/** The checks of how a suite runs. */
+export const ENVIRONMENT: readonly Check[] = [
+  E01,
+  E02,
+  E03,
+  E04,
+  E05,
+  E06,
+  E07,
+  E08,
+  E09,
+  E10,
+  E11,
+  E12,
+  E13,
+  E14,
+  E15,
+  E16,
+  E17,
+  E18,
+  E19,
+];

@@ -1,0 +1,28 @@
+import type { Environment } from '../../environment/environment.js';
+import type { Found, ProjectContext, SpecFileFacts } from '../check.js';
+
+/** One package with its spec files. */
+export interface Package {
+  environment: Environment;
+  specFiles: readonly SpecFileFacts[];
+}
+
+/** The packages that hold spec files. */
+export function packagesWithSpecs({ environments, specFiles }: ProjectContext): Package[] {
+  return environments
+    .map((environment) => ({
+      environment,
+      specFiles: specFiles.filter((file) => file.package === environment.folder),
+    }))
+    .filter((each) => each.specFiles.length > 0);
+}
+
+/** One finding of those at the same place: a setting at a workspace root is seen from each of its packages. */
+export function unique(all: readonly Found[]): Found[] {
+  const placed = all.map((each) => [`${each.place.file}:${each.place.start}:${each.message}`, each] as const);
+  return [...new Map(placed).values()];
+}
+
+/** `and 3 more spec files`, or nothing. */
+export const andMore = (files: readonly unknown[]): string =>
+  files.length > 1 ? ` (and in ${files.length - 1} more spec file${files.length > 2 ? 's' : ''})` : '';

@@ -1,0 +1,78 @@
+import { join, resolve } from '../../util/paths.js';
+import type { Collection, SetupFile } from '../environment.js';
+import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known, type Setting } from '../setting.js';
+import { isPath, setupList, together, UNREAD, withExtensions, type Asked, type Facts } from './found.js';
+
+/** The facts of the test targets of an Angular workspace file, one set for each project. */
+export function angular({ found: { setting, file, folder }, major }: Asked): Facts[] {
+  const projects = settingAt(setting, 'projects');
+  if (projects?.is !== 'object') return [{ ...UNREAD, folder, settingsFile: file }];
+  return [...projects.entries].flatMap(([name, project]) => {
+    const target = settingAt(project, 'architect', 'test') ?? settingAt(project, 'targets', 'test');
+    return target ? [{ ...one(project, target, folder, file, major), project: name }] : [];
+  });
+}
+
+function one(
+  project: Setting,
+  target: Setting,
+  folder: string,
+  file: string,
+  major: number | undefined,
+): Facts {
+  const builder = textFact(settingAt(target, 'builder'), undefined);
+  const root = textFact(settingAt(project, 'root'), '');
+  const source = textFact(settingAt(project, 'sourceRoot'), undefined);
+  const base: Facts = { ...UNREAD, folder, settingsFile: file, globals: known(true) };
+  if (!builder.known || !root.known || !source.known) return base;
+  const home = resolve(folder, root.value ?? '');
+  const sources = source.value === undefined ? join(home, 'src') : resolve(folder, source.value);
+  const runner = builder.value?.endsWith(':unit-test')
+    ? textFact(settingAt(target, 'options', 'runner'), (major ?? 0) >= 21 ? 'vitest' : undefined)
+    : known(builder.value?.endsWith(':karma') ? 'karma' : undefined);
+  const isKarma = runner.known && runner.value === 'karma';
+  const isVitest = runner.known && runner.value === 'vitest';
+  if (!isKarma && !isVitest) return base;
+  return {
+    ...base,
+    folder: home,
+    settings: target,
+    setupFiles: setups(target, folder),
+    collects: collection(target, home, sources, isVitest && (major ?? 0) >= 21),
+    restores: isKarma ? known(true) : UNKNOWN_FACT,
+    document: isKarma || settingAt(target, 'options', 'browsers') ? known('browser') : known('jsdom'),
+    isolates: isKarma ? known(false) : UNKNOWN_FACT,
+  };
+}
+
+function setups(target: Setting, folder: string): Known<SetupFile[]> {
+  const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
+  const options = (key: string): Setting | undefined => settingAt(target, 'options', key);
+  return together(['setupFiles', 'polyfills'].map((key) => setupList(options(key), key, candidates)));
+}
+
+// @angular/build 20 and 21, schema.json and test-discovery.js: globs from the sources, or from the project's root.
+// Configurations may set other ones, and an entry file of its own may load any.
+function collection(target: Setting, home: string, sources: string, alsoTest: boolean): Known<Collection> {
+  const given = settingAt(target, 'options', 'include');
+  const usual = ['**/*.spec.ts', ...(alsoTest ? ['**/*.test.ts'] : [])];
+  const include = textsFact(given, usual, target.at);
+  const exclude = textsFact(settingAt(target, 'options', 'exclude'), [], target.at);
+  const more = ['main', 'configurations'].some(
+    (key) => settingAt(target, 'options', key) ?? settingAt(target, key),
+  );
+  if (!include.known || !exclude.known || more) return UNKNOWN_FACT;
+  const texts = include.value.map(({ text }) => text.replace(/^\.?\//, ''));
+  // A folder stands for all spec files below it.
+  const globs = texts.map((text) => (/[*?{[]|\.[jt]sx?$/.test(text) ? text : `${text}/**/*.spec.ts{,x}`));
+  return known({
+    folder: home,
+    include: [...globs, ...globs.map((each) => join(sources.slice(home.length + 1), each))],
+    exclude: exclude.value.map(({ text }) => text),
+    patterns: [],
+    leftOut: [],
+    roots: [given ? home : sources],
+    at: include.at ?? target.at,
+    byDefault: given === undefined,
+  });
+}

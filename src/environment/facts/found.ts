@@ -1,0 +1,104 @@
+import type { Place } from '../../parse/place.js';
+import { isAbsolute } from '../../util/paths.js';
+import { flagOf, type Command } from '../commands.js';
+import type { RunnerFacts, SetupFile } from '../environment.js';
+import { known, textsFact, UNKNOWN_FACT, type Known, type PlacedText, type Setting } from '../setting.js';
+
+/** Settings that were found for a runner, with what they set. */
+export interface Found {
+  setting: Setting;
+  file: string;
+  folder: string;
+}
+
+/** All that a table and the settings say of a runner; the rest comes from elsewhere. */
+export type Facts = Omit<RunnerFacts, 'runner' | 'commands' | 'major'>;
+
+/** What the facts of a runner are read from. */
+export interface Asked {
+  found: Found;
+  commands: readonly Command[];
+  major: number | undefined;
+  /** Whether a file exists. */
+  exists: (path: string) => boolean;
+}
+
+export const UNREAD = {
+  settings: undefined,
+  setupFiles: UNKNOWN_FACT,
+  collects: UNKNOWN_FACT,
+  restores: UNKNOWN_FACT,
+  resets: UNKNOWN_FACT,
+  clears: UNKNOWN_FACT,
+  unstubs: UNKNOWN_FACT,
+  isolates: UNKNOWN_FACT,
+  fakesClock: UNKNOWN_FACT,
+  globals: UNKNOWN_FACT,
+  document: UNKNOWN_FACT,
+  aliases: UNKNOWN_FACT,
+  transforms: UNKNOWN_FACT,
+  coverage: UNKNOWN_FACT,
+} satisfies Partial<Facts>;
+
+/** A project whose settings stand elsewhere, or can't be read. */
+export const unreadProject = ({ found: { file, folder } }: Asked): Facts => ({
+  ...UNREAD,
+  folder,
+  settingsFile: file,
+});
+
+/** Whether any of the commands has one of the flags. */
+export const hasFlag = (commands: readonly Command[], ...names: readonly string[]): boolean =>
+  commands.some((each) => flagOf(each, ...names) !== undefined);
+
+/** The value that all commands give to a flag; `undefined` where none has it, unknown where they differ. */
+export function flagValue(
+  commands: readonly Command[],
+  ...names: readonly string[]
+): Known<string | true | undefined> {
+  const [first, ...rest] = commands.map((each) => flagOf(each, ...names));
+  return rest.every((each) => each === first) ? known(first, commands[0]?.at) : UNKNOWN_FACT;
+}
+
+/** A set-up path that is bare may be a package; one with an extension is a file. */
+export const looksLikePath = (text: string): boolean =>
+  !text.startsWith('@') && !text.startsWith('$') && /\/.*\.[cm]?[jt]sx?$|^[\w-]+\.[cm]?[jt]sx?$/.test(text);
+
+export const isPath = (text: string): boolean =>
+  text.startsWith('.') || isAbsolute(text) || looksLikePath(text);
+
+export const withExtensions = (path: string): string[] => [
+  path,
+  ...['.js', '.ts', '.mjs', '.cjs', '.mts', '.cts', '.tsx', '.jsx', '.json'].map(
+    (extension) => path + extension,
+  ),
+  ...['js', 'ts', 'mjs'].map((extension) => `${path}/index.${extension}`),
+];
+
+/** The set-up files of one setting. */
+export function setupList(
+  setting: Setting | undefined,
+  key: string,
+  candidates: (text: string) => string[],
+): Known<SetupFile[]> {
+  const texts: Known<PlacedText[]> = setting ? textsFact(setting, [], setting.at) : known([]);
+  if (!texts.known) return UNKNOWN_FACT;
+  return known(texts.value.map(({ text, at }) => ({ text, at, key, candidates: candidates(text) })));
+}
+
+/** Several lists as one; unknown where one of them is. */
+export function together<T>(lists: readonly Known<readonly T[]>[]): Known<T[]> {
+  const values = lists.map((each) => (each.known ? each.value : undefined));
+  if (values.some((each) => each === undefined)) return UNKNOWN_FACT;
+  return known(values.flatMap((each) => each ?? []));
+}
+
+/** A list of texts without their places; `undefined` where it is not set. */
+export function plainTexts(setting: Setting | undefined, at: Place): Known<string[] | undefined> {
+  if (setting === undefined) return known(undefined);
+  const texts = textsFact(setting, [], at);
+  return texts.known ? known(texts.value.map(({ text }) => text)) : UNKNOWN_FACT;
+}
+
+/** A text as a regular expression that matches just it. */
+export const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

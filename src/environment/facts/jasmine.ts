@@ -1,0 +1,49 @@
+import { dirname, resolve } from '../../util/paths.js';
+import { known, settingAt, textFact, textsFact } from '../setting.js';
+import { UNREAD, type Asked, type Facts } from './found.js';
+
+/** The facts of jasmine's settings (jasmine 3 to 6): spies are removed after each spec. */
+export function jasmine({ found: { setting, file, folder } }: Asked): Facts {
+  const facts: Facts = {
+    ...UNREAD,
+    folder,
+    settingsFile: file,
+    settings: setting,
+    restores: known(true),
+    globals: known(true),
+  };
+  const base = file.includes('/spec/support/') ? dirname(dirname(dirname(file))) : folder;
+  const dir = textFact(settingAt(setting, 'spec_dir'), '.');
+  const files = textsFact(settingAt(setting, 'spec_files'), [], setting.at);
+  if (!dir.known || !files.known || files.value.length === 0) return facts;
+  const root = resolve(base, dir.value ?? '.');
+  const texts = files.value.map(({ text }) => text);
+  return {
+    ...facts,
+    collects: known({
+      folder: root,
+      include: texts.filter((text) => !text.startsWith('!')),
+      exclude: texts.filter((text) => text.startsWith('!')).map((text) => text.slice(1)),
+      patterns: [],
+      leftOut: [],
+      roots: [root],
+      at: files.at ?? setting.at,
+      byDefault: false,
+    }),
+  };
+}
+
+/** The facts of karma's settings (karma 6): specs run in a browser, under the framework that is named. */
+export function karma({ found: { setting, file, folder } }: Asked): Facts {
+  const frameworks = textsFact(settingAt(setting, 'frameworks'), [], setting.at);
+  const withJasmine = frameworks.known && frameworks.value.some(({ text }) => text === 'jasmine');
+  return {
+    ...UNREAD,
+    folder,
+    settingsFile: file,
+    settings: setting,
+    globals: known(true),
+    restores: withJasmine ? known(true) : UNREAD.restores,
+    document: known('browser'),
+  };
+}

@@ -1,0 +1,222 @@
+import type { Place } from '../../parse/place.js';
+import { resolve } from '../../util/paths.js';
+import { flagOf } from '../commands.js';
+import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
+import type { RunnerRow } from '../runners.js';
+import { merged } from '../script-settings.js';
+import {
+  flagFact,
+  known,
+  madeBy,
+  settingAt,
+  textFact,
+  textsFact,
+  UNKNOWN_FACT,
+  type Known,
+  type Setting,
+} from '../setting.js';
+import {
+  escaped,
+  flagValue,
+  hasFlag,
+  isPath,
+  plainTexts,
+  setupList,
+  together,
+  UNREAD,
+  unreadProject,
+  withExtensions,
+  type Asked,
+  type Facts,
+} from './found.js';
+
+/** The facts of vitest's settings: one set for each project that stands in them as an object. */
+export function vitest(row: RunnerRow, asked: Asked, workspace: Setting | undefined): Facts[] {
+  const { setting } = asked.found;
+  const projects =
+    workspace ?? settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace');
+  if (projects === undefined) return [one(row, asked, setting)];
+  if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
+  return projects.items.map((each) => {
+    if (each.is !== 'object') return unreadProject(asked);
+    // `extends: true` takes the settings around it; a path takes those of another file.
+    const from = settingAt(each, 'extends');
+    const whole =
+      from?.is === 'value' && from.value === true ? merged(without(setting), each, each.at) : each;
+    const readable = from === undefined || (from.is === 'value' && typeof from.value === 'boolean');
+    const name = textFact(settingAt(each, 'test', 'name'), undefined);
+    const facts = readable ? one(row, asked, whole) : unreadProject(asked);
+    return { ...facts, project: name.known ? name.value : undefined };
+  });
+}
+
+// What stands around the projects, the list of them left out.
+function without(setting: Setting): Setting {
+  if (setting.is !== 'object') return setting;
+  const test = setting.entries.get('test');
+  if (test?.is !== 'object') return setting;
+  const entries = new Map([...test.entries].filter(([key]) => key !== 'projects' && key !== 'workspace'));
+  return { ...setting, entries: new Map(setting.entries).set('test', { ...test, entries }) };
+}
+
+function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting): Facts {
+  const { file, folder } = found;
+  const base: Facts = { ...UNREAD, folder, settingsFile: file };
+  const test = settingAt(setting, 'test');
+  const at = test?.at ?? setting.at;
+  const rootSetting = textFact(settingAt(test, 'root') ?? settingAt(setting, 'root'), undefined);
+  const moved = hasFlag(commands, '--dir', '--root', '-r', '--project', '--workspace');
+  if (setting.is !== 'object' || moved || !rootSetting.known) return base;
+  const root = rootSetting.value ? resolve(folder, rootSetting.value) : folder;
+  const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(root, text)) : []);
+  const list = (key: string): ReturnType<typeof setupList> =>
+    setupList(settingAt(test, key), key, candidates);
+  const isolated = hasFlag(commands, '--no-isolate')
+    ? known('false' as const)
+    : flagValue(commands, '--isolate');
+  return {
+    ...base,
+    folder: root,
+    settings: setting,
+    setupFiles: together(['setupFiles', 'globalSetup'].map(list)),
+    collects: collection(row, test, root, at),
+    restores: flagFact(settingAt(test, 'restoreMocks'), false),
+    resets: flagFact(settingAt(test, 'mockReset'), false),
+    clears: flagFact(settingAt(test, 'clearMocks'), false),
+    unstubs: flagFact(settingAt(test, 'unstubGlobals'), false),
+    isolates: byFlag(isolated, isolation(test)),
+    fakesClock: known(false),
+    globals: byFlag(flagValue(commands, '--globals'), flagFact(settingAt(test, 'globals'), false)),
+    document: document(test, commands),
+    aliases: aliases(setting, test),
+    transforms: plugins(setting),
+    coverage: coverage(
+      test,
+      at,
+      root,
+      major,
+      commands.some((each) => flagOf(each, '--coverage') !== undefined),
+    ),
+  };
+}
+
+// A flag of the script wins over the file.
+function byFlag(flag: Known<string | true | undefined>, otherwise: Known<boolean>): Known<boolean> {
+  if (!flag.known) return UNKNOWN_FACT;
+  return flag.value === undefined ? otherwise : known(flag.value !== 'false', flag.at);
+}
+
+function isolation(test: Setting | undefined): Known<boolean> {
+  const own = flagFact(settingAt(test, 'isolate'), true);
+  const pools = ['forks', 'threads'].map((pool) =>
+    flagFact(settingAt(test, 'poolOptions', pool, 'isolate'), true),
+  );
+  return [own, ...pools].find((each) => !each.known || !each.value) ?? own;
+}
+
+function document(test: Setting | undefined, commands: Asked['commands']): Known<string | undefined> {
+  const browser = settingAt(test, 'browser');
+  const inBrowser = flagFact(settingAt(browser, 'enabled'), false);
+  if (hasFlag(commands, '--browser') || (inBrowser.known && inBrowser.value)) return known('browser');
+  if (!inBrowser.known || settingAt(test, 'environmentMatchGlobs')) return UNKNOWN_FACT;
+  if (hasFlag(commands, '--dom')) return known('happy-dom');
+  const flag = flagValue(commands, '--environment');
+  if (!flag.known || flag.value === true) return UNKNOWN_FACT;
+  return flag.value ? known(flag.value, flag.at) : textFact(settingAt(test, 'environment'), 'node');
+}
+
+function collection(row: RunnerRow, test: Setting | undefined, root: string, at: Place): Known<Collection> {
+  const include = textsFact(settingAt(test, 'include'), row.include ?? [], at);
+  const exclude = textsFact(settingAt(test, 'exclude'), row.exclude ?? [], at);
+  const dir = textFact(settingAt(test, 'dir'), undefined);
+  const typecheck = settingAt(test, 'typecheck');
+  if (!include.known || !exclude.known || !dir.known || settingAt(test, 'includeSource') || typecheck)
+    return UNKNOWN_FACT;
+  const folder = dir.value ? resolve(root, dir.value) : root;
+  const byDefault = settingAt(test, 'include') === undefined;
+  return known({
+    folder,
+    include: include.value.map(({ text }) => text),
+    exclude: exclude.value.map(({ text }) => text),
+    patterns: [],
+    leftOut: [],
+    roots: [folder],
+    at: byDefault ? at : (include.at ?? at),
+    byDefault,
+  });
+}
+
+// `resolve.alias` and `test.alias`, as an object or as a list; the compiler's paths where a switch or plugin reads them.
+function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]> {
+  const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
+  if (shared && !(shared.is === 'value' && !shared.value)) return UNKNOWN_FACT;
+  const plugs = plugins(setting);
+  if (
+    !plugs.known ||
+    plugs.value.by !== 'plugins' ||
+    plugs.value.plugins.some((each) => !PLAIN_PLUGINS.has(each))
+  )
+    return UNKNOWN_FACT;
+  return together([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
+}
+
+function rules(alias: Setting | undefined): Known<AliasRule[]> {
+  if (alias === undefined) return known([]);
+  if (alias.is === 'object' && !alias.open)
+    return known([...alias.entries].map(([name, { at }]) => ({ pattern: `^${escaped(name)}(?:/|$)`, at })));
+  if (alias.is !== 'list' || alias.open) return UNKNOWN_FACT;
+  const found = alias.items.map((each): AliasRule | undefined => {
+    const find = settingAt(each, 'find');
+    if (find?.is === 'pattern') return { pattern: find.source, at: find.at };
+    if (find?.is !== 'value' || typeof find.value !== 'string') return undefined;
+    return { pattern: `^${escaped(find.value)}(?:/|$)`, at: find.at };
+  });
+  return found.some((each) => !each) ? UNKNOWN_FACT : known(found.filter((each) => each !== undefined));
+}
+
+// Plugins that transform and neither resolve names nor make modules up.
+const PLAIN_PLUGINS: ReadonlySet<string> = new Set([
+  '@vitejs/plugin-react',
+  '@vitejs/plugin-react-swc',
+  '@vitejs/plugin-vue',
+  '@vitejs/plugin-vue-jsx',
+  'vite-plugin-vue-devtools',
+  'vite-plugin-svgr',
+]);
+
+function plugins(setting: Setting): Known<Transforms> {
+  const list = settingAt(setting, 'plugins');
+  if (list === undefined) return known({ by: 'plugins', plugins: [], at: setting.at });
+  if (list.is !== 'list' || list.open) return UNKNOWN_FACT;
+  const names = list.items.map(madeBy);
+  if (names.some((each) => each === undefined)) return UNKNOWN_FACT;
+  return known({ by: 'plugins', plugins: names.filter((each) => each !== undefined), at: list.at });
+}
+
+// `coverage.all` is true up to 3, and gone in 4: there, files count that specs load, or that `include` names.
+function coverage(
+  test: Setting | undefined,
+  at: Place,
+  folder: string,
+  major: number | undefined,
+  flag: boolean,
+): Known<CoverageFacts> {
+  const setting = settingAt(test, 'coverage');
+  const on = flagFact(settingAt(setting, 'enabled'), false);
+  const include = plainTexts(settingAt(setting, 'include'), at);
+  const exclude = plainTexts(settingAt(setting, 'exclude'), at);
+  const all = flagFact(settingAt(setting, 'all'), true);
+  const threshold = settingAt(setting, 'thresholds');
+  const readable = on.known && include.known && exclude.known && all.known && major !== undefined;
+  if (setting?.is === 'unknown' || threshold?.is === 'unknown' || !readable) return UNKNOWN_FACT;
+  const loadedOnly = major >= 4 ? include.value === undefined : !all.value;
+  return known({
+    collected: on.value || flag || threshold !== undefined,
+    include: include.value,
+    exclude: exclude.value,
+    loadedOnly,
+    thresholds: threshold?.is === 'object' && !threshold.open ? [...threshold.entries.keys()] : undefined,
+    folder,
+    at: setting?.at ?? at,
+  });
+}

@@ -1,0 +1,68 @@
+import semver from 'semver';
+import type { Files } from '../discover/files.js';
+import { dirname, join } from '../util/paths.js';
+import type { Manifest } from './manifest.js';
+import { settingAt, type Setting } from './setting.js';
+
+/** Reads a settings file; undefined where it is not there or broken. */
+export type ReadSetting = (file: string) => Setting | undefined;
+
+/** A version as far as it is known: the range that a manifest declares, and what is installed or locked. */
+export interface PackageVersion {
+  range: string;
+  manifest: Manifest;
+  /** The version in `node_modules`, or else in the lock file of the package manager npm. */
+  exact: string | undefined;
+}
+
+/** The folder up from another one where a package is installed. */
+export function installedAt(files: Files, folder: string, name: string): string | undefined {
+  for (let at = folder; ; at = dirname(at)) {
+    const place = join(at, 'node_modules', name);
+    if (files.kind(join(place, 'package.json')) === 'file') return place;
+    if (dirname(at) === at) return undefined;
+  }
+}
+
+/** The version of a package that some manifests declare, inner first. */
+export function versionOf(
+  files: Files,
+  read: ReadSetting,
+  manifests: readonly Manifest[],
+  name: string,
+): PackageVersion | undefined {
+  const manifest = manifests.find((each) => each.dependencies.has(name));
+  const range = manifest?.dependencies.get(name);
+  if (!manifest || range === undefined) return undefined;
+  const place = installedAt(files, manifest.folder, name);
+  const installed = place && textAt(read(join(place, 'package.json')), 'version');
+  return { range, manifest, exact: installed ?? locked(files, read, manifests, name) };
+}
+
+// package-lock.json, versions 2 and 3 of its format: `packages` by their place.
+function locked(
+  files: Files,
+  read: ReadSetting,
+  manifests: readonly Manifest[],
+  name: string,
+): string | undefined {
+  for (const { folder } of manifests) {
+    const file = join(folder, 'package-lock.json');
+    if (files.kind(file) === 'file') return textAt(read(file), 'packages', `node_modules/${name}`, 'version');
+  }
+  return undefined;
+}
+
+function textAt(setting: Setting | undefined, ...keys: string[]): string | undefined {
+  const found = settingAt(setting, ...keys);
+  return found?.is === 'value' && typeof found.value === 'string' ? found.value : undefined;
+}
+
+/** The major of a version, or the lowest that its range allows; undefined for tags, links and aliases. */
+export function majorOf(version: PackageVersion | undefined): number | undefined {
+  if (!version) return undefined;
+  if (version.exact !== undefined) return semver.coerce(version.exact)?.major;
+  return semver.validRange(version.range) === null || version.range === '*' || version.range === ''
+    ? undefined
+    : (semver.minVersion(version.range)?.major ?? undefined);
+}
