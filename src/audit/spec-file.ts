@@ -1,6 +1,6 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
-import { declares, type Environment } from '../environment/environment.js';
+import { declares, runnersOf, type Environment } from '../environment/environment.js';
 import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserCentred } from '../dialects/index.js';
 import { runners } from '../dialects/runners.js';
@@ -40,7 +40,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
     source: tree.script.source,
     project,
     links,
-    environment,
+    runners: runnersOf(environment, file.path),
     setup: stage.setupOf(file.path),
     userCentred:
       usesUserCentred(file) ||

@@ -1,6 +1,6 @@
 import type { Coverage } from '../coverage/coverage.js';
 import type { CompilerSettings } from '../environment/compiler-settings.js';
-import type { Environment } from '../environment/environment.js';
+import type { Environment, RunnerFacts } from '../environment/environment.js';
 import type { Setting } from '../environment/setting.js';
 import type { PackageVersion } from '../environment/versions.js';
 import type { Files } from '../discover/files.js';
@@ -68,8 +68,9 @@ export interface FileContext {
   source: Source;
   project: Project;
   links: Links;
-  environment: Environment;
-  /** What the set-up files of the package do around each spec; undefined where that can't be told. */
+  /** The runners that take the file, those whose patterns can't be read among them. */
+  runners: readonly RunnerFacts[];
+  /** What the set-up files of these runners do around each spec; undefined where that can't be told. */
   setup: SetupEffects | undefined;
   /** Whether the file's or the package's libraries offer user-centred queries. */
   userCentred: boolean;

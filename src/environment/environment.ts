@@ -116,13 +116,13 @@ export interface Environment {
   isInstalled(name: string): boolean;
 }
 
-/** A yes or no that all runners of a package must agree on; unknown where one of them is. */
+/** A yes or no that all runners of a file must agree on; unknown where one of them is. */
 export function agreed(
-  environment: Environment,
+  runners: readonly RunnerFacts[],
   fact: (runner: RunnerFacts) => Known<boolean>,
 ): boolean | undefined {
-  if (environment.runners.length === 0) return undefined;
-  const facts = environment.runners.map(fact);
+  if (runners.length === 0) return undefined;
+  const facts = runners.map(fact);
   const values = new Set(facts.map((each) => (each.known ? each.value : undefined)));
   const [only] = values;
   return values.size === 1 ? only : undefined;

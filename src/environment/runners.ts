@@ -171,3 +171,16 @@ export const RUNNERS: readonly RunnerRow[] = [
     globals: true,
   },
 ];
+
+/** Defaults that runners export for settings to add to: only what every major of their rows has. */
+export const EXPORTED_DEFAULTS: Readonly<
+  Record<string, Readonly<Record<string, Readonly<Record<string, readonly string[]>>>>>
+> = {
+  'vitest/config': {
+    configDefaults: {
+      include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
+      exclude: ['**/node_modules/**', '**/.git/**'],
+    },
+  },
+  'jest-config': { defaults: { testPathIgnorePatterns: ['/node_modules/'] } },
+};

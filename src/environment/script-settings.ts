@@ -7,17 +7,15 @@ import {
   literalText,
   memberName,
   propertyName,
-  requiredModule,
   returnedFrom,
   unwrapped,
   walkTree,
   type FunctionNode,
 } from '../parse/tree.js';
 import { dirname, join, resolve } from '../util/paths.js';
+import { EXPORTED_DEFAULTS } from './runners.js';
 import type { Setting } from './setting.js';
-
-/** Reads another settings file that one imports: one of its exports; undefined where it can't be. */
-export type ReadOther = (from: string, specifier: string, name: string) => Setting | undefined;
+import { settingsScope, type ReadOther } from './settings-scope.js';
 
 const DEEPEST = 24;
 
@@ -29,20 +27,20 @@ export function scriptSettings(source: Source, readOther: ReadOther, name = 'def
   return name === 'default' ? settings.exported() : settings.named(name);
 }
 
-type ImportSpecifierNode = Extract<Node, { type: 'ImportDeclaration' }>['specifiers'][number];
-
 type Names = ReadonlyMap<string, Setting | Node>;
 
 class Settings {
   readonly #script: Script;
   readonly #readOther: ReadOther;
-  readonly #names = new Map<string, Setting | Node>();
-  readonly #modules = new Map<string, string>();
+  readonly #names: ReadonlyMap<string, Setting | Node>;
+  readonly #modules: ReadonlyMap<string, { module: string; name: string }>;
 
   constructor(script: Script, readOther: ReadOther) {
     this.#script = script;
     this.#readOther = readOther;
-    for (const statement of script.program.body) this.#declare(statement as Node);
+    const { names, modules } = settingsScope(script, readOther);
+    this.#names = names;
+    this.#modules = modules;
   }
 
   exported(): Setting {
@@ -67,39 +65,6 @@ class Settings {
       (each) => each.type === 'ExportNamedDeclaration' && !each.source,
     );
     return exported ? this.#named(name, 0, this.#names, at) : { is: 'unknown', at };
-  }
-
-  #declare(statement: Node): void {
-    const node =
-      statement.type === 'ExportNamedDeclaration' && statement.declaration
-        ? statement.declaration
-        : statement;
-    if (node.type === 'ImportDeclaration') {
-      for (const each of node.specifiers) this.#import(each, node.source.value);
-    }
-    if (node.type === 'FunctionDeclaration' && node.id) this.#names.set(node.id.name, node);
-    if (node.type !== 'VariableDeclaration') return;
-    for (const { id, init } of node.declarations) {
-      const required = init ? requiredModule(init) : undefined;
-      const isConst = node.kind === 'const' || required !== undefined;
-      if (id.type === 'Identifier' && init && isConst) this.#names.set(id.name, init);
-      if (required === undefined) continue;
-      if (id.type === 'Identifier') this.#modules.set(id.name, required);
-      if (id.type !== 'ObjectPattern') continue;
-      for (const each of id.properties)
-        if (each.type === 'Property' && each.value.type === 'Identifier')
-          this.#modules.set(each.value.name, required);
-    }
-  }
-
-  // A name taken from a package is known by that package; from a file of the project, by what stands there.
-  #import(each: ImportSpecifierNode, specifier: string): void {
-    this.#modules.set(each.local.name, specifier);
-    const isDefault = each.type === 'ImportDefaultSpecifier';
-    const name = each.type === 'ImportSpecifier' && each.imported.type === 'Identifier' && each.imported.name;
-    const other =
-      isDefault || name ? this.#readOther(this.#script.source.path, specifier, name || 'default') : undefined;
-    if (other) this.#names.set(each.local.name, other);
   }
 
   #at(node: Node): Place {
@@ -176,8 +141,23 @@ class Settings {
     if (name === '__dirname') return text(dirname(this.#script.source.path), at);
     if (name === '__filename') return text(this.#script.source.path, at);
     const found = locals.get(name);
-    if (!found) return { is: 'unknown', at };
+    if (!found) return this.#default(name, at);
     return 'is' in found ? found : this.#value(found, depth + 1, locals);
+  }
+
+  // Defaults that a runner exports, so that settings can add to them.
+  #default(name: string, at: Place): Setting {
+    const from = this.#modules.get(name);
+    const defaults = from && EXPORTED_DEFAULTS[from.module]?.[from.name];
+    if (!defaults) return { is: 'unknown', at };
+    const list = (texts: readonly string[]): Setting => ({
+      is: 'list',
+      items: texts.map((each) => text(each, at)),
+      open: false,
+      at,
+    });
+    const entries = Object.entries(defaults).map(([key, texts]) => [key, list(texts)] as const);
+    return { is: 'object', entries: new Map(entries), open: true, at };
   }
 
   #member(
@@ -277,10 +257,10 @@ class Settings {
     const local = callee.type === 'Identifier' ? locals.get(callee.name) : undefined;
     if (local && !('is' in local) && isFunction(local)) return this.#returned(local, depth + 1, locals, at);
     const [first] = args;
-    const by = callee.type === 'Identifier' ? this.#modules.get(callee.name) : undefined;
-    // `defineConfig({…})` and its kin give back what they get; others may add what can't be read.
-    if (first?.is === 'list' || (first?.is === 'object' && /^(?:define|use)/.test(name))) return first;
-    if (first?.is === 'object') return { ...first, open: true, by };
+    const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
+    if (first?.is === 'list') return first;
+    // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
+    if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...opened(first), by };
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
   }
 
@@ -333,6 +313,16 @@ class Settings {
     }
     return found;
   }
+}
+
+const HANDS_BACK: ReadonlySet<string> = new Set(['vite', 'vitest/config', 'vite-plus', 'vitest/config.js']);
+
+// Whatever stands in it, at any depth, more may be set.
+function opened(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
+  const entries = new Map(
+    [...setting.entries].map(([key, each]) => [key, each.is === 'object' ? opened(each) : each] as const),
+  );
+  return { ...setting, entries, open: true };
 }
 
 const text = (value: string, at: Place): Setting => ({ is: 'value', value, at });

@@ -13,7 +13,7 @@ export function environmentText(packages: readonly PackageFacts[], colours: Colo
       return `${title}\n\n  ${colours.faint('no runner found: no script starts one, and no manifest declares one')}\n`;
     return [`${title}\n`, ...runners.map((each) => runnerText(each, colours))].join('\n');
   });
-  return blocks.length ? `\n${blocks.join('\n')}` : '\nNo package found here.\n';
+  return `\n${blocks.join('\n')}`;
 }
 
 function runnerText(facts: Facts, colours: Colours): string {

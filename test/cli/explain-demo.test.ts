@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import { existsSync } from 'node:fs';
-import { CATALOGUE } from '#src/index.js';
+import { CATALOGUE, type Report } from '#src/index.js';
 import { wexlet } from '../support/cli.js';
+import { written } from '../support/samples.js';
 
 describe('wexlet explain', () => {
   for (const { code, title, why, level } of CATALOGUE) {
@@ -41,6 +42,29 @@ describe('wexlet demo', () => {
     const { out } = wexlet('.', 'demo', '--all');
     for (const good of ['kiln-lid.spec', 'firing-board.spec', 'ColourChip.spec', 'firing-row.component.spec'])
       expect(out).not.to.include(`${good}`);
+  });
+});
+
+describe('wexlet outline', () => {
+  it('says how each package runs, and “unknown” where that can’t be read', () => {
+    const settings =
+      "export default { test: { environment: 'jsdom', setupFiles: './setup.ts', include: make() } };";
+    const files = { 'vitest.config.ts': settings, 'a.spec.ts': "it('a', () => {});", 'yarn.lock': '' };
+    const manifest = '{"scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}';
+    const folder = written({ 'package.json': manifest, ...files });
+    const { code, out } = wexlet(folder, 'outline');
+    expect(code).to.equal(0);
+    for (const row of [
+      'runner      vitest 3',
+      'document    jsdom',
+      'set-up      ./setup.ts',
+      'collects    unknown',
+    ])
+      expect(out).to.include(row);
+    const [facts] = (JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report).environment;
+    expect(facts?.facts['runners']).to.have.nested.property('[0].setupFiles[0]', './setup.ts');
+    expect(wexlet(folder, 'outline', 'a.spec.ts').code).to.equal(2);
+    expect(wexlet(written({ 'a.js': '' }), 'outline').out).to.include('no runner found');
   });
 });
 

@@ -27,6 +27,8 @@ function plain(setting: Setting | { reason: string }): unknown {
         ...Object.fromEntries([...setting.entries].map(([key, value]) => [key, plain(value)])),
         ...(setting.open ? { '…': true } : {}),
       };
+    case 'made':
+      return `by ${setting.by}`;
     case 'pattern':
       return `/${setting.source}/`;
     case 'either':
@@ -39,17 +41,31 @@ function plain(setting: Setting | { reason: string }): unknown {
 const settings = (text: string, others: Record<string, Setting> = {}): unknown =>
   plain(scriptSettings(source('/p/vite.config.ts', text), (_, name) => others[name]));
 
+const DEFINE = "import { defineConfig } from 'vite'; ";
+
 describe('settings files', () => {
   const rows: [string, string, unknown][] = [
     ['an object', 'export default { a: 1, b: ["x", true, null] }', { a: 1, b: ['x', true, null] }],
     ['CommonJS', 'module.exports = { a: 1 }', { a: 1 }],
     ['a constant', 'const config = { a: 1 }; export default config', { a: 1 }],
-    ['a helper around it', 'export default defineConfig({ a: 1 })', { a: 1 }],
+    ['a helper around it', `${DEFINE}export default defineConfig({ a: 1 })`, { a: 1 }],
+    [
+      'a helper of the same name from elsewhere',
+      "import { defineConfig } from '@kiln/config'; export default defineConfig({ a: { b: 1 } })",
+      { a: { b: 1, '…': true }, '…': true },
+    ],
+    [
+      'defaults that a runner exports',
+      "import { configDefaults } from 'vitest/config'; export default { a: [...configDefaults.exclude, 'b'] }",
+      { a: ['**/node_modules/**', '**/.git/**', 'b'] },
+    ],
+    ['what a package makes', "import vue from 'kiln-vue'; export default [vue()]", ['by kiln-vue']],
+    ['where a package lies', "module.exports = { a: require.resolve('kiln/b') }", { a: 'kiln/b' }],
     ['an unknown helper may add', 'export default withKiln({ a: 1 })', { a: 1, '…': true }],
     ['a function', 'export default () => ({ a: 1 })', { a: 1 }],
     [
       'an async function with constants',
-      'export default defineConfig(async () => { const b = 2; return { a: b }; })',
+      `${DEFINE}export default defineConfig(async () => { const b = 2; return { a: b }; })`,
       { a: 2 },
     ],
     ['several returns', 'export default ({ mode }) => { if (mode) return "x"; return "y"; }', 'x|y'],

@@ -78,9 +78,9 @@ function isReplacedModule(
 }
 
 function isRestored(standIn: StandIn, block: Block, context: FileContext): boolean {
-  const { environment, setup } = context;
-  const automatic = standIn.maker === 'runner' ? agreed(environment, ({ restores }) => restores) : false;
-  const reset = standIn.maker === 'runner' ? agreed(environment, ({ resets }) => resets) : false;
+  const { runners, setup } = context;
+  const automatic = standIn.maker === 'runner' ? agreed(runners, ({ restores }) => restores) : false;
+  const reset = standIn.maker === 'runner' ? agreed(runners, ({ resets }) => resets) : false;
   // What can't be read may well restore.
   if (automatic !== false || reset !== false || setup === undefined) return true;
   const hooks = eachHooksAround(block);

@@ -19,7 +19,7 @@ export const C02: FileCheck = {
   trouble: "it('cools down', () => {\n  vi.useFakeTimers();\n  …\n});",
   mended: 'afterEach(() => {\n  vi.useRealTimers();\n});',
   run(context) {
-    if (agreed(context.environment, ({ fakesClock }) => fakesClock) === true) return [];
+    if (agreed(context.runners, ({ fakesClock }) => fakesClock) === true) return [];
     const blocks = context.file.blocks.filter((block) => block.kind === 'spec' || block.kind === 'hook');
     return blocks.flatMap((block) => {
       const on = block.steps.find((step): step is StepOf<'clock'> => step.kind === 'clock' && step.on);

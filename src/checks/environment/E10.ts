@@ -1,5 +1,6 @@
 import type { RunnerFacts, Transforms } from '../../environment/environment.js';
 import { runnersOf } from '../../environment/environment.js';
+import { VUE_PLUGINS } from '../../environment/plugins.js';
 import type { Project } from '../../model/project.js';
 import { extname } from '../../util/paths.js';
 import type { Evidence, Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
@@ -86,13 +87,6 @@ class Search {
 
 const STYLES = /\.(?:css|scss|sass|less|styl)$/;
 const ASSETS = /\.(?:svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;
-const VUE_PLUGINS: ReadonlySet<string> = new Set([
-  '@vitejs/plugin-vue',
-  '@vitejs/plugin-vue2',
-  'vite-plugin-vue2',
-  'unplugin-vue',
-]);
-
 // The kind of a file that nothing handles; bundlers take scripts, styles and assets by themselves.
 function unhandled(path: string, specifier: string, transforms: Transforms): string | undefined {
   const clean = path.replace(/\?.*$/, '');

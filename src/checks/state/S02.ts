@@ -1,3 +1,4 @@
+import { staysRendered } from '../teardown.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Reach, Render, Step } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
@@ -21,16 +22,21 @@ export const S02: FileCheck = {
   trouble:
     "const wrapper = mount(KilnCard);\nit('opens', () => { wrapper.find('button').trigger('click'); … });\nit('starts closed', () => { expect(wrapper.text()).toContain('Closed'); });",
   mended: 'let wrapper;\nbeforeEach(() => { wrapper = mount(KilnCard); });',
-  run: (context) => context.file.renders.filter(isShared).flatMap((render) => check(render, context)),
+  run: (context) =>
+    context.file.renders
+      .filter((render) => isShared(render, context))
+      .flatMap((render) => check(render, context)),
 };
 
 // Where the library takes renders down after each spec, a shared one is gone before the second: other rules count there.
-const isShared = ({ block, teardown }: Render): boolean =>
-  teardown === 'nobody' && (block.kind === 'file' || block.kind === 'group' || block.hook === 'before-all');
+const isShared = (render: Render, context: FileContext): boolean =>
+  (render.block.kind === 'file' || render.block.kind === 'group' || render.block.hook === 'before-all') &&
+  staysRendered(render, context);
 
 function check(render: Render, context: FileContext): Found[] {
+  const onlyOne = context.file.renders.length === 1;
   const users = runningSpecs(context.file).flatMap((spec) => {
-    const steps = spec.steps.filter((step) => concerns(step, render));
+    const steps = spec.steps.filter((step) => concerns(step, render, onlyOne));
     return steps.length && !makesItsOwn(spec, render) && !isRenewed(spec, render) ? [{ spec, steps }] : [];
   });
   if (users.length < 2) return [];
@@ -58,13 +64,17 @@ const isRenewed = (spec: Block, render: Render): boolean =>
       ),
   );
 
-/** Whether a step acts on, looks into or asserts about a render. */
-function concerns(step: Step, render: Render): boolean {
+/** Whether a step acts on, looks into or asserts about a render. `onlyOne`: what the page shows can only be this one. */
+function concerns(step: Step, render: Render, onlyOne: boolean): boolean {
+  const isFrom = (reach: Reach | undefined): boolean => {
+    const root = rootOf(reach);
+    return root === render || (onlyOne && root === 'page');
+  };
   switch (step.kind) {
     case 'act':
-      return step.render === render || rootOf(step.reach) === render;
+      return step.render === render || isFrom(step.reach);
     case 'reach':
-      return rootOf(step.reach) === render;
+      return isFrom(step.reach);
     case 'assert':
       return thingOf(step.assertion.subject)?.render === render;
     case 'use':
@@ -74,10 +84,10 @@ function concerns(step: Step, render: Render): boolean {
   }
 }
 
-function rootOf(reach: Reach | undefined): Render | undefined {
+function rootOf(reach: Reach | undefined): Reach['from'] | undefined {
   let at = reach?.from;
   while (at && typeof at === 'object' && 'from' in at) at = at.from;
-  return typeof at === 'object' ? at : undefined;
+  return at;
 }
 
 interface Side {

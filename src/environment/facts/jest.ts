@@ -1,6 +1,7 @@
 import type { Place } from '../../parse/place.js';
 import { isAbsolute, join, resolve } from '../../util/paths.js';
 import type { AliasRule, Collection, CoverageFacts, TransformRule, Transforms } from '../environment.js';
+import { withPreset } from '../presets.js';
 import type { RunnerRow } from '../runners.js';
 import {
   flagFact,
@@ -47,7 +48,7 @@ function nameOf(project: Setting): string | undefined {
 function one(row: RunnerRow, { found, commands, major, exists }: Asked, setting: Setting): Facts {
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file, settings: setting };
-  const own = withPreset(setting);
+  const own = withPreset(setting, settingAt(setting, 'preset'));
   const rootDir = textFact(settingAt(setting, 'rootDir'), undefined);
   if (!rootDir.known || hasFlag(commands, '--projects', '--rootDir', '--roots')) return base;
   const root = resolve(folder, (rootDir.value ?? '.').replace(/^<rootDir>\/?/, './'));
@@ -78,38 +79,6 @@ function one(row: RunnerRow, { found, commands, major, exists }: Asked, setting:
 // jest-config 27 made `node` the default; before, it was `jsdom`.
 const defaultDocument = (major: number | undefined): string | undefined =>
   major === undefined ? undefined : major >= 27 ? 'node' : 'jsdom';
-
-// Presets that set transforms and nothing else that a fact is made of (ts-jest 27 to 29).
-const TS_PRESETS = new Set([
-  'ts-jest',
-  'ts-jest/presets/default',
-  'ts-jest/presets/js-with-ts',
-  'ts-jest/presets/js-with-babel',
-]);
-
-// A preset may set anything that the project does not set itself.
-function withPreset(setting: Setting): Setting {
-  const preset = settingAt(setting, 'preset');
-  if (!preset || setting.is !== 'object') return setting;
-  const name = preset.is === 'value' ? String(preset.value) : '';
-  if (!TS_PRESETS.has(name)) return { ...setting, open: true };
-  const entries = new Map(setting.entries);
-  const rule = { is: 'value' as const, value: 'ts-jest', at: preset.at };
-  const pattern = name.endsWith('js-with-ts') ? '^.+\\.[tj]sx?$' : '^.+\\.tsx?$';
-  const more = new Map([
-    [pattern, rule],
-    ...(name.endsWith('js-with-babel') ? [['^.+\\.jsx?$', { ...rule, value: 'babel-jest' }] as const] : []),
-  ]);
-  const own = entries.get('transform');
-  if (!own || own.is === 'object')
-    entries.set('transform', {
-      is: 'object',
-      open: own?.is === 'object' && own.open,
-      at: own?.at ?? preset.at,
-      entries: new Map([...(own?.is === 'object' ? own.entries : []), ...more]),
-    });
-  return { ...setting, entries };
-}
 
 function fakeTimers(setting: Setting): Known<boolean> {
   const timers = settingAt(setting, 'timers');

@@ -42,7 +42,7 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Asked)
     }),
     transforms: known({
       by: 'rules',
-      rules: [{ pattern: '', by: 'react-scripts', at: setting.at }],
+      rules: [{ pattern: '.', by: 'react-scripts', at: setting.at }],
       mapped: [],
       at: setting.at,
     }),

@@ -2,6 +2,7 @@ import type { Place } from '../../parse/place.js';
 import { resolve } from '../../util/paths.js';
 import { flagOf } from '../commands.js';
 import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
+import { leavesNames, leavesSettings } from '../plugins.js';
 import type { RunnerRow } from '../runners.js';
 import { merged } from '../script-settings.js';
 import {
@@ -62,12 +63,17 @@ function without(setting: Setting): Setting {
 function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting): Facts {
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file };
-  const test = settingAt(setting, 'test');
+  const written = settingAt(setting, 'test');
+  const test = testSettings(setting);
   const at = test?.at ?? setting.at;
-  const rootSetting = textFact(settingAt(test, 'root') ?? settingAt(setting, 'root'), undefined);
-  const moved = hasFlag(commands, '--dir', '--root', '-r', '--project', '--workspace');
+  const rootSetting = textFact(settingAt(written, 'root') ?? settingAt(setting, 'root'), undefined);
+  const rootFlag = flagValue(commands, '--root', '-r');
+  const moved = hasFlag(commands, '--project', '--workspace') || !rootFlag.known;
   if (setting.is !== 'object' || moved || !rootSetting.known) return base;
-  const root = rootSetting.value ? resolve(folder, rootSetting.value) : folder;
+  const root = resolve(
+    folder,
+    typeof rootFlag.value === 'string' ? rootFlag.value : (rootSetting.value ?? '.'),
+  );
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(root, text)) : []);
   const list = (key: string): ReturnType<typeof setupList> =>
     setupList(settingAt(test, key), key, candidates);
@@ -79,7 +85,7 @@ function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting
     folder: root,
     settings: setting,
     setupFiles: together(['setupFiles', 'globalSetup'].map(list)),
-    collects: collection(row, test, root, at),
+    collects: collection(row, test, root, at, flagValue(commands, '--dir')),
     restores: flagFact(settingAt(test, 'restoreMocks'), false),
     resets: flagFact(settingAt(test, 'mockReset'), false),
     clears: flagFact(settingAt(test, 'clearMocks'), false),
@@ -87,7 +93,7 @@ function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting
     isolates: byFlag(isolated, isolation(test)),
     fakesClock: known(false),
     globals: byFlag(flagValue(commands, '--globals'), flagFact(settingAt(test, 'globals'), false)),
-    document: document(test, commands),
+    document: document(written, test, commands),
     aliases: aliases(setting, test),
     transforms: plugins(setting),
     coverage: coverage(
@@ -98,6 +104,15 @@ function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting
       commands.some((each) => flagOf(each, '--coverage') !== undefined),
     ),
   };
+}
+
+// A plugin that is not known may set what the file does not.
+function testSettings(setting: Setting): Setting | undefined {
+  const test = settingAt(setting, 'test');
+  const used = plugins(setting);
+  const isSure = used.known && used.value.by === 'plugins' && used.value.plugins.every(leavesSettings);
+  if (isSure || (test && test.is !== 'object')) return test;
+  return { is: 'object', entries: test?.entries ?? new Map(), open: true, at: test?.at ?? setting.at };
 }
 
 // A flag of the script wins over the file.
@@ -114,25 +129,36 @@ function isolation(test: Setting | undefined): Known<boolean> {
   return [own, ...pools].find((each) => !each.known || !each.value) ?? own;
 }
 
-function document(test: Setting | undefined, commands: Asked['commands']): Known<string | undefined> {
-  const browser = settingAt(test, 'browser');
-  const inBrowser = flagFact(settingAt(browser, 'enabled'), false);
+// No plugin moves the specs into a browser; one may well choose a document.
+function document(
+  written: Setting | undefined,
+  test: Setting | undefined,
+  commands: Asked['commands'],
+): Known<string | undefined> {
+  const inBrowser = flagFact(settingAt(written, 'browser', 'enabled'), false);
   if (hasFlag(commands, '--browser') || (inBrowser.known && inBrowser.value)) return known('browser');
-  if (!inBrowser.known || settingAt(test, 'environmentMatchGlobs')) return UNKNOWN_FACT;
+  if (!inBrowser.known || settingAt(written, 'environmentMatchGlobs')) return UNKNOWN_FACT;
   if (hasFlag(commands, '--dom')) return known('happy-dom');
   const flag = flagValue(commands, '--environment');
   if (!flag.known || flag.value === true) return UNKNOWN_FACT;
   return flag.value ? known(flag.value, flag.at) : textFact(settingAt(test, 'environment'), 'node');
 }
 
-function collection(row: RunnerRow, test: Setting | undefined, root: string, at: Place): Known<Collection> {
+function collection(
+  row: RunnerRow,
+  test: Setting | undefined,
+  root: string,
+  at: Place,
+  dirFlag: Known<string | true | undefined>,
+): Known<Collection> {
   const include = textsFact(settingAt(test, 'include'), row.include ?? [], at);
   const exclude = textsFact(settingAt(test, 'exclude'), row.exclude ?? [], at);
-  const dir = textFact(settingAt(test, 'dir'), undefined);
+  const given = dirFlag.known && typeof dirFlag.value === 'string' ? dirFlag.value : undefined;
+  const dir = given === undefined && dirFlag.known ? textFact(settingAt(test, 'dir'), undefined) : dirFlag;
   const typecheck = settingAt(test, 'typecheck');
   if (!include.known || !exclude.known || !dir.known || settingAt(test, 'includeSource') || typecheck)
     return UNKNOWN_FACT;
-  const folder = dir.value ? resolve(root, dir.value) : root;
+  const folder = typeof dir.value === 'string' ? resolve(root, dir.value) : root;
   const byDefault = settingAt(test, 'include') === undefined;
   return known({
     folder,
@@ -151,11 +177,7 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
   const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
   if (shared && !(shared.is === 'value' && !shared.value)) return UNKNOWN_FACT;
   const plugs = plugins(setting);
-  if (
-    !plugs.known ||
-    plugs.value.by !== 'plugins' ||
-    plugs.value.plugins.some((each) => !PLAIN_PLUGINS.has(each))
-  )
+  if (!plugs.known || plugs.value.by !== 'plugins' || plugs.value.plugins.some((each) => !leavesNames(each)))
     return UNKNOWN_FACT;
   return together([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
 }
@@ -173,16 +195,6 @@ function rules(alias: Setting | undefined): Known<AliasRule[]> {
   });
   return found.some((each) => !each) ? UNKNOWN_FACT : known(found.filter((each) => each !== undefined));
 }
-
-// Plugins that transform and neither resolve names nor make modules up.
-const PLAIN_PLUGINS: ReadonlySet<string> = new Set([
-  '@vitejs/plugin-react',
-  '@vitejs/plugin-react-swc',
-  '@vitejs/plugin-vue',
-  '@vitejs/plugin-vue-jsx',
-  'vite-plugin-vue-devtools',
-  'vite-plugin-svgr',
-]);
 
 function plugins(setting: Setting): Known<Transforms> {
   const list = settingAt(setting, 'plugins');
