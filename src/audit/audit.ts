@@ -6,11 +6,12 @@ import { readCoverage, usualCoverage } from '../coverage/read.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../discover/files.js';
 import { findCandidates, type Candidates } from '../discover/find.js';
-import { manifestsOf, runnersOf } from '../environment/environment.js';
+import { manifestsOf } from '../environment/environment.js';
 import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
 import { Environments } from '../environment/read.js';
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
+import { ImportGraph } from '../model/code/import-graph.js';
 import { Project } from '../model/project.js';
 import { loadAngular } from '../parse/angular.js';
 import type { Problem, Source } from '../parse/source.js';
@@ -94,8 +95,8 @@ async function prepare(
     project,
     environments,
     setupOf(file) {
-      const { folder, runners } = environments.of(file);
-      const mine = runnersOf({ runners }, file);
+      const { folder, runners, runnersOf } = environments.of(file);
+      const mine = runnersOf(file);
       const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
       if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
       return setups.get(key);
@@ -184,10 +185,16 @@ function projectContext(
   const sources = new Map<string, Source | undefined>();
   const setting = (file: string): Setting | undefined => environments.setting(file);
   const compilers = new Map<string, CompilerSettings[]>();
+  let graph: ImportGraph | undefined;
   return {
     setupOf: (file) => stage.setupOf(file),
     versionOf: (environment, name) => environments.version(manifestsOf(environment), name),
     setting,
+    imports: () =>
+      (graph ??= new ImportGraph(
+        project,
+        specFiles.map(({ path }) => path),
+      )),
     compilersIn(folder) {
       const found = compilers.get(folder) ?? compilerSettingsIn(files, setting, folder);
       compilers.set(folder, found);

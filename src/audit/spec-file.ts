@@ -1,10 +1,10 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
-import { declares, runnersOf, type Environment } from '../environment/environment.js';
+import { declares, type Environment } from '../environment/environment.js';
 import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserCentred } from '../dialects/index.js';
 import { runners } from '../dialects/runners.js';
-import { addedMatchers } from '../model/code/added-matchers.js';
+import { NO_MATCHERS } from '../model/code/added-matchers.js';
 import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
 import type { ModuleTree } from '../model/project.js';
@@ -40,7 +40,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
     source: tree.script.source,
     project,
     links,
-    runners: runnersOf(environment, file.path),
+    runners: environment.runnersOf(file.path),
     setup: stage.setupOf(file.path),
     userCentred:
       usesUserCentred(file) ||
@@ -95,7 +95,7 @@ function factsOf(file: SpecFile, tree: ModuleTree, stage: Stage, environment: En
     replaced: file.replaced,
     globals: file.globals,
     matchers: matchersOf(file),
-    addedMatchers: addedMatchers(tree),
+    addedMatchers: project.summary(file.path)?.addedMatchers ?? NO_MATCHERS,
     documentUse: file.documentUse,
     firstRender: file.renders[0]?.place,
     chosenEnvironment: chosenEnvironment(file),

@@ -7,6 +7,7 @@ import type { Files } from '../discover/files.js';
 import type { Mend } from '../mends/edit.js';
 import type { Links } from '../model/links/links.js';
 import type { AddedMatchers } from '../model/code/added-matchers.js';
+import type { ImportGraph } from '../model/code/import-graph.js';
 import type { ImportedModule } from '../model/code/module-facts.js';
 import type { Component, Span } from '../model/components/view.js';
 import type { Project } from '../model/project.js';
@@ -121,6 +122,8 @@ export interface ProjectContext {
   /** What the set-up files for a spec file do; undefined where that can't be told. */
   setupOf: (file: string) => SetupEffects | undefined;
   versionOf: (environment: Environment, name: string) => PackageVersion | undefined;
+  /** Who imports whom, from the spec files on. */
+  imports: () => ImportGraph;
   /** A settings file, by its absolute path. */
   setting: (file: string) => Setting | undefined;
   /** The compiler settings that stand in a folder. */

@@ -2,7 +2,6 @@ import { isMatcherExtension } from '../dialects/matchers.js';
 import { dialectOf } from '../dialects/index.js';
 import type { Files } from '../discover/files.js';
 import type { RunnerFacts } from '../environment/environment.js';
-import { addedMatchers } from '../model/code/added-matchers.js';
 import { reachableFrom } from '../model/code/reachable.js';
 import type { Project } from '../model/project.js';
 import { readSpecFile } from '../model/specs/suite.js';
@@ -54,8 +53,7 @@ export function setupEffects(
     const { files: reached, others } = reachableFrom(project, path);
     for (const { specifier } of others) packages.add(specifier);
     for (const each of reached.keys()) {
-      const inside = project.tree(each);
-      const added = inside && addedMatchers(inside);
+      const added = project.summary(each)?.addedMatchers;
       added?.names.forEach((name) => matchers.add(name));
       open ||= added?.open ?? false;
     }

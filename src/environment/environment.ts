@@ -1,5 +1,4 @@
 import type { Place } from '../parse/place.js';
-import { collector } from './collects.js';
 import type { Command } from './commands.js';
 import type { Manifest } from './manifest.js';
 import type { RunnerName } from './runners.js';
@@ -112,6 +111,8 @@ export interface Environment {
   runners: readonly RunnerFacts[];
   /** A lock file or a repository is in sight: no settings above it are missed, as in a published package. */
   isWhole: boolean;
+  /** The runners that take a spec file, those whose patterns can't be read among them. */
+  runnersOf(file: string): readonly RunnerFacts[];
   /** Whether a package is installed where the package's imports would find it. */
   isInstalled(name: string): boolean;
 }
@@ -139,7 +140,3 @@ export const declares = (environment: Environment, name: string): boolean =>
 /** Whether a package can be relied on: declared, or installed all the same. */
 export const has = (environment: Environment, name: string): boolean =>
   declares(environment, name) || environment.isInstalled(name);
-
-/** The runners that take a spec file, those whose patterns can't be read among them. */
-export const runnersOf = ({ runners }: Pick<Environment, 'runners'>, file: string): RunnerFacts[] =>
-  runners.filter(({ collects }) => !collects.known || collector(collects.value)(file));

@@ -1,6 +1,7 @@
 import type { Files } from '../discover/files.js';
 import { decodeSource, isProblem, type Problem } from '../parse/source.js';
 import { dirname, join, resolve } from '../util/paths.js';
+import { collector } from './collects.js';
 import { commandsOf, flagOf, type Command } from './commands.js';
 import type { Environment, RunnerFacts } from './environment.js';
 import type { Found } from './facts/found.js';
@@ -51,12 +52,14 @@ export class Environments {
     const isWhole = manifests.some((each) =>
       LOCK_FILES.some((name) => this.#files.kind(join(each.folder, name))),
     );
+    const runners = manifests.flatMap((each, i) => this.#runners(each, manifests.slice(i), i > 0, isWhole));
     const environment: Environment = {
       folder,
       manifest,
       outer,
       isWhole,
-      runners: manifests.flatMap((each, i) => this.#runners(each, manifests.slice(i), i > 0, isWhole)),
+      runners,
+      runnersOf: chooser(runners),
       isInstalled: (name) => installedAt(this.#files, folder, name) !== undefined,
     };
     this.#environments.set(folder, environment);
@@ -236,6 +239,17 @@ export class Environments {
     this.problems.push(problem);
     return undefined;
   }
+}
+
+// Patterns are made ready once, and each file is held against them once.
+function chooser(runners: readonly RunnerFacts[]): (file: string) => readonly RunnerFacts[] {
+  const takes = runners.map(({ collects }) => (collects.known ? collector(collects.value) : () => true));
+  const chosen = new Map<string, readonly RunnerFacts[]>();
+  return (file) => {
+    const found = chosen.get(file) ?? runners.filter((_, i) => takes[i]?.(file));
+    chosen.set(file, found);
+    return found;
+  };
 }
 
 // These start another runner with settings of their own making: what is set for that one only adds to them.

@@ -1,4 +1,3 @@
-import type { Program } from 'oxc-parser';
 import type { Files } from '../discover/files.js';
 import { parseAngular, type AngularCompiler } from '../parse/angular.js';
 import { isScript, parseScript, type Script } from '../parse/script.js';
@@ -16,6 +15,7 @@ import { reactComponents } from './components/react.js';
 import { vueOptionComponents } from './components/vue-options.js';
 import { vueComponent } from './components/vue.js';
 import type { Component, ComponentRef, ViewNode } from './components/view.js';
+import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './code/added-matchers.js';
 import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
 import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
 
@@ -35,6 +35,8 @@ export interface ModuleSummary {
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
   stars: readonly string[];
   components: readonly Component[];
+  /** Matchers that it adds to `expect`. */
+  addedMatchers: AddedMatchers;
   /** It calls a runner's functions for groups or specs at its top level. */
   definesSpecs: boolean;
   /** It imports a library that specs are written with. */
@@ -47,7 +49,7 @@ export interface Declared {
   name: string;
 }
 
-const KEPT_TREES = 8;
+const KEPT_TREES = 3;
 const DEEPEST_EXPORT = 12;
 
 /** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
@@ -173,7 +175,7 @@ export class Project {
       const facts = moduleFacts(script.program);
       const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
       const more = components.length ? [] : vueOptionComponents(script, facts);
-      this.#keepSummary(source.path, script.program, facts, [...components, ...more]);
+      this.#keepSummary(script, facts, [...components, ...more]);
       return { path: source.path, script, facts };
     });
   }
@@ -192,7 +194,7 @@ export class Project {
       const facts = moduleFacts(program);
       const component = vueComponent(file, facts);
       const exports = new Map([['default', { local: component.name }]]);
-      const none = { definesSpecs: false, usesTestLibrary: false };
+      const none = { addedMatchers: NO_MATCHERS, definesSpecs: false, usesTestLibrary: false };
       this.#summaries.set(source.path, {
         path: source.path,
         imports: facts.imports,
@@ -217,7 +219,8 @@ export class Project {
     }
   }
 
-  #keepSummary(path: string, program: Program, facts: ModuleFacts, components: readonly Component[]): void {
+  #keepSummary(script: Script, facts: ModuleFacts, components: readonly Component[]): void {
+    const { program, source } = script;
     const exports = new Map(
       [...facts.exports].map(
         ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
@@ -233,13 +236,14 @@ export class Project {
       ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier),
     );
     const definesSpecs = callsRunner(program, facts);
-    this.#summaries.set(path, {
-      path,
+    this.#summaries.set(source.path, {
+      path: source.path,
       imports: facts.imports,
       modules: facts.modules,
       exports,
       stars: facts.stars,
       components,
+      addedMatchers: addedMatchers(script),
       definesSpecs,
       usesTestLibrary,
     });

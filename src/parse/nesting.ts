@@ -1,3 +1,7 @@
+// The characters that count; most others need no more than this look.
+const COUNTS = new Uint8Array(128);
+for (const each of '{}()[];,<!~=?:*|&+-.`') COUNTS[each.charCodeAt(0)] = 1;
+
 // How deep a native parser's stack surely reaches; beyond it, the parser takes the whole process with it.
 const DEEPEST_BRACKETS = 800;
 const LONGEST_RUN = 1500;
@@ -16,7 +20,9 @@ export function tooDeepAt(text: string): number | undefined {
   let headers = 0;
   let tags = 0;
   for (let i = 0; i < text.length; i++) {
-    switch (text.charCodeAt(i)) {
+    const code = text.charCodeAt(i);
+    if (COUNTS[code] !== 1) continue;
+    switch (code) {
       case 123 /* { */:
         headers = 0;
         chain = 0;

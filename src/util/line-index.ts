@@ -6,13 +6,16 @@ export interface LineColumn {
 
 /** Turns UTF-16 offsets of one text into lines and columns. Lines end at LF, CR LF or CR. */
 export class LineIndex {
-  readonly #starts: number[] = [0];
+  readonly #text: string;
+  #found: number[] | undefined;
 
   constructor(text: string) {
-    for (let i = 0; i < text.length; i++) {
-      const code = text.charCodeAt(i);
-      if (code === 10 || (code === 13 && text.charCodeAt(i + 1) !== 10)) this.#starts.push(i + 1);
-    }
+    this.#text = text;
+  }
+
+  // Few texts are ever asked for a line.
+  get #starts(): number[] {
+    return (this.#found ??= startsOf(this.#text));
   }
 
   /** The line and column, from 1, of an offset, from 0. An offset past the end is on the last line. */
@@ -36,4 +39,13 @@ export class LineIndex {
   get lines(): number {
     return this.#starts.length;
   }
+}
+
+function startsOf(text: string): number[] {
+  const starts = [0];
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 10 || (code === 13 && text.charCodeAt(i + 1) !== 10)) starts.push(i + 1);
+  }
+  return starts;
 }

@@ -1,5 +1,4 @@
-import { has, runnersOf, type Environment, type RunnerFacts } from '../../environment/environment.js';
-import { reachableFrom } from '../../model/code/reachable.js';
+import { has, type Environment, type RunnerFacts } from '../../environment/environment.js';
 import {
   inSpecFile,
   type Found,
@@ -26,23 +25,29 @@ export const E02: ProjectCheck = {
   why: 'Every render throws before the first assertion: “document is not defined”.',
   trouble: "export default defineConfig({ test: { environment: 'node' } });",
   mended: "export default defineConfig({ test: { environment: 'jsdom' } });",
-  run: (context) => context.specFiles.flatMap((file) => check(file, context)),
+  run(context) {
+    const all = context.specFiles.filter((file) => lacks(file, context));
+    if (all.length === 0) return [];
+    const bringing = context.imports().loadersOf((specifier) => DOCUMENTS.has(specifier));
+    return all.filter(({ path }) => !bringing.has(path)).flatMap((file) => check(file, context));
+  },
 };
 
-function check(file: SpecFileFacts, context: ProjectContext): Found[] {
-  const place = file.firstRender ?? file.documentUse;
-  const environment = context.environmentOf(file.path);
-  const runners = runnersOf(environment, file.path);
-  if (!place || file.chosenEnvironment || runners.length === 0) return [];
-  if (!runners.every(({ document }) => document.known && BARE.has(document.value))) return [];
-  if (runners.some((runner) => losingSettings(runner, context).length > 0)) return [];
+function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
+  const runners = context.environmentOf(file.path).runnersOf(file.path);
+  if (!(file.firstRender ?? file.documentUse) || file.chosenEnvironment || runners.length === 0) return false;
+  if (!runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
+  if (runners.some((runner) => losingSettings(runner, context).length > 0)) return false;
   const setup = context.setupOf(file.path);
-  if (!setup || setup.opaque || setup.bringsDocument) return [];
-  const { others } = reachableFrom(context.project, file.path);
-  if (others.some(({ specifier }) => DOCUMENTS.has(specifier))) return [];
-  const [runner] = runners;
+  return setup !== undefined && !setup.opaque && !setup.bringsDocument;
+}
+
+function check(file: SpecFileFacts, context: ProjectContext): Found[] {
+  const environment = context.environmentOf(file.path);
+  const [runner] = environment.runnersOf(file.path);
+  const place = file.firstRender ?? file.documentUse;
   const what = file.firstRender ? 'renders' : 'uses the document';
-  return runner ? [found(file, place, what, runner, environment)] : [];
+  return runner && place ? [found(file, place, what, runner, environment)] : [];
 }
 
 function found(

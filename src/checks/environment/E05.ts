@@ -1,7 +1,6 @@
 import { settingAt } from '../../environment/setting.js';
 import type { Environment, RunnerFacts } from '../../environment/environment.js';
 import type { Mend } from '../../mends/edit.js';
-import { addedMatchers } from '../../model/code/added-matchers.js';
 import { reachableFrom } from '../../model/code/reachable.js';
 import { readSpecFile } from '../../model/specs/suite.js';
 import { isMatcherExtension } from '../../dialects/matchers.js';
@@ -73,7 +72,7 @@ function setsUp(path: string, { project }: ProjectContext): string | undefined {
   const tree = project.tree(path);
   if (!tree) return undefined;
   const registers = tree.facts.modules.some(({ specifier }) => isMatcherExtension(specifier));
-  if (registers || addedMatchers(tree).names.length > 0) return 'registers matchers';
+  if (registers || (project.summary(path)?.addedMatchers.names.length ?? 0) > 0) return 'registers matchers';
   const { root, standIns } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
   if (root.children.some(({ kind }) => kind === 'hook')) return 'has hooks for every spec';
   return standIns.length > 0 ? 'puts stand-ins in place' : undefined;

@@ -4,11 +4,9 @@ import {
   MATCHER_EXTENSIONS,
   type MatcherExtension,
 } from '../../dialects/matchers.js';
-import { has, runnersOf, type Environment } from '../../environment/environment.js';
+import { has, type Environment } from '../../environment/environment.js';
 import type { Mend } from '../../mends/edit.js';
 import { styleOf } from '../../mends/style.js';
-import { addedMatchers } from '../../model/code/added-matchers.js';
-import { reachableFrom } from '../../model/code/reachable.js';
 import {
   inSpecFile,
   type Found,
@@ -40,7 +38,9 @@ export const E06: ProjectCheck = {
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   if (lacksSetup(environment, context)) return [];
   return MATCHER_EXTENSIONS.flatMap((extension) => {
-    const lacking = specFiles.filter((file) => lacks(file, extension, environment, context));
+    const using = specFiles.filter((file) => lacks(file, extension, environment, context));
+    const bringing = using.length ? bringersOf(extension, context) : new Set<string>();
+    const lacking = using.filter(({ path }) => !bringing.has(path));
     const [first] = lacking;
     return first ? [found(first, lacking, extension, environment, context)] : [];
   });
@@ -59,7 +59,7 @@ function lacks(
   context: ProjectContext,
 ): boolean {
   if (!firstUse(file, extension) || file.addedMatchers.open) return false;
-  const runners = runnersOf(environment, file.path);
+  const runners = environment.runnersOf(file.path);
   const setup = context.setupOf(file.path);
   // A real browser's runner has matchers of its own for the document.
   const inBrowser = runners.some(({ document }) => !document.known || document.value === 'browser');
@@ -67,16 +67,19 @@ function lacks(
   const matchers = [...file.matchers.keys()].filter((each) => extensionOf(each) === extension);
   const added = new Set([...setup.matchers, ...file.addedMatchers.names]);
   if (matchers.some((each) => added.has(each))) return false;
-  if ([...setup.packages].some((name) => belongsTo(extension, name))) return false;
-  const { files, others } = reachableFrom(context.project, file.path);
-  if (others.some(({ specifier }) => belongsTo(extension, specifier))) return false;
-  // A helper may register matchers in its own way.
-  return ![...files.keys()].some((path) => {
-    const tree = path === file.path ? undefined : context.project.tree(path);
-    const more = tree && addedMatchers(tree);
-    return more && (more.open || more.names.some((name) => matchers.includes(name)));
-  });
+  return ![...setup.packages].some((name) => belongsTo(extension, name));
 }
+
+// Files that load the extension, or a helper that registers its matchers in its own way.
+const bringersOf = (extension: MatcherExtension, context: ProjectContext): Set<string> =>
+  context
+    .imports()
+    .loadersOf(
+      (specifier, target) =>
+        belongsTo(extension, specifier) ||
+        target?.addedMatchers.open === true ||
+        (target?.addedMatchers.names ?? []).some((name) => extension.matchers.has(name)),
+    );
 
 function found(
   first: SpecFileFacts,
@@ -86,7 +89,7 @@ function found(
   context: ProjectContext,
 ): Found {
   const [matcher, place] = firstUse(first, extension) ?? ['', { start: 0, end: 0 }];
-  const [runner] = runnersOf(environment, first.path);
+  const [runner] = environment.runnersOf(first.path);
   const [module = ''] = extension.modules.filter((name) => has(environment, name)).concat(extension.modules);
   const load = extension.load[runner?.runner ?? 'other'] ?? extension.load['other'] ?? module;
   const setup = context.setupOf(first.path)?.files.at(-1);

@@ -1,5 +1,5 @@
 import { dialectOf } from '../../dialects/index.js';
-import { runnersOf, type RunnerFacts } from '../../environment/environment.js';
+import { type RunnerFacts } from '../../environment/environment.js';
 import { settingAt } from '../../environment/setting.js';
 import type { Mend } from '../../mends/edit.js';
 import { styleOf } from '../../mends/style.js';
@@ -40,7 +40,7 @@ const RUNNER: Readonly<Record<string, { key: string; module: string }>> = {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   const lacking = specFiles.flatMap((file) => {
-    const runners = runnersOf(environment, file.path);
+    const runners = environment.runnersOf(file.path);
     const [runner] = runners;
     const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
     const setup = context.setupOf(file.path);

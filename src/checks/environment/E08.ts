@@ -1,5 +1,5 @@
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
-import { runnersOf, type Environment } from '../../environment/environment.js';
+import { type Environment } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
 import { typeSources } from '../../model/code/type-sources.js';
 import { dirname, isWithin } from '../../util/paths.js';
@@ -65,7 +65,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fo
 }
 
 function neededBy(file: SpecFileFacts, environment: Environment): readonly string[] | undefined {
-  const runners = runnersOf(environment, file.path);
+  const runners = environment.runnersOf(file.path);
   const [runner] = runners;
   const isGlobal = runners.length === 1 && runner?.globals.known && runner.globals.value;
   if (!isGlobal || file.globals.size === 0) return undefined;

@@ -1,5 +1,4 @@
 import type { RunnerFacts, Transforms } from '../../environment/environment.js';
-import { runnersOf } from '../../environment/environment.js';
 import { VUE_PLUGINS } from '../../environment/plugins.js';
 import type { Project } from '../../model/project.js';
 import { extname } from '../../util/paths.js';
@@ -36,7 +35,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fo
   const byKind = new Map<string, { file: SpecFileFacts; runner: RunnerFacts; trouble: Trouble }[]>();
   const search = new Search(context.project);
   for (const file of specFiles) {
-    const runners = runnersOf(environment, file.path);
+    const runners = environment.runnersOf(file.path);
     const [runner] = runners;
     if (!runner || runners.length !== 1 || !runner.transforms.known) continue;
     const trouble = search.below(file.path, runner.transforms.value, file.replaced);

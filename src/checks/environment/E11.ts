@@ -1,5 +1,5 @@
 import { isBuiltin } from 'node:module';
-import { declares, manifestsOf, runnersOf, type Environment } from '../../environment/environment.js';
+import { declares, manifestsOf, type Environment } from '../../environment/environment.js';
 import { dirname, isWithin, join, packageOf } from '../../util/paths.js';
 import { isTestLibrary } from '../../model/code/specs-by-content.js';
 import { settingAt } from '../../environment/setting.js';
@@ -72,7 +72,7 @@ function lacks(
   if (context.project.resolve(file.path, specifier) || file.replaced.has(specifier)) return false;
   if (isFolder(name, environment, context) || isCompilerPath(specifier, file, environment, context))
     return false;
-  const runners = runnersOf(environment, file.path);
+  const runners = environment.runnersOf(file.path);
   const readable =
     runners.length > 0 &&
     runners.every(({ aliases }) => aliases.known && !isMapped(specifier, aliases.value));

@@ -1,4 +1,4 @@
-import { runnersOf, declares, type Environment, type RunnerFacts } from '../../environment/environment.js';
+import { declares, type Environment, type RunnerFacts } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
 import { dirname, isWithin, packageOf } from '../../util/paths.js';
 import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
@@ -33,7 +33,7 @@ interface Use {
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   const byPath = new Map<string, Use[]>();
   for (const file of specFiles) {
-    const [runner, ...others] = runnersOf(environment, file.path);
+    const [runner, ...others] = environment.runnersOf(file.path);
     if (!runner || others.length > 0 || !runner.aliases.known) continue;
     if (runner.runner !== 'jest' && runner.runner !== 'vitest') continue;
     for (const { specifier, start, end } of file.modules) {

@@ -1,5 +1,4 @@
 import type { RunnerFacts } from '../../environment/environment.js';
-import { runnersOf } from '../../environment/environment.js';
 import type { Place } from '../../parse/place.js';
 import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
 import { packagesWithSpecs, unique, type Package } from './packages.js';
@@ -26,7 +25,7 @@ export const E15: ProjectCheck = {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   return environment.runners.flatMap((runner) => {
-    const mine = specFiles.filter((file) => runnersOf(environment, file.path).includes(runner));
+    const mine = specFiles.filter((file) => environment.runnersOf(file.path).includes(runner));
     const affected = mine.filter((file) => file.renders > 0 && !file.cleansUp && !isCleanedUp(file, context));
     if (affected.length === 0) return [];
     return [...isolation(runner, affected), ...cleanup(runner, affected, context)];

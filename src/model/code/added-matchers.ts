@@ -1,5 +1,5 @@
 import { memberName, propertyName, unwrapped, walkTree } from '../../parse/tree.js';
-import type { ModuleTree } from '../project.js';
+import type { Script } from '../../parse/script.js';
 
 /** Matchers that a module registers by itself; `open`: also some whose names can't be read. */
 export interface AddedMatchers {
@@ -7,16 +7,17 @@ export interface AddedMatchers {
   open: boolean;
 }
 
-const NONE: AddedMatchers = { names: [], open: false };
+/** A module that adds none. */
+export const NO_MATCHERS: AddedMatchers = { names: [], open: false };
 const ADDERS = /\.(?:extend|addMatchers|use)\s*\(/;
 
 /** Reads `expect.extend({…})`, `jasmine.addMatchers({…})` and plugins of assertion libraries. */
-export function addedMatchers({ script }: ModuleTree): AddedMatchers {
+export function addedMatchers({ source, program }: Script): AddedMatchers {
   // Most modules add none: the text tells without a walk.
-  if (!ADDERS.test(script.source.text)) return NONE;
+  if (!ADDERS.test(source.text)) return NO_MATCHERS;
   const names: string[] = [];
   let open = false;
-  for (const statement of script.program.body) {
+  for (const statement of program.body) {
     walkTree(statement, (node) => {
       if (node.type !== 'CallExpression' || node.callee.type !== 'MemberExpression') return;
       const name = memberName(node.callee);

@@ -123,8 +123,8 @@ export function isHidden(element: Placed): boolean {
 
 /** Whether an element, or one that it stands in, is hidden. */
 export function isInHidden(element: Placed): boolean {
-  for (let at: Placed | undefined = element; at; at = at.parent) if (isHidden(at)) return true;
-  return false;
+  return (element.known.hidden ??=
+    isHidden(element) || (element.parent !== undefined && isInHidden(element.parent)));
 }
 
 /** Pieces with white space folded, the ends trimmed, and neighbours joined. */

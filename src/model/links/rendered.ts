@@ -2,6 +2,7 @@ import type { Project } from '../project.js';
 import { classesIn, together } from '../components/classes.js';
 import { constant, filled, textPieces, UNKNOWN, type Expr, type Piece } from '../components/expr.js';
 import type { Pieces } from './name.js';
+import type { Role } from './role.js';
 import { HTML_NAMES } from '../components/jsx.js';
 import {
   NO_CLASSES,
@@ -32,7 +33,7 @@ export interface Placed {
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
   /** What was worked out of it before. */
-  known: { text?: Pieces; name?: Pieces | 'unknown' };
+  known: { text?: Pieces; name?: Pieces | 'unknown'; role?: { is: Role }; hidden?: boolean };
 }
 
 export type PlacedNode =

@@ -81,6 +81,10 @@ const SECTIONING = new Set(['article', 'aside', 'main', 'nav', 'section']);
 
 /** The role of an element: its own `role`, else the standard mapping of HTML elements to roles (HTML-AAM). */
 export function roleOf(element: Placed): Role {
+  return (element.known.role ??= { is: workedOut(element) }).is;
+}
+
+function workedOut(element: Placed): Role {
   const own = element.attributes.get('role');
   if (own) {
     const values = possibleValues(own);
