@@ -1,36 +1,41 @@
 import type { Files } from '../discover/files.js';
-import { decodeSource, isProblem, type Problem } from '../parse/source.js';
+import type { Problem } from '../parse/source.js';
 import { dirname, join, resolve } from '../util/paths.js';
 import { collector } from './collects.js';
 import { commandsOf, flagOf, type Command } from './commands.js';
 import type { Environment, RunnerFacts } from './environment.js';
 import type { Found } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
-import { jsonSettings } from './json-settings.js';
-import { yamlSettings } from './yaml-settings.js';
 import { isPackage, manifestOf, type Manifest } from './manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
-import { scriptSettings } from './script-settings.js';
 import { settingAt, type Setting } from './setting.js';
+import { SettingsFiles } from './settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 
 const HIGHEST = 6;
-const DEEPEST_IMPORT = 8;
 const LOCK_FILES = ['package-lock.json', 'pnpm-lock.yaml', 'yarn.lock', 'bun.lock', 'bun.lockb', '.git'];
 
 /** Reads manifests and settings, each file once; what is broken becomes a problem. Paths are absolute. */
 export class Environments {
-  readonly problems: Problem[] = [];
   readonly #files: Files;
-  readonly #settings = new Map<string, Setting | undefined>();
+  readonly #settings: SettingsFiles;
   readonly #manifests = new Map<string, Manifest | undefined>();
   readonly #environments = new Map<string, Environment>();
   readonly #byFolder = new Map<string, Environment>();
-  readonly #resolve: (folder: string, specifier: string) => string | undefined;
 
   constructor(files: Files) {
     this.#files = files;
-    this.#resolve = files.resolver({});
+    this.#settings = new SettingsFiles(files);
+  }
+
+  /** Settings files that could not be read, and why. */
+  get problems(): readonly Problem[] {
+    return this.#settings.problems;
+  }
+
+  /** What a settings file sets; undefined where it is broken. */
+  setting(file: string): Setting | undefined {
+    return this.#settings.read(file);
   }
 
   /** The environment of the package that a file belongs to. */
@@ -180,8 +185,9 @@ export class Environments {
     for (const name of row.files) {
       const file = join(manifest.folder, name);
       if (this.#files.kind(file) !== 'file') continue;
-      const setting = this.setting(file);
-      return setting && { setting, file, folder: manifest.folder };
+      // Settings that are there and broken may say anything.
+      const at = { file, start: 0, end: 0 };
+      return { setting: this.setting(file) ?? { is: 'unknown', at }, file, folder: manifest.folder };
     }
     const inside = row.manifestKey && settingAt(manifest.setting, row.manifestKey);
     return inside ? { setting: inside, file: manifest.file, folder: manifest.folder } : undefined;
@@ -201,43 +207,6 @@ export class Environments {
     return Object.fromEntries(
       [...found].filter(([name]) => !clashing.has(name)).map(([name, path]) => [name, [path]]),
     );
-  }
-
-  /** What a settings file sets, or one of its exports; undefined, and a problem kept, where it is broken. */
-  setting(file: string, name = 'default', depth = 0): Setting | undefined {
-    const key = `${file}\0${name}`;
-    if (!this.#settings.has(key)) {
-      // A file that imports itself on the way is unknown, not endless.
-      this.#settings.set(key, undefined);
-      this.#settings.set(key, this.#read(file, name, depth));
-    }
-    return this.#settings.get(key);
-  }
-
-  #read(file: string, name: string, depth: number): Setting | undefined {
-    const bytes = this.#files.read(file);
-    const source = bytes && decodeSource(file, bytes);
-    if (!source) return undefined;
-    if (isProblem(source)) return this.#fail(source);
-    const found = /\.jsonc?$|rc$/.test(file)
-      ? jsonSettings(source)
-      : /\.ya?ml$/.test(file)
-        ? yamlSettings(source)
-        : scriptSettings(source, (from, specifier, each) => this.#other(from, specifier, each, depth), name);
-    return 'reason' in found ? this.#fail(found) : found;
-  }
-
-  #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
-    const file =
-      specifier.startsWith('.') && depth < DEEPEST_IMPORT
-        ? this.#resolve(dirname(from), specifier)
-        : undefined;
-    return file ? this.setting(file, name, depth + 1) : undefined;
-  }
-
-  #fail(problem: Problem): undefined {
-    this.problems.push(problem);
-    return undefined;
   }
 }
 

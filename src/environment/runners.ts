@@ -41,6 +41,14 @@ export interface RunnerRow {
 
 const SCRIPT = '[cm]?[jt]s?(x)';
 
+const VITEST_EXCLUDE = [
+  '**/node_modules/**',
+  '**/.git/**',
+  '**/dist/**',
+  '**/cypress/**',
+  '**/.{idea,cache,output,temp}/**',
+];
+
 export const RUNNERS: readonly RunnerRow[] = [
   {
     // jest 27 to 30: `testMatch` of jest-config's defaults; `globals` of @jest/globals are injected unless `injectGlobals` is off.
@@ -62,7 +70,7 @@ export const RUNNERS: readonly RunnerRow[] = [
     globals: true,
   },
   {
-    // vitest 1 to 4: `defaultInclude` and `defaultExclude` of vitest/config; only what every major leaves out stands here.
+    // vitest 1 to 4: `defaultInclude` and `defaultExclude` of vitest/config. 4 leaves out less: what lies there is of no interest.
     name: 'vitest',
     packages: ['vitest'],
     programs: [{ program: 'vitest' }],
@@ -77,7 +85,7 @@ export const RUNNERS: readonly RunnerRow[] = [
       `vitest.projects.${extension}`,
     ]),
     include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
-    exclude: ['**/node_modules/**', '**/.git/**'],
+    exclude: VITEST_EXCLUDE,
     globals: false,
   },
   {
@@ -172,14 +180,14 @@ export const RUNNERS: readonly RunnerRow[] = [
   },
 ];
 
-/** Defaults that runners export for settings to add to: only what every major of their rows has. */
+/** Defaults that runners export for settings to add to. */
 export const EXPORTED_DEFAULTS: Readonly<
   Record<string, Readonly<Record<string, Readonly<Record<string, readonly string[]>>>>>
 > = {
   'vitest/config': {
     configDefaults: {
       include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
-      exclude: ['**/node_modules/**', '**/.git/**'],
+      exclude: VITEST_EXCLUDE,
     },
   },
   'jest-config': { defaults: { testPathIgnorePatterns: ['/node_modules/'] } },

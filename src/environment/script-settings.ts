@@ -12,9 +12,9 @@ import {
   walkTree,
   type FunctionNode,
 } from '../parse/tree.js';
-import { dirname, join, resolve } from '../util/paths.js';
-import { EXPORTED_DEFAULTS } from './runners.js';
+import { dirname, resolve } from '../util/paths.js';
 import type { Setting } from './setting.js';
+import { exportedDefault, joinedText, merged, negated, opened, pathSetting, text } from './setting-values.js';
 import { settingsScope, type ReadOther } from './settings-scope.js';
 
 const DEEPEST = 24;
@@ -84,19 +84,18 @@ class Settings {
           ? { is: 'unknown', at }
           : { is: 'value', value: inner.value as string, at };
       case 'TemplateLiteral':
-        return this.#joined(
+        return joinedText(
           [
             ...inner.quasis.flatMap((quasi, i) => [
               text(quasi.value.cooked ?? '', at),
               ...(inner.expressions[i] ? [sub(inner.expressions[i])] : []),
             ]),
           ],
-          '',
           at,
         );
       case 'BinaryExpression':
         return inner.operator === '+'
-          ? this.#joined([sub(inner.left), sub(inner.right)], '', at)
+          ? joinedText([sub(inner.left), sub(inner.right)], at)
           : { is: 'unknown', at };
       case 'ObjectExpression':
         return this.#object(inner, depth, locals);
@@ -107,7 +106,7 @@ class Settings {
       case 'LogicalExpression':
         return { is: 'either', options: [sub(inner.left), sub(inner.right)], at };
       case 'UnaryExpression':
-        return this.#negated(inner.operator, sub(inner.argument), at);
+        return negated(inner.operator, sub(inner.argument), at);
       case 'Identifier':
         return this.#named(inner.name, depth, locals, at);
       case 'MemberExpression':
@@ -129,35 +128,13 @@ class Settings {
     }
   }
 
-  #negated(operator: string, value: Setting, at: Place): Setting {
-    if (operator === '!' && value.is === 'value') return { is: 'value', value: !value.value, at };
-    if (operator === '-' && value.is === 'value' && typeof value.value === 'number')
-      return { is: 'value', value: -value.value, at };
-    return operator === 'void' ? { is: 'value', value: undefined, at } : { is: 'unknown', at };
-  }
-
   #named(name: string, depth: number, locals: Names, at: Place): Setting {
     if (name === 'undefined') return { is: 'value', value: undefined, at };
     if (name === '__dirname') return text(dirname(this.#script.source.path), at);
     if (name === '__filename') return text(this.#script.source.path, at);
     const found = locals.get(name);
-    if (!found) return this.#default(name, at);
+    if (!found) return exportedDefault(this.#modules.get(name), at);
     return 'is' in found ? found : this.#value(found, depth + 1, locals);
-  }
-
-  // Defaults that a runner exports, so that settings can add to them.
-  #default(name: string, at: Place): Setting {
-    const from = this.#modules.get(name);
-    const defaults = from && EXPORTED_DEFAULTS[from.module]?.[from.name];
-    if (!defaults) return { is: 'unknown', at };
-    const list = (texts: readonly string[]): Setting => ({
-      is: 'list',
-      items: texts.map((each) => text(each, at)),
-      open: false,
-      at,
-    });
-    const entries = Object.entries(defaults).map(([key, texts]) => [key, list(texts)] as const);
-    return { is: 'object', entries: new Map(entries), open: true, at };
   }
 
   #member(
@@ -225,24 +202,14 @@ class Settings {
     const callee = unwrapped(node.callee);
     const name = callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
     const args = node.arguments.map((each) => this.#value(each, depth + 1, locals));
-    if (
-      name === 'join' &&
-      callee.type === 'MemberExpression' &&
-      args.length === 1 &&
-      callee.object.type !== 'Identifier'
-    )
-      return { is: 'unknown', at };
     const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
     // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
     if (name === 'resolve' && owner?.type === 'Identifier' && owner.name === 'require')
       return args[0] ?? { is: 'unknown', at };
-    if (name === 'join' || name === 'resolve') return this.#path(name, args, at);
-    if (name === 'dirname')
-      return args[0]?.is === 'value' ? text(dirname(String(args[0].value)), at) : { is: 'unknown', at };
-    if (name === 'fileURLToPath')
-      return args[0]?.is === 'value'
-        ? text(String(args[0].value).replace(/^file:\/\//, ''), at)
-        : { is: 'unknown', at };
+    // `['a', 'b'].join('/')` is no path helper.
+    const isPath = owner === undefined || owner.type === 'Identifier';
+    const path = isPath ? pathSetting(name, args, dirname(this.#script.source.path), at) : undefined;
+    if (path) return path;
     if (name === 'require') {
       const specifier = node.arguments[0] && literalText(node.arguments[0]);
       return (
@@ -264,24 +231,10 @@ class Settings {
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
   }
 
-  #path(name: string, args: readonly Setting[], at: Place): Setting {
-    const parts = args.map((each) =>
-      each.is === 'value' && typeof each.value === 'string' ? each.value : undefined,
-    );
-    if (parts.some((part) => part === undefined)) return { is: 'unknown', at };
-    const texts = parts.filter((part) => part !== undefined);
-    return text(name === 'join' ? join(...texts) : resolve(dirname(this.#script.source.path), ...texts), at);
-  }
-
   #url(args: readonly Node[], depth: number, locals: Names, at: Place): Setting {
     const [path, base] = args.map((each) => this.#value(each, depth + 1, locals));
     if (path?.is !== 'value' || base?.is !== 'value') return { is: 'unknown', at };
     return text(`file://${resolve(dirname(this.#script.source.path), String(path.value))}`, at);
-  }
-
-  #joined(parts: readonly Setting[], separator: string, at: Place): Setting {
-    if (parts.some((part) => part.is !== 'value')) return { is: 'unknown', at };
-    return text(parts.map((part) => (part.is === 'value' ? String(part.value) : '')).join(separator), at);
   }
 
   // A function of settings: what it returns, or what it hands to `config.set`.
@@ -316,28 +269,3 @@ class Settings {
 }
 
 const HANDS_BACK: ReadonlySet<string> = new Set(['vite', 'vitest/config', 'vite-plus', 'vitest/config.js']);
-
-// Whatever stands in it, at any depth, more may be set.
-function opened(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
-  const entries = new Map(
-    [...setting.entries].map(([key, each]) => [key, each.is === 'object' ? opened(each) : each] as const),
-  );
-  return { ...setting, entries, open: true };
-}
-
-const text = (value: string, at: Place): Setting => ({ is: 'value', value, at });
-
-/** Two settings merged key by key, lists joined, the second winning. */
-export function merged(left: Setting, right: Setting, at: Place): Setting {
-  if (left.is !== 'object' || right.is !== 'object') {
-    if (left.is === 'list' && right.is === 'list')
-      return { is: 'list', items: [...left.items, ...right.items], open: left.open || right.open, at };
-    return left.is === 'object' || right.is === 'object' ? { is: 'unknown', at } : right;
-  }
-  const entries = new Map(left.entries);
-  for (const [key, value] of right.entries) {
-    const before = entries.get(key);
-    entries.set(key, before ? merged(before, value, value.at) : value);
-  }
-  return { is: 'object', entries, open: left.open || right.open, at };
-}

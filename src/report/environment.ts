@@ -33,7 +33,10 @@ function runnerText(facts: Facts, colours: Colours): string {
       'stand-ins',
       `restored ${said(facts['restores'])}  ·  reset ${said(facts['resets'])}  ·  cleared ${said(facts['clears'])}`,
     ],
-    ['isolated', said(facts['isolates'])],
+    [
+      'isolated',
+      facts['isolates'] === true ? 'each spec file has modules of its own' : said(facts['isolates']),
+    ],
     ['aliases', said(facts['aliases'])],
     ['transforms', said(facts['transforms'])],
     ['coverage', coverage(facts['coverage'])],
@@ -58,7 +61,8 @@ function said(value: unknown): string {
 function coverage(value: unknown): string {
   if (typeof value !== 'object' || value === null) return 'unknown';
   const { collected, loadedOnly, include, thresholds } = value as Facts;
+  if (collected !== true) return 'not collected';
   const counted =
     include === undefined ? (loadedOnly === true ? 'files that specs load' : 'all files') : said(include);
-  return `${collected === true ? 'collected' : 'not collected'}, of ${counted}${thresholds === undefined ? '' : `; thresholds for ${said(thresholds)}`}`;
+  return `collected, of ${counted}${thresholds === undefined ? '' : `; thresholds for ${said(thresholds)}`}`;
 }

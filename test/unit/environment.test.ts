@@ -57,7 +57,16 @@ describe('settings files', () => {
     [
       'defaults that a runner exports',
       "import { configDefaults } from 'vitest/config'; export default { a: [...configDefaults.exclude, 'b'] }",
-      { a: ['**/node_modules/**', '**/.git/**', 'b'] },
+      {
+        a: [
+          '**/node_modules/**',
+          '**/.git/**',
+          '**/dist/**',
+          '**/cypress/**',
+          '**/.{idea,cache,output,temp}/**',
+          'b',
+        ],
+      },
     ],
     ['what a package makes', "import vue from 'kiln-vue'; export default [vue()]", ['by kiln-vue']],
     ['where a package lies', "module.exports = { a: require.resolve('kiln/b') }", { a: 'kiln/b' }],
@@ -265,6 +274,7 @@ describe('environments', () => {
     const extras: Record<string, string>[] = [
       { 'vitest.config.ts': "export default { test: { projects: ['a'] } }" },
       { 'vitest.config.ts': 'export default make()' },
+      { 'vitest.config.ts': 'export default {' },
     ];
     for (const extra of extras) {
       const [facts] = factsOf({ 'package.json': '{"devDependencies":{"vitest":"3"}}', ...extra });

@@ -4,7 +4,7 @@ import { flagOf } from '../commands.js';
 import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
 import { leavesNames, leavesSettings } from '../plugins.js';
 import type { RunnerRow } from '../runners.js';
-import { merged } from '../script-settings.js';
+import { merged } from '../setting-values.js';
 import {
   flagFact,
   known,
