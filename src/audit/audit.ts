@@ -12,6 +12,7 @@ import { Environments } from '../environment/read.js';
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
 import { ImportGraph } from '../model/code/import-graph.js';
+import { ShownProps } from '../model/links/shown-props.js';
 import { Project } from '../model/project.js';
 import { loadAngular } from '../parse/angular.js';
 import type { Problem, Source } from '../parse/source.js';
@@ -93,6 +94,7 @@ async function prepare(
     files,
     settings,
     project,
+    shownProps: new ShownProps(project),
     environments,
     setupOf(file) {
       const { folder, runners, runnersOf } = environments.of(file);

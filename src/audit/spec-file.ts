@@ -34,7 +34,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
   const { project, settings } = stage;
   const file = readSpecFile(project, tree, settings.helpers);
   const environment = stage.environments.of(file.path);
-  const links = new Links(project, file, settings.testIdAttribute);
+  const links = new Links(project, file, settings.testIdAttribute, stage.shownProps);
   const context: FileContext = {
     file,
     source: tree.script.source,
@@ -119,9 +119,11 @@ function isUnresolved(
 
 function matchersOf(file: SpecFile): Map<string, Span> {
   const found = new Map<string, Span>();
-  for (const step of file.blocks.flatMap(({ steps }) => steps)) {
-    const matcher = step.kind === 'assert' ? step.assertion.matcher : undefined;
-    if (matcher !== undefined && !found.has(matcher)) found.set(matcher, step.place);
+  for (const { steps } of file.blocks) {
+    for (const step of steps) {
+      const matcher = step.kind === 'assert' ? step.assertion.matcher : undefined;
+      if (matcher !== undefined && !found.has(matcher)) found.set(matcher, step.place);
+    }
   }
   return found;
 }

@@ -2,6 +2,7 @@ import type { SetupEffects } from '../checks/setup-effects.js';
 import type { Settings } from '../config/settings.js';
 import type { Files } from '../discover/files.js';
 import type { Environments } from '../environment/read.js';
+import type { ShownProps } from '../model/links/shown-props.js';
 import type { Project } from '../model/project.js';
 
 /** What all stages of one audit share. */
@@ -10,6 +11,7 @@ export interface Stage {
   files: Files;
   settings: Settings;
   project: Project;
+  shownProps: ShownProps;
   environments: Environments;
   /** What the set-up files of the runners that take a spec file do; undefined where that can't be told. */
   setupOf(file: string): SetupEffects | undefined;

@@ -60,8 +60,9 @@ export class Project {
   readonly #resolve: (folder: string, specifier: string) => string | undefined;
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
   readonly #trees = new Map<string, ModuleTree | undefined>();
-  readonly #resolved = new Map<string, string | undefined>();
-  readonly #components = new Map<string, Component | undefined>();
+  readonly #resolved = new Map<string, Map<string, string | undefined>>();
+  // A reference stands in one file: the object itself is the key.
+  readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   readonly #selectors = new Map<string, Component | 'many'>();
   readonly #failed = new Set<string>();
 
@@ -103,13 +104,23 @@ export class Project {
 
   /** The file of the project that a module of `from` imports; undefined for packages and for what is not there. */
   resolve(from: string, specifier: string): string | undefined {
-    const folder = dirname(from);
-    const key = `${folder}\0${specifier}`;
-    if (!this.#resolved.has(key)) {
-      const path = this.#resolve(folder, specifier);
-      this.#resolved.set(key, path?.includes('/node_modules/') ? undefined : path);
+    const resolved = this.#resolvedFrom(from);
+    if (!resolved.has(specifier)) {
+      const path = this.#resolve(dirname(from), specifier);
+      resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
     }
-    return this.#resolved.get(key);
+    return resolved.get(specifier);
+  }
+
+  // The files of one folder share what their imports lead to.
+  #resolvedFrom(file: string): Map<string, string | undefined> {
+    const known = this.#resolved.get(file);
+    if (known) return known;
+    const folder = dirname(file);
+    const shared = this.#resolved.get(folder) ?? new Map<string, string | undefined>();
+    this.#resolved.set(folder, shared);
+    this.#resolved.set(file, shared);
+    return shared;
   }
 
   /** Follows an export of a module, through index files, to its declaration. */
@@ -140,9 +151,11 @@ export class Project {
       const found = this.#selectors.get(ref.selector);
       return found === 'many' ? undefined : found;
     }
-    const key = 'local' in ref ? `${file}\0${ref.local}` : `${file}\0${ref.specifier}\0${ref.name}`;
-    if (!this.#components.has(key)) this.#components.set(key, this.#componentOf(file, ref));
-    return this.#components.get(key);
+    const known = this.#components.get(ref);
+    if (known) return known.is;
+    const component = this.#componentOf(file, ref);
+    this.#components.set(ref, { is: component });
+    return component;
   }
 
   #componentOf(file: string, ref: Exclude<ComponentRef, { selector: string }>): Component | undefined {

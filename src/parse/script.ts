@@ -6,7 +6,7 @@ import { tooDeepAt } from './nesting.js';
 export interface Script {
   source: Source;
   program: Program;
-  comments: Comment[];
+  readonly comments: Comment[];
 }
 
 export const SCRIPT_EXTENSIONS = ['.ts', '.tsx', '.js', '.jsx', '.mts', '.cts', '.mjs', '.cjs'] as const;
@@ -34,7 +34,14 @@ export function parseScript(
     const line = source.lines.at(error.labels[0]?.start ?? 0).line;
     return { file: source.path, reason: `syntax error: ${error.message}`, line };
   }
-  return { source, program, comments: result.comments };
+  // Comments are asked for of few files.
+  return {
+    source,
+    program,
+    get comments() {
+      return result.comments;
+    },
+  };
 }
 
 type Lang = 'ts' | 'tsx' | 'js' | 'jsx';

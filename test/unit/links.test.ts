@@ -341,3 +341,48 @@ describe('targets', () => {
     });
   }
 });
+
+describe('renders that show the same', () => {
+  // Two renders, the second with one prop more: whether they share one tree.
+  const shared = async (more: string, card: string, vue = false): Promise<boolean> => {
+    const name = vue ? 'Card.vue' : 'card.tsx';
+    const render = vue
+      ? (props: string) => `mount(Card, { props: { ${props} } })`
+      : (props: string) => `render(<Card ${props} />)`;
+    const imports = vue
+      ? "import { mount } from '@vue/test-utils';\nimport Card from './Card.vue';"
+      : "import { render } from '@testing-library/react';\nimport { Card } from './card';";
+    const spec = `${imports}\nit('a', () => { ${render(vue ? "name: 'a'" : 'name="a"')}; ${render(more)}; });`;
+    const { file, links } = await specFileOf({ [name]: card, 'a.spec.tsx': spec }, 'a.spec.tsx');
+    const [first, second] = file.renders;
+    return first !== undefined && second !== undefined && links.tree(first) === links.tree(second);
+  };
+  const rows: [string, string, string, boolean][] = [
+    ['a prop that only decides', 'name="a" hot', '({ name, hot }) => <p>{name}{hot && <b>Hot</b>}</p>', true],
+    ['a prop in a text', 'name="b"', '({ name }) => <p>{name}</p>', false],
+    ['a prop in an attribute', 'name="a" id="x"', '({ name, id }) => <p id={id}>{name}</p>', false],
+    ['a prop in a spread', 'name="a" id="x"', '({ name, ...rest }) => <p {...rest}>{name}</p>', false],
+    [
+      'a prop that a child shows',
+      'name="a" id="x"',
+      '({ id }) => <Lid id={id} />;\nconst Lid = ({ id }) => <i id={id} />',
+      false,
+    ],
+    [
+      'a prop that a child does not show',
+      'name="a" hot',
+      '({ hot }) => <Lid hot={hot} />;\nconst Lid = ({ hot }) => <i>{hot ? 1 : 2}</i>',
+      true,
+    ],
+    ['a component that renders itself', 'name="a" hot', '({ hot }) => <p><Card hot={hot} /></p>', false],
+  ];
+  for (const [title, more, body, wanted] of rows)
+    it(title, async () => expect(await shared(more, `export const Card = ${body};`)).to.equal(wanted));
+
+  it('what Vue hands on to the root', async () => {
+    const card =
+      '<script setup>defineProps({ name: String, hot: Boolean });</script><template><p v-if="hot">{{ name }}</p></template>';
+    expect(await shared("name: 'a', hot: true", card, true)).to.equal(true);
+    expect(await shared("name: 'a', id: 'x'", card, true)).to.equal(false);
+  });
+});

@@ -31,20 +31,25 @@ export const Q01: FileCheck = {
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
     const seen = new Set<string>();
-    return context.file.blocks
-      .flatMap((block) => block.steps.map((step) => usedBy(step)))
-      .flatMap((reach) => {
-        const key = reach && `${reach.place.start}:${reach.place.end}`;
-        if (!reach || !key || seen.has(key)) return [];
+    const found: Found[] = [];
+    for (const { steps } of context.file.blocks) {
+      for (const step of steps) {
+        const reach = usedBy(step);
+        if (!reach || !isStructural(reach, context.testIdAttribute)) continue;
+        const key = `${reach.place.start}:${reach.place.end}`;
+        if (seen.has(key)) continue;
         seen.add(key);
-        return check(reach, context);
-      });
+        found.push(...check(reach, context));
+      }
+    }
+    return found;
   },
 };
 
+const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
+  STRUCTURE.has(reach.by) && reach.position === undefined && !isTestId(reach, testIdAttribute);
+
 function check(reach: Reach, context: FileContext): Found[] {
-  if (!STRUCTURE.has(reach.by) || reach.position !== undefined || isTestId(reach, context.testIdAttribute))
-    return [];
   const target = context.links.target(reach);
   if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;

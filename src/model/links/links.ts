@@ -1,8 +1,10 @@
+import type { Expr } from '../components/expr.js';
 import type { Project } from '../project.js';
 import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/blocks.js';
 import type { Reach, Render } from '../specs/steps.js';
 import { rendered, type RenderInput, type RenderedTree } from './rendered.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
+import { ShownProps } from './shown-props.js';
 import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 
 const NOTHING_RENDERED: RenderedTree = { children: [], elements: [], complete: false, closed: false };
@@ -17,8 +19,15 @@ export class Links {
   readonly #scopes = new Map<Block, Scope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
+  readonly #shownProps: ShownProps;
 
-  constructor(project: Project, file: SpecFile, testIdAttribute: string) {
+  constructor(
+    project: Project,
+    file: SpecFile,
+    testIdAttribute: string,
+    shownProps = new ShownProps(project),
+  ) {
+    this.#shownProps = shownProps;
     this.#project = project;
     this.#file = file;
     this.#testIdAttribute = testIdAttribute;
@@ -37,7 +46,7 @@ export class Links {
 
   // Specs of a file mostly render the same: equal views are filled in once.
   #expanded(input: RenderInput): RenderedTree {
-    const key = keyOf(input);
+    const key = keyOf(input, this.#shownProps);
     const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
     if (key) this.#byView.set(key, tree);
     return tree;
@@ -122,18 +131,24 @@ export class Links {
   }
 }
 
-// The components and the values that they are given; none where the spec's own markup is a part of the view.
-function keyOf({ file, view, shallow }: RenderInput): string | undefined {
+// The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.
+function keyOf({ file, view, shallow }: RenderInput, shownProps: ShownProps): string | undefined {
   const parts: string[] = [file, String(shallow)];
   for (const node of view) {
     if (node.kind !== 'component' || node.slots.size > 0) return undefined;
     parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());
+    const isShown = shownProps.of(node, file);
     for (const [name, prop] of node.props) {
       if (!('expr' in prop)) return undefined;
-      parts.push(name, prop.expr.is === 'unknown' ? '?' : JSON.stringify(prop.expr));
+      if (isShown(name)) parts.push(name, shown(prop.expr));
     }
   }
   return parts.join('\0');
+}
+
+function shown(expr: Expr): string {
+  if (expr.is === 'unknown') return '?';
+  return expr.is === 'constant' ? `${typeof expr.value} ${String(expr.value)}` : JSON.stringify(expr);
 }
 
 // All that a page shows when several renders put their parts into it.

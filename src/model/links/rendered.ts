@@ -47,6 +47,8 @@ export interface RenderedTree {
   complete: boolean;
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
+  /** Elements by their own text, where that is literal, and all others; made on first use. */
+  byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
 }
 
 /** The view that a render call hands over, and the file it is written in. */

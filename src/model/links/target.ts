@@ -43,7 +43,7 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
   if (!matcher) return UNKNOWN_TARGET;
   const sure: Placed[] = [];
   let maybe = 0;
-  for (const element of scope.elements) {
+  for (const element of candidates(scope, reach)) {
     const match = matcher(element);
     if (match === 'yes') sure.push(element);
     else if (match === 'maybe') maybe++;
@@ -52,6 +52,25 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
   if (!first) return maybe > 0 || !scope.complete ? UNKNOWN_TARGET : { kind: 'none', closed: scope.closed };
   if (sure.length > 1 || first.repeated) return { kind: 'many', elements: sure };
   return { kind: 'one', element: first, proven: maybe === 0 && scope.complete };
+}
+
+// For an exact text, the elements that show it, and those whose text depends: all others surely do not match.
+function candidates({ elements, tree }: Scope, { by, args: [first, options] }: Reach): readonly Placed[] {
+  const wanted = by === 'text' && elements === tree.elements ? wantedOf(first, options) : undefined;
+  if (!wanted || !('text' in wanted) || !wanted.exact) return elements;
+  const index = (tree.byText ??= indexOf(elements));
+  return [...(index.literal.get(wanted.text) ?? []), ...index.open];
+}
+
+function indexOf(elements: readonly Placed[]): NonNullable<RenderedTree['byText']> {
+  const literal = new Map<string, Placed[]>();
+  const open: Placed[] = [];
+  for (const element of elements) {
+    const [text = '', ...more] = ownText(element);
+    if (more.length > 0 || typeof text !== 'string') open.push(element);
+    else literal.set(text, [...(literal.get(text) ?? []), element]);
+  }
+  return { literal, open };
 }
 
 /** The part of a scope below an element. */
