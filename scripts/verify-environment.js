@@ -144,7 +144,9 @@ Made by \`npm run verify:environment\` with ${versions.join(' and ')}. Each proj
 | --- | --- | --- | --- | --- | --- |
 ${table.join('\n')}
 `;
-writeFileSync(new URL('../docs/environment-faults.md', import.meta.url), page);
+const pagePath = fileURLToPath(new URL('../docs/environment-faults.md', import.meta.url));
+writeFileSync(pagePath, page);
+execFileSync('npx', ['--no-install', 'prettier', '--write', pagePath], { stdio: 'ignore' });
 rmSync(work, { recursive: true });
 const failed = rows.filter(({ holds }) => !holds).length;
 console.log(`${rows.length - failed} of ${rows.length} hold`);
