@@ -1,6 +1,6 @@
 import type { Environment, RunnerFacts, Transforms } from '../environment/environment.js';
 import type { Known } from '../environment/setting.js';
-import { relativeTo } from '../util/paths.js';
+import { isAbsolute, relativeTo } from '../util/paths.js';
 import type { PackageFacts } from './report.js';
 
 const UNKNOWN = 'unknown';
@@ -27,7 +27,9 @@ function switches(runner: RunnerFacts): Record<string, unknown> {
 }
 
 function runnerFacts(runner: RunnerFacts, root: string): Record<string, unknown> {
-  const path = (file: string): string => relativeTo(root, file);
+  // No absolute path of this machine: equal input gives equal output.
+  const path = (file: string): string => (isAbsolute(file) ? relativeTo(root, file) : file);
+  const inside = (pattern: string): string => pattern.replaceAll(root, '<root>');
   return {
     runner: runner.runner,
     project: runner.project,
@@ -36,11 +38,11 @@ function runnerFacts(runner: RunnerFacts, root: string): Record<string, unknown>
     scripts: runner.commands.map(({ script }) => script),
     document: documentOf(runner),
     ...switches(runner),
-    setupFiles: plain(runner.setupFiles, (files) => files.map(({ text }) => text)),
+    setupFiles: plain(runner.setupFiles, (files) => files.map(({ text }) => path(text))),
     collects: plain(runner.collects, ({ folder, include, patterns, exclude, leftOut }) => ({
       folder: path(folder),
-      include: [...include, ...patterns],
-      exclude: [...exclude, ...leftOut],
+      include: [...include.map(path), ...patterns.map(inside)],
+      exclude: [...exclude.map(path), ...leftOut.map(inside)],
     })),
     aliases: plain(runner.aliases, (rules) => rules.map(({ pattern }) => pattern)),
     transforms: plain(runner.transforms, transformed),

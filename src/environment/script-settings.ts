@@ -204,8 +204,9 @@ class Settings {
     const args = node.arguments.map((each) => this.#value(each, depth + 1, locals));
     const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
     // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
-    if (name === 'resolve' && owner?.type === 'Identifier' && owner.name === 'require')
-      return args[0] ?? { is: 'unknown', at };
+    const resolves =
+      owner?.type === 'MetaProperty' || (owner?.type === 'Identifier' && owner.name === 'require');
+    if (name === 'resolve' && resolves) return this.#located(args[0], at);
     // `['a', 'b'].join('/')` is no path helper.
     const isPath = owner === undefined || owner.type === 'Identifier';
     const path = isPath ? pathSetting(name, args, dirname(this.#script.source.path), at) : undefined;
@@ -229,6 +230,12 @@ class Settings {
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
     if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...opened(first), by };
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
+  }
+
+  #located(specifier: Setting | undefined, at: Place): Setting {
+    const isRelative = specifier?.is === 'value' && String(specifier.value).startsWith('.');
+    if (!isRelative) return specifier ?? { is: 'unknown', at };
+    return text(resolve(dirname(this.#script.source.path), String(specifier.value)), at);
   }
 
   #url(args: readonly Node[], depth: number, locals: Names, at: Place): Setting {

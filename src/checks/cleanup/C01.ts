@@ -99,11 +99,19 @@ const afterAll = (hook: Block): Step[] =>
 
 /** Whether a step takes a stand-in off, or turns its answer off. */
 export function restores(step: Step, standIn: StandIn): boolean {
+  // Switching the clock back writes the platform's own functions over a spy on them.
+  if (step.kind === 'clock') return !step.on && CLOCK_FUNCTIONS.has(standIn.member ?? '');
   if (step.kind !== 'restore' || step.what === 'clear') return false;
   if (step.scope === 'all') return step.maker === standIn.maker || step.maker === '' || standIn.maker === '';
   if (step.scope !== 'own') return false;
   return step.standIn === standIn || step.standIn === undefined || sameTarget(step.standIn, standIn);
 }
+
+const CLOCK_FUNCTIONS: ReadonlySet<string> = new Set(
+  'setTimeout clearTimeout setInterval clearInterval setImmediate clearImmediate requestAnimationFrame cancelAnimationFrame Date'.split(
+    ' ',
+  ),
+);
 
 const sameTarget = (a: StandIn, b: StandIn): boolean =>
   a.objectText === b.objectText && a.member === b.member;

@@ -116,18 +116,12 @@ const HARMLESS = new Set(['echo', 'exit', 'true', 'false', 'tsc', 'vue-tsc', 'no
 function mayRun(environment: Environment, files: ProjectContext['files']): boolean {
   const manifests = manifestsOf(environment);
   if (manifests.some(({ folder }) => TASK_FILES.some((name) => files.kind(join(folder, name))))) return true;
-  return manifests.some((manifest) =>
-    commandsOf(manifest).some(({ script, program, args }) => {
-      const isTest = /test|spec|unit|check|verify|ci\b/i.test(script);
-      const isOther =
-        !HARMLESS.has(program) || (program === 'node' && args.some((arg) => !arg.startsWith('-')));
-      return (
-        isTest &&
-        isOther &&
-        !RUNNERS.some((row) =>
-          starts(row, { script, program, args, env: new Map(), at: { file: '', start: 0, end: 0 } }),
-        )
-      );
-    }),
-  );
+  const commands = manifests
+    .flatMap(commandsOf)
+    .filter(({ script }) => /test|spec|unit|check|verify|ci\b/i.test(script));
+  return commands.some((command) => !isHarmless(command) && !RUNNERS.some((row) => starts(row, command)));
 }
+
+// `node` on its own runs nothing; with a file it may run anything.
+const isHarmless = ({ program, args }: Command): boolean =>
+  HARMLESS.has(program) && (program !== 'node' || args.every((arg) => arg.startsWith('-')));

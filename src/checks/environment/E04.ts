@@ -1,5 +1,5 @@
 import { declares, type Environment, type SetupFile } from '../../environment/environment.js';
-import { basename, dirname, packageOf, relativeTo } from '../../util/paths.js';
+import { basename, dirname, isAbsolute, packageOf, relativeTo } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
 import type { Found, ProjectCheck, ProjectContext } from '../check.js';
 import { unique } from './packages.js';
@@ -48,7 +48,7 @@ function isPackage({ text }: SetupFile, environment: Environment): boolean {
   return declares(environment, packageOf(text));
 }
 
-function found(file: SetupFile, { files }: ProjectContext, folder: string): Found {
+function found(file: SetupFile, { files, sourceOf }: ProjectContext, folder: string): Found {
   const [wanted = ''] = file.candidates;
   const around = files.list(folder, ['**/node_modules/**', '**/dist/**', '**/.*/**'], () => undefined);
   const stem = (path: string): string => basename(path).replace(/\.[^.]*$/, '');
@@ -59,19 +59,23 @@ function found(file: SetupFile, { files }: ProjectContext, folder: string): Foun
   const close =
     sameName ?? sameFolder.find((path) => stem(path) === name) ?? scripts.find((path) => stem(path) === name);
   const written = close && writtenLike(file.text, relativeTo(folder, close));
+  // Only a path that stands there as a text can be written over.
+  const { at } = file;
+  const isText = sourceOf(at.file)?.text.slice(at.start + 1, at.end - 1) === file.text;
   return {
-    place: file.at,
+    place: at,
     certainty: 'sure',
-    message: message(file.text, file.key),
+    message: message(isAbsolute(file.text) ? relativeTo(folder, file.text) : file.text, file.key),
     advice: advice(written),
     suggestion: written,
-    mend: written
-      ? {
-          summary: `Name ${written}`,
-          safe: true,
-          edits: [{ ...file.at, start: file.at.start + 1, end: file.at.end - 1, text: written }],
-        }
-      : undefined,
+    mend:
+      written && isText
+        ? {
+            summary: `Name ${written}`,
+            safe: true,
+            edits: [{ ...at, start: at.start + 1, end: at.end - 1, text: written }],
+          }
+        : undefined,
   };
 }
 

@@ -1,5 +1,6 @@
+import { belongsTo, MATCHER_EXTENSIONS } from '../../dialects/matchers.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
-import { type Environment } from '../../environment/environment.js';
+import type { Environment, RunnerFacts } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
 import { typeSources } from '../../model/code/type-sources.js';
 import { dirname, isWithin } from '../../util/paths.js';
@@ -37,45 +38,63 @@ const GLOBAL_TYPES: Readonly<Record<string, readonly string[]>> = {
 const PLAIN_TYPES =
   /^(?:node|@types\/node|vite\/client|vite\/types\/.*|vitest\/(?:globals|importMeta|jsdom)|jest|mocha|chai|sinon|jasmine|jsdom|react|react-dom|vue|@types\/.*|@testing-library\/jest-dom(?:\/.*)?|webpack-env|dom|google\.maps|\.\/.*|\.\.\/.*)$/;
 
+/** Types that spec files need, and the settings that leave them out. */
+interface Lack {
+  /** Entries that would bring them, the one to add first. */
+  entries: readonly string[];
+  settings: CompilerSettings;
+  list: readonly PlacedText[];
+  covering: readonly CompilerSettings[];
+  files: SpecFileFacts[];
+}
+
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
-  const typed = specFiles.filter(({ path }) => /\.[cm]?tsx?$/.test(path) && !/\.d\.ts$/.test(path));
-  const bySettings = new Map<
-    string,
-    {
-      list: readonly PlacedText[];
-      settings: CompilerSettings;
-      files: SpecFileFacts[];
-      entries: readonly string[];
+  const lacks = new Map<string, Lack>();
+  for (const file of specFiles.filter(({ path }) => /\.[cm]?tsx?$/.test(path))) {
+    const covering = coveringSettings(file.path, environment, context);
+    const [settings] = covering;
+    if (!settings?.types.known || !settings.types.value) continue;
+    for (const entries of neededBy(file, environment, context)) {
+      if (!covering.every((each) => leavesOut(each, entries))) continue;
+      const key = `${settings.file}\0${entries[0] ?? ''}`;
+      const lack = lacks.get(key) ?? { entries, settings, list: settings.types.value, covering, files: [] };
+      lack.files.push(file);
+      lacks.set(key, lack);
     }
-  >();
-  for (const file of typed) {
-    const entries = neededBy(file, environment);
-    const covering = entries && coveringSettings(file.path, environment, context);
-    const [first] = covering ?? [];
-    if (!entries || !covering || !first) continue;
-    if (!covering.every((each) => leavesOut(each, entries)) || !first.types.known || !first.types.value)
-      continue;
-    const known = bySettings.get(first.file);
-    if (known) known.files.push(file);
-    else bySettings.set(first.file, { list: first.types.value, settings: first, files: [file], entries });
   }
-  return [...bySettings.values()].flatMap((each) =>
-    isBrought(environment, each.entries, context) ? [] : [found(each, environment)],
+  return [...lacks.values()].flatMap((each) =>
+    isBrought(each, environment, context) ? [] : [found(each, environment)],
   );
 }
 
-function neededBy(file: SpecFileFacts, environment: Environment): readonly string[] | undefined {
-  const runners = environment.runnersOf(file.path);
-  const [runner] = runners;
-  const isGlobal = runners.length === 1 && runner?.globals.known && runner.globals.value;
-  if (!isGlobal || file.globals.size === 0) return undefined;
-  const kind =
-    runner.runner === 'angular'
-      ? runner.document.known && runner.document.value === 'jsdom'
-        ? 'vitest'
-        : 'karma'
-      : runner.runner;
-  return GLOBAL_TYPES[kind];
+// For the runner's globals, and for the matchers that a set-up file brings: entries that know them.
+function neededBy(
+  file: SpecFileFacts,
+  environment: Environment,
+  context: ProjectContext,
+): (readonly string[])[] {
+  const [runner, ...others] = environment.runnersOf(file.path);
+  if (!runner || others.length > 0) return [];
+  const kind = underneath(runner);
+  const usesGlobals = runner.globals.known && runner.globals.value && file.globals.size > 0;
+  const globals = usesGlobals ? GLOBAL_TYPES[kind] : undefined;
+  const packages = [...(context.setupOf(file.path)?.packages ?? [])];
+  const extensions = MATCHER_EXTENSIONS.filter(
+    (each) =>
+      packages.some((name) => belongsTo(each, name)) &&
+      [...file.matchers.keys()].some((matcher) => each.matchers.has(matcher)),
+  );
+  const matchers = extensions.map(({ load, modules }) => [
+    load[kind] ?? load['other'] ?? '',
+    ...modules.flatMap((name) => [name, `${name}/vitest`, `${name}/jest-globals`]),
+  ]);
+  return globals ? [globals, ...matchers] : matchers;
+}
+
+// Angular's builder starts one of two runners: the newer one brings a document of its own.
+function underneath({ runner, document }: RunnerFacts): RunnerFacts['runner'] {
+  if (runner !== 'angular') return runner;
+  return document.known && document.value === 'jsdom' ? 'vitest' : 'karma';
 }
 
 // All settings from the file's folder up to the package's that read the file.
@@ -96,10 +115,10 @@ const leavesOut = ({ types }: CompilerSettings, entries: readonly string[]): boo
   types.value !== undefined &&
   types.value.every(({ text }) => !entries.includes(text) && PLAIN_TYPES.test(text));
 
-// A reference or an import anywhere in the package, or at the workspace root, brings the types as well.
+// A reference or an import in what the compiler reads, or in any declaration file, brings the types as well.
 function isBrought(
+  { entries, covering }: Lack,
   { folder, outer }: Environment,
-  entries: readonly string[],
   { files, project, sources, specFiles }: ProjectContext,
 ): boolean {
   const top = outer.at(-1)?.folder ?? folder;
@@ -107,7 +126,8 @@ function isBrought(
     .list(top, ['**/node_modules/**', '**/dist/**'], () => undefined)
     .filter((path) => /\.d\.[cm]?ts$/.test(path));
   const scripts = [...sources, ...specFiles.map(({ path }) => path)];
-  return [...declarations, ...scripts].some((path) => {
+  const read = scripts.filter((path) => covering.some((each) => each.takes(path)));
+  return [...declarations, ...read].some((path) => {
     const modules = project.summary(path)?.modules ?? [];
     if (modules.some(({ specifier }) => entries.includes(specifier))) return true;
     const source = project.source(path);
@@ -117,24 +137,11 @@ function isBrought(
   });
 }
 
-function found(
-  {
-    list,
-    settings,
-    files,
-    entries,
-  }: {
-    list: readonly PlacedText[];
-    settings: CompilerSettings;
-    files: readonly SpecFileFacts[];
-    entries: readonly string[];
-  },
-  environment: Environment,
-): Found {
+function found({ entries, settings, list, files }: Lack, environment: Environment): Found {
   const [entry = ''] = entries;
   const place =
     settings.types.known && settings.types.at ? settings.types.at : { file: settings.file, start: 0, end: 0 };
-  const last = list.at(-1);
+  const last = list.at(-1)?.at;
   const isAngular = environment.runners.some(({ runner }) => runner === 'angular');
   return {
     place,
@@ -148,8 +155,8 @@ function found(
       safe: true,
       edits: [
         last
-          ? { file: last.at.file, start: last.at.end, end: last.at.end, text: `, "${entry}"` }
-          : { file: place.file, start: place.start + 1, end: place.start + 1, text: `"${entry}"` },
+          ? { file: last.file, start: last.end, end: last.end, text: `, "${entry}"` }
+          : { ...place, text: `["${entry}"]` },
       ],
     },
   };

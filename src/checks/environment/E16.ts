@@ -71,7 +71,7 @@ function counts({ include, exclude }: CoverageFacts, path: string): boolean {
     patterns.length > 0 &&
     picomatch(
       patterns.map((each) => each.replace(/^(?:<rootDir>|\.)\//, '')),
-      { dot: true, contains: false },
+      { dot: true },
     )(path);
   return (taken.length === 0 || match(taken)) && !match(out);
 }

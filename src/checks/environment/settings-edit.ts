@@ -14,21 +14,18 @@ export function entryAdded(
   const { text, path } = source;
   if (object?.is !== 'object' || object.at.file !== path || text[object.at.start] !== '{') return undefined;
   const { newline, indent } = styleOf(text);
-  const isJson = /\.jsonc?$/.test(path);
-  const entry = `${isJson ? `"${key}"` : key}: ${value}`;
-  const start = object.at.start + 1;
-  const next = /^\s*/.exec(text.slice(start))?.[0] ?? '';
-  const isEmpty = text[start + next.length] === '}';
-  const before = next.includes('\n')
-    ? `${newline}${isEmpty ? indentAt(text, object.at.start) + indent : next.slice(next.lastIndexOf('\n') + 1)}`
-    : ' ';
-  const after = isEmpty ? (next.includes('\n') ? '' : ' ') : ',';
-  return {
-    file: path,
-    start,
-    end: isEmpty && next.trim() === '' && !next.includes('\n') ? start + next.length : start,
-    text: `${before}${entry}${after}`,
-  };
+  const { start } = object.at;
+  const gap = /^\s*/.exec(text.slice(start + 1))?.[0] ?? '';
+  const entry = `${/\.jsonc?$/.test(path) ? `"${key}"` : key}: ${value}`;
+  // The brace is part of the edit, so that two entries for one object are not added at once.
+  if (text[start + 1 + gap.length] !== '}') {
+    const isInline = !gap.includes('\n');
+    const added = isInline ? `{ ${entry},${gap ? '' : ' '}` : `{${gap}${entry},`;
+    return { file: path, start, end: start + 1, text: added };
+  }
+  const outer = `${newline}${indentAt(text, start)}`;
+  const inside = gap.includes('\n') ? `${outer}${indent}${entry},${outer}` : ` ${entry} `;
+  return { file: path, start, end: start + gap.length + 2, text: `{${inside}}` };
 }
 
 /** A text that is added to a list of a settings file, as its last item. */
