@@ -2,8 +2,10 @@
 export interface MatcherExtension {
   /** Modules that register them by being loaded, or that hand them out for `expect.extend`. */
   modules: readonly string[];
-  /** What to write in a set-up file, by runner; the first entry for all others. */
-  load: Readonly<Record<string, string>>;
+  /** The module to load in a set-up file, by runner, where loading it registers the matchers; it has their types, too. */
+  load?: Readonly<Record<string, string>>;
+  /** What to write in a set-up file for each of `modules`, where loading one does not register. */
+  statements?: Readonly<Record<string, string>>;
   matchers: ReadonlySet<string>;
 }
 
@@ -12,7 +14,7 @@ const names = (list: string): ReadonlySet<string> => new Set(list.split(' '));
 /** Extensions whose matchers no runner has by itself. A name that a runner has as well is left out. */
 export const MATCHER_EXTENSIONS: readonly MatcherExtension[] = [
   {
-    // @testing-library/jest-dom 5 and 6: types/matchers.d.ts, and the entries of its manifest's `exports`.
+    // @testing-library/jest-dom 6: types/matchers.d.ts, and the files of the package.
     modules: ['@testing-library/jest-dom'],
     load: {
       other: '@testing-library/jest-dom',
@@ -23,9 +25,12 @@ export const MATCHER_EXTENSIONS: readonly MatcherExtension[] = [
     ),
   },
   {
-    // jest-axe 7 to 10, vitest-axe 0.1: index.d.ts.
+    // jest-axe 10: index.js and extend-expect.js. vitest-axe 0.1: matchers.js; its extend-expect.js is empty.
     modules: ['jest-axe', 'vitest-axe'],
-    load: { other: 'jest-axe', vitest: 'vitest-axe' },
+    statements: {
+      'jest-axe': "import 'jest-axe/extend-expect';",
+      'vitest-axe': "import * as matchers from 'vitest-axe/matchers'; expect.extend(matchers);",
+    },
     matchers: names('toHaveNoViolations'),
   },
 ];

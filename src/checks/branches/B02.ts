@@ -56,25 +56,33 @@ const found = (component: Component, inside: boolean): Found => ({
   advice: advice(component.name),
 });
 
-// Every module that is loaded with what specs import: where markup can't be read, this is what tells of children.
+// What is imported by name below the modules that specs import: where markup can't be read, this is what tells of
+// children. An index file that only hands a component on uses nothing.
 function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
-  const found = new Set<string>();
+  const used = new Set<string>();
+  const seen = new Set<string>();
   const waiting = specFiles.flatMap((file) => [...file.imported]);
   for (let file = waiting.pop(); file !== undefined; file = waiting.pop()) {
-    if (found.has(file)) continue;
-    found.add(file);
+    if (seen.has(file)) continue;
+    seen.add(file);
     const summary = project.summary(file);
+    for (const each of summary?.imports.values() ?? []) {
+      const target = project.resolve(file, each.specifier);
+      if (target) waiting.push(target);
+      // Of a whole module, any part may be used.
+      const declared = each.name === '*' ? target : project.imported(file, each)?.file;
+      if (declared) used.add(declared);
+      if (declared) waiting.push(declared);
+    }
     const handedOn = [...(summary?.exports.values() ?? [])].flatMap((each) =>
       'specifier' in each ? [each.specifier] : [],
     );
-    const imports = [...(summary?.imports.values() ?? [])].map(({ specifier }) => specifier);
-    const specifiers = [...imports, ...handedOn, ...(summary?.stars ?? [])];
-    for (const specifier of specifiers) {
+    for (const specifier of [...handedOn, ...(summary?.stars ?? [])]) {
       const target = project.resolve(file, specifier);
       if (target) waiting.push(target);
     }
   }
-  return found;
+  return used;
 }
 
 const stem = (path: string): string =>

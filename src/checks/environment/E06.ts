@@ -91,24 +91,22 @@ function found(
   const [matcher, place] = firstUse(first, extension) ?? ['', { start: 0, end: 0 }];
   const [runner] = environment.runnersOf(first.path);
   const [module = ''] = extension.modules.filter((name) => has(environment, name)).concat(extension.modules);
-  const load = extension.load[runner?.runner ?? 'other'] ?? extension.load['other'] ?? module;
+  const load = extension.load && (extension.load[runner?.runner ?? 'other'] ?? extension.load['other']);
   const setup = context.setupOf(first.path)?.files.at(-1);
   const isThere = has(environment, module);
+  const line = load ? `import '${load}';` : extension.statements?.[module];
   const target = setup ?? (lacking.length === 1 ? first.path : undefined);
   return {
     place: inSpecFile(first, place),
     certainty: 'sure',
     message: message(matcher, module, lacking),
     advice: advice(
-      `import '${load}';`,
+      line ?? '',
       setup ? 'the set-up file' : 'a set-up file that the settings name',
       isThere ? undefined : module,
     ),
     evidence: setup ? [{ file: setup, start: 0, end: 0, note: 'this set-up file does not load it' }] : [],
-    mend:
-      isThere && target && module === '@testing-library/jest-dom'
-        ? loading(target, load, context)
-        : undefined,
+    mend: isThere && target && load ? loading(target, load, context) : undefined,
   };
 }
 

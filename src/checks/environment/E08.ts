@@ -84,10 +84,12 @@ function neededBy(
       packages.some((name) => belongsTo(each, name)) &&
       [...file.matchers.keys()].some((matcher) => each.matchers.has(matcher)),
   );
-  const matchers = extensions.map(({ load, modules }) => [
-    load[kind] ?? load['other'] ?? '',
-    ...modules.flatMap((name) => [name, `${name}/vitest`, `${name}/jest-globals`]),
-  ]);
+  const matchers = extensions.flatMap(({ load, modules }) => {
+    const entry = load && (load[kind] ?? load['other']);
+    return entry
+      ? [[entry, ...modules.flatMap((name) => [name, `${name}/vitest`, `${name}/jest-globals`])]]
+      : [];
+  });
   return globals ? [globals, ...matchers] : matchers;
 }
 

@@ -35,8 +35,8 @@ const on = (command: Command, ...flags: readonly string[]): boolean => {
 const isOff = (command: Command, ...flags: readonly string[]): boolean =>
   flagOf(command, ...flags) === 'false';
 
-// Checked against vitest 1 to 4 (cac, `watch`), jest-cli 30 (args), mocha 12, karma 6, the schema of Angular's builders
-// 17 to 21, and react-scripts 5 (scripts/test.js: it watches unless CI is set, and then once).
+// Read off vitest 1 to 4 (defaults of `watch`), jest-cli 30 (options), mocha 12 (run-option-metadata), the schemas of
+// Angular's builders 17 to 21, and react-scripts 5 (scripts/test.js: it watches unless CI is set, as CI does).
 const ROWS: Readonly<Partial<Record<RunnerFacts['runner'], Row>>> = {
   // Without a terminal or under CI it runs once, unless it is told to watch.
   vitest: {
