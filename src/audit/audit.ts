@@ -15,7 +15,7 @@ import { ImportGraph } from '../model/code/import-graph.js';
 import { ShownProps } from '../model/links/shown-props.js';
 import { Project } from '../model/project.js';
 import { loadAngular } from '../parse/angular.js';
-import type { Problem, Source } from '../parse/source.js';
+import type { Problem } from '../parse/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { makeReport, type Gathered } from './make-report.js';
@@ -184,7 +184,6 @@ function projectContext(
 ): Omit<ProjectContext, 'unreadSpecs' | 'sources'> {
   const { files, project, environments } = stage;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
-  const sources = new Map<string, Source | undefined>();
   const setting = (file: string): Setting | undefined => environments.setting(file);
   const compilers = new Map<string, CompilerSettings[]>();
   let graph: ImportGraph | undefined;
@@ -209,10 +208,7 @@ function projectContext(
     environments: environments.all(),
     environmentOf: (file) => environments.of(file),
     coverage,
-    sourceOf(file) {
-      if (!sources.has(file)) sources.set(file, project.source(file));
-      return sources.get(file);
-    },
+    sourceOf: (file) => project.source(file),
   };
 }
 

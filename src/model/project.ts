@@ -58,6 +58,8 @@ export class Project {
   readonly #files: Files;
   readonly #angular: AngularCompiler | undefined;
   readonly #resolve: (folder: string, specifier: string) => string | undefined;
+  // Texts are small beside trees: they stay.
+  readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
   readonly #trees = new Map<string, ModuleTree | undefined>();
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
@@ -72,8 +74,13 @@ export class Project {
     this.#resolve = files.resolver({ alias });
   }
 
-  /** The text of a file; undefined, and a problem kept, where it can't be read. */
+  /** The text of a file, read once; undefined, and a problem kept, where it can't be read. */
   source(path: string): Source | undefined {
+    if (!this.#sources.has(path)) this.#sources.set(path, this.#decoded(path));
+    return this.#sources.get(path);
+  }
+
+  #decoded(path: string): Source | undefined {
     const bytes = this.#files.read(path);
     if (!bytes) return this.#fail({ file: path, reason: 'cannot be read' });
     const source = decodeSource(path, bytes);
