@@ -9,7 +9,7 @@ import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
 import type { ModuleTree } from '../model/project.js';
 import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
-import type { Reach } from '../model/specs/steps.js';
+import type { Reach, Render } from '../model/specs/steps.js';
 import { readSpecFile } from '../model/specs/suite.js';
 import type { Rung } from './report.js';
 import type { Stage } from './stage.js';
@@ -66,8 +66,8 @@ function coded(code: string, { block, ...found }: Found): Coded {
   if (!block) return { code, found };
   const title = block.title.text;
   const outer = groupTitles(block);
-  const within = block.kind === 'spec' ? { group: outer, spec: title } : { group: outer };
-  return { code, found, within: block.kind === 'group' ? { group: [...outer, title] } : within };
+  const group = block.kind === 'group' ? [...outer, title] : outer;
+  return { code, found, within: { group, spec: block.kind === 'spec' ? title : undefined } };
 }
 
 const usesUserCentred = (file: SpecFile): boolean =>
@@ -97,7 +97,7 @@ function factsOf(file: SpecFile, tree: ModuleTree, stage: Stage, environment: En
     matchers: matchersOf(file),
     addedMatchers: project.summary(file.path)?.addedMatchers ?? NO_MATCHERS,
     documentUse: file.documentUse,
-    firstRender: file.renders[0]?.place,
+    firstRender: file.renders.find(needsDocument)?.place,
     chosenEnvironment: chosenEnvironment(file),
     cleansUp: file.blocks.some(isCleaning),
     runnerModules: modules.filter(
@@ -127,6 +127,10 @@ function matchersOf(file: SpecFile): Map<string, Span> {
   }
   return found;
 }
+
+// Trees of instances, and wrappers around one level of elements, are made without a document.
+const needsDocument = ({ gives, shallow }: Render): boolean =>
+  gives !== 'test-renderer' && !(shallow && gives === 'tree-wrapper');
 
 // A comment above the first statement chooses the document for one file.
 function chosenEnvironment({ comments }: SpecFile): SpecFileFacts['chosenEnvironment'] {

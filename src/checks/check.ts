@@ -99,6 +99,7 @@ export interface SpecFileFacts {
   matchers: ReadonlyMap<string, Span>;
   addedMatchers: AddedMatchers;
   documentUse: Span | undefined;
+  /** The first render that needs a document. */
   firstRender: Span | undefined;
   /** The document that a comment of the file chooses. */
   chosenEnvironment: { name: string; place: Span } | undefined;

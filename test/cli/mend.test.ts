@@ -55,6 +55,27 @@ describe('wexlet mend', () => {
     expect(wexlet(folder, 'audit', '--only', 'S01,O06').code).to.equal(0);
   });
 
+  it('loads a package in the way of the file: by an import, unless the file only requires', () => {
+    const loading = (setup: string): string => {
+      const settings =
+        "export default { test: { globals: true, environment: 'jsdom', setupFiles: './setup.ts' } };";
+      const manifest =
+        '{"scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3","@testing-library/jest-dom":"^6"}}';
+      const spec = "it('a', () => { expect(document.body).toBeVisible(); });";
+      const folder = written({
+        'package.json': manifest,
+        'vitest.config.ts': settings,
+        'setup.ts': setup,
+        'a.spec.ts': spec,
+      });
+      return wexlet(folder, 'mend', '--only', 'E06').out;
+    };
+    expect(loading('const kiln = 1;\n')).to.include("+import '@testing-library/jest-dom/vitest';");
+    expect(loading("const path = require('path');\n")).to.include(
+      "+require('@testing-library/jest-dom/vitest');",
+    );
+  });
+
   it('takes the codes that are asked for', () => {
     expect(wexlet(project(), 'mend', '--only', 'O06').out)
       .to.include('+\tit("fires"')

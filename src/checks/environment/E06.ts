@@ -110,19 +110,17 @@ function found(
   };
 }
 
-// An import, or a `require` where the file has no imports and some of those.
+// An import, or a `require` in a file that has some of those and no import.
 function loading(path: string, module: string, context: ProjectContext): Mend | undefined {
   const source = context.sourceOf(path);
-  if (!source) return undefined;
+  const tree = context.project.tree(path);
+  if (!source || !tree) return undefined;
   const { newline, semicolon, quote } = styleOf(source.text);
-  const program = context.project.tree(path)?.script.program;
-  const isCommon =
-    /\.cjs$/.test(path) || (/^\s*(?:const|require)\b/m.test(source.text) && !hasImports(program));
+  const { body } = tree.script.program;
+  const isModule = body.some(({ type }) => type.startsWith('Import') || type.startsWith('Export'));
+  const isCommon = path.endsWith('.cjs') || (!isModule && tree.facts.modules.length > 0);
   const line = isCommon ? `require(${quote}${module}${quote})` : `import ${quote}${module}${quote}`;
-  const at = program?.body[0]?.start ?? 0;
+  const at = body[0]?.start ?? 0;
   const edit = { file: path, start: at, end: at, text: `${line}${semicolon || ';'}${newline}` };
   return { summary: `Load ${module}`, safe: true, edits: [edit] };
 }
-
-const hasImports = (program: { body: readonly { type: string }[] } | undefined): boolean =>
-  (program?.body ?? []).some(({ type }) => type.startsWith('Import') || type.startsWith('Export'));

@@ -33,12 +33,14 @@ interface Trouble {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   const byKind = new Map<string, { file: SpecFileFacts; runner: RunnerFacts; trouble: Trouble }[]>();
-  const search = new Search(context.project);
+  const shared = new Search(context.project, new Set());
   for (const file of specFiles) {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
     if (!runner || runners.length !== 1 || !runner.transforms.known) continue;
-    const trouble = search.below(file.path, runner.transforms.value, file.replaced);
+    // What a spec file replaces by stand-ins is another matter for each.
+    const search = file.replaced.size > 0 ? new Search(context.project, file.replaced) : shared;
+    const trouble = search.below(file.path, runner.transforms.value);
     if (!trouble) continue;
     byKind.set(trouble.kind, [...(byKind.get(trouble.kind) ?? []), { file, runner, trouble }]);
   }
@@ -48,36 +50,37 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fo
   });
 }
 
-// Each file of the project is looked into once: what is wrong below it is the same for all specs.
+// Each file of the project is looked into once: what is wrong below it is the same for all that replace the same.
 class Search {
   readonly #project: Project;
+  readonly #replaced: ReadonlySet<string>;
   readonly #known = new Map<Transforms, Map<string, Trouble | undefined>>();
 
-  constructor(project: Project) {
+  constructor(project: Project, replaced: ReadonlySet<string>) {
     this.#project = project;
+    this.#replaced = replaced;
   }
 
-  below(path: string, transforms: Transforms, replaced: ReadonlySet<string>): Trouble | undefined {
+  below(path: string, transforms: Transforms): Trouble | undefined {
     const known = this.#known.get(transforms) ?? new Map<string, Trouble | undefined>();
     this.#known.set(transforms, known);
     if (known.has(path)) return known.get(path);
     // A file that imports itself on the way finds nothing more there.
     known.set(path, undefined);
-    const trouble = this.#find(path, transforms, replaced);
+    const trouble = this.#find(path, transforms);
     known.set(path, trouble);
     return trouble;
   }
 
-  #find(path: string, transforms: Transforms, replaced: ReadonlySet<string>): Trouble | undefined {
+  #find(path: string, transforms: Transforms): Trouble | undefined {
     for (const { specifier } of this.#project.summary(path)?.modules ?? []) {
       const target = this.#project.resolve(path, specifier);
-      if (replaced.has(specifier) || (target && replaced.has(target))) continue;
+      if (this.#replaced.has(specifier) || (target && this.#replaced.has(target))) continue;
       if (transforms.by === 'rules' && transforms.mapped.some((pattern) => matches(pattern, specifier)))
         continue;
       const kind = unhandled(target ?? specifier, specifier, transforms);
       if (kind) return { kind, entry: specifier, from: path, specifier };
-      const inside =
-        target && this.#project.summary(target) ? this.below(target, transforms, replaced) : undefined;
+      const inside = target && this.#project.summary(target) ? this.below(target, transforms) : undefined;
       if (inside) return { ...inside, entry: specifier };
     }
     return undefined;
@@ -86,6 +89,7 @@ class Search {
 
 const STYLES = /\.(?:css|scss|sass|less|styl)$/;
 const ASSETS = /\.(?:svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;
+
 // The kind of a file that nothing handles; bundlers take scripts, styles and assets by themselves.
 function unhandled(path: string, specifier: string, transforms: Transforms): string | undefined {
   const clean = path.replace(/\?.*$/, '');
