@@ -50,9 +50,9 @@ export function setupEffects(
     if (!tree) continue;
     const { blocks } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
     steps.push(...blocks.filter(isEach).flatMap((block) => block.steps));
-    const { files: reached, others } = reachableFrom(project, path);
-    for (const { specifier } of others) packages.add(specifier);
-    for (const each of reached.keys()) {
+    const { files: reached, others } = reachableFrom(project, [path]);
+    for (const specifier of others) packages.add(specifier);
+    for (const each of reached) {
       const added = project.summary(each)?.addedMatchers;
       added?.names.forEach((name) => matchers.add(name));
       open ||= added?.open ?? false;

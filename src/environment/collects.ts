@@ -1,5 +1,6 @@
 import picomatch from 'picomatch';
 import { isWithin, relativeTo } from '../util/paths.js';
+import { mayMatch } from '../util/pattern.js';
 import type { Collection } from './environment.js';
 
 /** Asks whether a runner's patterns take a file, given by its absolute path. */
@@ -8,7 +9,7 @@ export function collector(collection: Collection): (file: string) => boolean {
   const exclude = globs(collection.exclude);
   const absolute = globs(collection.include.filter((each) => each.startsWith('/')));
   const matches = (patterns: readonly string[], file: string): boolean =>
-    patterns.some((pattern) => tests(pattern, file));
+    patterns.some((pattern) => mayMatch(pattern, file));
   return (file) => {
     if (!collection.roots.some((root) => isWithin(root, file))) return false;
     const path = relativeTo(collection.folder, file);
@@ -23,13 +24,4 @@ function globs(patterns: readonly string[]): (path: string) => boolean {
     patterns.map((each) => each.replace(/^\.\//, '')),
     { dot: true },
   );
-}
-
-// A pattern that is not valid takes everything: on doubt, a file counts as collected.
-function tests(pattern: string, file: string): boolean {
-  try {
-    return new RegExp(pattern).test(file);
-  } catch {
-    return true;
-  }
 }

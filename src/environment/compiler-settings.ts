@@ -1,9 +1,10 @@
 import picomatch from 'picomatch';
 import type { Files } from '../discover/files.js';
-import { dirname, isAbsolute, join, relativeTo, resolve } from '../util/paths.js';
+import { dirname, isAbsolute, isWithin, join, packageOf, resolve } from '../util/paths.js';
 import {
   known,
   settingAt,
+  textOf,
   textsFact,
   UNKNOWN_FACT,
   type Known,
@@ -46,7 +47,7 @@ export function compilerSettingsIn(files: Files, read: ReadSetting, folder: stri
   for (const path of paths) {
     const references = settingAt(read(path), 'references');
     for (const each of references?.is === 'list' ? references.items : []) {
-      const to = text(settingAt(each, 'path'));
+      const to = textOf(settingAt(each, 'path'));
       const target = to && resolve(dirname(path), to);
       if (target && files.kind(target) === 'file') paths.add(target);
     }
@@ -67,7 +68,7 @@ function chainOf(files: Files, read: ReadSetting, path: string, depth = 0): Link
   const setting = depth < DEEPEST ? read(path) : undefined;
   if (!setting) return undefined;
   const from = settingAt(setting, 'extends');
-  const names = from === undefined ? [] : from.is === 'list' ? from.items.map(text) : [text(from)];
+  const names = from === undefined ? [] : from.is === 'list' ? from.items.map(textOf) : [textOf(from)];
   const links: Link[] = [{ file: path, setting }];
   // Of several, the last one wins.
   for (const name of names.toReversed()) {
@@ -83,11 +84,11 @@ function extended(files: Files, folder: string, name: string): string | undefine
   const candidates = (path: string): string[] => [path, `${path}.json`, join(path, 'tsconfig.json')];
   if (name.startsWith('.') || isAbsolute(name))
     return candidates(resolve(folder, name)).find((path) => files.kind(path) === 'file');
-  const [first = '', second = '', ...rest] = name.split('/');
-  const scoped = first.startsWith('@');
-  const place = installedAt(files, folder, scoped ? `${first}/${second}` : first);
-  const inside = (scoped ? rest : [second, ...rest]).filter(Boolean).join('/');
-  return place && candidates(join(place, inside)).find((path) => files.kind(path) === 'file');
+  const owner = packageOf(name);
+  const place = installedAt(files, folder, owner);
+  return (
+    place && candidates(join(place, name.slice(owner.length))).find((path) => files.kind(path) === 'file')
+  );
 }
 
 function settingsOf(file: string, chain: readonly Link[]): CompilerSettings {
@@ -118,12 +119,11 @@ type Listed = (Link & { found: Setting }) | undefined;
 
 // Patterns start from the folder of the file that they stand in.
 function taker(include: Listed, files: Listed, exclude: Listed, home: string): (file: string) => boolean {
-  const given = [listed(include), listed(files)];
-  const out = listed(exclude) ?? [];
-  if (given.every((each) => each === undefined)) {
-    return (file) => file.startsWith(`${home}/`) && !matches(out, file);
-  }
-  return (file) => matches(given[1] ?? [], file) || (matches(given[0] ?? [], file) && !matches(out, file));
+  const included = matcher(listed(include));
+  const named = matcher(listed(files));
+  const out = matcher(listed(exclude)) ?? (() => false);
+  if (!included && !named) return (file) => isWithin(home, file) && !out(file);
+  return (file) => named?.(file) === true || (included?.(file) === true && !out(file));
 }
 
 function listed(from: Listed): string[] | undefined {
@@ -134,12 +134,11 @@ function listed(from: Listed): string[] | undefined {
   return texts.value.map(({ text: each }) => resolve(dirname(from.file), each));
 }
 
-function matches(patterns: readonly string[], file: string): boolean {
-  return patterns.some((pattern) => {
-    const folder = /[*?]/.test(pattern) || /\.[cm]?[jt]sx?$/.test(pattern) ? pattern : `${pattern}/**`;
-    return picomatch(relativeTo('/', folder), { dot: true })(relativeTo('/', file));
-  });
+// A folder stands for all files below it.
+function matcher(patterns: readonly string[] | undefined): ((file: string) => boolean) | undefined {
+  if (!patterns) return undefined;
+  const globs = patterns.map((pattern) =>
+    /[*?]/.test(pattern) || /\.[cm]?[jt]sx?$/.test(pattern) ? pattern : `${pattern}/**`,
+  );
+  return globs.length > 0 ? picomatch(globs, { dot: true }) : () => false;
 }
-
-const text = (setting: Setting | undefined): string | undefined =>
-  setting?.is === 'value' && typeof setting.value === 'string' ? setting.value : undefined;

@@ -1,6 +1,6 @@
 import type { Place } from '../parse/place.js';
 import type { Setting } from './setting.js';
-import { settingAt } from './setting.js';
+import { settingAt, textOf } from './setting.js';
 
 /** A package manifest. */
 export interface Manifest {
@@ -18,12 +18,18 @@ export interface Manifest {
   workspaces: boolean;
 }
 
-const KINDS = ['dependencies', 'devDependencies', 'peerDependencies', 'optionalDependencies'] as const;
+/** The keys under which a manifest declares packages. */
+export const DEPENDENCY_KINDS = [
+  'dependencies',
+  'devDependencies',
+  'peerDependencies',
+  'optionalDependencies',
+] as const;
 
 /** Reads what matters of a manifest. */
 export function manifestOf(file: string, folder: string, setting: Setting): Manifest {
   const dependencies = new Map<string, string>();
-  for (const kind of KINDS)
+  for (const kind of DEPENDENCY_KINDS)
     for (const [name, range] of texts(settingAt(setting, kind))) dependencies.set(name, range.text);
   const scripts = new Map(
     [...texts(settingAt(setting, 'scripts'))].map(([name, { text, at }]) => [name, { command: text, at }]),
@@ -32,7 +38,7 @@ export function manifestOf(file: string, folder: string, setting: Setting): Mani
   return {
     folder,
     file,
-    name: name?.is === 'value' && typeof name.value === 'string' ? name.value : undefined,
+    name: textOf(name),
     setting,
     dependencies,
     peerDependencies: new Set(texts(settingAt(setting, 'peerDependencies')).keys()),

@@ -8,7 +8,7 @@ import type { Found } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { isPackage, manifestOf, type Manifest } from './manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
-import { settingAt, type Setting } from './setting.js';
+import { settingAt, textOf, type Setting } from './setting.js';
 import { SettingsFiles } from './settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 
@@ -19,6 +19,7 @@ const LOCK_FILES = ['package-lock.json', 'pnpm-lock.yaml', 'yarn.lock', 'bun.loc
 export class Environments {
   readonly #files: Files;
   readonly #settings: SettingsFiles;
+  readonly #versions = new Map<string, PackageVersion | undefined>();
   readonly #manifests = new Map<string, Manifest | undefined>();
   readonly #environments = new Map<string, Environment>();
   readonly #byFolder = new Map<string, Environment>();
@@ -78,7 +79,14 @@ export class Environments {
 
   /** The version of a package that manifests declare, inner first. */
   version(manifests: readonly Manifest[], name: string): PackageVersion | undefined {
-    return versionOf(this.#files, (file) => this.setting(file), manifests, name);
+    const key = `${manifests[0]?.folder ?? ''}\0${name}`;
+    if (!this.#versions.has(key)) {
+      this.#versions.set(
+        key,
+        versionOf(this.#files, (file) => this.setting(file), manifests, name),
+      );
+    }
+    return this.#versions.get(key);
   }
 
   // The nearest manifest, and those above it that make it part of a workspace.
@@ -239,13 +247,11 @@ export function starts(row: RunnerRow, command: Command): boolean {
 // `resolve.alias`, as an object or as a list of `find` and `replacement`.
 function aliasesIn(setting: Setting | undefined): [string, string][] {
   const alias = settingAt(setting, 'resolve', 'alias');
-  const text = (each: Setting | undefined): string | undefined =>
-    each?.is === 'value' && typeof each.value === 'string' ? each.value : undefined;
   const entries: (readonly [string | undefined, string | undefined])[] =
     alias?.is === 'object'
-      ? [...alias.entries].map(([name, value]) => [name, text(value)])
+      ? [...alias.entries].map(([name, value]) => [name, textOf(value)])
       : alias?.is === 'list'
-        ? alias.items.map((each) => [text(settingAt(each, 'find')), text(settingAt(each, 'replacement'))])
+        ? alias.items.map((each) => [textOf(settingAt(each, 'find')), textOf(settingAt(each, 'replacement'))])
         : [];
   return entries.flatMap(([name, path]): [string, string][] =>
     name && path?.startsWith('/') ? [[name, path.replace(/\/$/, '')]] : [],

@@ -41,6 +41,10 @@ export function settingAt(setting: Setting | undefined, ...keys: string[]): Sett
 export const madeBy = (setting: Setting): string | undefined =>
   setting.is === 'made' || setting.is === 'object' ? setting.by : undefined;
 
+/** The text that a setting is; undefined for anything else. */
+export const textOf = (setting: Setting | undefined): string | undefined =>
+  setting?.is === 'value' && typeof setting.value === 'string' ? setting.value : undefined;
+
 /** A setting as a text; unknown where it is anything else. */
 export function textFact(
   setting: Setting | undefined,

@@ -2,7 +2,7 @@ import semver from 'semver';
 import type { Files } from '../discover/files.js';
 import { dirname, join } from '../util/paths.js';
 import type { Manifest } from './manifest.js';
-import { settingAt, type Setting } from './setting.js';
+import { settingAt, textOf, type Setting } from './setting.js';
 
 /** Reads a settings file; undefined where it is not there or broken. */
 export type ReadSetting = (file: string) => Setting | undefined;
@@ -35,7 +35,7 @@ export function versionOf(
   const range = manifest?.dependencies.get(name);
   if (!manifest || range === undefined) return undefined;
   const place = installedAt(files, manifest.folder, name);
-  const installed = place && textAt(read(join(place, 'package.json')), 'version');
+  const installed = place && textOf(settingAt(read(join(place, 'package.json')), 'version'));
   return { range, manifest, exact: installed ?? locked(files, read, manifests, name) };
 }
 
@@ -48,14 +48,10 @@ function locked(
 ): string | undefined {
   for (const { folder } of manifests) {
     const file = join(folder, 'package-lock.json');
-    if (files.kind(file) === 'file') return textAt(read(file), 'packages', `node_modules/${name}`, 'version');
+    if (files.kind(file) === 'file')
+      return textOf(settingAt(read(file), 'packages', `node_modules/${name}`, 'version'));
   }
   return undefined;
-}
-
-function textAt(setting: Setting | undefined, ...keys: string[]): string | undefined {
-  const found = settingAt(setting, ...keys);
-  return found?.is === 'value' && typeof found.value === 'string' ? found.value : undefined;
 }
 
 /** The major of a version, or the lowest that its range allows; undefined for tags, links and aliases. */

@@ -59,12 +59,11 @@ function loadedBy(
       if (target) loaded.add(target);
     }
   }
-  for (const { setupFiles } of runners) {
-    for (const { candidates } of setupFiles.known ? setupFiles.value : []) {
-      const path = candidates.find((each) => files.kind(each) === 'file');
-      if (path) for (const each of reachableFrom(project, path).files.keys()) loaded.add(each);
-    }
-  }
+  const setups = runners.flatMap(({ setupFiles }) => (setupFiles.known ? setupFiles.value : []));
+  const there = setups.flatMap(
+    ({ candidates }) => candidates.find((each) => files.kind(each) === 'file') ?? [],
+  );
+  for (const path of reachableFrom(project, there).files) loaded.add(path);
   return loaded;
 }
 

@@ -1,5 +1,5 @@
 import { dialectOf } from '../../dialects/index.js';
-import { type RunnerFacts } from '../../environment/environment.js';
+import type { RunnerFacts } from '../../environment/environment.js';
 import { settingAt } from '../../environment/setting.js';
 import type { Mend } from '../../mends/edit.js';
 import { styleOf } from '../../mends/style.js';

@@ -3,9 +3,8 @@ import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import type { Environment, RunnerFacts } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
 import { typeSources } from '../../model/code/type-sources.js';
-import { dirname, isWithin } from '../../util/paths.js';
 import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { andMore, packagesWithSpecs, unique, type Package } from './packages.js';
+import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from './packages.js';
 
 const message = (what: string, listed: string, files: readonly unknown[]): string =>
   `The compiler only knows the types listed here (${listed}), and not those of ${what}, which the spec files use${andMore(files)}.`;
@@ -51,7 +50,7 @@ interface Lack {
 function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
   const lacks = new Map<string, Lack>();
   for (const file of specFiles.filter(({ path }) => /\.[cm]?tsx?$/.test(path))) {
-    const covering = coveringSettings(file.path, environment, context);
+    const covering = compilersAround(file.path, environment, context).filter((each) => each.takes(file.path));
     const [settings] = covering;
     if (!settings?.types.known || !settings.types.value) continue;
     for (const entries of neededBy(file, environment, context)) {
@@ -97,19 +96,6 @@ function neededBy(
 function underneath({ runner, document }: RunnerFacts): RunnerFacts['runner'] {
   if (runner !== 'angular') return runner;
   return document.known && document.value === 'jsdom' ? 'vitest' : 'karma';
-}
-
-// All settings from the file's folder up to the package's that read the file.
-function coveringSettings(
-  file: string,
-  { folder }: Environment,
-  context: ProjectContext,
-): CompilerSettings[] {
-  const found: CompilerSettings[] = [];
-  for (let at = dirname(file); isWithin(folder, at); at = dirname(at)) {
-    found.push(...context.compilersIn(at).filter((each) => each.takes(file)));
-  }
-  return found;
 }
 
 const leavesOut = ({ types }: CompilerSettings, entries: readonly string[]): boolean =>

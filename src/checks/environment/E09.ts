@@ -19,25 +19,13 @@ export const E09: ProjectCheck = {
   why: 'Specs in a file that no pattern matches never run, and nobody is told.',
   trouble: '// src/kiln-lid.specs.tsx, collected: **/*.spec.tsx',
   mended: '// src/kiln-lid.spec.tsx',
-  run(context) {
-    const collectors = new Map<Collection, (file: string) => boolean>();
-    const takes = (collection: Collection, file: string): boolean => {
-      const takesIt = collectors.get(collection) ?? collector(collection);
-      collectors.set(collection, takesIt);
-      return takesIt(file);
-    };
-    return context.specFiles.flatMap((file) => check(file, context, takes));
-  },
+  run: (context) => context.specFiles.flatMap((file) => check(file, context)),
 };
 
-function check(
-  file: SpecFileFacts,
-  context: ProjectContext,
-  takes: (collection: Collection, file: string) => boolean,
-): Found[] {
+function check(file: SpecFileFacts, context: ProjectContext): Found[] {
   const environment = context.environmentOf(file.path);
   const collections = known(environment, file);
-  if (!collections || collections.some((each) => takes(each, file.path))) return [];
+  if (!collections || environment.runnersOf(file.path).length > 0) return [];
   if (context.specFiles.some((other) => other !== file && other.imported.has(file.path))) return [];
   // What somebody left out on purpose is theirs to know, unless it shows components.
   const excluded = collections.some((each) => collector({ ...each, exclude: [], leftOut: [] })(file.path));

@@ -2,6 +2,7 @@ import type { RunnerFacts, Transforms } from '../../environment/environment.js';
 import { VUE_PLUGINS } from '../../environment/plugins.js';
 import type { Project } from '../../model/project.js';
 import { extname } from '../../util/paths.js';
+import { mayMatch } from '../../util/pattern.js';
 import type { Evidence, Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
 import { andMore, packagesWithSpecs, type Package } from './packages.js';
 
@@ -76,7 +77,7 @@ class Search {
     for (const { specifier } of this.#project.summary(path)?.modules ?? []) {
       const target = this.#project.resolve(path, specifier);
       if (this.#replaced.has(specifier) || (target && this.#replaced.has(target))) continue;
-      if (transforms.by === 'rules' && transforms.mapped.some((pattern) => matches(pattern, specifier)))
+      if (transforms.by === 'rules' && transforms.mapped.some((pattern) => mayMatch(pattern, specifier)))
         continue;
       const kind = unhandled(target ?? specifier, specifier, transforms);
       if (kind) return { kind, entry: specifier, from: path, specifier };
@@ -101,17 +102,8 @@ function unhandled(path: string, specifier: string, transforms: Transforms): str
   const isOther = extension === '.vue' || STYLES.test(clean) || ASSETS.test(clean);
   const isTyped = /\.[cm]?tsx?$/.test(clean) && (specifier.startsWith('.') || specifier.startsWith('/'));
   if (!isOther && !isTyped) return undefined;
-  const rule = transforms.rules.find(({ pattern }) => matches(pattern, clean));
+  const rule = transforms.rules.find(({ pattern }) => mayMatch(pattern, clean));
   return rule && rule.by !== '' ? undefined : extension;
-}
-
-// A pattern that is not valid may take anything.
-function matches(pattern: string, text: string): boolean {
-  try {
-    return new RegExp(pattern).test(text);
-  } catch {
-    return true;
-  }
 }
 
 function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: readonly unknown[]): Found {

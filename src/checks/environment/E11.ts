@@ -1,11 +1,11 @@
 import { isBuiltin } from 'node:module';
 import { declares, manifestsOf, type Environment } from '../../environment/environment.js';
-import { dirname, isWithin, join, packageOf } from '../../util/paths.js';
+import { join, packageOf } from '../../util/paths.js';
 import { isTestLibrary } from '../../model/code/specs-by-content.js';
 import { settingAt } from '../../environment/setting.js';
 import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
 import { isMapped, pathFor } from './aliases.js';
-import { andMore, packagesWithSpecs, unique, type Package } from './packages.js';
+import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from './packages.js';
 
 const message = (name: string, files: readonly unknown[], installed: boolean): string =>
   `${name} is imported here${andMore(files)}, and no manifest up to the workspace root declares it${installed ? '; it is only there because another package needs it' : ''}.`;
@@ -111,20 +111,15 @@ const isFolder = (name: string, { folder }: Environment, { files }: ProjectConte
     return files.kind(join(base, first)) !== undefined;
   });
 
-function isCompilerPath(
+const isCompilerPath = (
   specifier: string,
   file: SpecFileFacts,
-  { folder }: Environment,
+  environment: Environment,
   context: ProjectContext,
-): boolean {
-  for (let at = dirname(file.path); isWithin(folder, at); at = dirname(at)) {
-    const covered = context
-      .compilersIn(at)
-      .some(({ paths }) => !paths.known || pathFor(specifier, paths.value));
-    if (covered) return true;
-  }
-  return false;
-}
+): boolean =>
+  compilersAround(file.path, environment, context).some(
+    ({ paths }) => !paths.known || pathFor(specifier, paths.value) !== undefined,
+  );
 
 // What only specs need goes to everyone with a package that is published; an application ships nothing.
 function shipped({ environment: { manifest } }: Package): Found[] {

@@ -1,8 +1,8 @@
 import semver from 'semver';
 import { manifestsOf, type Environment } from '../../environment/environment.js';
-import type { Manifest } from '../../environment/manifest.js';
+import { DEPENDENCY_KINDS, type Manifest } from '../../environment/manifest.js';
 import { PEER_ROWS } from '../../environment/peer-ranges.js';
-import { settingAt } from '../../environment/setting.js';
+import { settingAt, textOf } from '../../environment/setting.js';
 import { majorOf, type PackageVersion } from '../../environment/versions.js';
 import type { Place } from '../../parse/place.js';
 import type { Found, ProjectCheck, ProjectContext } from '../check.js';
@@ -65,8 +65,9 @@ function mayMeet({ range, exact }: PackageVersion, asked: string): boolean {
 }
 
 function placeOf({ setting }: Manifest, name: string): Place | undefined {
-  const kinds = ['dependencies', 'devDependencies', 'peerDependencies', 'optionalDependencies'];
-  return kinds.map((kind) => settingAt(setting, kind, name)?.at).find((each) => each !== undefined);
+  return DEPENDENCY_KINDS.map((kind) => settingAt(setting, kind, name)?.at).find(
+    (each) => each !== undefined,
+  );
 }
 
 const FRAMEWORKS = ['react', 'vue', '@angular/core'];
@@ -82,7 +83,7 @@ function twice(environment: Environment, context: ProjectContext): Found[] {
       const copies = [...packages.entries].filter(
         ([path]) => path === `node_modules/${name}` || path.endsWith(`/node_modules/${name}`),
       );
-      const versions = new Set(copies.map(([, each]) => versionIn(each)));
+      const versions = new Set(copies.map(([, each]) => textOf(settingAt(each, 'version'))));
       const [, second] = copies;
       if (versions.size < 2 || versions.has(undefined) || !second) return [];
       const shown = [...versions].filter((each) => each !== undefined);
@@ -97,9 +98,4 @@ function twice(environment: Environment, context: ProjectContext): Found[] {
     });
   }
   return [];
-}
-
-function versionIn(entry: Parameters<typeof settingAt>[0]): string | undefined {
-  const version = settingAt(entry, 'version');
-  return version?.is === 'value' && typeof version.value === 'string' ? version.value : undefined;
 }

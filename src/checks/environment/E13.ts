@@ -1,9 +1,9 @@
 import { declares, type Environment, type RunnerFacts } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
-import { dirname, isWithin, packageOf } from '../../util/paths.js';
+import { packageOf } from '../../util/paths.js';
 import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
 import { isMapped, pathFor } from './aliases.js';
-import { andMore, packagesWithSpecs, type Package } from './packages.js';
+import { andMore, compilersAround, packagesWithSpecs, type Package } from './packages.js';
 
 const message = (specifier: string, name: string, runner: string, files: readonly unknown[]): string =>
   `${specifier} is imported here${andMore(files)}: the compiler’s paths resolve ${name}, and the settings of ${runner} do not.`;
@@ -56,14 +56,12 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fo
 function compilerPath(
   specifier: string,
   file: SpecFileFacts,
-  { folder }: Environment,
+  environment: Environment,
   context: ProjectContext,
 ): PlacedText | undefined {
-  for (let at = dirname(file.path); isWithin(folder, at); at = dirname(at)) {
-    for (const { paths, takes } of context.compilersIn(at)) {
-      const found = paths.known && takes(file.path) ? pathFor(specifier, paths.value) : undefined;
-      if (found) return found;
-    }
+  for (const { paths, takes } of compilersAround(file.path, environment, context)) {
+    const found = paths.known && takes(file.path) ? pathFor(specifier, paths.value) : undefined;
+    if (found) return found;
   }
   return undefined;
 }

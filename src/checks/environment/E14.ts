@@ -1,6 +1,5 @@
-import { collector } from '../../environment/collects.js';
 import { flagOf } from '../../environment/commands.js';
-import type { Environment, RunnerFacts } from '../../environment/environment.js';
+import type { RunnerFacts } from '../../environment/environment.js';
 import { RUNNERS } from '../../environment/runners.js';
 import { settingAt, type Setting } from '../../environment/setting.js';
 import type { Place } from '../../parse/place.js';
@@ -112,39 +111,26 @@ function contradictions(runner: RunnerFacts): Found[] {
 }
 
 function claimedTwice({ environment, specFiles }: Package): Found[] {
-  const started = byRunner(environment);
-  if (started.size < 2) return [];
   const claimed = specFiles.flatMap((file) => {
     if (file.runnerModules.length > 0) return [];
-    const takers = [...started].filter(([, all]) =>
-      all.some(({ collects }) => collects.known && collector(collects.value)(file.path)),
-    );
-    return takers.length > 1 ? [{ file, takers }] : [];
+    const takers = environment
+      .runnersOf(file.path)
+      .filter(({ collects, commands }) => collects.known && commands.length > 0);
+    const names = [...new Set(takers.map(({ runner }) => runner))];
+    return names.length > 1 ? [{ file, takers, names }] : [];
   });
   const [first] = claimed;
   if (!first) return [];
-  const evidence = first.takers.flatMap(([name, [runner]]) =>
-    runner?.collects.known ? [{ ...runner.collects.value.at, note: `the patterns of ${name}` }] : [],
-  );
   return [
     {
       place: { file: first.file.path, start: 0, end: 0 },
       certainty: 'sure',
-      message: messageClaimed(
-        first.takers.map(([name]) => name),
-        claimed.length,
-      ),
+      message: messageClaimed(first.names, claimed.length),
       advice: adviceClaimed,
-      evidence,
+      evidence: first.names.flatMap((name) => {
+        const collects = first.takers.find(({ runner }) => runner === name)?.collects;
+        return collects?.known ? [{ ...collects.value.at, note: `the patterns of ${name}` }] : [];
+      }),
     },
   ];
-}
-
-// Runners that a script starts, with all of their settings.
-function byRunner({ runners }: Environment): Map<string, RunnerFacts[]> {
-  const found = new Map<string, RunnerFacts[]>();
-  for (const runner of runners) {
-    if (runner.commands.length > 0) found.set(runner.runner, [...(found.get(runner.runner) ?? []), runner]);
-  }
-  return found;
 }

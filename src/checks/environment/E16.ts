@@ -1,5 +1,6 @@
 import picomatch from 'picomatch';
 import type { CoverageFacts, RunnerFacts } from '../../environment/environment.js';
+import { reachableFrom } from '../../model/code/reachable.js';
 import type { Component } from '../../model/components/view.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
@@ -51,7 +52,8 @@ function leftOut(
   const names = (found: readonly string[]): string[] =>
     found.map((path) => relativeTo(facts.folder, path)).sort();
   if (facts.loadedOnly) {
-    const loaded = loadedBySpecs(context);
+    const imported = context.specFiles.flatMap((file) => [...file.imported]);
+    const loaded = reachableFrom(context.project, imported).files;
     const missing = names(paths.filter((path) => !loaded.has(path)));
     const key = runner === 'jest' ? 'collectCoverageFrom' : 'coverage.include';
     return missing.length ? [found(facts, messageLoaded(missing), adviceLoaded(key))] : [];
@@ -74,17 +76,6 @@ function counts({ include, exclude }: CoverageFacts, path: string): boolean {
       { dot: true },
     )(path);
   return (taken.length === 0 || match(taken)) && !match(out);
-}
-
-function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
-  const loaded = new Set(specFiles.flatMap(({ imported }) => [...imported]));
-  for (const path of loaded) {
-    for (const { specifier } of project.summary(path)?.modules ?? []) {
-      const target = project.resolve(path, specifier);
-      if (target) loaded.add(target);
-    }
-  }
-  return loaded;
 }
 
 function withoutBranches(facts: CoverageFacts): Found[] {

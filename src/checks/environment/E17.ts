@@ -1,7 +1,7 @@
 import { flagOf, type Command } from '../../environment/commands.js';
 import type { RunnerFacts } from '../../environment/environment.js';
-import { settingAt } from '../../environment/setting.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { settingAt, textOf } from '../../environment/setting.js';
+import type { Found, ProjectCheck } from '../check.js';
 import { packagesWithSpecs, unique, type Package } from './packages.js';
 
 const message = (script: string, program: string): string =>
@@ -18,7 +18,7 @@ export const E17: ProjectCheck = {
   why: 'On a machine that nobody watches it waits until the job is stopped, hours later.',
   trouble: '"test": "jest --watchAll"',
   mended: '"test": "jest", "test:watch": "jest --watchAll"',
-  run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
+  run: (context) => unique(packagesWithSpecs(context).flatMap(check)),
 };
 
 interface Row {
@@ -70,13 +70,11 @@ function waitsInKarma(command: Command, { settings, document }: RunnerFacts): bo
   );
 }
 
-function builderOf(settings: RunnerFacts['settings']): string | undefined {
-  const builder = settingAt(settings, 'builder') ?? settingAt(settings, 'executor');
-  return builder?.is === 'value' && typeof builder.value === 'string' ? builder.value : undefined;
-}
+const builderOf = (settings: RunnerFacts['settings']): string | undefined =>
+  textOf(settingAt(settings, 'builder') ?? settingAt(settings, 'executor'));
 
 // The script that a machine calls is `test`; a second one that runs once excuses it.
-function check({ environment }: Package, _context: ProjectContext): Found[] {
+function check({ environment }: Package): Found[] {
   return environment.runners.flatMap((runner) => {
     const row = ROWS[runner.runner];
     const waiting = row ? runner.commands.filter((each) => row.waits(each, runner)) : [];

@@ -1,16 +1,10 @@
+import { mayMatch } from '../../util/pattern.js';
 import type { AliasRule } from '../../environment/environment.js';
 import type { PlacedText } from '../../environment/setting.js';
 
-/** Whether a rule of a runner's settings takes an import; one that is not valid takes all. */
-export function isMapped(specifier: string, rules: readonly AliasRule[]): boolean {
-  return rules.some(({ pattern }) => {
-    try {
-      return new RegExp(pattern).test(specifier);
-    } catch {
-      return true;
-    }
-  });
-}
+/** Whether a rule of a runner's settings takes an import. */
+export const isMapped = (specifier: string, rules: readonly AliasRule[]): boolean =>
+  rules.some(({ pattern }) => mayMatch(pattern, specifier));
 
 /** The entry of the compiler's `paths` that takes an import: `@/*` takes `@/kiln`. */
 export function pathFor(specifier: string, paths: readonly PlacedText[]): PlacedText | undefined {

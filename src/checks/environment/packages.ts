@@ -1,4 +1,6 @@
+import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import type { Environment } from '../../environment/environment.js';
+import { dirname, isWithin } from '../../util/paths.js';
 import type { Found, ProjectContext, SpecFileFacts } from '../check.js';
 
 /** One package with its spec files. */
@@ -15,6 +17,17 @@ export function packagesWithSpecs({ environments, specFiles }: ProjectContext): 
       specFiles: specFiles.filter((file) => file.package === environment.folder),
     }))
     .filter((each) => each.specFiles.length > 0);
+}
+
+/** The compiler settings from a file's folder up to its package's, inner first. */
+export function compilersAround(
+  file: string,
+  { folder }: Environment,
+  { compilersIn }: ProjectContext,
+): CompilerSettings[] {
+  const found: CompilerSettings[] = [];
+  for (let at = dirname(file); isWithin(folder, at); at = dirname(at)) found.push(...compilersIn(at));
+  return found;
 }
 
 /** One finding of those at the same place: a setting at a workspace root is seen from each of its packages. */

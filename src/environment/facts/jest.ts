@@ -8,6 +8,7 @@ import {
   known,
   settingAt,
   textFact,
+  textOf,
   textsFact,
   UNKNOWN_FACT,
   type Known,
@@ -42,7 +43,7 @@ export function jest(row: RunnerRow, asked: Asked): Facts[] {
 function nameOf(project: Setting): string | undefined {
   const shown = settingAt(project, 'displayName');
   const name = shown?.is === 'object' ? settingAt(shown, 'name') : shown;
-  return name?.is === 'value' && typeof name.value === 'string' ? name.value : undefined;
+  return textOf(name);
 }
 
 function one(row: RunnerRow, { found, commands, major, exists }: Asked, setting: Setting): Facts {

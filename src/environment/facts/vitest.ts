@@ -1,6 +1,5 @@
 import type { Place } from '../../parse/place.js';
 import { resolve } from '../../util/paths.js';
-import { flagOf } from '../commands.js';
 import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
 import { leavesNames, leavesSettings } from '../plugins.js';
 import type { RunnerRow } from '../runners.js';
@@ -96,13 +95,7 @@ function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting
     document: document(written, test, commands),
     aliases: aliases(setting, test),
     transforms: plugins(setting),
-    coverage: coverage(
-      test,
-      at,
-      root,
-      major,
-      commands.some((each) => flagOf(each, '--coverage') !== undefined),
-    ),
+    coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
   };
 }
 
