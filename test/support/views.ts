@@ -38,8 +38,21 @@ export async function treeOf(
   props: Record<string, string | number | boolean | undefined> = {},
 ): Promise<RenderedTree> {
   const { project, at } = await projectOf(files);
+  return treeOfComponent(project, at(file), name, props);
+}
+
+/** What a component of a file shows; a prop given as `UNREAD` may be anything. */
+export function treeOfComponent(
+  project: Project,
+  file: string,
+  name: string,
+  props: Record<string, string | number | boolean | undefined> = {},
+): RenderedTree {
   const given = new Map<string, Prop>(
-    Object.entries(props).map(([key, value]) => [key, { expr: { is: 'constant', value } }]),
+    Object.entries(props).map(([key, value]) => [
+      key,
+      { expr: value === UNREAD ? { is: 'unknown' } : { is: 'constant', value } },
+    ]),
   );
   const place = { start: 0, end: 0 };
   const view: ViewNode[] = [
@@ -54,8 +67,10 @@ export async function treeOf(
       slots: new Map(),
     },
   ];
-  return rendered(project, { file: at(file), view });
+  return rendered(project, { file, view });
 }
+
+export const UNREAD = '(unread)';
 
 /** Placed nodes as markup: `?` for a hole in a text, `{…}` for a hole, `[if]` before what is conditional, `[each]` before what repeats. */
 export const markup = (nodes: readonly PlacedNode[]): string => nodes.map((node) => one(node)).join('');

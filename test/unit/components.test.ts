@@ -12,7 +12,7 @@ import {
 import { jsxText } from '#src/model/components/jsx.js';
 import { titleOf } from '#src/model/components/react.js';
 import { viewSize } from '#src/model/components/view.js';
-import { projectOf, shown } from '../support/views.js';
+import { projectOf, shown, UNREAD } from '../support/views.js';
 
 const react = (body: string, props = {}, more: Record<string, string> = {}): Promise<string> =>
   shown({ 'a.tsx': body, ...more }, 'a.tsx', 'A', props);
@@ -119,25 +119,37 @@ describe('React components', () => {
       'condition',
       'export const A = ({ hot }) => <p>{hot && <b>Hot</b>}{hot ? <i>a</i> : <u>b</u>}</p>;',
       '<p>[if]<b>Hot</b>[if]<i>a</i>[if]<u>b</u></p>',
+      { hot: UNREAD },
+    ],
+    [
+      'condition that the props decide',
+      'export const A = ({ hot, cone = 6, on }) => <p>{hot && <b>Hot</b>}{cone !== 6 ? <i>a</i> : <u>b</u>}{!on && "off"}</p>;',
+      '<p><b>Hot</b><u>b</u>off</p>',
       { hot: true },
     ],
     [
       'text by condition',
       'export const A = ({ hot }) => <p>{hot ? "Hot" : "Cold"}</p>;',
       '<p>Hot|Cold</p>',
-      { hot: true },
+      { hot: UNREAD },
     ],
     [
       'early return',
       'export function A({ hot }) { if (hot) return <b>Hot</b>; return <p>Cold</p>; }',
       '[if]<b>Hot</b>[if]<p>Cold</p>',
-      { hot: true },
+      { hot: UNREAD },
+    ],
+    [
+      'early return that the props decide',
+      'export function A({ kind }) { switch (kind) { case "raku": return <b>Raku</b>; default: return <p>Salt</p>; } }',
+      '<b>Raku</b>',
+      { kind: 'raku' },
     ],
     [
       'null',
       'export function A({ hot }) { if (hot) return null; return <p>Cold</p>; }',
-      '<p>Cold</p>',
-      { hot: true },
+      '[if]<p>Cold</p>',
+      { hot: UNREAD },
     ],
     [
       'list',
@@ -152,9 +164,21 @@ describe('React components', () => {
     ],
     [
       'values that change',
-      'export const A = () => { let label = "a"; label = "b"; return <p>{label}</p>; };',
+      'export const A = () => { let label = "a"; const rename = () => { label = "b"; }; return <p>{label}</p>; };',
       '<p>{…}</p>',
     ],
+    [
+      'values that are assigned on a condition',
+      'export const A = ({ hot }) => { let label = "a"; if (hot) label = <b>hot</b>; else label = "cold"; return <p>{label}</p>; };',
+      '<p><b>hot</b></p>',
+      { hot: true },
+    ],
+    [
+      'a list that is known',
+      'const cones = [{ n: 6, name: "six" }, { n: 9, name: "nine" }]; export const A = () => <ul>{cones.map(({ n, name }) => <li key={n}>{name}</li>)}{cones.length}</ul>;',
+      '<ul><li key=6>six</li><li key=9>nine</li>2</ul>',
+    ],
+    ['entities', 'export const A = () => <p title="a &amp; b">&lt;6&nbsp;</p>;', '<p title=a & b><6 </p>'],
     [
       'local function of markup',
       'export const A = () => { const head = () => <h1>Kiln</h1>; return <div>{head()}</div>; };',
@@ -222,6 +246,12 @@ describe('React components', () => {
       'a tag chosen at run time',
       'export const A = ({ as: Tag = "p" }) => <Tag id="x">Raku</Tag>;',
       '<? id=x>Raku</?>',
+      { as: UNREAD },
+    ],
+    [
+      'a tag that the props choose',
+      'export const A = ({ as: Tag = "p" }) => <Tag id="x">Raku</Tag>;',
+      '<p id=x>Raku</p>',
     ],
     [
       'context providers',

@@ -6,7 +6,7 @@ import { asUserQuery, bestHandle } from '#src/model/links/replacement.js';
 import { roleOf } from '#src/model/links/role.js';
 import type { Placed, RenderedTree } from '#src/model/links/rendered.js';
 import type { Scope } from '#src/model/links/target.js';
-import { specFileOf, treeOf } from '../support/views.js';
+import { specFileOf, treeOf, UNREAD } from '../support/views.js';
 
 /** The tree of some markup, and the element with the id `x`. */
 async function elementIn(
@@ -17,7 +17,7 @@ async function elementIn(
     { 'a.tsx': `${code}\nexport const A = ({ p }) => <>${markup}</>;` },
     'a.tsx',
     'A',
-    {},
+    { p: UNREAD },
   );
   const element = tree.elements.find((each) => {
     const id = each.attributes.get('id');
@@ -133,7 +133,8 @@ describe('accessible names', () => {
       '<><span id="y">Big</span><b id="z">Kiln</b><button id="x" aria-labelledby="y z">x</button></>',
       'Big Kiln',
     ],
-    ['<button id="x" aria-labelledby="gone">x</button>', undefined],
+    ['<button id="x" aria-labelledby="gone">x</button>', 'x'],
+    ['<><button id="x" aria-labelledby="gone">x</button><i id={load()} /></>', '?'],
     ['<button id="x"><b>Fire</b> <i>now</i></button>', 'Fire now'],
     ['<button id="x"><span aria-hidden="true">×</span>Close</button>', 'Close'],
     ['<button id="x"><img alt="Lid" src="a" /></button>', 'Lid'],
@@ -311,13 +312,16 @@ describe('targets', () => {
     ["screen.getByRole('listitem')", 'many'],
     ["screen.getByText('Raku')", 'one h3'],
     ["screen.getByText('raku', { exact: false })", 'one h3'],
-    ["screen.getByText('Hot')", 'one p'],
+    ["screen.queryByText('Hot')", 'one p'],
     ["screen.queryByText('Cold')", 'none'],
     ["screen.getByTestId('hot')", 'one p'],
     ["screen.getByLabelText('Cone')", 'one input'],
     ["screen.getByPlaceholderText('6')", 'one input'],
     ['screen.getByText(load())', 'unknown'],
-    ["screen.getByText('Fire', { selector: 'b' })", 'unknown'],
+    ["screen.queryByText('Fire', { selector: 'b' })", 'none'],
+    ["screen.getByText('Fire', { selector: 'article button' })", 'one button'],
+    ["screen.getByRole('heading', { level: 3 })", 'one h3'],
+    ["screen.queryByRole('heading', { level: 2 })", 'none'],
     ["container.querySelector('.fire')", 'one button'],
     ["container.querySelector('article > h3')", 'one h3'],
     ["container.querySelectorAll('li')", 'many'],
@@ -333,7 +337,7 @@ describe('targets', () => {
   ];
   for (const [query, wanted] of rows) {
     it(`${query} finds ${wanted}`, async () => {
-      const spec = `import { render, screen, within } from '@testing-library/react';\nimport { Card } from './card';\nconst findFire = () => screen.getByText('Fire');\nit('a', () => { const { container, getByRole } = render(<Card />); const found = ${query}; });`;
+      const spec = `import { render, screen, within } from '@testing-library/react';\nimport { Card } from './card';\nconst findFire = () => screen.getByText('Fire');\nit('a', () => { const { container, getByRole } = render(<Card hot={load()} />); const found = ${query}; });`;
       const { file, links } = await specFileOf({ ...card, 'a.spec.tsx': spec }, 'a.spec.tsx');
       const reach = file.reaches.at(-1);
       const target = reach && links.target(reach);
@@ -358,7 +362,13 @@ describe('renders that show the same', () => {
     return first !== undefined && second !== undefined && links.tree(first) === links.tree(second);
   };
   const rows: [string, string, string, boolean][] = [
-    ['a prop that only decides', 'name="a" hot', '({ name, hot }) => <p>{name}{hot && <b>Hot</b>}</p>', true],
+    ['a prop that decides', 'name="a" hot', '({ name, hot }) => <p>{name}{hot && <b>Hot</b>}</p>', false],
+    [
+      'a prop for an effect',
+      'name="a" hot',
+      '({ name, hot }) => <p onClick={() => fire(hot)}>{name}</p>',
+      true,
+    ],
     ['a prop in a text', 'name="b"', '({ name }) => <p>{name}</p>', false],
     ['a prop in an attribute', 'name="a" id="x"', '({ name, id }) => <p id={id}>{name}</p>', false],
     ['a prop in a spread', 'name="a" id="x"', '({ name, ...rest }) => <p {...rest}>{name}</p>', false],
@@ -371,7 +381,7 @@ describe('renders that show the same', () => {
     [
       'a prop that a child does not show',
       'name="a" hot',
-      '({ hot }) => <Lid hot={hot} />;\nconst Lid = ({ hot }) => <i>{hot ? 1 : 2}</i>',
+      '({ hot }) => <Lid hot={hot} />;\nconst Lid = ({ hot }) => <i onClick={() => fire(hot)}>1</i>',
       true,
     ],
     ['a component that renders itself', 'name="a" hot', '({ hot }) => <p><Card hot={hot} /></p>', false],
@@ -381,7 +391,7 @@ describe('renders that show the same', () => {
 
   it('what Vue hands on to the root', async () => {
     const card =
-      '<script setup>defineProps({ name: String, hot: Boolean });</script><template><p v-if="hot">{{ name }}</p></template>';
+      '<script setup>defineProps({ name: String, hot: Boolean });</script><template><p @click="fire(hot)">{{ name }}</p></template>';
     expect(await shared("name: 'a', hot: true", card, true)).to.equal(true);
     expect(await shared("name: 'a', id: 'x'", card, true)).to.equal(false);
   });

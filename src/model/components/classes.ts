@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
-import { textPieces, type Expr } from './expr.js';
+import { optionsOf, textPieces, type Expr } from './expr.js';
 import { exprOf, resolved, type Scope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';
 
@@ -36,7 +36,8 @@ export function classesOf(node: Node, scope: Scope): ClassList {
 
 /** The class names in a text. A word that touches a hole is not known. */
 export function classesIn(expr: Expr): ClassList {
-  if (expr.is === 'choice') return maybe(...expr.options.map(classesIn));
+  const options = optionsOf(expr);
+  if (options) return maybe(...options.map(classesIn));
   const marked = textPieces(expr)
     .map((piece) => (typeof piece === 'string' ? piece : '\u0000'))
     .join('');

@@ -4,29 +4,144 @@ export type Constant = string | number | boolean | null | undefined;
 /** What an expression of a component gives, as far as it can be read without running it. */
 export type Expr =
   | { is: 'constant'; value: Constant }
-  /** A prop or input of the component, by its name. */
+  /** A prop or input of the component, by its name, or an item of a list that markup repeats over. */
   | { is: 'prop'; name: string }
+  | { is: 'member'; of: Expr; name: string }
   /** Texts joined: a template literal, a sum of strings, mixed content. */
   | { is: 'text'; parts: readonly Expr[] }
   /** One of these, depending on something. */
   | { is: 'choice'; options: readonly Expr[] }
-  | { is: 'unknown' };
+  | { is: 'if'; test: Test; then: Expr; otherwise: Expr }
+  /** `open`: it may have other entries. */
+  | { is: 'object'; entries: readonly (readonly [string, Expr])[]; open: boolean }
+  | { is: 'list'; items: readonly Expr[] }
+  /** Not known, but surely truthy: a function, markup. */
+  | { is: 'something' }
+  /** `name`: the field or variable that it is read from, where it is one. */
+  | { is: 'unknown'; name?: string };
+
+/** A condition, as far as it can be read. */
+export type Test =
+  | { is: 'truthy'; expr: Expr }
+  | { is: 'same'; left: Expr; right: Expr }
+  | { is: 'not'; of: Test }
+  | { is: 'all' | 'any'; of: readonly Test[] }
+  | { is: 'unsure' };
+
+/** What the names of items start with, which are no props. */
+export const ITEM = '@';
 
 export const UNKNOWN: Expr = { is: 'unknown' };
+export const SOMETHING: Expr = { is: 'something' };
+export const UNSURE: Test = { is: 'unsure' };
 export const constant = (value: Constant): Expr => ({ is: 'constant', value });
+export const truthy = (expr: Expr): Test => ({ is: 'truthy', expr });
+export const not = (of: Test): Test => (of.is === 'not' ? of.of : { is: 'not', of });
+export const both = (...of: Test[]): Test => ({ is: 'all', of });
+
+/** Whether an expression is null or undefined. */
+export const nullish = (expr: Expr): Test => ({
+  is: 'any',
+  of: [null, undefined].map((value): Test => ({ is: 'same', left: expr, right: constant(value) })),
+});
+
+/** What names of props stand for; undefined for those that nothing is known of. */
+export type GivenProps = (prop: string) => Expr | undefined;
 
 /** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
-export function filled(expr: Expr, given: (prop: string) => Expr | undefined): Expr {
+export function filled(expr: Expr, given: GivenProps): Expr {
   switch (expr.is) {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;
+    case 'member':
+      return memberOf(filled(expr.of, given), expr.name);
     case 'text':
       return joined(expr.parts.map((part) => filled(part, given)));
     case 'choice':
       return oneOf(expr.options.map((option) => filled(option, given)));
+    case 'if': {
+      const holds = outcome(expr.test, given);
+      if (holds !== undefined) return filled(holds ? expr.then : expr.otherwise, given);
+      return oneOf([filled(expr.then, given), filled(expr.otherwise, given)]);
+    }
+    case 'object':
+      return { ...expr, entries: expr.entries.map(([key, value]) => [key, filled(value, given)]) };
+    case 'list':
+      return { ...expr, items: expr.items.map((item) => filled(item, given)) };
     default:
       return expr;
   }
+}
+
+/** A property of what an expression gives. */
+export function memberOf(expr: Expr, name: string): Expr {
+  switch (expr.is) {
+    case 'object': {
+      const entry = expr.entries.findLast(([key]) => key === name);
+      return entry?.[1] ?? (expr.open ? UNKNOWN : constant(undefined));
+    }
+    case 'list':
+      return name === 'length' ? constant(expr.items.length) : (expr.items[Number(name)] ?? UNKNOWN);
+    case 'choice':
+      return oneOf(expr.options.map((option) => memberOf(option, name)));
+    case 'prop':
+    case 'member':
+      return { is: 'member', of: expr, name };
+    default:
+      return UNKNOWN;
+  }
+}
+
+/** Whether a condition holds with these props; undefined where that can't be told. */
+export function outcome(test: Test, given: GivenProps): boolean | undefined {
+  switch (test.is) {
+    case 'truthy':
+      return truth(filled(test.expr, given));
+    case 'same':
+      return equal(filled(test.left, given), filled(test.right, given));
+    case 'not': {
+      const inner = outcome(test.of, given);
+      return inner === undefined ? undefined : !inner;
+    }
+    case 'all':
+    case 'any': {
+      const decides = test.is === 'any';
+      const all = test.of.map((each) => outcome(each, given));
+      if (all.includes(decides)) return decides;
+      return all.includes(undefined) ? undefined : !decides;
+    }
+    default:
+      return undefined;
+  }
+}
+
+function truth(expr: Expr): boolean | undefined {
+  switch (expr.is) {
+    case 'constant':
+      return Boolean(expr.value);
+    case 'text':
+      return expr.parts.some((part) => part.is === 'constant' && part.value !== '') ? true : undefined;
+    case 'object':
+    case 'list':
+    case 'something':
+      return true;
+    case 'choice': {
+      const [first, ...rest] = expr.options.map(truth);
+      return rest.every((each) => each === first) ? first : undefined;
+    }
+    default:
+      return undefined;
+  }
+}
+
+function equal(left: Expr, right: Expr): boolean | undefined {
+  if (left.is === 'constant' && right.is === 'constant') return left.value === right.value;
+  const [known, other] = left.is === 'constant' ? [left, right] : [right, left];
+  if (known.is !== 'constant') return undefined;
+  if (other.is === 'object' || other.is === 'list') return false;
+  if (truth(other) === true && !known.value) return false;
+  const values = possibleValues(other);
+  return values && !values.includes(known.value) ? false : undefined;
 }
 
 /** Texts joined, neighbouring constants made one. */
@@ -78,7 +193,53 @@ const MOST_CHOICES = 6;
 /** Every constant that an expression may give; undefined where it may give something else. */
 export function possibleValues(expr: Expr): Constant[] | undefined {
   if (expr.is === 'constant') return [expr.value];
-  if (expr.is !== 'choice') return undefined;
-  const all = expr.options.map(possibleValues);
+  const options = optionsOf(expr);
+  if (!options) return undefined;
+  const all = options.map(possibleValues);
   return all.some((each) => !each) ? undefined : all.flatMap((each) => each ?? []);
+}
+
+/** The expressions of which one is given. */
+export function optionsOf(expr: Expr): readonly Expr[] | undefined {
+  if (expr.is === 'if') return [expr.then, expr.otherwise];
+  return expr.is === 'choice' ? expr.options : undefined;
+}
+
+/** Calls `visit` for every prop that an expression or condition reads. */
+export function propsIn(expr: Expr, visit: (name: string) => void): void {
+  const sub = (each: Expr): void => propsIn(each, visit);
+  switch (expr.is) {
+    case 'prop':
+      return visit(expr.name);
+    case 'member':
+      return sub(expr.of);
+    case 'text':
+      return expr.parts.forEach(sub);
+    case 'choice':
+      return expr.options.forEach(sub);
+    case 'if':
+      propsInTest(expr.test, visit);
+      sub(expr.then);
+      return sub(expr.otherwise);
+    case 'object':
+      return expr.entries.forEach(([, value]) => sub(value));
+    case 'list':
+      return expr.items.forEach(sub);
+  }
+}
+
+/** Calls `visit` for every prop that a condition reads. */
+export function propsInTest(test: Test, visit: (name: string) => void): void {
+  switch (test.is) {
+    case 'truthy':
+      return propsIn(test.expr, visit);
+    case 'same':
+      propsIn(test.left, visit);
+      return propsIn(test.right, visit);
+    case 'not':
+      return propsInTest(test.of, visit);
+    case 'all':
+    case 'any':
+      return test.of.forEach((each) => propsInTest(each, visit));
+  }
 }

@@ -1,8 +1,20 @@
+import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import { isFunction, memberName, returnedFrom, unwrapped, type FunctionNode } from '../../parse/tree.js';
-import { classesOf, together } from './classes.js';
-import { constant, possibleValues, type Expr } from './expr.js';
-import { exprOf, functionScope, isProps, resolved, type Bound, type Scope } from './scope.js';
+import { isFunction, memberName, propertyName, unwrapped, type FunctionNode } from '../../parse/tree.js';
+import { classesIn, classesOf, together } from './classes.js';
+import { constant, ITEM, not, possibleValues, type Expr, type Test } from './expr.js';
+import { waysOut } from './flow.js';
+import {
+  exprOf,
+  functionScope,
+  isProps,
+  named,
+  resolved,
+  testOf,
+  type Bound,
+  type Scope,
+  type Way,
+} from './scope.js';
 import { NO_CLASSES, type ClassList, type Prop, type Span, type ViewNode } from './view.js';
 
 type JsxElement = Extract<Node, { type: 'JSXElement' }>;
@@ -38,15 +50,21 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
       const either = exprOf(inner, scope);
       if (possibleValues(either)?.every((value) => typeof value === 'string')) return textView(either, place);
       const condition = scope.text.slice(inner.test.start, inner.test.end);
+      const test = testOf(inner.test, scope);
       return [
-        ...branch(condition, sub(inner.consequent), place),
-        ...branch(`not (${condition})`, sub(inner.alternate), place),
+        ...branch(condition, test, sub(inner.consequent), place),
+        ...branch(`not (${condition})`, not(test), sub(inner.alternate), place),
       ];
     }
     case 'LogicalExpression': {
       const condition = scope.text.slice(inner.left.start, inner.left.end);
-      if (inner.operator === '&&') return branch(condition, sub(inner.right), place);
-      return [...sub(inner.left), ...branch(`not (${condition})`, sub(inner.right), place)];
+      const test = testOf(inner.left, scope);
+      if (inner.operator === '??') return [...sub(inner.left), ...sub(inner.right)];
+      if (inner.operator === '&&') return branch(condition, test, sub(inner.right), place);
+      return [
+        ...branch(condition, test, sub(inner.left), place),
+        ...branch(`not (${condition})`, not(test), sub(inner.right), place),
+      ];
     }
     case 'ArrayExpression':
       return inner.elements.flatMap((each) => (each ? sub(each) : []));
@@ -64,29 +82,38 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
   }
 }
 
-function textView(text: Expr, place: Span): ViewNode[] {
+function textView(text: Expr, place: Span, open = false): ViewNode[] {
   const blank =
     text.is === 'constant' &&
     (text.value === '' || text.value === null || text.value === undefined || typeof text.value === 'boolean');
-  return blank ? [] : [{ kind: 'text', text, place }];
+  return blank ? [] : [{ kind: 'text', text, place, open }];
 }
 
 function exprView(expr: Expr, place: Span): ViewNode[] {
   if (expr.is === 'prop') return [{ kind: 'slot', name: expr.name, fallback: [], place }];
-  return expr.is === 'unknown' ? [{ kind: 'hole', why: 'a value', place }] : textView(expr, place);
+  return textView(expr, place, true);
 }
 
-const branch = (condition: string, children: ViewNode[], place: Span): ViewNode[] =>
-  children.length ? [{ kind: 'branch', condition, children, place }] : [];
+const branch = (condition: string, test: Test, children: ViewNode[], place: Span): ViewNode[] =>
+  children.length ? [{ kind: 'branch', condition, test, children, place }] : [];
 
 function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
   const place = { start: node.start, end: node.end };
   const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
   if (bound?.is === 'view') return [...bound.view];
+  if (bound?.is === 'assigned') return assignedView(bound.ways, bound.scope, depth, place);
   const found = resolved(node, scope);
   if (found && found.node !== unwrapped(node) && !isFunction(found.node))
     return viewOf(found.node, found.scope, depth + 1);
   return exprView(exprOf(node, scope), place);
+}
+
+function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: Span): ViewNode[] {
+  return ways.flatMap(({ node, test }, i) => {
+    const later = ways.slice(i + 1).map((way) => not(way.test));
+    const view = node ? viewOf(node, scope, depth + 1) : [];
+    return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place);
+  });
 }
 
 // Lists by `map`, portals, and the component's own functions that give markup.
@@ -96,8 +123,7 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
   const method = memberName(unwrapped(node.callee));
   if (method === 'map' || method === 'flatMap') {
     const fn = first && resolved(first, scope);
-    if (fn && isFunction(fn.node))
-      return [{ kind: 'repeat', children: functionView(fn.node, fn.scope, depth), place }];
+    if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
   }
   const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
   if ((callee === 'createPortal' || callee === 'memo') && first) return viewOf(first, scope, depth + 1);
@@ -105,6 +131,39 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
   if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
   const called = exprOf(node.callee, scope);
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
+}
+
+function repeatView(
+  node: Extract<Node, { type: 'CallExpression' }>,
+  fn: FunctionNode,
+  inside: Scope,
+  outside: Scope,
+  depth: number,
+): ViewNode {
+  const place = { start: node.start, end: node.end };
+  const list = node.callee.type === 'MemberExpression' ? node.callee.object : undefined;
+  const item = `${ITEM}${fn.start}`;
+  return {
+    kind: 'repeat',
+    over: list && exprOf(list, outside),
+    item,
+    children: functionView(fn, inside, depth, itemOf(fn.params[0], item)),
+    place,
+  };
+}
+
+// The parameter that takes an item stands for it, or for its parts.
+function itemOf(param: Node | undefined, item: string): Map<string, Bound> {
+  const names = new Map<string, Bound>();
+  if (param?.type === 'Identifier') names.set(param.name, { is: 'prop', name: item });
+  if (param?.type !== 'ObjectPattern') return names;
+  for (const each of param.properties) {
+    if (each.type !== 'Property' || each.value.type !== 'Identifier' || each.key.type !== 'Identifier')
+      continue;
+    const expr: Expr = { is: 'member', of: { is: 'prop', name: item }, name: each.key.name };
+    names.set(each.value.name, { is: 'expr', expr });
+  }
+  return names;
 }
 
 /** What a function that gives markup shows, on every way through it. */
@@ -115,10 +174,11 @@ export function functionView(
   params: ReadonlyMap<string, Bound> = new Map(),
 ): ViewNode[] {
   const scope = functionScope(fn, outer, params);
-  const returns = returnedFrom(fn).filter((each) => !(each.type === 'Literal' && each.value === null));
-  const views = returns.map((each) => viewOf(each, scope, depth + CALL));
-  if (views.length === 1) return views[0] ?? [];
-  return views.flatMap((view, i) => branch('depends on an early return', view, returns[i] ?? fn));
+  return waysOut(fn, scope).flatMap(({ node, test, always }) => {
+    if (!node || (node.type === 'Literal' && node.value === null)) return [];
+    const view = viewOf(node, scope, depth + CALL);
+    return always ? view : branch('depends on an early return', test, view, node);
+  });
 }
 
 function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
@@ -131,7 +191,8 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   const given = attributesOf(node, scope, depth);
   const ref = scope.ref(text);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
-  const chosen = !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined;
+  const chosen =
+    !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined ? named(text, scope) : undefined;
   if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
@@ -141,6 +202,7 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
       {
         kind: 'element',
         tag: chosen ? '?' : text,
+        chosen,
         place,
         attributes: given.attributes,
         classes: given.classes,
@@ -197,13 +259,22 @@ function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
 
 function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
   const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
-  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
   if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
   if (node?.type === 'JSXElement' || node?.type === 'JSXFragment') {
     given.props.set(name, { view: viewOf(node, scope, depth + 1) });
     return;
   }
-  const expr = node ? exprOf(node, scope) : constant(true);
+  const expr = !node ? constant(true) : node === value ? decoded(exprOf(node, scope)) : exprOf(node, scope);
+  give(name, expr, given, name !== 'className');
+}
+
+// A text in quotes is written as in HTML.
+const decoded = (expr: Expr): Expr =>
+  expr.is === 'constant' && typeof expr.value === 'string' ? constant(decodeHTMLStrict(expr.value)) : expr;
+
+function give(name: string, expr: Expr, given: Given, classes = true): void {
+  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
+  if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
   given.props.set(name, { expr });
   given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
 }
@@ -217,18 +288,23 @@ function spread(argument: Node, scope: Scope, given: Given): void {
     return;
   }
   const found = resolved(argument, scope);
-  if (found?.node.type !== 'ObjectExpression') {
-    given.open = true;
-    given.classes = { ...given.classes, open: true };
-    return;
-  }
-  for (const each of found.node.properties) {
-    const key =
-      each.type === 'Property' && each.key.type === 'Identifier' && !each.computed
-        ? each.key.name
-        : undefined;
-    if (each.type === 'Property' && key) addAttribute(key, each.value, found.scope, given, 0);
-    else given.open = true;
+  if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given);
+  const expr = exprOf(argument, scope);
+  if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
+  if (expr.is !== 'object' || expr.open) opened(given);
+}
+
+function opened(given: Given): void {
+  given.open = true;
+  given.classes = { ...given.classes, open: true };
+}
+
+function spreadLiteral(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, given: Given): void {
+  for (const each of node.properties) {
+    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    if (each.type === 'Property' && key !== undefined) addAttribute(key, each.value, scope, given, 0);
+    else if (each.type === 'SpreadElement') spread(each.argument, scope, given);
+    else opened(given);
   }
 }
 
@@ -239,5 +315,5 @@ export function jsxText(raw: string): string {
     const left = i === 0 ? line : line.replace(/^[ \t]+/, '');
     return i === lines.length - 1 ? left : left.replace(/[ \t]+$/, '');
   });
-  return kept.filter((line) => line !== '').join(' ');
+  return decodeHTMLStrict(kept.filter((line) => line !== '').join(' '));
 }

@@ -188,7 +188,8 @@ function showsJsx(fn: FunctionNode): boolean {
 // A component that shows nothing but what it is given: `children`, `props.children(id)`.
 function handsChildrenOn(fn: FunctionNode): boolean {
   return returnedFrom(fn).some((each) => {
-    const node = unwrapped(each);
+    const whole = unwrapped(each);
+    const node = whole.type === 'LogicalExpression' ? unwrapped(whole.left) : whole;
     const shown = node.type === 'CallExpression' ? unwrapped(node.callee) : node;
     return (shown.type === 'Identifier' && shown.name === 'children') || memberName(shown) === 'children';
   });

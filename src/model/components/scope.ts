@@ -1,7 +1,20 @@
 import type { Node } from 'oxc-parser';
 import { literalText, memberName, propertyName, unwrapped, type FunctionNode } from '../../parse/tree.js';
+import { assignedIn } from './flow.js';
 import type { ComponentRef, ViewNode } from './view.js';
-import { constant, joined, oneOf, UNKNOWN, type Expr } from './expr.js';
+import {
+  constant,
+  joined,
+  memberOf,
+  not,
+  nullish,
+  SOMETHING,
+  truthy,
+  UNKNOWN,
+  UNSURE,
+  type Expr,
+  type Test,
+} from './expr.js';
 
 /** What a name stands for inside a component. */
 export type Bound =
@@ -10,11 +23,21 @@ export type Bound =
   | { is: 'props' }
   /** The object of all props but some. */
   | { is: 'rest'; except: readonly string[] }
+  /** One property of what an expression gives, with what stands for it where there is none. */
+  | { is: 'part'; of: Node; key: string; fallback?: Node; scope: Scope }
   /** Declared by an expression or function that can be read in its own scope. */
   | { is: 'node'; node: Node; scope: Scope }
   | { is: 'expr'; expr: Expr }
   | { is: 'view'; view: readonly ViewNode[] }
+  /** Declared by `let`, and assigned under conditions: the last way that holds counts. */
+  | { is: 'assigned'; ways: readonly Way[]; scope: Scope }
   | { is: 'unknown' };
+
+/** One way to a value: the expression, and the condition that leads to it. */
+export interface Way {
+  node: Node | undefined;
+  test: Test;
+}
 
 /** Looks up names where an expression stands. */
 export interface Scope {
@@ -45,15 +68,37 @@ export function exprOf(node: Node, scope: Scope, depth = 0): Expr {
         }),
       );
     case 'BinaryExpression':
-      return inner.operator === '+' ? sum(sub(inner.left), sub(inner.right)) : UNKNOWN;
+      if (inner.operator === '+') return sum(sub(inner.left), sub(inner.right));
+      return asBoolean(testOf(inner, scope, depth));
+    case 'UnaryExpression':
+      return inner.operator === '!'
+        ? asBoolean(testOf(inner, scope, depth))
+        : negated(inner.operator, sub(inner.argument));
     case 'ConditionalExpression':
-      return oneOf([sub(inner.consequent), sub(inner.alternate)]);
+      return {
+        is: 'if',
+        test: testOf(inner.test, scope, depth + 1),
+        then: sub(inner.consequent),
+        otherwise: sub(inner.alternate),
+      };
     case 'LogicalExpression':
-      return inner.operator === '&&'
-        ? oneOf([sub(inner.right), UNKNOWN])
-        : oneOf([sub(inner.left), sub(inner.right)]);
+      return logical(inner.operator, sub(inner.left), sub(inner.right));
+    case 'ObjectExpression':
+      return objectOf(inner, scope, depth);
+    case 'ArrayExpression':
+      return inner.elements.every((each) => each && each.type !== 'SpreadElement')
+        ? { is: 'list', items: inner.elements.map((each) => (each ? sub(each) : UNKNOWN)) }
+        : SOMETHING;
+    case 'ArrowFunctionExpression':
+    case 'FunctionExpression':
+    case 'FunctionDeclaration':
+    case 'ClassExpression':
+    case 'NewExpression':
+    case 'JSXElement':
+    case 'JSXFragment':
+      return SOMETHING;
     case 'Identifier':
-      return inner.name === 'undefined' ? constant(undefined) : ofBound(scope.lookup(inner.name), depth);
+      return inner.name === 'undefined' ? constant(undefined) : named(inner.name, scope, depth);
     case 'MemberExpression':
       return ofMember(inner, scope, depth);
     case 'AssignmentExpression':
@@ -63,10 +108,94 @@ export function exprOf(node: Node, scope: Scope, depth = 0): Expr {
   }
 }
 
+/** Whether an expression is truthy, as a condition over props and constants. */
+export function testOf(node: Node, scope: Scope, depth = 0): Test {
+  const inner = unwrapped(node);
+  if (depth > DEEPEST) return UNSURE;
+  const sub = (each: Node): Test => testOf(each, scope, depth + 1);
+  switch (inner.type) {
+    case 'UnaryExpression':
+      return inner.operator === '!' ? not(sub(inner.argument)) : UNSURE;
+    case 'LogicalExpression':
+      if (inner.operator === '??') break;
+      return { is: inner.operator === '&&' ? 'all' : 'any', of: [sub(inner.left), sub(inner.right)] };
+    case 'BinaryExpression':
+      return comparison(
+        inner.operator,
+        exprOf(inner.left, scope, depth + 1),
+        exprOf(inner.right, scope, depth + 1),
+      );
+    case 'CallExpression': {
+      const callee = unwrapped(inner.callee);
+      const [first] = inner.arguments;
+      return callee.type === 'Identifier' && callee.name === 'Boolean' && first ? sub(first) : UNSURE;
+    }
+  }
+  return truthy(exprOf(inner, scope, depth + 1));
+}
+
+function comparison(operator: string, left: Expr, right: Expr): Test {
+  const isNull = (expr: Expr): boolean =>
+    expr.is === 'constant' && (expr.value === null || expr.value === undefined);
+  const loose = isNull(right) ? nullish(left) : isNull(left) ? nullish(right) : undefined;
+  switch (operator) {
+    case '===':
+      return { is: 'same', left, right };
+    case '!==':
+      return not({ is: 'same', left, right });
+    case '==':
+      return loose ?? { is: 'same', left, right };
+    case '!=':
+      return not(loose ?? { is: 'same', left, right });
+    default:
+      return UNSURE;
+  }
+}
+
+const asBoolean = (test: Test): Expr =>
+  test === UNSURE ? UNKNOWN : { is: 'if', test, then: constant(true), otherwise: constant(false) };
+
+const negated = (operator: string, expr: Expr): Expr =>
+  operator === '-' && expr.is === 'constant' && typeof expr.value === 'number'
+    ? constant(-expr.value)
+    : UNKNOWN;
+
+function logical(operator: string, left: Expr, right: Expr): Expr {
+  if (operator === '??') return { is: 'if', test: nullish(left), then: right, otherwise: left };
+  const [then, otherwise] = operator === '&&' ? [right, left] : [left, right];
+  return { is: 'if', test: truthy(left), then, otherwise };
+}
+
+function objectOf(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, depth: number): Expr {
+  const entries: (readonly [string, Expr])[] = [];
+  let open = false;
+  for (const each of node.properties) {
+    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    const spread = each.type === 'SpreadElement' ? exprOf(each.argument, scope, depth + 1) : undefined;
+    if (each.type === 'Property' && key !== undefined)
+      entries.push([key, exprOf(each.value, scope, depth + 1)]);
+    else if (spread?.is === 'object') {
+      entries.push(...spread.entries);
+      open ||= spread.open;
+    } else {
+      // What can't be read may hide all before it.
+      entries.length = 0;
+      open = true;
+    }
+  }
+  return { is: 'object', entries, open };
+}
+
 function sum(left: Expr, right: Expr): Expr {
   const isText = (expr: Expr): boolean =>
     expr.is === 'text' || (expr.is === 'constant' && typeof expr.value === 'string');
   return isText(left) || isText(right) ? joined([left, right]) : UNKNOWN;
+}
+
+/** What a name gives; a value that can't be told keeps the name. */
+export function named(name: string, scope: Scope, depth = 0): Expr {
+  const expr = ofBound(scope.lookup(name), depth);
+  return expr === UNKNOWN ? { is: 'unknown', name } : expr;
 }
 
 function ofBound(bound: Bound | undefined, depth: number): Expr {
@@ -77,23 +206,34 @@ function ofBound(bound: Bound | undefined, depth: number): Expr {
       return bound.expr;
     case 'node':
       return exprOf(bound.node, bound.scope, depth + 1);
+    case 'part':
+      return partOf(memberOf(exprOf(bound.of, bound.scope, depth + 1), bound.key), bound, depth);
+    case 'assigned':
+      return bound.ways.reduce<Expr>(
+        (before, { node, test }) => ({
+          is: 'if',
+          test,
+          then: node ? exprOf(node, bound.scope, depth + 1) : UNKNOWN,
+          otherwise: before,
+        }),
+        constant(undefined),
+      );
     default:
       return UNKNOWN;
   }
+}
+
+function partOf(expr: Expr, { fallback, scope }: { fallback?: Node; scope: Scope }, depth: number): Expr {
+  if (!fallback) return expr;
+  const test: Test = { is: 'same', left: expr, right: constant(undefined) };
+  return { is: 'if', test, then: exprOf(fallback, scope, depth + 1), otherwise: expr };
 }
 
 function ofMember(node: Extract<Node, { type: 'MemberExpression' }>, scope: Scope, depth: number): Expr {
   const name = memberName(node);
   if (name === undefined) return UNKNOWN;
   if (isProps(node.object, scope)) return { is: 'prop', name };
-  const object = resolved(node.object, scope);
-  if (object?.node.type !== 'ObjectExpression') return UNKNOWN;
-  for (const each of object.node.properties) {
-    if (each.type !== 'Property' || each.computed) continue;
-    const key = each.key.type === 'Identifier' ? each.key.name : literalText(each.key);
-    if (key === name) return exprOf(each.value, object.scope, depth + 1);
-  }
-  return UNKNOWN;
+  return memberOf(exprOf(node.object, scope, depth + 1), name);
 }
 
 /** Whether an expression is the object of all props: `props`, `this.props`, `$props`. */
@@ -132,7 +272,9 @@ export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
 export function functionScope(fn: FunctionNode, outer: Scope, params: ReadonlyMap<string, Bound>): Scope {
   const names = new Map<string, Bound>(params);
   const scope = inner(outer, names);
-  if (fn.body?.type === 'BlockStatement') declareAll(fn.body.body, names, scope);
+  if (fn.body?.type !== 'BlockStatement') return scope;
+  declareAll(fn.body.body, names, scope);
+  for (const [name, ways] of assignedIn(fn, scope)) names.set(name, { is: 'assigned', ways, scope });
   return scope;
 }
 
@@ -180,23 +322,39 @@ export function bindPattern(pattern: Node, init: Node | null, names: Map<string,
     const fromProps = init !== null && isProps(init, scope);
     for (const each of pattern.properties) {
       if (each.type === 'RestElement') bindRest(each.argument, fromProps ? pattern : undefined, names);
-      else bindProperty(each, fromProps, names);
+      else if (fromProps) bindProp(each, names, scope);
+      else bindPart(each, init, names, scope);
     }
     return;
   }
   bindUnknown(pattern, names);
 }
 
-function bindProperty(
-  property: Extract<Node, { type: 'Property' }>,
-  fromProps: boolean,
-  names: Map<string, Bound>,
-): void {
-  const target = property.value.type === 'AssignmentPattern' ? property.value.left : property.value;
-  const key = property.key.type === 'Identifier' ? property.key.name : literalText(property.key);
-  if (!fromProps || key === undefined || target.type !== 'Identifier') return bindUnknown(target, names);
-  const fallback = property.value.type === 'AssignmentPattern' ? property.value.right : undefined;
-  names.set(target.name, { is: 'prop', name: key, fallback });
+type PropertyPattern = Extract<Node, { type: 'Property' }>;
+
+const partsOf = ({
+  key,
+  value,
+}: PropertyPattern): { key: string | undefined; target: Node; fallback?: Node } => ({
+  key: key.type === 'Identifier' ? key.name : literalText(key),
+  target: value.type === 'AssignmentPattern' ? value.left : value,
+  fallback: value.type === 'AssignmentPattern' ? value.right : undefined,
+});
+
+// A default that is written in the body is no default of the prop: it counts here only.
+function bindProp(property: PropertyPattern, names: Map<string, Bound>, scope?: Scope): void {
+  const { key, target, fallback } = partsOf(property);
+  if (key === undefined || target.type !== 'Identifier') return bindUnknown(target, names);
+  const prop: Expr = { is: 'prop', name: key };
+  if (scope && fallback) names.set(target.name, { is: 'expr', expr: partOf(prop, { fallback, scope }, 0) });
+  else names.set(target.name, { is: 'prop', name: key, fallback });
+}
+
+function bindPart(property: PropertyPattern, of: Node | null, names: Map<string, Bound>, scope: Scope): void {
+  const { key, target, fallback } = partsOf(property);
+  if (!of || key === undefined || target.type !== 'Identifier' || names.has(target.name))
+    return bindUnknown(target, names);
+  names.set(target.name, { is: 'part', of, key, fallback, scope });
 }
 
 function bindRest(
@@ -233,7 +391,7 @@ export function propsOf(param: Node | undefined): Map<string, Bound> {
   else if (pattern?.type === 'ObjectPattern') {
     for (const each of pattern.properties) {
       if (each.type === 'RestElement') bindRest(each.argument, pattern, names);
-      else bindProperty(each, true, names);
+      else bindProp(each, names);
     }
   }
   return names;

@@ -1,4 +1,4 @@
-import type { Expr } from './expr.js';
+import type { Expr, Test } from './expr.js';
 
 /** A range of UTF-16 offsets, from 0, in the file of the component. */
 export interface Span {
@@ -16,7 +16,9 @@ export interface ClassList {
 /** An element of markup. Attribute names are those of HTML, in lower case. */
 export interface ElementNode {
   kind: 'element';
+  /** `?` for one that is chosen at run time, by `chosen` if that can be read. */
   tag: string;
+  chosen?: Expr;
   /** Where the opening tag stands. */
   place: Span;
   attributes: ReadonlyMap<string, Expr>;
@@ -53,12 +55,14 @@ export interface ComponentNode {
 export type ViewNode =
   | ElementNode
   | ComponentNode
-  | { kind: 'text'; text: Expr; place: Span }
+  /** `open`: a value that can't be read may be markup. */
+  | { kind: 'text'; text: Expr; place: Span; open?: boolean }
   /** Where a prop or slot of the component is shown. */
   | { kind: 'slot'; name: string; fallback: readonly ViewNode[]; place: Span }
-  /** There only under a condition, given as it is written. */
-  | { kind: 'branch'; condition: string; children: readonly ViewNode[]; place: Span }
-  | { kind: 'repeat'; children: readonly ViewNode[]; place: Span }
+  /** There only under a condition, given as it is written, and as far as it can be worked out. */
+  | { kind: 'branch'; condition: string; test?: Test; children: readonly ViewNode[]; place: Span }
+  /** Once for each item of `over`, which goes by a prop's name inside. */
+  | { kind: 'repeat'; over?: Expr; item?: string; children: readonly ViewNode[]; place: Span }
   /** Something that can't be read. */
   | { kind: 'hole'; why: string; place: Span };
 
@@ -74,6 +78,8 @@ export interface Component {
   view: readonly ViewNode[];
   /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
   props: ReadonlyMap<string, Expr | undefined>;
+  /** Props whose declared type is text, number or truth: they are never markup. */
+  plain?: ReadonlySet<string>;
   /** The file that `view` stands in, where it is not `file`. */
   templateFile?: string;
   /** The component it hands its props on to, where it only wraps one. */

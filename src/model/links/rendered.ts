@@ -1,7 +1,20 @@
 import type { Project } from '../project.js';
 import { classesIn, together } from '../components/classes.js';
-import { constant, filled, textPieces, UNKNOWN, type Expr, type Piece } from '../components/expr.js';
-import type { Pieces } from './name.js';
+import {
+  constant,
+  filled,
+  ITEM,
+  optionsOf,
+  outcome,
+  SOMETHING,
+  textPieces,
+  UNKNOWN,
+  type Expr,
+  type GivenProps,
+  type Piece,
+  type Test,
+} from '../components/expr.js';
+import type { Hidden, Pieces } from './name.js';
 import type { Role } from './role.js';
 import { HTML_NAMES } from '../components/jsx.js';
 import {
@@ -33,11 +46,14 @@ export interface Placed {
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
   /** What was worked out of it before. */
-  known: { text?: Pieces; name?: Pieces | 'unknown'; role?: { is: Role }; hidden?: boolean };
+  known: { text?: Pieces; name?: Pieces | 'unknown'; role?: { is: Role }; hidden?: Hidden };
 }
 
 export type PlacedNode =
-  Placed | { kind: 'text'; pieces: Piece[]; sure: boolean } | { kind: 'hole'; why: string };
+  | Placed
+  /** `given`: written in the spec, or filled in from a prop. */
+  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean }
+  | { kind: 'hole'; why: string };
 
 /** All that one render call puts into the document. */
 export interface RenderedTree {
@@ -59,7 +75,11 @@ export interface RenderInput {
   shallow?: boolean;
   /** Files of components that the spec replaces by stand-ins. */
   replaced?: ReadonlySet<string>;
+  /** Whether to keep what no given prop shows, too. */
+  everything?: boolean;
 }
+
+type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
 
 /** What a component is given: a value, or markup with the context that it is written in. */
 type Given = { expr: Expr } | { view: readonly ViewNode[]; written: Context };
@@ -85,6 +105,7 @@ interface Position {
 // How many components deep a child is followed.
 const DEEPEST = 5;
 const MOST_ELEMENTS = 1500;
+const MOST_ITEMS = 20;
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
@@ -129,21 +150,16 @@ class Expansion {
         this.#component(node, context, at, into);
         break;
       case 'text':
-        this.#text(this.#fill(node.text, context), at, into);
+        this.#text(node.text, context, at, into, node.open);
         break;
       case 'slot':
         this.#slot(node.name, node.fallback, context, at, into);
         break;
       case 'branch':
-        this.nodes(node.children, context, { ...at, guards: [...at.guards, node.condition] }, into);
+        this.#branch(node, context, at, into);
         break;
       case 'repeat':
-        this.nodes(
-          node.children,
-          context,
-          { parent: at.parent, repeated: true, guards: [...at.guards, 'for each'] },
-          into,
-        );
+        this.#repeat(node, context, at, into);
         break;
       case 'hole':
         into.push(this.#hole(node.why));
@@ -155,21 +171,58 @@ class Expansion {
     return { kind: 'hole', why };
   }
 
-  #text(text: Expr, at: Position, into: PlacedNode[]): void {
-    const pieces = textPieces(text);
+  #branch(node: Node<'branch'>, context: Context, at: Position, into: PlacedNode[]): void {
+    const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
+    if (holds === false) return;
+    const guards = holds ? at.guards : [...at.guards, node.condition];
+    this.nodes(node.children, context, { ...at, guards }, into);
+  }
+
+  #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
+    const list = node.over && this.#fill(node.over, context);
+    if (list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS) {
+      for (const item of list.items) {
+        const given = new Map(context.given).set(node.item, { expr: item });
+        this.nodes(node.children, { ...context, given }, at, into);
+      }
+      return;
+    }
+    const position = { parent: at.parent, repeated: true, guards: [...at.guards, 'for each'] };
+    this.nodes(node.children, context, position, into);
+  }
+
+  #text(text: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
+    const expr = this.#fill(text, context);
+    if (open && !isText(expr)) {
+      into.push(this.#hole('a value'));
+      return;
+    }
+    const pieces = textPieces(expr);
     if (pieces.every((piece) => piece === '')) return;
-    into.push({ kind: 'text', pieces, sure: at.guards.length === (at.parent?.guards.length ?? 0) });
+    const sure = at.guards.length === (at.parent?.guards.length ?? 0);
+    const given = context.component === undefined || expr !== text;
+    into.push({ kind: 'text', pieces, sure, given });
   }
 
   #fill(expr: Expr, context: Context): Expr {
-    if (expr.is === 'constant' || expr.is === 'unknown') return expr;
-    return filled(expr, (name) => {
+    if (expr.is === 'constant' || expr.is === 'unknown' || expr.is === 'something') return expr;
+    return filled(expr, this.#givenIn(context));
+  }
+
+  #outcome(test: Test, context: Context): boolean | undefined {
+    return outcome(test, this.#givenIn(context));
+  }
+
+  #givenIn(context: Context): GivenProps {
+    return (name) => {
       const prop = context.given.get(name);
-      if (prop) return 'expr' in prop ? prop.expr : UNKNOWN;
-      if (context.open) return UNKNOWN;
+      // Markup is truthy, whatever it shows.
+      if (prop) return 'expr' in prop ? prop.expr : SOMETHING;
+      if (context.open || name.startsWith(ITEM)) return UNKNOWN;
       this.closed = false;
-      return context.component?.props.get(name) ?? constant(undefined);
-    });
+      const known = context.component?.props.get(name);
+      return known ? filled(known, this.#givenIn(context)) : constant(undefined);
+    };
   }
 
   #element(node: ElementNode, context: Context, at: Position): Placed {
@@ -177,7 +230,7 @@ class Expansion {
     const attributes = this.#attributes(node, rest?.attributes, context);
     const placed: Placed = {
       kind: 'element',
-      tag: node.tag,
+      tag: this.#tag(node, context),
       file: context.file,
       place: node.place,
       attributes,
@@ -195,7 +248,11 @@ class Expansion {
     };
     this.elements.push(placed);
     // A tag chosen at run time may be a component that shows more than it is given.
-    if (node.tag === '?') this.closed = false;
+    if (placed.tag === '?') {
+      this.closed = false;
+      // Given by the spec or by state: it may as well be a component.
+      if (node.chosen) this.complete = false;
+    }
     const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
     if (this.elements.length > MOST_ELEMENTS) placed.children = [this.#hole('too many elements')];
     else
@@ -205,6 +262,11 @@ class Expansion {
         repeated: at.repeated,
       });
     return placed;
+  }
+
+  #tag({ tag, chosen }: ElementNode, context: Context): string {
+    const expr = chosen && this.#fill(chosen, context);
+    return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : tag;
   }
 
   #attributes(
@@ -259,6 +321,7 @@ class Expansion {
     at: Position,
     into: PlacedNode[],
   ): void {
+    if (name.startsWith(ITEM)) return this.#text({ is: 'prop', name }, context, at, into, true);
     const prop = context.given.get(name);
     if (prop && 'view' in prop) {
       this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
@@ -267,23 +330,34 @@ class Expansion {
     if (!prop && !context.open) {
       this.closed = false;
       const known = context.component?.props.get(name);
-      if (known) this.#text(this.#fill(known, context), at, into);
+      if (known) this.#text(known, context, at, into, true);
       else this.nodes(fallback, context, at, into);
       return;
     }
     const value = prop ? prop.expr : UNKNOWN;
-    if (value.is === 'constant' || value.is === 'text') this.#text(value, at, into);
+    const plain = isText(value) || context.component?.plain?.has(name);
+    if (plain) this.#text({ is: 'prop', name }, context, at, into);
     else into.push(this.#hole(`the prop ${name}`));
   }
 
   #component(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
-    const replaced = found && this.#input.replaced?.has(found.file);
+    const replaced = found && this.#isReplaced(node, found, context);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
     if (!component || replaced || deep) this.#unread(node, context, at, into);
     else if (this.#input.shallow && context.depth > 0) into.push(this.#stub(node, context, at));
     else this.#shown(node, component, context, at, into);
+  }
+
+  // The module of the component itself, or the index file that it is imported through.
+  #isReplaced({ ref }: ComponentNode, { file }: Component, context: Context): boolean {
+    const { replaced } = this.#input;
+    if (!replaced || replaced.size === 0) return false;
+    if (replaced.has(file)) return true;
+    if (!ref || !('specifier' in ref)) return false;
+    const through = this.#project.resolve(context.file, ref.specifier);
+    return through !== undefined && replaced.has(through);
   }
 
   #shown(
@@ -414,6 +488,12 @@ class Expansion {
     this.elements.splice(first, 0, host);
     return host;
   }
+}
+
+// Whether an expression gives text, or nothing: no markup.
+function isText(expr: Expr): boolean {
+  const options = optionsOf(expr);
+  return options ? options.every(isText) : expr.is === 'constant' || expr.is === 'text';
 }
 
 const CHILDREN: ViewNode = { kind: 'slot', name: 'children', fallback: [], place: { start: 0, end: 0 } };

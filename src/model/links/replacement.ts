@@ -2,7 +2,7 @@ import type { By, Missing } from '../../dialects/meaning.js';
 import { userQueryName } from '../../dialects/queries.js';
 import { textPieces } from '../components/expr.js';
 import { matchesText, type Wanted } from './match.js';
-import { isInHidden, labelName, literal, nameOf, normalised, type Pieces } from './name.js';
+import { isInHidden, labelName, literal, askedName, normalised, type Pieces } from './name.js';
 import type { Placed } from './rendered.js';
 import { constantOf, roleOf } from './role.js';
 import { ownText, type Scope } from './target.js';
@@ -30,7 +30,7 @@ export function bestHandle(element: Placed, scope: Scope, testIdAttribute: strin
 function byRole(element: Placed, scope: Scope): Handle | undefined {
   const role = roleOf(element);
   if (!role || role === 'presentation' || isInHidden(element)) return undefined;
-  const name = nameOf(element, scope.tree);
+  const name = askedName(element, scope.tree);
   const asked = name && wantedFrom(name);
   const others = scope.elements.filter(
     (each) => each !== element && roleOf(each) === role && !isInHidden(each),
@@ -40,7 +40,7 @@ function byRole(element: Placed, scope: Scope): Handle | undefined {
     return alone ? { by: 'role', args: quoted(role), unique: scope.complete, role } : undefined;
   }
   const same = others.some(
-    (each) => matchesText(nameOf(each, scope.tree) ?? [undefined], asked.wanted) !== 'no',
+    (each) => matchesText(askedName(each, scope.tree) ?? [undefined], asked.wanted) !== 'no',
   );
   if (same) return undefined;
   return {

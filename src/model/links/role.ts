@@ -90,7 +90,10 @@ function workedOut(element: Placed): Role {
     const values = possibleValues(own);
     if (values?.length !== 1) return undefined;
     const [first] = String(values[0] ?? '').split(' ');
-    if (first) return first === 'none' ? 'presentation' : first;
+    const none = first === 'none' || first === 'presentation';
+    // What is named can't be taken out of the page.
+    if (none) return isLabelled(element) && element.tag !== '?' ? implicitRole(element) : 'presentation';
+    if (first) return first;
   }
   if (element.tag === '?') return undefined;
   // A spread may set a role; what it sets is seldom one, but can't be told.
@@ -141,7 +144,7 @@ function imageRole(element: Placed): Role {
   const alt = element.attributes.get('alt');
   if (!alt) return 'img';
   const values = possibleValues(alt);
-  if (values?.every((each) => each === '')) return 'presentation';
+  if (values?.every((each) => each === '')) return isLabelled(element) ? 'img' : 'presentation';
   return values?.some((each) => each === '') ? undefined : 'img';
 }
 
@@ -163,8 +166,9 @@ function selectRole(element: Placed): Role {
   return on || size > 1 ? 'listbox' : 'combobox';
 }
 
-const isNamed = (element: Placed): boolean =>
-  ['aria-label', 'aria-labelledby', 'title'].some((name) => element.attributes.has(name));
+const isLabelled = ({ attributes }: Placed): boolean =>
+  attributes.has('aria-label') || attributes.has('aria-labelledby');
+const isNamed = (element: Placed): boolean => isLabelled(element) || element.attributes.has('title');
 
 function isInside(element: Placed, tags: ReadonlySet<string>): boolean {
   for (let at = element.parent; at; at = at.parent) if (tags.has(at.tag)) return true;

@@ -1,4 +1,4 @@
-import type { Expr } from '../components/expr.js';
+import { propsIn, propsInTest, type Expr } from '../components/expr.js';
 import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project.js';
 
@@ -10,8 +10,8 @@ const ALL: IsShown = () => true;
 const DEEPEST = 200;
 
 /**
- * Which props of a component show: in a text, an attribute, a slot or a spread, here or in a child that they are
- * handed to. The others only decide conditions and events, and two renders that differ in them show the same.
+ * Which props of a component show: in a text, an attribute, a slot, a spread or a condition, here or in a child that
+ * they are handed to. The others only decide events, and two renders that differ in them show the same.
  */
 export class ShownProps {
   readonly #project: Project;
@@ -38,12 +38,13 @@ export class ShownProps {
   #read(component: Component, depth: number): IsShown {
     const names = new Set<string>();
     const spreads: (readonly string[])[] = [];
-    const add = (expr: Expr): void => propsIn(expr, names);
+    const add = (expr: Expr): void => propsIn(expr, (name) => names.add(name));
     const visit = (view: readonly ViewNode[]): void => {
       for (const node of view) {
         if ((node.kind === 'element' || node.kind === 'component') && node.rest) spreads.push(node.rest);
         switch (node.kind) {
           case 'element':
+            if (node.chosen) add(node.chosen);
             node.attributes.forEach(add);
             visit(node.children);
             break;
@@ -58,7 +59,11 @@ export class ShownProps {
             visit(node.fallback);
             break;
           case 'branch':
+            if (node.test) propsInTest(node.test, (name) => names.add(name));
+            visit(node.children);
+            break;
           case 'repeat':
+            if (node.over) add(node.over);
             visit(node.children);
         }
       }
@@ -86,10 +91,4 @@ export class ShownProps {
     }
     node.slots.forEach(visit);
   }
-}
-
-function propsIn(expr: Expr, into: Set<string>): void {
-  if (expr.is === 'prop') into.add(expr.name);
-  else if (expr.is === 'text') for (const part of expr.parts) propsIn(part, into);
-  else if (expr.is === 'choice') for (const option of expr.options) propsIn(option, into);
 }

@@ -14,7 +14,7 @@ import {
   type Match,
   type Wanted,
 } from './match.js';
-import { contains, isInHidden, labelName, nameOf, normalised, type Pieces } from './name.js';
+import { contains, isInHidden, labelName, askedName, normalised, type Pieces } from './name.js';
 import type { Placed, RenderedTree } from './rendered.js';
 import { roleOf } from './role.js';
 
@@ -42,16 +42,41 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
   const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
   if (!matcher) return UNKNOWN_TARGET;
   const sure: Placed[] = [];
-  let maybe = 0;
+  const maybe: Placed[] = [];
   for (const element of candidates(scope, reach)) {
     const match = matcher(element);
     if (match === 'yes') sure.push(element);
-    else if (match === 'maybe') maybe++;
+    else if (match === 'maybe') maybe.push(element);
   }
-  const [first] = sure;
-  if (!first) return maybe > 0 || !scope.complete ? UNKNOWN_TARGET : { kind: 'none', closed: scope.closed };
-  if (sure.length > 1 || first.repeated) return { kind: 'many', elements: sure };
-  return { kind: 'one', element: first, proven: maybe === 0 && scope.complete };
+  if (sure.length === 0) return fromMaybe(scope, reach, maybe);
+  const isSingle = reach.missing === 'throws' || reach.missing === 'null' || reach.missing === 'void';
+  const found = isSingle && sure.length > 1 ? onlyOne(sure, reach) : sure;
+  const [first] = found;
+  if (!first) return UNKNOWN_TARGET;
+  if (found.length > 1 || first.repeated) return { kind: 'many', elements: found };
+  return { kind: 'one', element: first, proven: sure.length === 1 && maybe.length === 0 && scope.complete };
+}
+
+// Nothing surely matches. A query that throws, in a spec that passes, has found the one that may.
+function fromMaybe(scope: Scope, reach: Reach, maybe: readonly Placed[]): Target {
+  const [only] = maybe;
+  if (only && maybe.length === 1 && reach.missing === 'throws' && !only.repeated && !textAtRoot(scope, reach))
+    return { kind: 'one', element: only, proven: false };
+  if (only || !scope.complete || textAtRoot(scope, reach)) return UNKNOWN_TARGET;
+  return { kind: 'none', closed: scope.closed };
+}
+
+// Text with no element of the component around it stands in the container of the render.
+const textAtRoot = ({ tree }: Scope, { by }: Reach): boolean =>
+  by === 'text' && tree.children.some((each) => each.kind === 'text');
+
+// Of alternatives, a query for one finds the one that is always there; a selector takes the first.
+function onlyOne(sure: readonly Placed[], { by, missing }: Reach): readonly Placed[] {
+  const always = sure.filter(({ guards }) => guards.length === 0);
+  if (always.length === 1) return always;
+  const takesFirst = ['selector', 'id', 'component'].includes(by);
+  if (takesFirst) return sure[0]?.guards.length === 0 ? sure.slice(0, 1) : [];
+  return always.length === 0 && missing === 'throws' ? [] : sure;
 }
 
 // For an exact text, the elements that show it, and those whose text depends: all others surely do not match.
@@ -66,8 +91,9 @@ function indexOf(elements: readonly Placed[]): NonNullable<RenderedTree['byText'
   const literal = new Map<string, Placed[]>();
   const open: Placed[] = [];
   for (const element of elements) {
-    const [text = '', ...more] = ownText(element);
-    if (more.length > 0 || typeof text !== 'string') open.push(element);
+    const pieces = ownText(element);
+    const [text] = pieces.length === 0 ? [''] : pieces;
+    if (pieces.length > 1 || typeof text !== 'string') open.push(element);
     else literal.set(text, [...(literal.get(text) ?? []), element]);
   }
   return { literal, open };
@@ -151,16 +177,39 @@ function userMatcher(
   testIdAttribute: string,
 ): Matcher | undefined {
   if (!wanted) return undefined;
-  const narrowed =
-    options !== undefined &&
-    !(options.is === 'object' && [...options.entries.keys()].every((key) => KNOWN_OPTIONS.has(key)));
   const matcher = byKind(reach, tree, wanted, options, testIdAttribute);
-  if (!matcher) return undefined;
-  // Options that narrow the query further can only take matches away.
-  return narrowed ? (element) => (matcher(element) === 'no' ? 'no' : 'maybe') : matcher;
+  return matcher && narrowed(matcher, options);
 }
 
-const KNOWN_OPTIONS = new Set(['name', 'exact', 'hidden']);
+const KNOWN_OPTIONS = new Set(['name', 'exact', 'hidden', 'selector', 'level']);
+
+// Options that narrow the query further can only take matches away.
+function narrowed(matcher: Matcher, options: Value | undefined): Matcher {
+  if (!options) return matcher;
+  if (options.is !== 'object') return (element) => all([matcher(element), 'maybe']);
+  const selector = textOfValue(options.entries.get('selector'));
+  const parsed = selector === undefined ? undefined : parsedSelector(selector);
+  const level = textOfValue(options.entries.get('level'));
+  const isRead =
+    options.entries.has('selector') === (parsed !== undefined) &&
+    options.entries.has('level') === (level !== undefined) &&
+    [...options.entries.keys()].every((key) => KNOWN_OPTIONS.has(key));
+  return (element) => {
+    const found = matcher(element);
+    if (found === 'no') return 'no';
+    const rest = [
+      parsed ? matchesSelector(element, parsed) : 'yes',
+      level ? hasLevel(element, level) : 'yes',
+    ] as const;
+    return all([found, isRead ? 'yes' : 'maybe', ...rest]);
+  };
+}
+
+function hasLevel(element: Placed, level: string): Match {
+  const own = element.attributes.get('aria-level');
+  if (own || element.tag === '?') return 'maybe';
+  return element.tag === `h${level}` ? 'yes' : 'no';
+}
 
 function byKind(
   reach: Reach,
@@ -198,9 +247,10 @@ function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefi
   return (element) => {
     const role = roleOf(element);
     if (role !== undefined && role !== wanted.text) return 'no';
-    if (!hidden && isInHidden(element)) return 'no';
-    const named = name ? matchesText(nameOf(element, tree) ?? [undefined], name) : 'yes';
-    return role === undefined && named !== 'no' ? 'maybe' : named;
+    const out = hidden ? false : isInHidden(element);
+    if (out === true) return 'no';
+    const named = name ? matchesText(askedName(element, tree) ?? [undefined], name) : 'yes';
+    return (role === undefined || out === 'maybe') && named !== 'no' ? 'maybe' : named;
   };
 }
 
@@ -209,7 +259,7 @@ function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match 
   const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
   const label = labelName(element, tree);
   const by = element.attributes.has('aria-labelledby')
-    ? matchesText(nameOf(element, tree) ?? [undefined], wanted)
+    ? matchesText(askedName(element, tree) ?? [undefined], wanted)
     : 'no';
   const isControl = ['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress'].includes(
     element.tag,

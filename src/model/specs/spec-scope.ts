@@ -1,5 +1,5 @@
 import type { Bound, Scope } from '../components/scope.js';
-import { constant, joined, UNKNOWN, type Expr } from '../components/expr.js';
+import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { refOf } from '../components/react.js';
 import { viewOf } from '../components/jsx.js';
 import type { ViewNode } from '../components/view.js';
@@ -33,24 +33,39 @@ function boundOf(value: Value): Bound {
     case 'jsx':
       return { is: 'view', view: viewOfValue(value) ?? [] };
     case 'object':
-      return { is: 'node', node: value.node, scope: literalScope(value) };
+    case 'list':
+    case 'function':
+    case 'thing':
+      return { is: 'expr', expr: exprOfValue(value) };
     default:
       return { is: 'unknown' };
   }
 }
 
-// An object literal's entries were read already: names in it stand for those values.
-function literalScope(value: Extract<Value, { is: 'object' }>): Scope {
-  const names = new Map<string, Bound>();
-  for (const [key, entry] of value.entries) names.set(key, boundOf(entry));
-  return { text: '', ref: () => undefined, lookup: (name) => names.get(name) ?? { is: 'unknown' } };
-}
-
 /** A value as an expression of markup. */
 export function exprOfValue(value: Value | undefined): Expr {
-  if (value?.is === 'constant') return constant(value.value);
-  if (value?.is !== 'text') return UNKNOWN;
-  return joined(value.pieces.map((piece) => (piece === undefined ? UNKNOWN : constant(piece))));
+  switch (value?.is) {
+    case 'constant':
+      return constant(value.value);
+    case 'text':
+      return joined(value.pieces.map((piece) => (piece === undefined ? UNKNOWN : constant(piece))));
+    case 'object':
+      return {
+        is: 'object',
+        entries: [...value.entries].map(([key, each]) => [key, exprOfValue(each)] as const),
+        open: value.open,
+      };
+    case 'list':
+      return value.open ? SOMETHING : { is: 'list', items: value.items.map(exprOfValue) };
+    case 'function':
+    case 'class':
+    case 'jsx':
+      return SOMETHING;
+    case 'thing':
+      return value.standIn ? SOMETHING : UNKNOWN;
+    default:
+      return UNKNOWN;
+  }
 }
 
 /** What markup in a spec shows; undefined for values that are not markup. */
