@@ -285,7 +285,7 @@ export class Project {
   }
 
   #angularComponent(compiler: AngularCompiler, script: Script, declaration: AngularDeclaration): Component {
-    const { name, place, selector, inputs } = declaration;
+    const { name, place, selector, inputs, host } = declaration;
     const file = script.source.path;
     const { view, templateFile } = this.#angularView(compiler, script, declaration);
     return {
@@ -295,7 +295,8 @@ export class Project {
       place,
       view,
       templateFile,
-      props: new Map(inputs.map((each) => [each, undefined])),
+      props: inputs,
+      host,
       selector,
     };
   }
@@ -303,8 +304,9 @@ export class Project {
   #angularView(
     compiler: AngularCompiler,
     script: Script,
-    { template, place, inputs }: AngularDeclaration,
+    declaration: AngularDeclaration,
   ): { view: ViewNode[]; templateFile?: string } {
+    const { template, place } = declaration;
     const hole = (why: string): ViewNode[] => [{ kind: 'hole', why, place }];
     if (!template) return { view: hole('no template') };
     if ('inline' in template) {
@@ -320,7 +322,7 @@ export class Project {
         escaped: true,
       });
       if ('reason' in parsed) return { view: (this.#fail(parsed), hole(parsed.reason)) };
-      return { view: angularView(compiler, parsed.nodes, new Set(inputs)) };
+      return { view: angularView(compiler, parsed.nodes, declaration) };
     }
     const templateFile = join(dirname(script.source.path), template.url);
     if (this.#files.kind(templateFile) !== 'file') {
@@ -333,6 +335,6 @@ export class Project {
       source && parseAngular(compiler, source, { start: 0, end: source.text.length, escaped: false });
     if (!parsed || 'reason' in parsed)
       return { view: (parsed && this.#fail(parsed), hole('template not readable')) };
-    return { view: angularView(compiler, parsed.nodes, new Set(inputs)), templateFile };
+    return { view: angularView(compiler, parsed.nodes, declaration), templateFile };
   }
 }

@@ -373,6 +373,24 @@ describe('Vue components', () => {
       '<template><transition><template v-if="a"><p>b</p></template></transition></template>',
       '[if]<p>b</p>',
     ],
+    [
+      'what props decide',
+      setup(
+        'defineProps<{ hot?: boolean; cones: string[] }>()',
+        '<p v-if="hot">1</p><i v-else>2</i><b v-for="cone in [\'six\', \'nine\']">{{ cone }}</b><u v-show="hot">3</u>',
+      ),
+      '<i>2</i><b>six</b><b>nine</b><u style=display: none>3</u>',
+    ],
+    [
+      'objects of attributes, and those handed on',
+      setup(
+        'defineProps<{ name: string }>(); defineOptions({ inheritAttrs: false })',
+        '<div><p v-bind="{ id: \'x\', title: name }" /><i v-bind="$attrs" /></div>',
+      ),
+      '<div><p id=x title=Raku></p><i data-a=1></i></div>',
+      { name: 'Raku', dataA: 1 },
+    ],
+    ['a tag that is chosen', `<template><component is="p" class="a">b</component></template>`, '<p .a>b</p>'],
     ['short bindings', setup('defineProps<{ id: string }>()', '<p :id />'), '<p id=x></p>', { id: 'x' }],
   ];
   for (const [title, code, wanted, props] of rows)
@@ -413,7 +431,7 @@ describe('Angular components', () => {
       'inputs',
       '<p [title]="name">{{ name }} of {{ other }}</p>',
       '@Input() name = ""; other = 1;',
-      '<p title=Raku>Raku of ?</p>',
+      '<p title=Raku>Raku of 1</p>',
       { name: 'Raku' },
     ],
     ['signal inputs', '<p>{{ name() }}</p>', 'name = input<string>();', '<p>Raku</p>', { name: 'Raku' }],
@@ -443,6 +461,19 @@ describe('Angular components', () => {
       '',
       '<p></p>',
     ],
+    [
+      'what inputs decide',
+      '<p *ngIf="hot">1</p>@if (!hot) {<i>2</i>}@for (cone of ["six", "nine"]; track cone) {<b>{{ cone }}</b>}@switch (hot) {@case (true) {<u>3</u>} @default {<s>4</s>}}',
+      '@Input() hot = true;',
+      '<p>1</p><b>six</b><b>nine</b><u>3</u>',
+    ],
+    [
+      'text by property',
+      '<p [textContent]="name"></p>',
+      '@Input() name;',
+      '<p textcontent=Raku>Raku</p>',
+      { name: 'Raku' },
+    ],
     ['conditions inside', `<p>{{ a ? 'x' : 'y' }}</p>`, '', '<p>x|y</p>'],
     ['markup as text', '<p [innerHTML]="x"></p>', '', '<p innerhtml=?>{…}</p>'],
   ];
@@ -453,9 +484,20 @@ describe('Angular components', () => {
     const more =
       "@Component({ selector: 'kr-lid', template: '<b>{{ label }}</b>' }) export class Lid { @Input() label; }";
     expect(await angular('<kr-lid label="Open"></kr-lid>', '', {}, more)).to.equal(
-      '<kr-lid label=Open .… …><b>Open</b></kr-lid>',
+      '<kr-lid label=Open .…><b>Open</b></kr-lid>',
     );
     expect(await angular('<kr-gone></kr-gone>')).to.equal('{…}');
+    const frame =
+      "@Component({ selector: 'kr-frame', template: '<h1><ng-content select=\"[head]\" /></h1><ng-content />' }) export class Frame {}";
+    expect(await angular('<kr-frame><i>a</i><b head>c</b></kr-frame>', '', {}, frame)).to.equal(
+      '<kr-frame .…><h1><b head=>c</b></h1><i>a</i></kr-frame>',
+    );
+  });
+
+  it('bind attributes of their host', async () => {
+    const members = '@HostBinding("attr.role") readonly role = "row"; @HostBinding("attr.id") id;';
+    const code = `@Component({ selector: 'kr-a', template: 'x', host: { title: 't' } }) export class A { ${members} }`;
+    expect(await shown({ 'a.ts': code }, 'a.ts', 'A')).to.equal('<div title=t role=row id=? .…>x</div>');
   });
 
   it('read templates in files of their own', async () => {
@@ -463,7 +505,7 @@ describe('Angular components', () => {
       'a.ts': "@Component({ selector: 'kr-a', templateUrl: './a.html' }) export class A {}",
       'a.html': '<p>Raku</p>',
     };
-    expect(await shown(files, 'a.ts', 'A')).to.equal('<div .… …><p>Raku</p></div>');
+    expect(await shown(files, 'a.ts', 'A')).to.equal('<div .…><p>Raku</p></div>');
   });
 });
 

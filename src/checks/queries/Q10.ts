@@ -39,9 +39,10 @@ export const Q10: FileCheck = {
 };
 
 function check(reach: Reach, context: FileContext): Found | undefined {
-  const target = context.links.target(reach);
+  const links = context.links.underAnyCondition;
+  const target = links.target(reach);
   if (reach.by === 'component' || reach.by === 'hop' || target.kind !== 'none') return undefined;
-  const scope = context.links.scope(reach);
+  const scope = links.scope(reach);
   const [first, options] = reach.args;
   const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
   const asked = textOfValue(first);

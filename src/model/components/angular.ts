@@ -1,10 +1,22 @@
 import type * as ng from '@angular/compiler';
-import type { Node } from 'oxc-parser';
+import type { Node, PropertyDefinition } from 'oxc-parser';
 import type { AngularCompiler, AngularNode } from '../../parse/angular.js';
 import type { Script } from '../../parse/script.js';
-import { literalText, propertyName, unwrapped } from '../../parse/tree.js';
+import { literalText, memberName, propertyName, unwrapped, walkTree } from '../../parse/tree.js';
 import { classesIn, together } from './classes.js';
-import { constant, joined, oneOf, UNKNOWN, type Expr } from './expr.js';
+import {
+  constant,
+  ITEM,
+  joined,
+  memberOf,
+  not,
+  nullish,
+  truthy,
+  UNKNOWN,
+  UNSURE,
+  type Expr,
+  type Test,
+} from './expr.js';
 import { NO_CLASSES, type Prop, type Span, type ViewNode } from './view.js';
 
 type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
@@ -16,9 +28,12 @@ export interface AngularDeclaration {
   place: Span;
   selector?: string;
   template: { inline: Node } | { url: string } | undefined;
-  /** Inputs by the name that templates use. */
-  inputs: string[];
-  imports: string[];
+  /** Inputs by the name that templates use, with their defaults. */
+  inputs: Map<string, Expr | undefined>;
+  /** Fields that keep their first value, where that is known. */
+  fields: Map<string, Expr>;
+  /** Attributes of the host element, from the decorator and from bound members. */
+  host: Map<string, Expr>;
 }
 
 /** The classes of a script that carry a component decorator. */
@@ -41,7 +56,8 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
       selector: text('selector'),
       template: inline ? { inline } : url ? { url } : undefined,
       inputs: inputsOf(node),
-      imports: namesIn(valueOf(options, 'imports')),
+      fields: fieldsOf(node),
+      host: hostOf(node, valueOf(options, 'host')),
     });
   }
   return found;
@@ -69,23 +85,80 @@ function valueOf(options: ObjectNode, key: string): Node | undefined {
   return undefined;
 }
 
-const namesIn = (node: Node | undefined): string[] =>
-  node?.type === 'ArrayExpression'
-    ? node.elements.flatMap((each) => (each?.type === 'Identifier' ? [each.name] : []))
-    : [];
+type Member = ClassNode['body']['body'][number];
 
-function inputsOf(node: ClassNode): string[] {
-  return node.body.body.flatMap((member) => {
-    if (member.type !== 'PropertyDefinition' && member.type !== 'MethodDefinition') return [];
+const isField = (member: Member): member is PropertyDefinition => member.type === 'PropertyDefinition';
+
+function inputsOf(node: ClassNode): Map<string, Expr | undefined> {
+  const inputs = new Map<string, Expr | undefined>();
+  for (const member of node.body.body) {
+    if (member.type !== 'PropertyDefinition' && member.type !== 'MethodDefinition') continue;
     const name = propertyName(member.key, member.computed);
-    if (name === undefined) return [];
-    const decorated = member.decorators.some(({ expression }) => calleeName(expression) === 'Input');
-    const signal =
-      member.type === 'PropertyDefinition' &&
-      member.value &&
-      ['input', 'model'].includes(calleeName(member.value) ?? '');
-    return decorated || signal ? [name] : [];
+    if (name === undefined) continue;
+    const value = isField(member) && member.value ? member.value : undefined;
+    const signal = value && ['input', 'model'].includes(calleeName(value) ?? '') ? value : undefined;
+    if (decorator(member, 'Input')) inputs.set(name, value && literal(value));
+    else if (signal?.type === 'CallExpression')
+      inputs.set(name, signal.arguments[0] && literal(signal.arguments[0]));
+  }
+  return inputs;
+}
+
+// What a field is first, if nothing in the class ever sets it.
+function fieldsOf(node: ClassNode): Map<string, Expr> {
+  const fields = new Map<string, Expr>();
+  for (const member of node.body.body.filter(isField)) {
+    const name = propertyName(member.key, member.computed);
+    const value = member.value ? literal(member.value) : undefined;
+    if (name !== undefined && value && member.decorators.length === 0) fields.set(name, value);
+  }
+  walkTree(node, (each) => {
+    const target =
+      each.type === 'AssignmentExpression'
+        ? each.left
+        : each.type === 'UpdateExpression'
+          ? each.argument
+          : undefined;
+    const name = target && memberName(target as Node);
+    if (name !== undefined) fields.delete(name);
   });
+  return fields;
+}
+
+const literal = (node: Node): Expr | undefined => {
+  const value = unwrapped(node);
+  return value.type === 'Literal' && !('regex' in value) && typeof value.value !== 'bigint'
+    ? constant(value.value as string | number | boolean | null)
+    : undefined;
+};
+
+// `host: { role: 'row', '[attr.aria-label]': 'name' }` and `@HostBinding('attr.role') role = 'row'`.
+function hostOf(node: ClassNode, options: Node | undefined): Map<string, Expr> {
+  const host = new Map<string, Expr>();
+  const set = (key: string, value: Expr): unknown =>
+    host.set(key.replace(/^attr\./, '').toLowerCase(), value);
+  for (const each of options?.type === 'ObjectExpression' ? options.properties : []) {
+    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    if (each.type !== 'Property' || key === undefined || key.startsWith('(')) continue;
+    const bound = /^\[(.*)\]$/.exec(key)?.[1];
+    set(bound ?? key, bound === undefined ? (literal(each.value) ?? UNKNOWN) : UNKNOWN);
+  }
+  for (const member of node.body.body) {
+    if (member.type !== 'PropertyDefinition' && member.type !== 'MethodDefinition') continue;
+    const bound = decorator(member, 'HostBinding');
+    if (!bound) continue;
+    const [first] = bound.arguments;
+    const key = (first && literalText(first)) ?? propertyName(member.key, member.computed);
+    const isReadonly = isField(member) && member.readonly && member.value;
+    if (key !== undefined) set(key, (isReadonly ? literal(isReadonly) : undefined) ?? UNKNOWN);
+  }
+  return host;
+}
+
+function decorator(member: Member, name: string): Extract<Node, { type: 'CallExpression' }> | undefined {
+  if (!('decorators' in member)) return undefined;
+  const found = member.decorators.find(({ expression }) => calleeName(expression) === name)?.expression;
+  return found?.type === 'CallExpression' ? found : undefined;
 }
 
 function calleeName(node: Node): string | undefined {
@@ -94,22 +167,38 @@ function calleeName(node: Node): string | undefined {
   return callee.type === 'Identifier' ? callee.name : undefined;
 }
 
-/** Turns a parsed template into a view. `inputs`: the names that are props; `imports`: components known by selector only. */
+/** Turns a parsed template into a view, seen from the class that it belongs to. */
 export function angularView(
   compiler: AngularCompiler,
   nodes: readonly AngularNode[],
-  inputs: ReadonlySet<string>,
+  { inputs, fields }: Pick<AngularDeclaration, 'inputs' | 'fields'>,
 ): ViewNode[] {
-  return new Template(compiler, inputs).views(nodes);
+  const names = new Map<string, Expr>(fields);
+  for (const name of inputs.keys()) names.set(name, { is: 'prop', name });
+  return new Template(compiler, names).views(nodes);
 }
+
+// Properties of elements that go by another name than their attribute.
+const ATTRIBUTE_OF: Readonly<Record<string, string>> = {
+  htmlfor: 'for',
+  arialabel: 'aria-label',
+  ariahidden: 'aria-hidden',
+  readonly: 'readonly',
+};
+const TEXT_PROPERTIES = new Set(['textContent', 'innerText']);
 
 class Template {
   readonly #ng: AngularCompiler;
-  readonly #inputs: ReadonlySet<string>;
+  /** What names of the template stand for: inputs, constant fields, items of loops. */
+  readonly #names: ReadonlyMap<string, Expr>;
 
-  constructor(compiler: AngularCompiler, inputs: ReadonlySet<string>) {
+  constructor(compiler: AngularCompiler, names: ReadonlyMap<string, Expr>) {
     this.#ng = compiler;
-    this.#inputs = inputs;
+    this.#names = names;
+  }
+
+  #inside(names: ReadonlyMap<string, Expr>): Template {
+    return new Template(this.#ng, new Map([...this.#names, ...names]));
   }
 
   views(nodes: readonly AngularNode[]): ViewNode[] {
@@ -150,14 +239,18 @@ class Template {
         classes = together([classes, classesIn(expr)]);
       else if (input.name === 'ngClass') classes = { ...classes, open: true };
       else {
-        attributes.set(input.name.toLowerCase(), expr);
+        const name = input.name.toLowerCase();
+        attributes.set(ATTRIBUTE_OF[name] ?? name, expr);
         props.set(input.name, { expr });
       }
     }
+    const text = node.inputs.find(({ name }) => TEXT_PROPERTIES.has(name));
     const events = node.outputs.map(({ name }) => name);
     const children = attributes.has('innerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
-      : this.views(node.children);
+      : text
+        ? [{ kind: 'text' as const, text: this.expr(text.value), place }]
+        : this.views(node.children);
     if (!node.name.includes('-')) {
       return {
         kind: 'element',
@@ -185,14 +278,27 @@ class Template {
 
   // `*ngIf`, `*ngFor` and `<ng-template>`; what other structural directives do is not known.
   #template(node: ng.TmplAstTemplate, place: Span): ViewNode[] {
+    const bound = (names: readonly string[]): ng.AST | undefined =>
+      node.templateAttrs.flatMap((each) =>
+        names.includes(each.name) && typeof each.value !== 'string' ? [each.value] : [],
+      )[0];
+    const list = bound(['ngForOf']);
+    if (list || node.templateAttrs.some(({ name }) => name === 'ngFor')) {
+      const item = `${ITEM}${place.start}`;
+      const names = new Map<string, Expr>();
+      for (const { name, value } of node.variables)
+        names.set(name, value === '$implicit' ? { is: 'prop', name: item } : UNKNOWN);
+      const over = list && this.expr(list);
+      return [{ kind: 'repeat', over, item, children: this.#inside(names).views(node.children), place }];
+    }
     const children = this.views(node.children);
-    const names = node.templateAttrs.map(({ name }) => name);
-    if (names.some((name) => name === 'ngFor' || name === 'ngForOf'))
-      return [{ kind: 'repeat', children, place }];
-    const guard = node.templateAttrs.find(({ name }) => name === 'ngIf' || name === 'ngSwitchCase');
-    const condition =
-      guard && 'value' in guard && typeof guard.value !== 'string' ? sourceOf(guard.value) : names.join(' ');
-    return children.length ? [{ kind: 'branch', condition: condition || 'a template', children, place }] : [];
+    const guard = bound(['ngIf', 'ngSwitchCase']);
+    const isIf = node.templateAttrs.some(({ name }) => name === 'ngIf');
+    const condition = guard ? sourceOf(guard) : node.templateAttrs.map(({ name }) => name).join(' ');
+    const test = guard && isIf ? this.test(guard) : undefined;
+    return children.length
+      ? [{ kind: 'branch', condition: condition || 'a template', test, children, place }]
+      : [];
   }
 
   #block(node: AngularNode, place: Span): ViewNode[] {
@@ -203,37 +309,34 @@ class Template {
       TmplAstDeferredBlock,
       TmplAstLetDeclaration,
     } = this.#ng;
-    if (node instanceof TmplAstIfBlock) {
-      const before: string[] = [];
-      return node.branches.map((branch) => {
-        const own = branch.expression ? sourceOf(branch.expression) : '';
-        const condition = [...before.map((each) => `not (${each})`), ...(own ? [own] : [])].join(' and ');
-        before.push(own);
-        return { kind: 'branch' as const, condition, children: this.views(branch.children), place };
-      });
-    }
+    if (node instanceof TmplAstIfBlock) return this.#ifBlock(node, place);
     if (node instanceof TmplAstForLoopBlock) {
-      const loop: ViewNode = { kind: 'repeat', children: this.views(node.children), place };
-      return node.empty
+      const item = `${ITEM}${place.start}`;
+      const names = new Map<string, Expr>(node.contextVariables.map(({ name }) => [name, UNKNOWN]));
+      names.set(node.item.name, { is: 'prop', name: item });
+      const over = this.expr(node.expression);
+      const loop: ViewNode = {
+        kind: 'repeat',
+        over,
+        item,
+        children: this.#inside(names).views(node.children),
+        place,
+      };
+      const size = memberOf(over, 'length');
+      const empty: ViewNode[] = node.empty
         ? [
-            loop,
             {
               kind: 'branch',
               condition: 'nothing to repeat',
+              test: size.is === 'unknown' ? undefined : not(truthy(size)),
               children: this.views(node.empty.children),
               place,
             },
           ]
-        : [loop];
+        : [];
+      return [loop, ...empty];
     }
-    if (node instanceof TmplAstSwitchBlock) {
-      return node.groups.map((group) => ({
-        kind: 'branch' as const,
-        condition: `${sourceOf(node.expression)} is ${group.cases.map((each) => (each.expression ? sourceOf(each.expression) : 'none of these')).join(' or ')}`,
-        children: this.views(group.children),
-        place,
-      }));
-    }
+    if (node instanceof TmplAstSwitchBlock) return this.#switchBlock(node, place);
     if (node instanceof TmplAstDeferredBlock) {
       const parts = [
         node.children,
@@ -253,21 +356,63 @@ class Template {
       : [{ kind: 'hole', why: 'markup of an unknown kind', place }];
   }
 
+  #ifBlock(node: ng.TmplAstIfBlock, place: Span): ViewNode[] {
+    const before: { text: string; test: Test }[] = [];
+    return node.branches.map(({ expression, children }) => {
+      const text = expression ? sourceOf(expression) : '';
+      const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(
+        ' and ',
+      );
+      const own = expression ? [this.test(expression)] : [];
+      const test: Test = { is: 'all', of: [...before.map((each) => not(each.test)), ...own] };
+      before.push({ text, test: own[0] ?? UNSURE });
+      return { kind: 'branch' as const, condition, test, children: this.views(children), place };
+    });
+  }
+
+  #switchBlock(node: ng.TmplAstSwitchBlock, place: Span): ViewNode[] {
+    const left = this.expr(node.expression);
+    const same = (right: ng.AST): Test => ({ is: 'same', left, right: this.expr(right) });
+    const all = node.groups.flatMap(({ cases }) => cases.flatMap(({ expression }) => expression ?? []));
+    return node.groups.map(({ cases, children }) => ({
+      kind: 'branch' as const,
+      condition: `${sourceOf(node.expression)} is ${cases.map((each) => (each.expression ? sourceOf(each.expression) : 'none of these')).join(' or ')}`,
+      test: {
+        is: 'any' as const,
+        of: cases.map(({ expression }) =>
+          expression ? same(expression) : not({ is: 'any', of: all.map(same) }),
+        ),
+      },
+      children: this.views(children),
+      place,
+    }));
+  }
+
+  /** Whether a template expression is truthy. */
+  test(ast: ng.AST): Test {
+    const { ASTWithSource, PrefixNot, Binary } = this.#ng;
+    if (ast instanceof ASTWithSource) return this.test(ast.ast);
+    if (ast instanceof PrefixNot) return not(this.test(ast.expression));
+    if (!(ast instanceof Binary)) return truthy(this.expr(ast));
+    const { operation, left, right } = ast;
+    if (operation === '&&' || operation === '||')
+      return { is: operation === '&&' ? 'all' : 'any', of: [this.test(left), this.test(right)] };
+    const same: Test = { is: 'same', left: this.expr(left), right: this.expr(right) };
+    if (operation === '===' || operation === '==') return same;
+    return operation === '!==' || operation === '!=' ? not(same) : UNSURE;
+  }
+
   /** What a template expression gives. */
   expr(ast: ng.AST): Expr {
-    const {
-      ASTWithSource,
-      Interpolation,
-      LiteralPrimitive,
-      PropertyRead,
-      ImplicitReceiver,
-      Conditional,
-      Binary,
-      Call,
-    } = this.#ng;
+    const { ASTWithSource, Interpolation, LiteralPrimitive, Conditional, Binary, Call } = this.#ng;
+    const { LiteralArray, NonNullAssert, PrefixNot, LiteralMap } = this.#ng;
     if (ast instanceof ASTWithSource) return this.expr(ast.ast);
     if (ast instanceof LiteralPrimitive) return constant(ast.value as string);
-    if (ast instanceof Conditional) return oneOf([this.expr(ast.trueExp), this.expr(ast.falseExp)]);
+    if (ast instanceof NonNullAssert) return this.expr(ast.expression);
+    if (ast instanceof Conditional) {
+      const [then, otherwise] = [this.expr(ast.trueExp), this.expr(ast.falseExp)];
+      return { is: 'if', test: this.test(ast.condition), then, otherwise };
+    }
     if (ast instanceof Interpolation) {
       return joined(
         ast.strings.flatMap((text, i) => [
@@ -276,18 +421,49 @@ class Template {
         ]),
       );
     }
-    if (ast instanceof Binary && ast.operation === '+')
-      return joined([this.expr(ast.left), this.expr(ast.right)]);
+    if (ast instanceof LiteralArray)
+      return { is: 'list', items: ast.expressions.map((each) => this.expr(each)) };
+    if (ast instanceof LiteralMap) return UNKNOWN;
+    if (ast instanceof PrefixNot) return this.#boolean(this.test(ast));
+    if (ast instanceof Binary) return this.#binary(ast);
     // A signal input is read by a call.
     if (ast instanceof Call && ast.args.length === 0) return this.expr(ast.receiver);
-    if (
-      ast instanceof PropertyRead &&
-      ast.receiver instanceof ImplicitReceiver &&
-      this.#inputs.has(ast.name)
-    ) {
-      return { is: 'prop', name: ast.name };
+    return this.#read(ast);
+  }
+
+  #boolean(test: Test): Expr {
+    return test === UNSURE ? UNKNOWN : { is: 'if', test, then: constant(true), otherwise: constant(false) };
+  }
+
+  #binary({ operation, left, right }: ng.Binary): Expr {
+    const [a, b] = [this.expr(left), this.expr(right)];
+    switch (operation) {
+      case '+':
+        return joined([a, b]);
+      case '&&':
+        return { is: 'if', test: this.test(left), then: b, otherwise: a };
+      case '||':
+        return { is: 'if', test: this.test(left), then: a, otherwise: b };
+      case '??':
+        return { is: 'if', test: nullish(a), then: b, otherwise: a };
+      case '===':
+      case '!==':
+      case '==':
+      case '!=': {
+        const same: Test = { is: 'same', left: a, right: b };
+        return this.#boolean(operation.startsWith('!') ? not(same) : same);
+      }
+      default:
+        return UNKNOWN;
     }
-    return UNKNOWN;
+  }
+
+  // A field of the class, or a property of something.
+  #read(ast: ng.AST): Expr {
+    const { PropertyRead, SafePropertyRead, ImplicitReceiver } = this.#ng;
+    if (!(ast instanceof PropertyRead) && !(ast instanceof SafePropertyRead)) return UNKNOWN;
+    if (!(ast.receiver instanceof ImplicitReceiver)) return memberOf(this.expr(ast.receiver), ast.name);
+    return this.#names.get(ast.name) ?? { is: 'unknown', name: ast.name };
   }
 }
 

@@ -27,6 +27,7 @@ export const HTML_NAMES: Readonly<Record<string, string>> = {
   defaultChecked: 'checked',
 };
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
+const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement']);
 const DEEPEST = 48;
 // A function that gives markup may call itself: each call counts for many levels.
 const CALL = 6;
@@ -126,11 +127,19 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
     if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
   }
   const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
-  if ((callee === 'createPortal' || callee === 'memo') && first) return viewOf(first, scope, depth + 1);
+  if (callee && SHOWS_FIRST.has(callee) && first) return viewOf(first, scope, depth + 1);
+  const own = ownMethod(unwrapped(node.callee), scope);
+  if (own?.is === 'node' && isFunction(own.node)) return functionView(own.node, own.scope, depth);
   const fn = resolved(node.callee, scope);
   if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
   const called = exprOf(node.callee, scope);
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
+}
+
+// `this.head()`
+function ownMethod(callee: Node, scope: Scope): Bound | undefined {
+  const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';
+  return isOwn ? scope.lookup(`this.${memberName(callee)}`) : undefined;
 }
 
 function repeatView(
@@ -185,7 +194,7 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   const { name } = node.openingElement;
   const text = scope.text.slice(name.start, name.end);
   const simple = text.split('.').pop() ?? text;
-  const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
+  const children = childrenOf(node, scope, depth);
   if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, depth);
@@ -229,6 +238,17 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   ];
 }
 
+// A value that stands among words is one of them.
+function childrenOf(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+  const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
+  const hasWords = node.children.some((each) => each.type === 'JSXText' && jsxText(each.value).trim() !== '');
+  return hasWords
+    ? children.map((each) =>
+        each.kind === 'text' && each.text.is !== 'prop' ? { ...each, open: false } : each,
+      )
+    : children;
+}
+
 interface Given {
   attributes: Map<string, Expr>;
   props: Map<string, Prop>;
@@ -260,13 +280,45 @@ function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
 function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
   const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
   if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
-  if (node?.type === 'JSXElement' || node?.type === 'JSXFragment') {
+  if (node && isMarkup(node, scope)) {
     given.props.set(name, { view: viewOf(node, scope, depth + 1) });
     return;
   }
   const expr = !node ? constant(true) : node === value ? decoded(exprOf(node, scope)) : exprOf(node, scope);
   give(name, expr, given, name !== 'className');
 }
+
+// Whether an expression gives markup, at least on one way through it.
+function isMarkup(node: Node, scope: Scope, depth = 0): boolean {
+  const given = unwrapped(node);
+  const bound = given.type === 'Identifier' ? scope.lookup(given.name) : undefined;
+  if (bound?.is === 'view') return true;
+  const { ways } = bound?.is === 'assigned' ? bound : { ways: [] };
+  const found = resolved(given, scope);
+  if (depth > MARKUP_DEEPEST || (!found && ways.length === 0)) return false;
+  const sub = (each: Node, at = found?.scope ?? scope): boolean => isMarkup(each, at, depth + 1);
+  if (bound?.is === 'assigned') return ways.some((way) => way.node && sub(way.node, bound.scope));
+  switch (found?.node.type) {
+    case 'JSXElement':
+    case 'JSXFragment':
+      return true;
+    case 'ConditionalExpression':
+      return sub(found.node.consequent) || sub(found.node.alternate);
+    case 'LogicalExpression':
+      return sub(found.node.right);
+    case 'CallExpression': {
+      const own = ownMethod(unwrapped(found.node.callee), scope);
+      const called = own?.is === 'node' ? own : resolved(found.node.callee, found.scope);
+      return called && isFunction(called.node)
+        ? waysOut(called.node, called.scope).some((way) => way.node && sub(way.node, called.scope))
+        : false;
+    }
+    default:
+      return false;
+  }
+}
+
+const MARKUP_DEEPEST = 5;
 
 // A text in quotes is written as in HTML.
 const decoded = (expr: Expr): Expr =>

@@ -11,7 +11,8 @@ import {
 } from '../../parse/tree.js';
 import type { ModuleFacts } from '../code/module-facts.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
-import { exprOf, propsOf, type Bound, type Scope } from './scope.js';
+import { declaredTypes, plainProps, type DeclaredTypes } from './prop-types.js';
+import { exprOf, inner, propsOf, type Bound, type Scope } from './scope.js';
 import { functionView } from './jsx.js';
 import type { Expr } from './expr.js';
 import { basename } from '../../util/paths.js';
@@ -42,19 +43,44 @@ export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefine
 
 /** The function, class and wrapped components that a module with JSX declares. */
 export function reactComponents(script: Script, facts: ModuleFacts): Component[] {
-  const scope = moduleScope(script.source.text, facts);
+  const module: Module = {
+    script,
+    scope: moduleScope(script.source.text, facts),
+    types: declaredTypes(script.program),
+    defaults: assignedDefaults(script),
+  };
   const found: Component[] = [];
   for (const [name, node] of facts.declarations) {
     if (!/^[A-Z]/.test(name)) continue;
-    const component = componentFrom(name, node, script, scope);
+    const component = componentFrom(name, node, module);
     if (component) found.push(component);
   }
   const unnamed = facts.exports.get('default');
   if (unnamed && 'node' in unnamed) {
-    const component = componentFrom(titleOf(script.source.path), unnamed.node, script, scope);
+    const component = componentFrom(titleOf(script.source.path), unnamed.node, module);
     if (component) found.push(component);
   }
   return found;
+}
+
+interface Module {
+  script: Script;
+  scope: Scope;
+  types: DeclaredTypes;
+  /** `Card.defaultProps = {…}`, by the component's name. */
+  defaults: ReadonlyMap<string, Node>;
+}
+
+function assignedDefaults({ program }: Script): Map<string, Node> {
+  const defaults = new Map<string, Node>();
+  for (const statement of program.body) {
+    const node = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
+    if (node?.type !== 'AssignmentExpression' || node.left.type !== 'MemberExpression') continue;
+    const { object } = node.left;
+    if (object.type === 'Identifier' && memberName(node.left) === 'defaultProps')
+      defaults.set(object.name, node.right);
+  }
+  return defaults;
 }
 
 /** The name that a file's name suggests: `kiln-card.tsx` gives `KilnCard`. */
@@ -63,7 +89,8 @@ export function titleOf(path: string): string {
   return stem.replace(/(?:^|[-_.])(\w)/g, (_, letter: string) => letter.toUpperCase());
 }
 
-function componentFrom(name: string, node: Node, script: Script, scope: Scope): Component | undefined {
+function componentFrom(name: string, node: Node, module: Module): Component | undefined {
+  const { script, scope } = module;
   const value = node.type === 'VariableDeclarator' ? node.init : node;
   if (!value) return undefined;
   const base = {
@@ -74,17 +101,20 @@ function componentFrom(name: string, node: Node, script: Script, scope: Scope): 
   };
   const styled = styledView(value);
   if (styled) return { ...base, view: styled, props: new Map() };
-  const inner = unwrappedComponent(value);
-  if (!inner) return undefined;
-  if (inner.type === 'Identifier') {
-    const wraps = inner !== unwrapped(value) && /^[A-Z]/.test(inner.name) ? scope.ref(inner.name) : undefined;
+  const made = unwrappedComponent(value);
+  if (!made) return undefined;
+  if (made.type === 'Identifier') {
+    const wraps = made !== unwrapped(value) && /^[A-Z]/.test(made.name) ? scope.ref(made.name) : undefined;
     return wraps && { ...base, view: [], props: new Map(), wraps };
   }
-  if (inner.type === 'ClassDeclaration' || inner.type === 'ClassExpression')
-    return fromClass(base, inner, scope);
-  if (!isFunction(inner) || !showsJsx(inner)) return undefined;
-  const params = propsOf(inner.params[0]);
-  return { ...base, view: functionView(inner, scope, 0, params), props: defaults(params, scope) };
+  if (made.type === 'ClassDeclaration' || made.type === 'ClassExpression')
+    return fromClass(base, made, module);
+  if (!isFunction(made) || !showsJsx(made)) return undefined;
+  const params = propsOf(made.params[0]);
+  const props = defaults(params, scope);
+  addDefaults(module.defaults.get(name), scope, props);
+  const plain = plainProps(made, node, module.types);
+  return { ...base, view: functionView(made, scope, 0, params), props, plain };
 }
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
@@ -92,17 +122,27 @@ type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
 function fromClass(
   base: Base,
   node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
-  scope: Scope,
+  { scope, defaults: assigned }: Module,
 ): Component | undefined {
-  const methods = new Map<string, FunctionNode>();
+  const methods = new Map<string, Bound>();
+  const props = new Map<string, Expr | undefined>();
+  let render: FunctionNode | undefined;
+  addDefaults(assigned.get(base.name), scope, props);
   for (const each of node.body.body) {
     if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
     const name = propertyName(each.key, each.computed);
-    if (name && each.value && isFunction(each.value)) methods.set(name, each.value);
+    if (name === 'defaultProps' && each.static && each.value) addDefaults(each.value, scope, props);
+    if (name === undefined || !each.value || !isFunction(each.value)) continue;
+    if (name === 'render') render = each.value;
+    else methods.set(`this.${name}`, { is: 'node', node: each.value, scope: inner(scope, methods) });
   }
-  const render = methods.get('render');
   if (!render || !showsJsx(render)) return undefined;
-  return { ...base, view: functionView(render, scope, 0), props: new Map() };
+  return { ...base, view: functionView(render, inner(scope, methods), 0), props };
+}
+
+function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {
+  const expr = node && exprOf(node, scope);
+  if (expr?.is === 'object') for (const [name, value] of expr.entries) props.set(name, value);
 }
 
 const HANDS_ON = new Set(['memo', 'forwardRef', 'observer']);

@@ -128,7 +128,8 @@ export function testOf(node: Node, scope: Scope, depth = 0): Test {
     case 'CallExpression': {
       const callee = unwrapped(inner.callee);
       const [first] = inner.arguments;
-      return callee.type === 'Identifier' && callee.name === 'Boolean' && first ? sub(first) : UNSURE;
+      const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+      return (name === 'Boolean' || name === 'isValidElement') && first ? sub(first) : UNSURE;
     }
   }
   return truthy(exprOf(inner, scope, depth + 1));

@@ -84,8 +84,12 @@ export interface Component {
   templateFile?: string;
   /** The component it hands its props on to, where it only wraps one. */
   wraps?: ComponentRef;
+  /** Angular: attributes that it sets on its own host element. */
+  host?: ReadonlyMap<string, Expr>;
   /** Angular: the selector that stands for it in templates. */
   selector?: string;
+  /** Vue: attributes that are no props do not go to its root element. */
+  keepsAttributes?: boolean;
   /** Components known by name in its template. */
   registered?: ReadonlyMap<string, ComponentRef>;
 }

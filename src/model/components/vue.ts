@@ -1,11 +1,12 @@
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueFile, VueTemplate } from '../../parse/vue.js';
 import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '../../parse/tree.js';
+import { kebabCase } from '../../util/case.js';
 import { moduleFacts, type ModuleFacts } from '../code/module-facts.js';
 import { classesIn, classesOf, together } from './classes.js';
-import { constant, UNKNOWN, type Expr } from './expr.js';
+import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Test } from './expr.js';
 import { moduleScope, titleOf } from './react.js';
-import { exprOf, inner, propsOf, type Bound, type Scope } from './scope.js';
+import { exprOf, inner, propsOf, testOf, type Bound, type Scope } from './scope.js';
 import {
   NO_CLASSES,
   type ClassList,
@@ -47,7 +48,25 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     view,
     props: scope.props,
     registered: scope.registered,
+    keepsAttributes: options
+      ? inheritsNone(options)
+      : scripts.some(({ script }) => hasOption(script.program, inheritsNone)),
   };
+}
+
+const inheritsNone = (options: OptionsObject): boolean =>
+  entriesOf(options).some(
+    ([key, value]) => key === 'inheritAttrs' && value.type === 'Literal' && value.value === false,
+  );
+
+// `defineOptions({ … })` of script setup.
+function hasOption({ body }: { body: readonly Node[] }, holds: (options: OptionsObject) => boolean): boolean {
+  return body.some((statement) => {
+    const call = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
+    if (call?.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
+    const [first] = call.arguments;
+    return call.callee.name === 'defineOptions' && first?.type === 'ObjectExpression' && holds(first);
+  });
 }
 
 interface TemplateScope extends Scope {
@@ -198,7 +217,7 @@ function readOptions(
 
 function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope): ViewNode[] {
   const found: ViewNode[] = [];
-  let before: string[] = [];
+  let before: { text: string; test: Test }[] = [];
   for (const child of children) {
     if (child.type !== 1) {
       found.push(...leafView(child, scope));
@@ -207,12 +226,18 @@ function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope)
     const element = child as TemplateElement;
     const guard = directive(element, 'if') ?? directive(element, 'else-if') ?? directive(element, 'else');
     if (!guard || guard.name === 'if') before = [];
-    const own = guard?.exp ? sourceOf(guard) : '';
-    const condition = [...before.map((each) => `not (${each})`), ...(own ? [own] : [])].join(' and ');
+    const text = guard?.exp ? sourceOf(guard) : '';
+    const own = text ? { text, test: conditionOf(text, scope) } : undefined;
+    const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(' and ');
+    const test: Test = {
+      is: 'all',
+      of: [...before.map((each) => not(each.test)), ...(own ? [own.test] : [])],
+    };
     if (own) before.push(own);
-    const view = repeated(element, scope);
-    const place = span(element);
-    found.push(...(guard ? [{ kind: 'branch' as const, condition, children: view, place }] : view));
+    const children = repeated(element, scope);
+    found.push(
+      ...(guard ? [{ kind: 'branch' as const, condition, test, children, place: span(element) }] : children),
+    );
   }
   return found;
 }
@@ -238,32 +263,52 @@ function leafView(node: TemplateNode, scope: TemplateScope): ViewNode[] {
 function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const loop = directive(element, 'for');
   if (!loop) return elementView(element, scope);
+  const { source, value, key, index } = (loop as { forParseResult?: ForParts }).forParseResult ?? {};
+  const item = `${ITEM}${element.loc.start.offset}`;
   // The names of the loop hide props of the same name.
-  const source = (
-    loop as {
-      forParseResult?: {
-        value?: { content?: string };
-        key?: { content?: string };
-        index?: { content?: string };
-      };
-    }
-  ).forParseResult;
-  const hidden = new Set(
-    JSON.stringify([source?.value?.content, source?.key?.content, source?.index?.content]).match(/[\w$]+/g),
-  );
-  const within: TemplateScope = {
-    ...scope,
-    lookup: (name) => (hidden.has(name) ? { is: 'unknown' } : scope.lookup(name)),
-  };
-  return [{ kind: 'repeat', children: elementView(element, within), place: span(element) }];
+  const names = new Map<string, Bound>();
+  for (const each of [key, index])
+    for (const name of namesIn(each?.content)) names.set(name, { is: 'unknown' });
+  const whole = value?.content ?? '';
+  for (const name of namesIn(whole)) {
+    const expr: Expr = { is: 'prop', name: item };
+    const isWhole = name === whole;
+    const isPart = /^\{[\s\w$,]*\}$/.test(whole);
+    names.set(
+      name,
+      isWhole || isPart
+        ? { is: 'expr', expr: isWhole ? expr : { is: 'member', of: expr, name } }
+        : { is: 'unknown' },
+    );
+  }
+  const over = source?.content ? expressionOf(source.content, scope) : undefined;
+  return [
+    {
+      kind: 'repeat',
+      over,
+      item,
+      children: elementView(element, hiding(scope, names)),
+      place: span(element),
+    },
+  ];
 }
+
+/** The parts of `(value, key, index) in source`, as Vue's parser has them. */
+type ForParts = Partial<Record<'source' | 'value' | 'key' | 'index', { content?: string }>>;
+
+const namesIn = (text: string | undefined): string[] => text?.match(/[A-Za-z_$][\w$]*/g) ?? [];
+
+const hiding = (scope: TemplateScope, names: ReadonlyMap<string, Bound>): TemplateScope => ({
+  ...scope,
+  lookup: (name) => names.get(name) ?? scope.lookup(name),
+});
 
 function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const tag = element.tag;
-  const kebab = tag.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+  const kebab = kebabCase(tag);
   const place = { start: element.loc.start.offset, end: openingEnd(element) };
   if (tag === 'slot') return [slotView(element, scope, place)];
-  if (kebab === 'component') return [{ kind: 'hole', why: 'a component chosen at run time', place }];
+  if (kebab === 'component') return [chosenView(element, scope, place)];
   const inside = contentOf(element, scope);
   if (TRANSPARENT.has(kebab)) return inside;
   const given = attributesOf(element, scope);
@@ -276,6 +321,7 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
         attributes: given.attributes,
         classes: given.classes,
         open: given.open,
+        rest: given.rest,
         events: given.events,
         children: inside,
       },
@@ -283,7 +329,7 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
   }
   const slots = new Map<string, readonly ViewNode[]>();
   const own = element.children.filter((child) => !(child.type === 1 && slotName(child as TemplateElement)));
-  const plain = viewOfChildren(own, scope);
+  const plain = viewOfChildren(own, slotScope(element, scope));
   if (
     plain.some(
       (node) => node.kind !== 'text' || node.text.is !== 'constant' || String(node.text.value).trim(),
@@ -292,7 +338,9 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
     slots.set('children', plain);
   for (const child of element.children) {
     const name = child.type === 1 ? slotName(child as TemplateElement) : undefined;
-    if (name) slots.set(name, viewOfChildren((child as TemplateElement).children, scope));
+    if (!name) continue;
+    const content = child as TemplateElement;
+    slots.set(name, viewOfChildren(content.children, slotScope(content, scope)));
   }
   const ref = registeredAs(tag, scope);
   return [
@@ -303,10 +351,27 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
       place,
       props: given.props,
       open: given.open,
+      rest: given.rest,
       events: given.events,
       slots,
     },
   ];
+}
+
+// `<component is="b">`, and `:is` with what gives a tag.
+function chosenView(element: TemplateElement, scope: TemplateScope, place: Span): ViewNode {
+  const plain = element.props.find((prop) => prop.type === 6 && prop.name === 'is');
+  const bound = element.props.find(
+    (prop): prop is Directive => prop.type === 7 && prop.name === 'bind' && argOf(prop as Directive) === 'is',
+  );
+  const text = plain && 'value' in plain ? plain.value?.content : undefined;
+  const chosen = text !== undefined ? constant(text) : bound ? expressionOf(sourceOf(bound), scope) : UNKNOWN;
+  if (chosen.is === 'unknown' || chosen.is === 'something')
+    return { kind: 'hole', why: 'a component chosen at run time', place };
+  const { attributes, classes, open, rest, events } = attributesOf(element, scope);
+  attributes.delete('is');
+  const children = contentOf(element, scope);
+  return { kind: 'element', tag: '?', chosen, place, attributes, classes, open, rest, events, children };
 }
 
 // `<template #lid>` fills the slot `#lid`; the default slot goes by `children`.
@@ -315,6 +380,15 @@ function slotName(element: TemplateElement): string | undefined {
   if (!slot) return undefined;
   const name = slot.arg && 'content' in slot.arg ? String(slot.arg.content) : 'default';
   return name === 'default' ? 'children' : `#${name}`;
+}
+
+// What a slot is handed by its component hides names of the same name.
+function slotScope(element: TemplateElement, scope: TemplateScope): TemplateScope {
+  const slot = directive(element, 'slot');
+  const names = slot?.exp ? namesIn(sourceOf(slot)) : [];
+  return names.length === 0
+    ? scope
+    : hiding(scope, new Map(names.map((name) => [name, { is: 'unknown' } as const])));
 }
 
 function slotView(element: TemplateElement, scope: TemplateScope, place: Span): ViewNode {
@@ -344,7 +418,7 @@ function contentOf(element: TemplateElement, scope: TemplateScope): ViewNode[] {
 function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefined {
   const pascal = tag.replace(/(?:^|-)(\w)/g, (_, letter: string) => letter.toUpperCase());
   const camel = pascal.charAt(0).toLowerCase() + pascal.slice(1);
-  const kebab = pascal.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+  const kebab = kebabCase(pascal);
   const isTag = /^[a-z]+$/.test(tag);
   return (
     scope.registered.get(tag) ??
@@ -359,6 +433,7 @@ interface Given {
   props: Map<string, Prop>;
   classes: ClassList;
   open: boolean;
+  rest?: readonly string[];
   events: string[];
 }
 
@@ -401,11 +476,12 @@ function addDirective(
   } else if (prop.name === 'model') {
     set(name ?? 'modelValue', UNKNOWN);
     given.events.push('input', 'change');
+  } else if (prop.name === 'show') {
+    const test = conditionOf(sourceOf(prop), scope);
+    set('style', { is: 'if', test, then: constant(''), otherwise: constant('display: none') });
   } else if (prop.name === 'bind') {
-    if (name === undefined) {
-      given.open = true;
-      given.classes = { ...given.classes, open: true };
-    } else if (name === 'class') {
+    if (name === undefined) addBound(sourceOf(prop), scope, given, set);
+    else if (name === 'class') {
       const node = expressionNode(sourceOf(prop));
       given.classes = together([
         given.classes,
@@ -413,6 +489,28 @@ function addDirective(
       ]);
     } else set(name, prop.exp ? expressionOf(sourceOf(prop), scope) : expressionOf(name, scope));
   }
+}
+
+// `v-bind="{ id, … }"`, and `v-bind="$attrs"`: what the component is given and does not declare.
+function addBound(
+  text: string,
+  scope: TemplateScope,
+  given: Given,
+  set: (name: string, expr: Expr) => void,
+): void {
+  if (text.trim() === '$attrs') {
+    given.rest = [...scope.props.keys()];
+    return;
+  }
+  const expr = expressionOf(text, scope);
+  if (expr.is === 'object')
+    for (const [name, value] of expr.entries) {
+      if (name === 'class') given.classes = together([given.classes, classesIn(value)]);
+      set(name, value);
+    }
+  if (expr.is === 'object' && !expr.open) return;
+  given.open = true;
+  given.classes = { ...given.classes, open: true };
 }
 
 const directive = (element: TemplateElement, name: string): Directive | undefined =>
@@ -438,6 +536,11 @@ function expressionNode(text: string): Node | undefined {
   const { program, errors } = parseSync('expression.ts', `(${text})`, { lang: 'ts', preserveParens: false });
   const [statement] = program.body;
   return errors.length === 0 && statement?.type === 'ExpressionStatement' ? statement.expression : undefined;
+}
+
+function conditionOf(text: string, scope: Scope): Test {
+  const node = expressionNode(text);
+  return node ? testOf(node, scope) : UNSURE;
 }
 
 function expressionOf(text: string, scope: Scope): Expr {

@@ -20,13 +20,17 @@ export class Links {
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
   readonly #shownProps: ShownProps;
+  readonly #everything: boolean;
+  #underAnyCondition: Links | undefined;
 
   constructor(
     project: Project,
     file: SpecFile,
     testIdAttribute: string,
     shownProps = new ShownProps(project),
+    everything = false,
   ) {
+    this.#everything = everything;
     this.#shownProps = shownProps;
     this.#project = project;
     this.#file = file;
@@ -34,12 +38,25 @@ export class Links {
     this.#replaced = file.replaced;
   }
 
+  /** The same, with all that the components show under any condition. */
+  get underAnyCondition(): Links {
+    return (this.#underAnyCondition ??= new Links(
+      this.#project,
+      this.#file,
+      this.#testIdAttribute,
+      this.#shownProps,
+      true,
+    ));
+  }
+
   /** What one render call shows. */
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { file, view, shallow } = render;
-    const tree = view ? this.#expanded({ file, view, shallow, replaced: this.#replaced }) : NOTHING_RENDERED;
+    const { view } = render;
+    const tree = view
+      ? this.#expanded({ ...render, view, replaced: this.#replaced, everything: this.#everything })
+      : NOTHING_RENDERED;
     this.#trees.set(render, tree);
     return tree;
   }
@@ -132,8 +149,8 @@ export class Links {
 }
 
 // The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.
-function keyOf({ file, view, shallow }: RenderInput, shownProps: ShownProps): string | undefined {
-  const parts: string[] = [file, String(shallow)];
+function keyOf({ file, view, shallow, stubs }: RenderInput, shownProps: ShownProps): string | undefined {
+  const parts: string[] = [file, String(shallow), ...(stubs ?? [])];
   for (const node of view) {
     if (node.kind !== 'component' || node.slots.size > 0) return undefined;
     parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());

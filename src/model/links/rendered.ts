@@ -1,3 +1,4 @@
+import { kebabCase } from '../../util/case.js';
 import type { Project } from '../project.js';
 import { classesIn, together } from '../components/classes.js';
 import {
@@ -14,10 +15,12 @@ import {
   type Piece,
   type Test,
 } from '../components/expr.js';
+import { parsedSelector } from './match.js';
 import type { Hidden, Pieces } from './name.js';
 import type { Role } from './role.js';
 import { HTML_NAMES } from '../components/jsx.js';
 import {
+  innerNodes,
   NO_CLASSES,
   type ClassList,
   type Component,
@@ -73,6 +76,8 @@ export interface RenderInput {
   view: readonly ViewNode[];
   /** Whether child components are replaced by empty ones. */
   shallow?: boolean;
+  /** Components that stand-ins without content replace, as `kiln-lid`. */
+  stubs?: ReadonlySet<string>;
   /** Files of components that the spec replaces by stand-ins. */
   replaced?: ReadonlySet<string>;
   /** Whether to keep what no given prop shows, too. */
@@ -293,11 +298,13 @@ class Expansion {
     const events: string[] = [];
     let classes: ClassList = context.open ? { ...NO_CLASSES, open: true } : NO_CLASSES;
     this.closed = false;
+    const vue = context.component?.framework === 'vue';
     for (const [name, prop] of context.given) {
       if (except.includes(name) || NOT_ATTRIBUTES.has(name) || !('expr' in prop)) continue;
       if (/^on[A-Z]/.test(name)) events.push(name.slice(2).toLowerCase());
-      else if (name === 'className') classes = together([classes, classesIn(prop.expr)]);
-      else attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), prop.expr);
+      else if (name === 'className' || (vue && name === 'class'))
+        classes = together([classes, classesIn(prop.expr)]);
+      else attributes.set(vue ? kebabCase(name) : (HTML_NAMES[name] ?? name.toLowerCase()), prop.expr);
     }
     return {
       attributes,
@@ -321,8 +328,11 @@ class Expansion {
     at: Position,
     into: PlacedNode[],
   ): void {
-    if (name.startsWith(ITEM)) return this.#text({ is: 'prop', name }, context, at, into, true);
-    const prop = context.given.get(name);
+    // Braces of a template only give text; those of JSX may give markup.
+    const isJsx = (context.component?.framework ?? 'react') === 'react';
+    if (name.startsWith(ITEM)) return this.#text({ is: 'prop', name }, context, at, into, isJsx);
+    const prop =
+      context.component?.framework === 'angular' ? this.#projected(name, context) : context.given.get(name);
     if (prop && 'view' in prop) {
       this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
       return;
@@ -340,14 +350,33 @@ class Expansion {
     else into.push(this.#hole(`the prop ${name}`));
   }
 
+  // `<ng-content select="…">` takes what its selector matches, a bare one the rest.
+  #projected(name: string, { given, component }: Context): Given | undefined {
+    const content = given.get('children');
+    const selects = component ? slotNames(component.view).filter((each) => each !== 'children') : [];
+    if (!content || !('view' in content) || selects.length === 0) return content;
+    const takes = (node: ViewNode): string =>
+      selects.find((each) => isSelected(node, each.slice(1))) ?? 'children';
+    return { ...content, view: content.view.filter((node) => takes(node) === name) };
+  }
+
   #component(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#isReplaced(node, found, context);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
-    if (!component || replaced || deep) this.#unread(node, context, at, into);
-    else if (this.#input.shallow && context.depth > 0) into.push(this.#stub(node, context, at));
+    if (component && !replaced && !deep && this.#isStubbed(node, component, context))
+      into.push(this.#stub(node, context, at));
+    else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
+      into.push(this.#stub(node, context, at));
+    else if (!component || replaced || deep) this.#unread(node, context, at, into);
     else this.#shown(node, component, context, at, into);
+  }
+
+  #isStubbed({ name }: ComponentNode, component: Component, { depth }: Context): boolean {
+    const { shallow, stubs } = this.#input;
+    if (depth === 0) return false;
+    return Boolean(shallow) || [name, component.name].some((each) => stubs?.has(kebabCase(each)));
   }
 
   // The module of the component itself, or the index file that it is imported through.
@@ -377,11 +406,14 @@ class Expansion {
       within: [...context.within, component],
     };
     if (component.framework === 'angular') {
-      into.push(this.#host(node, context, this.nodes(component.view, inside, at), first, at));
+      const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
+      this.#bindHost(host, component, inside);
+      into.push(host);
       return;
     }
     this.nodes(component.view, inside, at, into);
-    if (component.framework === 'vue') this.#fallThrough(node, component, this.elements[first], context, at);
+    if (component.framework === 'vue' && !component.keepsAttributes)
+      this.#fallThrough(node, component, this.elements[first], context, at);
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
@@ -416,7 +448,7 @@ class Expansion {
   }
 
   #stub(node: ComponentNode, context: Context, at: Position): Placed {
-    const tag = `${node.name.replace(/\B[A-Z]/g, '-$&').toLowerCase()}-stub`;
+    const tag = `${kebabCase(node.name)}-stub`;
     const classes = { ...NO_CLASSES, open: true };
     const stub = this.#element(
       {
@@ -449,13 +481,22 @@ class Expansion {
     for (const [name, prop] of node.props) {
       if (component.props.has(name) || !('expr' in prop)) continue;
       const value = this.#fill(prop.expr, context);
-      const html = name.replace(/\B[A-Z]/g, '-$&').toLowerCase();
+      const html = kebabCase(name);
       if (html === 'class') root.classes = together([root.classes, classesIn(value)]);
       else attributes.set(html, value);
     }
     root.attributes = attributes;
     root.events = [...root.events, ...node.events];
     if (node.open) root.open = true;
+  }
+
+  #bindHost(host: Placed, { host: bound }: Component, inside: Context): void {
+    if (!bound || bound.size === 0) return;
+    const attributes = new Map(host.attributes);
+    for (const [name, value] of bound) attributes.set(name, this.#fill(value, inside));
+    host.attributes = attributes;
+    const own = bound.get('class');
+    if (own) host.classes = together([host.classes, classesIn(own)]);
   }
 
   // Angular keeps the tag of a component in the document.
@@ -473,7 +514,7 @@ class Expansion {
       place: node.place,
       attributes,
       classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
-      open: true,
+      open: node.open,
       events: node.events,
       parent: at.parent,
       children: inside,
@@ -488,6 +529,33 @@ class Expansion {
     this.elements.splice(first, 0, host);
     return host;
   }
+}
+
+function slotNames(view: readonly ViewNode[]): string[] {
+  return view.flatMap((node) => [
+    ...(node.kind === 'slot' ? [node.name] : []),
+    ...(node.kind === 'component'
+      ? [...node.slots.values()].flatMap(slotNames)
+      : slotNames(innerNodes(node))),
+  ]);
+}
+
+// By tag, attribute or class; what a condition shows is taken by its first element.
+function isSelected(node: ViewNode, selector: string): boolean {
+  if (node.kind === 'branch' || node.kind === 'repeat')
+    return node.children.some((each) => isSelected(each, selector));
+  if (node.kind !== 'element' && node.kind !== 'component') return false;
+  const has = (name: string): boolean =>
+    node.kind === 'element' ? node.attributes.has(name.toLowerCase()) : node.props.has(name);
+  const tag = node.kind === 'element' ? node.tag : node.name;
+  const classes = node.kind === 'element' ? node.classes.always : [];
+  return (parsedSelector(selector) ?? []).some((parts) =>
+    parts.every((part) => {
+      if (part.type === 'tag') return part.name === tag;
+      if (part.type !== 'attribute') return false;
+      return part.name === 'class' ? classes.includes(part.value) : has(part.name);
+    }),
+  );
 }
 
 // Whether an expression gives text, or nothing: no markup.

@@ -7,9 +7,10 @@ import { callFunction, declaredValue, handOut } from './functions.js';
 import { applyMeaning } from './apply.js';
 import { evaluateMember } from './members.js';
 import { registerBlock } from './register.js';
+import { setInput } from './renders.js';
 import type { Run } from './run.js';
 import { mayBeEmpty } from './statements.js';
-import { NOTHING, type Value } from './values.js';
+import { NOTHING, textOfValue, type Value } from './values.js';
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
@@ -134,6 +135,10 @@ function callMethod(
     return { is: 'read', of: target.of, name: target.name };
   }
   args.forEach((each) => handOut(run, each));
+  const [name, given] = args;
+  const input = target.name === 'setInput' ? textOfValue(name) : undefined;
+  if (input !== undefined && target.of.is === 'thing' && target.of.render)
+    setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name };
 }
 

@@ -7,6 +7,7 @@ import { chainOf, evaluate, lookUp, useName } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
 import { moduleMember } from './functions.js';
 import { hopFrom, pickFrom } from './reaches.js';
+import { setInput } from './renders.js';
 import type { Run } from './run.js';
 import { constantValue, NOTHING, type Thing, type Value } from './values.js';
 
@@ -23,7 +24,16 @@ export function evaluateMember(
   const { root, path } = chainOf(node);
   if (root.type === 'Identifier') useName(run, env, root.name, root, how, path, value);
   if (how === 'write' && root.type === 'Identifier') changed(run, env, root.name, path, value);
+  if (how === 'write') setOnInstance(run, env, node, value);
   return fold(run, env, node);
+}
+
+// `component.kiln = …` on the instance of a fixture sets an input.
+function setOnInstance(run: Run, env: Env, node: MemberNode, value: Value | undefined): void {
+  const object = fold(run, env, node.object);
+  const name = memberName(node);
+  if (object.is === 'thing' && object.type === 'instance' && object.render && name !== undefined)
+    setInput(object.render, name, value);
 }
 
 // The object's own entry takes the new value, so that later reads see it.

@@ -1,12 +1,14 @@
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../dialects/meaning.js';
-import { constant } from '../components/expr.js';
-import type { ComponentNode, ComponentRef, Prop, ViewNode } from '../components/view.js';
+import { constant, oneOf } from '../components/expr.js';
+import { kebabCase } from '../../util/case.js';
+import type { ComponentNode, ComponentRef, Prop, Span, ViewNode } from '../components/view.js';
+import { vueMarkup } from '../components/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
 import { handOut } from './functions.js';
 import type { Run } from './run.js';
 import type { Render } from './steps.js';
-import type { Thing, Value } from './values.js';
+import { textOfValue, type Thing, type Value } from './values.js';
 
 /** A call that puts a component into a document. */
 export function renderBy(
@@ -15,7 +17,10 @@ export function renderBy(
   call: { name: string; module: string; node: Node; args: readonly Value[] },
 ): Thing {
   const { name, module, node, args } = call;
-  const shown = meaning.takes === 'element' ? elementShown(args[0]) : componentShown(args[0], args[1], node);
+  const shown =
+    meaning.takes === 'element'
+      ? elementShown(args[0])
+      : componentShown(run, args[0], args[1], node, meaning.gives === 'fixture');
   const render: Render = {
     block: run.block,
     place: run.placeOf(node),
@@ -24,7 +29,9 @@ export function renderBy(
     module,
     teardown: meaning.teardown,
     shallow: meaning.shallow ?? false,
+    stubs: shown?.stubs ?? new Set(),
     view: shown?.view,
+    props: shown?.props ?? new Map(),
     file: shown?.file ?? run.tree.path,
     attached:
       args[1]?.is === 'object' &&
@@ -38,36 +45,65 @@ export function renderBy(
   return { is: 'thing', type: meaning.gives, render };
 }
 
-type Shown = { view: readonly ViewNode[]; file: string } | undefined;
+/** A prop of a rendered component that a spec sets by hand; one of several values, where it does so again. */
+export function setInput(render: Render, name: string, value: Value | undefined): void {
+  const before = render.props.get(name);
+  const expr = exprOfValue(value);
+  render.props.set(name, { expr: before && 'expr' in before ? oneOf([before.expr, expr]) : expr });
+}
+
+type Shown =
+  | { view: readonly ViewNode[]; file: string; stubs?: ReadonlySet<string>; props?: Map<string, Prop> }
+  | undefined;
 
 function elementShown(value: Value | undefined): Shown {
   const view = viewOfValue(value);
   return view && value?.is === 'jsx' ? { view, file: value.tree.path } : undefined;
 }
 
-function componentShown(component: Value | undefined, options: Value | undefined, node: Node): Shown {
-  const target = componentRef(component);
+function componentShown(
+  run: Run,
+  component: Value | undefined,
+  options: Value | undefined,
+  node: Node,
+  isFixture: boolean,
+): Shown {
+  const target = componentRef(run, component);
   if (!target) return undefined;
   const place = { start: node.start, end: node.end };
-  const given = optionsOf(options);
+  const { props, slots, open, stubs, unread } = optionsOf(options, place);
   const element: ComponentNode = {
     kind: 'component',
     name: target.name,
     ref: target.ref,
     place,
     events: [],
-    ...given,
+    props,
+    slots,
+    // Inputs of a fixture are set on its instance, before and after.
+    open: open || isFixture,
   };
-  const hole: ViewNode[] = given.stubbed ? [{ kind: 'hole', why: 'children that are stubbed', place }] : [];
-  return { view: [element, ...hole], file: target.file };
+  const hole: ViewNode[] = unread
+    ? [{ kind: 'hole', why: 'what the options of the render change', place }]
+    : [];
+  return { view: [element, ...hole], file: target.file, stubs, props };
 }
 
 function componentRef(
+  run: Run,
   value: Value | undefined,
 ): { file: string; ref: ComponentRef; name: string } | undefined {
   if (value?.is === 'project') {
     const { file, name } = value.declared;
     return { file, ref: { local: name }, name };
+  }
+  if (value?.is === 'object') {
+    // An object of options, declared in the spec file itself.
+    const file = run.tree.path;
+    const made = run.project
+      .summary(file)
+      ?.components.find(({ place }) => place.start <= value.node.start && value.node.end <= place.end);
+    return made && { file, ref: { local: made.name }, name: made.name };
   }
   if (value?.is === 'class' && value.node.id)
     return { file: value.tree.path, ref: { local: value.node.id.name }, name: value.node.id.name };
@@ -78,24 +114,37 @@ interface Given {
   props: Map<string, Prop>;
   slots: Map<string, readonly ViewNode[]>;
   open: boolean;
-  stubbed: boolean;
+  stubs: Set<string>;
+  /** Options change what is shown in a way that can't be read. */
+  unread: boolean;
 }
 
-// The options of a mount: props and slots as far as they are literal.
-function optionsOf(options: Value | undefined): Given {
-  const given: Given = { props: new Map(), slots: new Map(), open: false, stubbed: false };
+const PROPS = new Set(['props', 'propsData', 'attrs', 'inputs', 'componentInputs', 'componentProperties']);
+const UNREAD = new Set([
+  'scopedSlots',
+  'mixins',
+  'computed',
+  'setup',
+  'shallow',
+  'render',
+  'template',
+  'extends',
+]);
+
+// The options of a mount: props, slots and stand-ins of children as far as they are literal.
+function optionsOf(options: Value | undefined, place: Span): Given {
+  const given: Given = { props: new Map(), slots: new Map(), open: false, stubs: new Set(), unread: false };
   if (!options || (options.is === 'constant' && options.value === undefined)) return given;
-  if (options.is !== 'object') return { ...given, open: true };
+  if (options.is !== 'object') return { ...given, open: true, unread: true };
   for (const [key, value] of options.entries) {
-    if (['props', 'propsData', 'attrs', 'inputs', 'componentInputs', 'componentProperties'].includes(key))
-      addProps(value, given);
-    if (key === 'slots') addSlots(value, given);
-    if (
-      ['stubs', 'global', 'scopedSlots', 'data', 'mixins', 'computed', 'mocks', 'on', 'shallow'].includes(key)
-    )
-      given.stubbed = true;
+    if (PROPS.has(key)) addProps(value, given);
+    else if (key === 'slots') addSlots(value, given, place);
+    else if (key === 'stubs') addStubs(value, given);
+    else if (key === 'global') addGlobal(value, given);
+    else given.unread ||= UNREAD.has(key);
   }
   given.open ||= options.open;
+  given.unread ||= options.open;
   return given;
 }
 
@@ -107,19 +156,35 @@ function addProps(value: Value, given: Given): void {
   }
 }
 
-function addSlots(value: Value, given: Given): void {
-  const place = { start: 0, end: 0 };
+function addGlobal(value: Value, given: Given): void {
+  if (value.is !== 'object' || value.open) given.unread = true;
+  const stubs = value.is === 'object' ? value.entries.get('stubs') : undefined;
+  if (stubs) addStubs(stubs, given);
+}
+
+// `{ KilnLid: true }`, or a list of names; `false` leaves a child as it is.
+function addStubs(value: Value, given: Given): void {
+  const isOff = (each: Value): boolean => each.is === 'constant' && each.value === false;
+  if (value.is === 'object') {
+    for (const [name, each] of value.entries) if (!isOff(each)) given.stubs.add(kebabCase(name));
+    given.unread ||= value.open;
+  } else if (value.is === 'list') {
+    for (const name of value.items.map(textOfValue)) if (name) given.stubs.add(kebabCase(name));
+    given.unread ||= value.open;
+  } else given.unread ||= !isOff(value);
+}
+
+function addSlots(value: Value, given: Given, place: Span): void {
   const entries: (readonly [string, Value])[] =
     value.is === 'object' ? [...value.entries] : [['default', value]];
   for (const [name, content] of entries) {
-    const text =
-      content.is === 'constant' && typeof content.value === 'string' && !content.value.includes('<')
-        ? content.value
-        : undefined;
-    const view: ViewNode =
+    const text = content.is === 'constant' && typeof content.value === 'string' ? content.value : undefined;
+    const view: ViewNode[] =
       text === undefined
-        ? { kind: 'hole', why: 'the content of a slot', place }
-        : { kind: 'text', text: constant(text), place };
-    given.slots.set(name === 'default' ? 'children' : `#${name}`, [view]);
+        ? [{ kind: 'hole', why: 'the content of a slot', place }]
+        : text.includes('<')
+          ? vueMarkup(text, place)
+          : [{ kind: 'text', text: constant(text), place }];
+    given.slots.set(name === 'default' ? 'children' : `#${name}`, view);
   }
 }

@@ -1,6 +1,6 @@
 import type { By, Emptiness, Missing, Teardown, TypeName } from '../../dialects/meaning.js';
 import type { Place } from '../../parse/place.js';
-import type { Span, ViewNode } from '../components/view.js';
+import type { Prop, Span, ViewNode } from '../components/view.js';
 import type { Binding, Block } from './blocks.js';
 import type { Value } from './values.js';
 
@@ -33,8 +33,12 @@ export interface Render {
   module: string;
   teardown: Teardown;
   shallow: boolean;
+  /** Children that its options replace by stand-ins, as `kiln-lid`. */
+  stubs: ReadonlySet<string>;
   /** What it shows, in terms of the spec file; undefined where that can't be read. */
   view: readonly ViewNode[] | undefined;
+  /** The props of the component shown; those that a spec sets later on are added. */
+  props: Map<string, Prop>;
   /** The file whose names `view` uses. */
   file: string;
   /** Whether it is put into the page's own document by an option. */
