@@ -1,8 +1,10 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, type Environment } from '../environment/environment.js';
 import { packageOf } from '../util/paths.js';
-import { dialectOf, isUserCentred } from '../dialects/index.js';
+import { dialectOf, isUserActions, isUserCentred } from '../dialects/index.js';
+import { extensionOf } from '../dialects/matchers.js';
 import { runners } from '../dialects/runners.js';
 import { NO_MATCHERS } from '../model/code/added-matchers.js';
 import type { Component, Span } from '../model/components/view.js';
@@ -35,6 +37,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
   const file = readSpecFile(project, tree, settings.helpers);
   const environment = stage.environments.of(file.path);
   const links = new Links(project, file, settings.testIdAttribute, stage.shownProps);
+  const modules = modulesAtHand(file, environment);
   const context: FileContext = {
     file,
     source: tree.script.source,
@@ -42,11 +45,9 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
     links,
     runners: environment.runnersOf(file.path),
     setup: stage.setupOf(file.path),
-    userCentred:
-      usesUserCentred(file) ||
-      [environment.manifest, ...environment.outer].some((each) =>
-        [...(each?.dependencies.keys() ?? [])].some(isUserCentred),
-      ),
+    userCentred: modules.some(isUserCentred),
+    documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
+    userActions: modules.find(isUserActions),
     testIdAttribute: settings.testIdAttribute,
   };
   const found = CHECKS.flatMap((check) =>
@@ -55,7 +56,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
       : [],
   );
   return {
-    facts: factsOf(file, tree, stage, environment),
+    facts: factsOf(context, tree, stage, environment),
     found,
     reach: reachCounts(file),
     comments: file.comments,
@@ -70,11 +71,20 @@ function coded(code: string, { block, ...found }: Found): Coded {
   return { code, found, within: { group, spec: block.kind === 'spec' ? title : undefined } };
 }
 
-const usesUserCentred = (file: SpecFile): boolean =>
-  [...file.imports.values()].some(({ specifier }) => isUserCentred(specifier));
+// What the file imports, and what its manifests declare.
+const modulesAtHand = ({ imports }: SpecFile, { manifest, outer }: Environment): string[] => [
+  ...[...imports.values()].map(({ specifier }) => specifier),
+  ...[manifest, ...outer].flatMap((each) => [...(each?.dependencies.keys() ?? [])]),
+];
 
-function factsOf(file: SpecFile, tree: ModuleTree, stage: Stage, environment: Environment): SpecFileFacts {
+function factsOf(
+  context: FileContext,
+  tree: ModuleTree,
+  stage: Stage,
+  environment: Environment,
+): SpecFileFacts {
   const { project } = stage;
+  const { file } = context;
   const rendered = new Set<Component>();
   for (const { view, file: from } of file.renders) {
     for (const node of view ?? []) {
@@ -99,6 +109,7 @@ function factsOf(file: SpecFile, tree: ModuleTree, stage: Stage, environment: En
     documentUse: file.documentUse,
     firstRender: file.renders.find(needsDocument)?.place,
     chosenEnvironment: chosenEnvironment(file),
+    unnamed: stage.isOn('Q11') ? unnamedControls(context) : [],
     cleansUp: file.blocks.some(isCleaning),
     runnerModules: modules.filter(
       (each) => dialectOf(each) && runners.includes(dialectOf(each) ?? runners[0]!),
@@ -166,6 +177,6 @@ function reachCounts(file: SpecFile): Map<Rung, number> {
   const counts = new Map<Rung, number>();
   const add = (rung: Rung, by = 1): unknown => counts.set(rung, (counts.get(rung) ?? 0) + by);
   for (const reach of file.reaches) if (reach.position === undefined) add(RUNG_OF[reach.by]);
-  add('internals', file.internals);
+  add('internals', file.insides.length);
   return counts;
 }

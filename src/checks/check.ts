@@ -15,6 +15,7 @@ import type { Block, SpecFile } from '../model/specs/blocks.js';
 import type { Place } from '../parse/place.js';
 import type { Problem, Source } from '../parse/source.js';
 import type { SetupEffects } from './setup-effects.js';
+import type { Unnamed } from './queries/unnamed.js';
 
 export const FAMILIES = [
   'environment',
@@ -75,6 +76,10 @@ export interface FileContext {
   setup: SetupEffects | undefined;
   /** Whether the file's or the package's libraries offer user-centred queries. */
   userCentred: boolean;
+  /** Whether the package has matchers for what is in the document. */
+  documentMatchers: boolean;
+  /** Whether the package has a library of user actions, by its module. */
+  userActions: string | undefined;
   testIdAttribute: string;
 }
 
@@ -105,6 +110,8 @@ export interface SpecFileFacts {
   chosenEnvironment: { name: string; place: Span } | undefined;
   /** A hook of its own takes renders down or restores stand-ins around each spec. */
   cleansUp: boolean;
+  /** Controls that it uses and that have no accessible name. */
+  unnamed: readonly Unnamed[];
   /** The modules that its functions of a runner come from. */
   runnerModules: readonly string[];
   renders: number;

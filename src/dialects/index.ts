@@ -2,7 +2,7 @@ import type { Dialect, Meaning } from './meaning.js';
 import { angular } from './angular.js';
 import { assertions } from './assertions.js';
 import { runners } from './runners.js';
-import { userCentred } from './user-centred.js';
+import { USER_ACTIONS, userCentred } from './user-centred.js';
 import { wrappers } from './wrappers.js';
 
 /** Every table of names. A new library is a new table in one of the lists. */
@@ -40,3 +40,6 @@ export const globalMeaning = (name: string): Meaning | undefined => globals.get(
 
 /** Whether a module belongs to a library that renders or queries as a user would. */
 export const isUserCentred = (module: string): boolean => byModule.get(module)?.userCentred ?? false;
+
+/** Whether a module belongs to a library of user actions. */
+export const isUserActions = (module: string): boolean => byModule.get(module)?.name === USER_ACTIONS;

@@ -139,9 +139,10 @@ const vueWrapper: Record<string, Meaning> = {
   getComponent: { kind: 'query', by: 'component', missing: 'throws', gives: 'wrapper' },
   findAllComponents: { kind: 'query', by: 'component', missing: 'many', gives: 'wrappers' },
   element: { kind: 'object', type: 'element' },
-  ...each('vm componentVM', internals),
+  ...each('vm componentVM', { kind: 'object', type: 'instance' }),
   ...each('trigger setValue setChecked setSelected', { kind: 'act', by: 'raw', waits: true }),
-  ...each('setProps setData setMethods', { kind: 'act', by: 'program', waits: true }),
+  setProps: { kind: 'act', by: 'program', waits: true },
+  ...each('setData setMethods', internals),
   emitted: { kind: 'gives', type: 'record' },
   emittedByOrder: { kind: 'gives', type: 'record' },
   ...each('unmount destroy', { kind: 'unmount' }),
@@ -153,8 +154,9 @@ const treeWrapper: Record<string, Meaning> = {
   ...each('children parent parents closest childAt', hop('tree-wrappers')),
   ...each('dive renderProp wrap', { kind: 'gives', type: 'tree-wrapper' }),
   ...each('simulate', raw),
-  ...each('setProps setState setContext invoke update', program),
-  ...each('instance state', internals),
+  ...each('setProps setContext invoke update', program),
+  instance: { kind: 'gives', type: 'instance' },
+  ...each('state setState', internals),
   unmount: { kind: 'unmount' },
   ...picks('tree-wrappers', 'tree-wrappers'),
 };
@@ -209,7 +211,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       act: { kind: 'runs' },
       unmount: { kind: 'unmount' },
       update: { kind: 'rerender' },
-      getInstance: internals,
+      getInstance: { kind: 'gives', type: 'instance' },
     },
     rest: reads,
   },
@@ -219,7 +221,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       findByProps: find('component', 'throws', 'test-instance'),
       findAllByType: find('component', 'many', 'chain'),
       findAllByProps: find('component', 'many', 'chain'),
-      instance: internals,
+      instance: { kind: 'object', type: 'instance' },
     },
     rest: reads,
   },
@@ -303,7 +305,19 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
     rest: plain,
   },
   record: { members: {}, rest: reads },
-  instance: { members: {}, rest: internals },
+  instance: {
+    members: {
+      // A child that is made to emit acts like one.
+      $emit: program,
+      $el: { kind: 'object', type: 'element' },
+      ...each('$nextTick $forceUpdate $watch $destroy', plain),
+      ...each(
+        '$props $attrs $slots $options $router $route $store $root $parent $t $i18n setInput location injector changeDetectorRef',
+        reads,
+      ),
+    },
+    rest: internals,
+  },
   'test-bed': {
     members: {
       createComponent: { kind: 'render', takes: 'component', gives: 'fixture', teardown: 'test-bed' },

@@ -23,6 +23,8 @@ const render = (takes: 'element' | 'component'): Meaning => ({
   teardown: 'each-spec-if-global',
 });
 
+export const USER_ACTIONS = 'user actions';
+
 /** Test libraries that reach elements by role, label and text. */
 export const userCentred: readonly Dialect[] = [
   { name: 'document queries', userCentred: true, modules: ['@testing-library/dom'], exports: shared },
@@ -56,7 +58,7 @@ export const userCentred: readonly Dialect[] = [
     exports: { ...shared, render: render('component') },
   },
   {
-    name: 'user actions',
+    name: USER_ACTIONS,
     modules: ['@testing-library/user-event'],
     exports: { default: { kind: 'object', type: 'user' }, userEvent: { kind: 'object', type: 'user' } },
   },

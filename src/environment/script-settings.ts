@@ -223,7 +223,8 @@ class Settings {
     if (/^merge/i.test(name) && args.length >= 2)
       return args.reduce((left, right) => merged(left, right, at));
     const local = callee.type === 'Identifier' ? locals.get(callee.name) : undefined;
-    if (local && !('is' in local) && isFunction(local)) return this.#returned(local, depth + 1, locals, at);
+    if (local && !('is' in local) && isFunction(local))
+      return this.#returned(local, depth + 1, locals, at, args);
     const [first] = args;
     const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
     if (first?.is === 'list') return first;
@@ -245,8 +246,16 @@ class Settings {
   }
 
   // A function of settings: what it returns, or what it hands to `config.set`.
-  #returned(fn: FunctionNode, depth: number, locals: Names, at: Place): Setting {
+  #returned(
+    fn: FunctionNode,
+    depth: number,
+    locals: Names,
+    at: Place,
+    args: readonly Setting[] = [],
+  ): Setting {
     const names = new Map(locals);
+    for (const [i, param] of fn.params.entries())
+      if (param.type === 'Identifier') names.set(param.name, args[i] ?? { is: 'unknown', at });
     if (fn.body?.type === 'BlockStatement') {
       for (const statement of fn.body.body) {
         if (statement.type !== 'VariableDeclaration' || statement.kind !== 'const') continue;

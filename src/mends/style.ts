@@ -24,3 +24,7 @@ export function indentAt(text: string, offset: number): string {
   const start = Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
   return /^[ \t]*/.exec(text.slice(start, offset))?.[0] ?? '';
 }
+
+/** A text as a literal in quotes. */
+export const quoted = (text: string, quote: Style['quote']): string =>
+  quote + text.replace(/\\/g, '\\\\').replaceAll(quote, `\\${quote}`).replace(/\n/g, '\\n') + quote;

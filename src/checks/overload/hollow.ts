@@ -97,12 +97,6 @@ function thereBy(subject: Value): string | undefined {
     if (subject.type === 'instance') return 'the instance of a component';
     return ALWAYS_THERE[subject.type];
   }
-  const vm =
-    subject.is === 'read' &&
-    subject.name === 'vm' &&
-    subject.of.is === 'thing' &&
-    subject.of.type === 'wrapper';
-  if (vm && subject.of.is === 'thing' && !subject.of.reach) return 'the instance of a component';
   return subject.is === 'instance' && subject.of.is === 'class' ? 'a new object' : undefined;
 }
 

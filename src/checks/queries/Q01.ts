@@ -1,5 +1,5 @@
 import type { By } from '../../dialects/meaning.js';
-import { asUserQuery, bestHandle, type Handle } from '../../model/links/replacement.js';
+import { styleOf } from '../../mends/style.js';
 import type { Placed } from '../../model/links/rendered.js';
 import { roleOf } from '../../model/links/role.js';
 import type { Reach } from '../../model/specs/steps.js';
@@ -7,13 +7,18 @@ import { textOfValue } from '../../model/specs/values.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
-import { assertsAbsence, reachOf, usedBy } from './uses.js';
+import { betterQuery, certaintyOf } from './rewrite.js';
+import { asksForSeen, styleHandle } from './style-handle.js';
+import { usedReaches } from './uses.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
 const adviceReplace = (query: string): string => `Reach it as a user would: ${query}`;
-const adviceWrapper = (query: string): string =>
-  `In this style no query sees roles; with user-centred queries it would be ${query}`;
+const adviceStyle = (query: string | undefined, user: string | undefined): string =>
+  [
+    query ? `The best handle that this style has: ${query}.` : 'In this style no query sees roles.',
+    ...(user ? [`With user-centred queries it would be ${user}`] : []),
+  ].join(' ');
 const adviceNothing =
   'It has no role and no text to be reached by: give it a role and a name in the component, or a test id.';
 
@@ -30,70 +35,82 @@ export const Q01: FileCheck = {
   trouble: "container.querySelector('.kiln-card__fire').click();",
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
-    const seen = new Set<string>();
-    const found: Found[] = [];
-    for (const { steps } of context.file.blocks) {
-      for (const step of steps) {
-        const reach = usedBy(step);
-        if (!reach || !isStructural(reach, context.testIdAttribute)) continue;
-        const key = `${reach.place.start}:${reach.place.end}`;
-        if (seen.has(key)) continue;
-        seen.add(key);
-        found.push(...check(reach, context));
-      }
-    }
-    return found;
+    return usedReaches(context.file).flatMap(({ reach }) =>
+      isStructural(reach, context.testIdAttribute) ? check(reach, context) : [],
+    );
   },
 };
 
 const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
-  STRUCTURE.has(reach.by) && reach.position === undefined && !isTestId(reach, testIdAttribute);
+  STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
 
 function check(reach: Reach, context: FileContext): Found[] {
   const target = context.links.target(reach);
   if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;
+  const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
+  const said = text(reach, element, context);
+  return said
+    ? [
+        {
+          ...said,
+          place: inFile(context, reach.place),
+          block: reach.block,
+          evidence: evidence(reach, element),
+        },
+      ]
+    : [];
+}
+
+type Said = Pick<Found, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
+
+// Queries of wrappers and of test beds give objects of their own.
+const takesElements = ({ gives, name }: Reach): boolean =>
+  !gives.includes('wrapper') && !gives.includes('debug') && name !== 'findByType';
+
+function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said {
+  const better = betterQuery(reach, element, context);
+  const certainty = certaintyOf(reach, better, context);
+  // An element that shows nothing but what it is given may well get its role from there.
+  if (!better)
+    return isRoot(element)
+      ? undefined
+      : { message: saidOf(reach, element), advice: adviceNothing, level: 'hint', certainty };
+  const { query, mend } = better;
+  return {
+    message: saidOf(reach, element),
+    advice: adviceReplace(query),
+    suggestion: query,
+    mend,
+    certainty,
+  };
+}
+
+function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
   const scope = context.links.scope(reach);
-  const page = scope && { ...scope, elements: scope.tree.elements };
-  const handle = page && bestHandle(element, page, context.testIdAttribute);
-  const better = handle?.by === 'testId' ? undefined : handle;
-  if (!better && isRoot(element)) return [];
-  return [
-    {
-      ...text(reach, element, better, context),
-      place: inFile(context, reach.place),
-      block: reach.block,
-      certainty: target.proven && (!better || better.unique) ? 'sure' : 'likely',
-      evidence: evidence(reach, element),
-    },
-  ];
+  if (!scope || asksForSeen(textOfValue(reach.args[0]) ?? '')) return undefined;
+  const better = betterQuery(reach, element, context);
+  const { quote } = styleOf(context.source.text);
+  const page = { ...scope, elements: scope.tree.elements };
+  const query = styleHandle(reach, element, page, context.testIdAttribute, quote);
+  if (!better && !query) return undefined;
+  return {
+    message: saidOf(reach, element),
+    advice: adviceStyle(query, better?.query),
+    level: 'hint',
+    suggestion: query ?? better?.query,
+    certainty: certaintyOf(reach, better, context),
+  };
 }
 
 // The first element of a component stands for the component itself: what it shows is mostly given from outside.
 const isRoot = ({ parent, component }: Placed): boolean =>
   parent === undefined || parent.component !== component;
 
-function text(
-  reach: Reach,
-  element: Placed,
-  handle: Handle | undefined,
-  context: FileContext,
-): Pick<Found, 'message' | 'advice' | 'level' | 'suggestion'> {
+function saidOf(reach: Reach, element: Placed): string {
   const selector = textOfValue(reach.args[0]) ?? '';
   const query = selector ? `${reach.name}('${inShort(selector, 40)}')` : reach.name;
-  const said = message(query, kindOf(reach, selector), markupOf(element));
-  const user =
-    !reach.gives.includes('wrapper') && !reach.gives.includes('debug') && reach.name !== 'findByType';
-  if (!handle) {
-    // An element that shows nothing but what it is given may well get its role from there.
-    return { message: said, advice: adviceNothing, level: 'hint' };
-  }
-  const absent = reach.block.steps.some(
-    (step) => step.kind === 'assert' && reachOf(step.assertion) === reach && assertsAbsence(step.assertion),
-  );
-  const suggestion = asUserQuery(handle, { absent, waits: reach.waits });
-  if (user && context.userCentred) return { message: said, advice: adviceReplace(suggestion), suggestion };
-  return { message: said, advice: adviceWrapper(suggestion), level: 'hint' };
+  return message(query, kindOf(reach, selector), markupOf(element));
 }
 
 function kindOf(reach: Reach, selector: string): string {
@@ -104,15 +121,16 @@ function kindOf(reach: Reach, selector: string): string {
   return selector.startsWith('#') ? 'id' : selector.startsWith('[') ? 'attribute' : 'tag or class';
 }
 
-// The usual attributes for test ids, and the project's own.
-function isTestId(reach: Reach, attribute: string): boolean {
+/** Whether a selector asks for a test id: by one of the usual attributes, or the project's own. */
+export function isTestIdSelector(reach: Reach, attribute: string): boolean {
   const selector = textOfValue(reach.args[0]) ?? '';
   return [attribute, 'data-testid', 'data-test-id', 'data-test', 'data-cy', 'data-qa'].some((name) =>
     selector.includes(`[${name}`),
   );
 }
 
-function evidence(reach: Reach, element: Placed): Found['evidence'] {
+/** The helper that a query stands in, and the element that it finds. */
+export function evidence(reach: Reach, element: Placed): Found['evidence'] {
   const helper = reach.via ? [{ ...reach.via, note: 'the query stands in this helper' }] : [];
   return [...helper, { file: element.file, ...element.place, note: `the element, ${described(element)}` }];
 }

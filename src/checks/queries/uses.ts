@@ -1,4 +1,4 @@
-import type { Block } from '../../model/specs/blocks.js';
+import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion, Reach, Step } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 
@@ -14,6 +14,34 @@ export function isUsed(reach: Reach, blocks: readonly Block[]): boolean {
 export function usedBy(step: Step): Reach | undefined {
   if (step.kind === 'act') return step.reach;
   return step.kind === 'assert' ? reachOf(step.assertion) : undefined;
+}
+
+/** A reach whose element is acted on or asserted about, with the first step that does so. */
+export interface Used {
+  reach: Reach;
+  step: Step;
+}
+
+/** The reaches of a file that are acted on or asserted about, one for each place. */
+export function usedReaches({ blocks }: SpecFile): Used[] {
+  const found = new Map<string, Used>();
+  for (const { steps } of blocks) {
+    for (const step of steps) {
+      const reach = usedBy(step);
+      const key = reach && `${reach.place.start}:${reach.place.end}`;
+      if (reach && key && !found.has(key)) found.set(key, { reach, step });
+    }
+  }
+  return [...found.values()];
+}
+
+/** Whether an assertion says that what a reach looks for is there. */
+export function assertsPresence({ asks, not, subject }: Assertion): boolean {
+  if (asks === 'there') return !not;
+  if (subject.is !== 'thing') return false;
+  return not
+    ? asks === 'null' || asks === 'falsy' || asks === 'undefined'
+    : asks === 'truthy' || asks === 'defined';
 }
 
 /** Whether an assertion says that what a reach looks for is not there. */
@@ -32,3 +60,10 @@ export function assertsAbsence({ asks, not, subject, args, argText }: Assertion)
     return (asks === 'falsy' && !not) || (asks === 'truthy' && not) || (asks === 'equal' && wanted === not);
   return subject.name === 'length' && asks === 'equal' && !not && wanted === 0;
 }
+
+/** Whether a reach is by a user-centred query: `getByRole`, `findAllByText`. */
+export const isUserQuery = ({ name }: Reach): boolean => /^(?:get|query|find)(?:All)?By[A-Z]/.test(name);
+
+/** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
+export const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
+  place.start <= reach.place.start && reach.place.end <= place.end;

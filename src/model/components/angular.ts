@@ -365,8 +365,9 @@ class Template {
       );
       const own = expression ? [this.test(expression)] : [];
       const test: Test = { is: 'all', of: [...before.map((each) => not(each.test)), ...own] };
+      const arm = { of: place.start, arm: before.length };
       before.push({ text, test: own[0] ?? UNSURE });
-      return { kind: 'branch' as const, condition, test, children: this.views(children), place };
+      return { kind: 'branch' as const, condition, test, arm, children: this.views(children), place };
     });
   }
 
@@ -374,8 +375,9 @@ class Template {
     const left = this.expr(node.expression);
     const same = (right: ng.AST): Test => ({ is: 'same', left, right: this.expr(right) });
     const all = node.groups.flatMap(({ cases }) => cases.flatMap(({ expression }) => expression ?? []));
-    return node.groups.map(({ cases, children }) => ({
+    return node.groups.map(({ cases, children }, i) => ({
       kind: 'branch' as const,
+      arm: { of: place.start, arm: i },
       condition: `${sourceOf(node.expression)} is ${cases.map((each) => (each.expression ? sourceOf(each.expression) : 'none of these')).join(' or ')}`,
       test: {
         is: 'any' as const,

@@ -228,6 +228,20 @@ export function propsIn(expr: Expr, visit: (name: string) => void): void {
   }
 }
 
+/** The fields and variables that an expression shows, as far as they can't be told. */
+export function unknownNames(expr: Expr): readonly string[] {
+  switch (expr.is) {
+    case 'unknown':
+      return expr.name === undefined ? [] : [expr.name];
+    case 'text':
+      return expr.parts.flatMap(unknownNames);
+    case 'choice':
+      return expr.options.flatMap(unknownNames);
+    default:
+      return [];
+  }
+}
+
 /** Calls `visit` for every prop that a condition reads. */
 export function propsInTest(test: Test, visit: (name: string) => void): void {
   switch (test.is) {

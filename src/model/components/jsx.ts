@@ -15,7 +15,7 @@ import {
   type Scope,
   type Way,
 } from './scope.js';
-import { NO_CLASSES, type ClassList, type Prop, type Span, type ViewNode } from './view.js';
+import { NO_CLASSES, type Arm, type ClassList, type Prop, type Span, type ViewNode } from './view.js';
 
 type JsxElement = Extract<Node, { type: 'JSXElement' }>;
 
@@ -53,8 +53,8 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
       const condition = scope.text.slice(inner.test.start, inner.test.end);
       const test = testOf(inner.test, scope);
       return [
-        ...branch(condition, test, sub(inner.consequent), place),
-        ...branch(`not (${condition})`, not(test), sub(inner.alternate), place),
+        ...branch(condition, test, sub(inner.consequent), place, { of: inner.start, arm: 0 }),
+        ...branch(`not (${condition})`, not(test), sub(inner.alternate), place, { of: inner.start, arm: 1 }),
       ];
     }
     case 'LogicalExpression': {
@@ -63,8 +63,8 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
       if (inner.operator === '??') return [...sub(inner.left), ...sub(inner.right)];
       if (inner.operator === '&&') return branch(condition, test, sub(inner.right), place);
       return [
-        ...branch(condition, test, sub(inner.left), place),
-        ...branch(`not (${condition})`, not(test), sub(inner.right), place),
+        ...branch(condition, test, sub(inner.left), place, { of: inner.start, arm: 0 }),
+        ...branch(`not (${condition})`, not(test), sub(inner.right), place, { of: inner.start, arm: 1 }),
       ];
     }
     case 'ArrayExpression':
@@ -95,8 +95,8 @@ function exprView(expr: Expr, place: Span): ViewNode[] {
   return textView(expr, place, true);
 }
 
-const branch = (condition: string, test: Test, children: ViewNode[], place: Span): ViewNode[] =>
-  children.length ? [{ kind: 'branch', condition, test, children, place }] : [];
+const branch = (condition: string, test: Test, children: ViewNode[], place: Span, arm?: Arm): ViewNode[] =>
+  children.length ? [{ kind: 'branch', condition, test, arm, children, place }] : [];
 
 function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
   const place = { start: node.start, end: node.end };
@@ -113,7 +113,8 @@ function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: 
   return ways.flatMap(({ node, test }, i) => {
     const later = ways.slice(i + 1).map((way) => not(way.test));
     const view = node ? viewOf(node, scope, depth + 1) : [];
-    return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place);
+    const arm = { of: place.start, arm: i };
+    return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place, arm);
   });
 }
 
@@ -183,10 +184,10 @@ export function functionView(
   params: ReadonlyMap<string, Bound> = new Map(),
 ): ViewNode[] {
   const scope = functionScope(fn, outer, params);
-  return waysOut(fn, scope).flatMap(({ node, test, always }) => {
+  return waysOut(fn, scope).flatMap(({ node, test, always }, i) => {
     if (!node || (node.type === 'Literal' && node.value === null)) return [];
     const view = viewOf(node, scope, depth + CALL);
-    return always ? view : branch('depends on an early return', test, view, node);
+    return always ? view : branch('depends on an early return', test, view, node, { of: fn.start, arm: i });
   });
 }
 

@@ -51,6 +51,12 @@ export interface ComponentNode {
   slots: ReadonlyMap<string, readonly ViewNode[]>;
 }
 
+/** One of several ways that are never taken together; `of`: the offset of what divides them. */
+export interface Arm {
+  of: number;
+  arm: number;
+}
+
 /** What a component shows, before its props and children are filled in. */
 export type ViewNode =
   | ElementNode
@@ -60,7 +66,7 @@ export type ViewNode =
   /** Where a prop or slot of the component is shown. */
   | { kind: 'slot'; name: string; fallback: readonly ViewNode[]; place: Span }
   /** There only under a condition, given as it is written, and as far as it can be worked out. */
-  | { kind: 'branch'; condition: string; test?: Test; children: readonly ViewNode[]; place: Span }
+  | { kind: 'branch'; condition: string; test?: Test; arm?: Arm; children: readonly ViewNode[]; place: Span }
   /** Once for each item of `over`, which goes by a prop's name inside. */
   | { kind: 'repeat'; over?: Expr; item?: string; children: readonly ViewNode[]; place: Span }
   /** Something that can't be read. */
@@ -88,6 +94,8 @@ export interface Component {
   host?: ReadonlyMap<string, Expr>;
   /** Angular: the selector that stands for it in templates. */
   selector?: string;
+  /** Members that it offers to others: what it exposes, and its outputs. */
+  offered?: ReadonlySet<string>;
   /** Vue: attributes that are no props do not go to its root element. */
   keepsAttributes?: boolean;
   /** Components known by name in its template. */

@@ -218,6 +218,7 @@ function readOptions(
 function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope): ViewNode[] {
   const found: ViewNode[] = [];
   let before: { text: string; test: Test }[] = [];
+  let chain = 0;
   for (const child of children) {
     if (child.type !== 1) {
       found.push(...leafView(child, scope));
@@ -225,7 +226,10 @@ function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope)
     }
     const element = child as TemplateElement;
     const guard = directive(element, 'if') ?? directive(element, 'else-if') ?? directive(element, 'else');
-    if (!guard || guard.name === 'if') before = [];
+    if (!guard || guard.name === 'if') {
+      before = [];
+      chain = element.loc.start.offset;
+    }
     const text = guard?.exp ? sourceOf(guard) : '';
     const own = text ? { text, test: conditionOf(text, scope) } : undefined;
     const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(' and ');
@@ -233,10 +237,13 @@ function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope)
       is: 'all',
       of: [...before.map((each) => not(each.test)), ...(own ? [own.test] : [])],
     };
+    const arm = { of: chain, arm: before.length };
     if (own) before.push(own);
     const children = repeated(element, scope);
     found.push(
-      ...(guard ? [{ kind: 'branch' as const, condition, test, children, place: span(element) }] : children),
+      ...(guard
+        ? [{ kind: 'branch' as const, condition, test, arm, children, place: span(element) }]
+        : children),
     );
   }
   return found;

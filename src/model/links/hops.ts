@@ -35,7 +35,9 @@ export function hopFromNodes(nodes: readonly PlacedNode[], name: string): Target
   if (name === 'firstElementChild') return one(elements[0]);
   if (name === 'lastElementChild') return one(elements.at(-1));
   if (name === 'firstChild') return first?.kind === 'element' ? one(first) : UNKNOWN_TARGET;
-  return elements.length > 1 && name === 'children' ? { kind: 'many', elements } : UNKNOWN_TARGET;
+  return elements.length > 1 && name === 'children'
+    ? { kind: 'many', elements, complete: true }
+    : UNKNOWN_TARGET;
 }
 
 const isPlain = (element: Placed): boolean =>

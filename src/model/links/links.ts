@@ -9,6 +9,12 @@ import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './targ
 
 const NOTHING_RENDERED: RenderedTree = { children: [], elements: [], complete: false, closed: false };
 
+/** Another way to see what is rendered: under any condition, or with the children that are left out. */
+interface Variant {
+  everything?: boolean;
+  whole?: boolean;
+}
+
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
 export class Links {
   readonly #project: Project;
@@ -20,17 +26,18 @@ export class Links {
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
   readonly #shownProps: ShownProps;
-  readonly #everything: boolean;
+  readonly #variant: Variant;
   #underAnyCondition: Links | undefined;
+  #withChildren: Links | undefined;
 
   constructor(
     project: Project,
     file: SpecFile,
     testIdAttribute: string,
     shownProps = new ShownProps(project),
-    everything = false,
+    variant: Variant = {},
   ) {
-    this.#everything = everything;
+    this.#variant = variant;
     this.#shownProps = shownProps;
     this.#project = project;
     this.#file = file;
@@ -45,7 +52,18 @@ export class Links {
       this.#file,
       this.#testIdAttribute,
       this.#shownProps,
-      true,
+      { everything: true },
+    ));
+  }
+
+  /** The same, with the children rendered that the specs leave out. */
+  get withChildren(): Links {
+    return (this.#withChildren ??= new Links(
+      this.#project,
+      this.#file,
+      this.#testIdAttribute,
+      this.#shownProps,
+      { whole: true },
     ));
   }
 
@@ -54,11 +72,15 @@ export class Links {
     const known = this.#trees.get(render);
     if (known) return known;
     const { view } = render;
+    const { everything, whole } = this.#variant;
+    const asked = whole ? { ...render, shallow: false, stubs: undefined } : render;
     const tree = view
-      ? this.#expanded({ ...render, view, replaced: this.#replaced, everything: this.#everything })
+      ? this.#expanded({ ...asked, view, replaced: this.#replaced, everything })
       : NOTHING_RENDERED;
-    this.#trees.set(render, tree);
-    return tree;
+    // A field that the spec sets may have been taken for one that keeps its value.
+    const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;
+    this.#trees.set(render, kept);
+    return kept;
   }
 
   // Specs of a file mostly render the same: equal views are filled in once.
@@ -83,7 +105,11 @@ export class Links {
     if (known) return known;
     // A reach that starts from itself, through a helper that calls itself, ends here.
     this.#targets.set(reach, UNKNOWN_TARGET);
-    const target = reach.by === 'hop' ? this.#hop(reach) : this.#query(reach);
+    const target = reach.pickedFrom
+      ? pickedOf(this.target(reach.pickedFrom), reach.position)
+      : reach.by === 'hop'
+        ? this.#hop(reach)
+        : this.#query(reach);
     this.#targets.set(reach, target);
     return target;
   }
@@ -107,7 +133,7 @@ export class Links {
     if (from === 'page') return this.#page(reach.block);
     if ('teardown' in from) {
       const tree = this.tree(from);
-      const changed = changedLater(reach.block);
+      const changed = this.#changedLater(reach.block);
       return {
         elements: tree.elements,
         tree,
@@ -127,11 +153,24 @@ export class Links {
     );
   }
 
+  // New props, fields that are set, or nodes made by hand: more may be shown then than the first render tells.
+  #changedLater(block: Block): boolean {
+    const acts = block.steps.some(
+      (step) => step.kind === 'act' && step.by === 'program' && !NO_CHANGE.has(step.name),
+    );
+    return (
+      acts ||
+      this.#file.insides.some(
+        (each) => each.block === block && each.how === 'set' && each.render?.gives !== 'fixture',
+      )
+    );
+  }
+
   #page(block: Block): Scope {
     const known = this.#scopes.get(block);
     if (known) return known;
     const tree = together(this.rendersFor(block).map((render) => this.tree(render)));
-    const changed = changedLater(block);
+    const changed = this.#changedLater(block);
     const scope = {
       elements: tree.elements,
       tree,
@@ -180,6 +219,23 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
   };
 }
 
-// New props, or nodes made by hand: what is shown then is more than the first render tells.
-const changedLater = (block: Block): boolean =>
-  block.steps.some((step) => step.kind === 'act' && step.by === 'program');
+// The element at a position, where all before it are surely there.
+function pickedOf(target: Target, position: Reach['position']): Target {
+  if (target.kind === 'one') return position === 0 || position === 'last' ? target : UNKNOWN_TARGET;
+  if (target.kind !== 'many' || !target.complete) return UNKNOWN_TARGET;
+  const { elements } = target;
+  const isPlain = elements.every(({ repeated, guards }) => !repeated && guards.length === 0);
+  const element =
+    position === 'last' ? elements.at(-1) : typeof position === 'number' ? elements.at(position) : undefined;
+  return element && isPlain ? { kind: 'one', element, proven: true } : UNKNOWN_TARGET;
+}
+
+function setsFields({ gives, view, file, props }: Render, project: Project): boolean {
+  const [node] = view ?? [];
+  if (gives !== 'fixture' || node?.kind !== 'component' || !node.ref || props.size === 0) return false;
+  const component = project.component(file, node.ref);
+  return [...props.keys()].some((name) => !component?.props.has(name));
+}
+
+// To be told of its changes alone changes nothing.
+const NO_CHANGE = new Set(['detectChanges', 'autoDetectChanges']);

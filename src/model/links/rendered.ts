@@ -7,6 +7,8 @@ import {
   ITEM,
   optionsOf,
   outcome,
+  propsIn,
+  unknownNames,
   SOMETHING,
   textPieces,
   UNKNOWN,
@@ -22,6 +24,7 @@ import { HTML_NAMES } from '../components/jsx.js';
 import {
   innerNodes,
   NO_CLASSES,
+  type Arm,
   type ClassList,
   type Component,
   type ComponentNode,
@@ -40,23 +43,39 @@ export interface Placed {
   attributes: ReadonlyMap<string, Expr>;
   classes: ClassList;
   open: boolean;
+  /** Whether it shows a slot or a spread that nothing was given for. */
+  lacks: boolean;
+  /** Attributes that are filled in from props. */
+  filled: ReadonlySet<string>;
   events: readonly string[];
   parent: Placed | undefined;
   children: PlacedNode[];
   /** The conditions it stands under, as written. */
   guards: readonly string[];
+  /** The arms it stands in, each in one use of its component. */
+  arms: readonly PlacedArm[];
   repeated: boolean;
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
+  /** The child component that a stand-in without content takes the place of. */
+  standsFor?: Component;
   /** What was worked out of it before. */
   known: { text?: Pieces; name?: Pieces | 'unknown'; role?: { is: Role }; hidden?: Hidden };
 }
 
+interface PlacedArm extends Arm {
+  use: object;
+}
+
+/** Whether two elements are never there together: they stand in two arms of one condition. */
+export const exclude = (a: Placed, b: Placed): boolean =>
+  a.arms.some((x) => b.arms.some((y) => x.use === y.use && x.of === y.of && x.arm !== y.arm));
+
 export type PlacedNode =
   | Placed
   /** `given`: written in the spec, or filled in from a prop. */
-  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean }
-  | { kind: 'hole'; why: string };
+  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
+  | { kind: 'hole'; why: string; reads: readonly string[] };
 
 /** All that one render call puts into the document. */
 export interface RenderedTree {
@@ -104,6 +123,7 @@ interface Context {
 interface Position {
   parent: Placed | undefined;
   guards: readonly string[];
+  arms: readonly PlacedArm[];
   repeated: boolean;
 }
 
@@ -124,7 +144,12 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     depth: 0,
     within: [],
   };
-  const children = expansion.nodes(input.view, context, { parent: undefined, guards: [], repeated: false });
+  const children = expansion.nodes(input.view, context, {
+    parent: undefined,
+    guards: [],
+    arms: [],
+    repeated: false,
+  });
   const { elements, complete, closed } = expansion;
   return { children, elements, complete, closed: complete && closed };
 }
@@ -171,16 +196,17 @@ class Expansion {
     }
   }
 
-  #hole(why: string): PlacedNode {
+  #hole(why: string, reads: readonly string[] = NO_NAMES): PlacedNode {
     this.complete = false;
-    return { kind: 'hole', why };
+    return { kind: 'hole', why, reads };
   }
 
   #branch(node: Node<'branch'>, context: Context, at: Position, into: PlacedNode[]): void {
     const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
     if (holds === false) return;
     const guards = holds ? at.guards : [...at.guards, node.condition];
-    this.nodes(node.children, context, { ...at, guards }, into);
+    const arms = holds || !node.arm ? at.arms : [...at.arms, { ...node.arm, use: context.given }];
+    this.nodes(node.children, context, { ...at, guards, arms }, into);
   }
 
   #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
@@ -192,21 +218,21 @@ class Expansion {
       }
       return;
     }
-    const position = { parent: at.parent, repeated: true, guards: [...at.guards, 'for each'] };
+    const position = { ...at, repeated: true, guards: [...at.guards, 'for each'] };
     this.nodes(node.children, context, position, into);
   }
 
   #text(text: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
     const expr = this.#fill(text, context);
     if (open && !isText(expr)) {
-      into.push(this.#hole('a value'));
+      into.push(this.#hole('a value', unknownNames(expr)));
       return;
     }
     const pieces = textPieces(expr);
     if (pieces.every((piece) => piece === '')) return;
     const sure = at.guards.length === (at.parent?.guards.length ?? 0);
     const given = context.component === undefined || expr !== text;
-    into.push({ kind: 'text', pieces, sure, given });
+    into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr) });
   }
 
   #fill(expr: Expr, context: Context): Expr {
@@ -243,10 +269,13 @@ class Expansion {
         ? together([this.#classes(node, attributes), rest.classes])
         : this.#classes(node, attributes),
       open: node.open || (node.rest !== undefined && context.open),
+      lacks: node.rest !== undefined,
+      filled: this.#filledIn(node, attributes, rest?.attributes),
       events: rest ? [...node.events, ...rest.events] : node.events,
       parent: at.parent,
       children: [],
       guards: at.guards,
+      arms: at.arms,
       repeated: at.repeated,
       component: context.component,
       known: {},
@@ -262,9 +291,8 @@ class Expansion {
     if (this.elements.length > MOST_ELEMENTS) placed.children = [this.#hole('too many elements')];
     else
       placed.children = this.nodes(inside, context, {
+        ...at,
         parent: placed,
-        guards: at.guards,
-        repeated: at.repeated,
       });
     return placed;
   }
@@ -287,6 +315,15 @@ class Expansion {
       attributes.set(name, this.#fill(expr, context));
     }
     return attributes ?? node.attributes;
+  }
+
+  #filledIn(
+    { attributes: written }: ElementNode,
+    attributes: ReadonlyMap<string, Expr>,
+    rest: ReadonlyMap<string, Expr> | undefined,
+  ): ReadonlySet<string> {
+    if (attributes === written) return NONE_FILLED;
+    return new Set([...attributes.keys()].filter((name) => rest?.has(name) || readsProps(written.get(name))));
   }
 
   // `{...rest}`: what the component was given and has not taken for itself.
@@ -339,6 +376,7 @@ class Expansion {
     }
     if (!prop && !context.open) {
       this.closed = false;
+      if (at.parent) at.parent.lacks = true;
       const known = context.component?.props.get(name);
       if (known) this.#text(known, context, at, into, true);
       else this.nodes(fallback, context, at, into);
@@ -366,7 +404,7 @@ class Expansion {
     const replaced = found && this.#isReplaced(node, found, context);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
     if (component && !replaced && !deep && this.#isStubbed(node, component, context))
-      into.push(this.#stub(node, context, at));
+      into.push(this.#stub(node, context, at, component));
     else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) this.#unread(node, context, at, into);
@@ -447,7 +485,7 @@ class Expansion {
     for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }
 
-  #stub(node: ComponentNode, context: Context, at: Position): Placed {
+  #stub(node: ComponentNode, context: Context, at: Position, component?: Component): Placed {
     const tag = `${kebabCase(node.name)}-stub`;
     const classes = { ...NO_CLASSES, open: true };
     const stub = this.#element(
@@ -464,6 +502,7 @@ class Expansion {
       context,
       at,
     );
+    stub.standsFor = component;
     stub.children = [this.#hole('a child that is not rendered')];
     return stub;
   }
@@ -485,6 +524,7 @@ class Expansion {
       if (html === 'class') root.classes = together([root.classes, classesIn(value)]);
       else attributes.set(html, value);
     }
+    root.filled = new Set([...root.filled, ...node.props.keys()].map((name) => kebabCase(name)));
     root.attributes = attributes;
     root.events = [...root.events, ...node.events];
     if (node.open) root.open = true;
@@ -515,10 +555,13 @@ class Expansion {
       attributes,
       classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
       open: node.open,
+      lacks: false,
+      filled: new Set(attributes.keys()),
       events: node.events,
       parent: at.parent,
       children: inside,
       guards: at.guards,
+      arms: at.arms,
       repeated: at.repeated,
       component: context.component,
       known: {},
@@ -556,6 +599,16 @@ function isSelected(node: ViewNode, selector: string): boolean {
       return part.name === 'class' ? classes.includes(part.value) : has(part.name);
     }),
   );
+}
+
+const NO_NAMES: readonly string[] = [];
+
+const NONE_FILLED: ReadonlySet<string> = new Set();
+
+function readsProps(expr: Expr | undefined): boolean {
+  let found = false;
+  if (expr) propsIn(expr, () => (found = true));
+  return found;
 }
 
 // Whether an expression gives text, or nothing: no markup.

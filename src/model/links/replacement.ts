@@ -1,20 +1,24 @@
-import type { By, Missing } from '../../dialects/meaning.js';
-import { userQueryName } from '../../dialects/queries.js';
+import type { By } from '../../dialects/meaning.js';
 import { textPieces } from '../components/expr.js';
-import { matchesText, type Wanted } from './match.js';
-import { isInHidden, labelName, literal, askedName, normalised, type Pieces } from './name.js';
-import type { Placed } from './rendered.js';
+import { matchesText, type Match, type Wanted } from './match.js';
+import { askedName, isInHidden, labelName, literal, normalised, type Pieces } from './name.js';
+import { exclude, type Placed, type PlacedNode } from './rendered.js';
 import { constantOf, roleOf } from './role.js';
 import { ownText, type Scope } from './target.js';
 
-/** A better way to reach an element: by what, and the arguments of the query as source text. */
+/** A text that a query asks for: whole, or by the words it starts with. */
+export type Asked = { text: string } | { start: string };
+
+/** A way to reach an element. */
 export interface Handle {
   by: By;
-  args: string;
-  /** Whether no other element could be found by it. */
-  unique: boolean;
+  /** For a role: its name, where it is asked for. For all others: the text. */
+  asked?: Asked;
   role?: string;
-  name?: string;
+  /** Whether nothing else that is rendered could be found by it as well. */
+  unique: boolean;
+  /** Whether its words come from the spec: from props, or from markup of its own. */
+  given: boolean;
 }
 
 /** The best handle, by the ladder, that finds this element and no other in the scope; undefined where there is none. */
@@ -27,30 +31,43 @@ export function bestHandle(element: Placed, scope: Scope, testIdAttribute: strin
   );
 }
 
-function byRole(element: Placed, scope: Scope): Handle | undefined {
+/** Role and name, if they find this element and no other. */
+export function byRole(element: Placed, scope: Scope): Handle | undefined {
   const role = roleOf(element);
-  if (!role || role === 'presentation' || isInHidden(element)) return undefined;
+  if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
   const name = askedName(element, scope.tree);
-  const asked = name && wantedFrom(name);
+  const asked = name && askedFrom(name);
   const others = scope.elements.filter(
-    (each) => each !== element && roleOf(each) === role && !isInHidden(each),
+    (each) => each !== element && isInHidden(each) !== true && !exclude(each, element),
   );
   if (!asked) {
-    const alone = name !== undefined && SINGLE.has(role) && others.length === 0;
-    return alone ? { by: 'role', args: quoted(role), unique: scope.complete, role } : undefined;
+    const alone =
+      name?.length === 0 && SINGLE.has(role) && others.every((each) => mayHave(each, role) === 'no');
+    return alone ? { by: 'role', unique: scope.complete, role, given: false } : undefined;
   }
-  const same = others.some(
-    (each) => matchesText(askedName(each, scope.tree) ?? [undefined], asked.wanted) !== 'no',
-  );
-  if (same) return undefined;
-  return {
-    by: 'role',
-    args: `${quoted(role)}, { name: ${asked.source} }`,
-    unique: asked.exact && scope.complete,
-    role,
-    name: asked.shown,
-  };
+  let unique = scope.complete && 'text' in asked;
+  for (const each of others) {
+    const hasRole = mayHave(each, role);
+    const match = hasRole === 'no' ? 'no' : nameMatch(each, scope, wantedBy(asked));
+    if (match === 'no') continue;
+    if (hasRole === 'yes') return undefined;
+    unique = false;
+  }
+  return { by: 'role', unique, role, asked, given: isGiven(element) };
 }
+
+const nameMatch = (element: Placed, { tree }: Scope, wanted: Wanted): Match =>
+  matchesText(askedName(element, tree) ?? [undefined], wanted);
+
+// Header and footer are landmarks wherever they stand for some queries.
+function mayHave(element: Placed, role: string): Match {
+  const own = roleOf(element);
+  if (own === undefined) return 'maybe';
+  if (own === role) return 'yes';
+  return LANDMARKS[element.tag] === role ? 'yes' : 'no';
+}
+
+const LANDMARKS: Readonly<Record<string, string>> = { header: 'banner', footer: 'contentinfo' };
 
 // Roles of which a page, or a widget, has one by nature.
 const SINGLE = new Set([
@@ -68,44 +85,68 @@ const SINGLE = new Set([
   'form',
 ]);
 
+/** Roles that no query needs a name for, since there is one by nature. */
+export const isSingle = (role: string): boolean => SINGLE.has(role);
+
+// Elements whose role by nature is younger than the tables of query libraries, or that no one asks for.
+const NOT_ASKED = new Set(
+  'presentation none generic paragraph strong emphasis code time deletion insertion subscript superscript meter caption term definition blockquote search mark suggestion'.split(
+    ' ',
+  ),
+);
+const isAskable = (role: string, { attributes }: Placed): boolean =>
+  !NOT_ASKED.has(role) || (attributes.has('role') && role !== 'presentation');
+
 // An element whose content changes is asked for by the words before the first hole.
-function wantedFrom(
-  name: Pieces,
-): { wanted: Wanted; source: string; exact: boolean; shown: string } | undefined {
+function askedFrom(name: Pieces): Asked | undefined {
   const text = literal(name);
-  if (text !== undefined)
-    return text
-      ? { wanted: { text, exact: true }, source: quoted(text), exact: true, shown: text }
-      : undefined;
+  if (text !== undefined) return text ? { text } : undefined;
   const [piece] = name;
   const start = typeof piece === 'string' ? piece.trimEnd() : undefined;
-  if (!start || start.length < 3) return undefined;
-  const source = `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
-  return { wanted: { pattern: new RegExp(source) }, source: `/${source}/`, exact: false, shown: `${start}…` };
+  return start && start.length >= 3 ? { start } : undefined;
 }
+
+/** What a query for it matches. */
+export const wantedBy = (asked: Asked): Wanted =>
+  'text' in asked ? { text: asked.text, exact: true } : { pattern: new RegExp(patternOf(asked.start)) };
+
+/** The source of a pattern for what starts with some words. */
+export const patternOf = (start: string): string => `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
 
 function byLabel(element: Placed, scope: Scope): Handle | undefined {
   if (!['input', 'select', 'textarea'].includes(element.tag)) return undefined;
-  const label =
-    labelName(element, scope.tree) ??
-    (constantOf(element, 'aria-label') === undefined ? undefined : [constantOf(element, 'aria-label')]);
+  const own = (each: Placed): Pieces | undefined => {
+    const label = constantOf(each, 'aria-label');
+    return labelName(each, scope.tree) ?? (label === undefined ? undefined : [label]);
+  };
+  const label = own(element);
   const text = label && literal(label);
   if (!text) return undefined;
-  const same = scope.elements.some(
-    (each) =>
-      each !== element && matchesText(labelName(each, scope.tree) ?? [], { text, exact: true }) !== 'no',
+  const matches = scope.elements.map((each) =>
+    each === element ? 'no' : matchesText(own(each) ?? [], { text, exact: true }),
   );
-  return same ? undefined : { by: 'label', args: quoted(text), unique: scope.complete, name: text };
+  if (matches.includes('yes')) return undefined;
+  return {
+    by: 'label',
+    asked: { text },
+    unique: scope.complete && !matches.includes('maybe'),
+    given: isGiven(element),
+  };
 }
 
 function byText(element: Placed, scope: Scope): Handle | undefined {
   const text = literal(ownText(element));
-  if (!text || text.length > 60) return undefined;
-  const same = scope.elements.some(
-    (each) => each !== element && matchesText(ownText(each), { text, exact: true }) === 'yes',
+  if (!text || text.length > LONGEST) return undefined;
+  const matches = scope.elements.map((each) =>
+    each === element ? 'no' : matchesText(ownText(each), { text, exact: true }),
   );
-  return same ? undefined : { by: 'text', args: quoted(text), unique: scope.complete, name: text };
+  if (matches.includes('yes')) return undefined;
+  const atRoot = scope.tree.children.some((each) => each.kind === 'text');
+  const unique = scope.complete && !matches.includes('maybe') && !atRoot;
+  return { by: 'text', asked: { text }, unique, given: element.children.some(isGivenText) };
 }
+
+const LONGEST = 60;
 
 function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {
   const kinds: readonly [By, string][] = [
@@ -117,24 +158,27 @@ function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Ha
   for (const [by, attribute] of kinds) {
     const value = element.attributes.get(attribute);
     const text = value && literal(normalised(textPieces(value)));
-    if (!text) continue;
-    const same = scope.elements.some((each) => each !== element && constantOf(each, attribute) === text);
-    if (!same) return { by, args: quoted(text), unique: scope.complete, name: text };
+    if (!text || (by === 'alt' && !['img', 'input', 'area'].includes(element.tag))) continue;
+    const others = scope.elements.filter((each) => each !== element);
+    if (others.some((each) => constantOf(each, attribute) === text)) continue;
+    const open = others.some(
+      (each) => (each.attributes.get(attribute)?.is ?? (each.open ? 'unknown' : 'constant')) !== 'constant',
+    );
+    return { by, asked: { text }, unique: scope.complete && !open, given: isGiven(element) };
   }
   return undefined;
 }
 
-/** How a query is used where it stands: what it must do when nothing matches, and whether it waits. */
-export interface UseOfQuery {
-  absent: boolean;
-  waits: boolean;
+// Whether the words of an element come from props, or from the spec's own markup.
+function isGiven(element: Placed): boolean {
+  return (
+    element.component === undefined ||
+    NAMING.some((name) => element.filled.has(name)) ||
+    element.children.some(isGivenText)
+  );
 }
 
-/** A handle as a user-centred query: one that throws, unless the spec asks for absence. */
-export function asUserQuery(handle: Handle, { absent, waits }: UseOfQuery, receiver = 'screen'): string {
-  const missing: Missing = absent && !waits ? 'null' : 'throws';
-  return `${receiver}.${userQueryName(handle.by, missing, waits) ?? 'getByRole'}(${handle.args})`;
-}
+const NAMING = ['aria-label', 'aria-labelledby', 'title', 'alt', 'placeholder', 'value', 'id'];
 
-const quoted = (text: string): string =>
-  `'${text.replace(/\\/g, '\\\\').replace(/'/g, "\\'").replace(/\n/g, '\\n')}'`;
+const isGivenText = (node: PlacedNode): boolean =>
+  node.kind === 'text' ? node.given : node.kind === 'element' && isGiven(node);

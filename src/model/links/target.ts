@@ -21,7 +21,8 @@ import { roleOf } from './role.js';
 /** The elements that a query finds in what a spec renders. `proven`: nothing unread could be found as well. */
 export type Target =
   | { kind: 'one'; element: Placed; proven: boolean }
-  | { kind: 'many'; elements: readonly Placed[] }
+  /** `complete`: there can be no more of them. */
+  | { kind: 'many'; elements: readonly Placed[]; complete: boolean }
   /** `closed`: other props could show nothing else either. */
   | { kind: 'none'; closed: boolean }
   | { kind: 'unknown' };
@@ -53,15 +54,18 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
   const found = isSingle && sure.length > 1 ? onlyOne(sure, reach) : sure;
   const [first] = found;
   if (!first) return UNKNOWN_TARGET;
-  if (found.length > 1 || first.repeated) return { kind: 'many', elements: found };
+  if (found.length > 1 || first.repeated)
+    return { kind: 'many', elements: found, complete: maybe.length === 0 && scope.complete };
   return { kind: 'one', element: first, proven: sure.length === 1 && maybe.length === 0 && scope.complete };
 }
 
 // Nothing surely matches. A query that throws, in a spec that passes, has found the one that may.
 function fromMaybe(scope: Scope, reach: Reach, maybe: readonly Placed[]): Target {
   const [only] = maybe;
-  if (only && maybe.length === 1 && reach.missing === 'throws' && !only.repeated && !textAtRoot(scope, reach))
-    return { kind: 'one', element: only, proven: false };
+  const isStrong =
+    scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
+  const isFound = reach.missing === 'throws' && maybe.length === 1 && isStrong && !textAtRoot(scope, reach);
+  if (only && isFound && !only.repeated) return { kind: 'one', element: only, proven: false };
   if (only || !scope.complete || textAtRoot(scope, reach)) return UNKNOWN_TARGET;
   return { kind: 'none', closed: scope.closed };
 }
@@ -143,13 +147,26 @@ function selectorMatcher(reach: Reach, text: string | undefined): Matcher | unde
 }
 
 function componentMatcher(value: Value | undefined, project: Project): Matcher | undefined {
+  if (value?.is === 'object') return optionsMatcher(value);
   if (value?.is !== 'project') return undefined;
   const component = project.componentAt(value.declared);
   return component && ((element) => (isRootOf(element, component) ? 'yes' : 'no'));
 }
 
-const isRootOf = (element: Placed, component: Component): boolean =>
-  element.component === component && element.parent?.component !== component;
+const isRootOf = ({ component, parent, standsFor }: Placed, wanted: Component): boolean =>
+  standsFor === wanted || (component === wanted && parent?.component !== wanted);
+
+// `{ name: 'KilnLid' }` and `{ ref: 'lid' }`.
+function optionsMatcher({ entries }: Extract<Value, { is: 'object' }>): Matcher | undefined {
+  const [name, ref] = ['name', 'ref'].map((key) => textOfValue(entries.get(key)));
+  if (ref !== undefined) return attributeMatcher('ref', { text: ref, exact: true });
+  if (name === undefined) return undefined;
+  return (element) => {
+    const { standsFor, component, parent } = element;
+    const own = standsFor ?? (parent?.component === component ? undefined : component);
+    return own?.name === name ? 'yes' : 'no';
+  };
+}
 
 /** What a text argument asks for; undefined where that can't be read. */
 export function wantedOf(value: Value | undefined, options?: Value): Wanted | undefined {

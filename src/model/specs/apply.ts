@@ -43,7 +43,7 @@ export function applyMeaning(
       return act(run, meaning, of, args, name, node);
     case 'rerender':
       args.forEach((each) => handOut(run, each));
-      run.emit({ kind: 'act', by: 'program', render: of?.render, name }, node);
+      run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
       return NOTHING;
     case 'runs':
       return runs(run, meaning, args, node);
@@ -132,7 +132,23 @@ function act(
   const direct = of?.reach || of?.render ? of : undefined;
   const target = direct ?? thingOf(args[0]);
   args.forEach((each) => handOut(run, each));
-  run.emit({ kind: 'act', by: meaning.by, reach: target?.reach, render: target?.render, name }, node);
+  const { start, end } = node.callee;
+  const isStatement = run.discarded === node && run.active.length === 1 && run.site === undefined;
+  const spans = node.arguments.map((each) => ({ start: each.start, end: each.end }));
+  const statement = isStatement ? { callee: { start, end }, args: spans } : undefined;
+  run.emit(
+    {
+      kind: 'act',
+      by: meaning.by,
+      reach: target?.reach,
+      render: target?.render,
+      name,
+      on: of?.type,
+      args: direct ? args : args.slice(1),
+      statement,
+    },
+    node,
+  );
   return NOTHING;
 }
 

@@ -73,6 +73,10 @@ function emit(
     style: 'expect',
     subject: thing.subject ?? { is: 'unknown' },
     subjectText: thing.subjectText ?? '',
+    subjectEnd:
+      run.site === undefined && thing.subjectAt !== undefined
+        ? thing.subjectAt + (thing.subjectText ?? '').length
+        : undefined,
     not: thing.not ?? false,
     matcher: matcher?.name,
     asks,

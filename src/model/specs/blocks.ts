@@ -1,7 +1,7 @@
 import type { HookTime, Mark } from '../../dialects/meaning.js';
 import type { Span } from '../components/view.js';
 import type { Import } from '../code/module-facts.js';
-import type { Step, Reach, Render, StandIn } from './steps.js';
+import type { Inside, Step, Reach, Render, StandIn } from './steps.js';
 
 /** A title as it is shown in reports. `exact`: read whole, with no hole left. */
 export interface Title {
@@ -23,6 +23,8 @@ export interface Block {
   callee: Span;
   /** The function that holds its body. */
   body?: Span;
+  /** Where that function starts, and whether it is `async`. */
+  fn?: { start: number; async: boolean };
   /** Whether that body has no statement. */
   empty: boolean;
   /** Rows of a table or turns of a loop make several of it. */
@@ -104,8 +106,8 @@ export interface SpecFile {
   globals: ReadonlyMap<string, Span>;
   /** The first use of the document by a spec or hook that surely runs. */
   documentUse: Span | undefined;
-  /** How often specs read or set the inside of what they render. */
-  internals: number;
+  /** What specs read or set inside of what they render. */
+  insides: Inside[];
   comments: readonly FileComment[];
 }
 

@@ -25,15 +25,38 @@ export function evaluateMember(
   if (root.type === 'Identifier') useName(run, env, root.name, root, how, path, value);
   if (how === 'write' && root.type === 'Identifier') changed(run, env, root.name, path, value);
   if (how === 'write') setOnInstance(run, env, node, value);
-  return fold(run, env, node);
+  const known = run.file.insides.length;
+  const found = fold(run, env, node);
+  const inside = run.file.insides.at(-1);
+  if (how === 'write' && run.file.insides.length > known && inside?.how === 'read') inside.how = 'set';
+  return found;
+}
+
+// What a spec takes from inside of a component that it renders.
+function keepInside(run: Run, thing: Thing, name: string, node: Node): void {
+  if (!run.inSpecOrHook) return;
+  const object = node.type === 'MemberExpression' ? node.object : undefined;
+  run.file.insides.push({
+    block: run.block,
+    place: run.placeOf(node),
+    via: run.site ? { file: run.tree.path, start: node.start, end: node.end } : undefined,
+    name,
+    how: name.startsWith('set') && thing.type !== 'instance' ? 'set' : 'read',
+    on: thing.type,
+    render: thing.render,
+    ofChild: thing.reach !== undefined,
+    forced:
+      object !== undefined &&
+      (unwrapped(object) !== object || (node.type === 'MemberExpression' && node.computed)),
+  });
 }
 
 // `component.kiln = …` on the instance of a fixture sets an input.
 function setOnInstance(run: Run, env: Env, node: MemberNode, value: Value | undefined): void {
   const object = fold(run, env, node.object);
   const name = memberName(node);
-  if (object.is === 'thing' && object.type === 'instance' && object.render && name !== undefined)
-    setInput(object.render, name, value);
+  const isFixture = object.is === 'thing' && object.type === 'instance' && object.render?.gives === 'fixture';
+  if (isFixture && object.render && name !== undefined) setInput(object.render, name, value);
 }
 
 // The object's own entry takes the new value, so that later reads see it.
@@ -122,7 +145,7 @@ function fromMeaning(run: Run, thing: Thing, meaning: Meaning, name: string, nod
         ? { is: 'library', meaning, module: '', name, of: thing }
         : hopFrom(run, thing, meaning.gives, name, node);
     case 'internals':
-      if (run.inSpecOrHook) run.file.internals++;
+      keepInside(run, thing, name, node);
       return { is: 'read', of: thing, name };
     case 'reads':
       return { is: 'read', of: thing, name };

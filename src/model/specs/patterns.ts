@@ -47,6 +47,7 @@ export function declareVariable(
   if (id.type !== 'Identifier') {
     const value = init ? evaluate(run, env, init) : NOTHING;
     bindPattern(run, env, id, value, declaring);
+    keepTaken(run, id, value);
     return;
   }
   const slot = declareName(
@@ -62,6 +63,8 @@ export function declareVariable(
   if (binding) run.madeFor = binding;
   if (init) slot.value = evaluate(run, env, init);
   run.madeFor = before;
+  const { value } = slot;
+  if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
   if (!binding) return;
   binding.holds = init ? holding(slot.value) : 'none';
   binding.frozen = isFrozen(init);
@@ -73,6 +76,17 @@ export function declareVariable(
     value: init ? { start: init.start, end: init.end } : undefined,
     made: init ? madeBy(init, run) : undefined,
   };
+}
+
+// Names that are taken from what a render gives: more of them can be added there.
+function keepTaken(run: Run, id: Node, value: Value): void {
+  if (value.is !== 'thing' || !value.render || value.reach || run.site || id.type !== 'ObjectPattern') return;
+  const names = id.properties.map((each) =>
+    each.type === 'Property' && each.shorthand && each.key.type === 'Identifier' ? each.key.name : undefined,
+  );
+  const last = id.properties.at(-1);
+  if (!last || last.type === 'RestElement') return;
+  value.render.taken = { names: new Set(names.filter((each) => each !== undefined)), end: last.end };
 }
 
 function holding(value: Value): Kind {

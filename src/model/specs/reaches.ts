@@ -34,10 +34,25 @@ export function reachBy(
     from: sourceOf(asked),
     gives: meaning.gives,
     receiver,
+    written: meaning.container && of === undefined ? undefined : writtenAt(run, node),
   };
   run.file.reaches.push(reach);
   run.emit({ kind: 'reach', reach }, node);
   return { is: 'thing', type: meaning.gives, reach, render: asked?.render };
+}
+
+function writtenAt(run: Run, node: Node): Reach['written'] {
+  if (run.site !== undefined || node.type !== 'CallExpression') return undefined;
+  const callee = unwrapped(node.callee);
+  const name = callee.type === 'MemberExpression' ? callee.property : callee;
+  const [first] = node.arguments;
+  if (!first || (name.type !== 'Identifier' && name.type !== 'PrivateIdentifier')) return undefined;
+  const { typeArguments } = node;
+  return {
+    name: { start: name.start, end: name.end },
+    args: { start: first.start, end: node.arguments.at(-1)?.end ?? first.end },
+    types: typeArguments ? run.tree.script.source.text.slice(typeArguments.start, typeArguments.end) : '',
+  };
 }
 
 const isComponent = (value: Value | undefined): boolean =>
@@ -76,7 +91,14 @@ export function hopFrom(
 export function pickFrom(run: Run, thing: Thing, position: number | 'last' | 'unknown', node: Node): Value {
   const gives = ONE_OF[thing.type];
   if (!gives || !thing.reach) return { is: 'read', of: thing, name: String(position) };
-  const reach: Reach = { ...thing.reach, position, place: run.placeOf(node), gives };
+  const reach: Reach = {
+    ...thing.reach,
+    position,
+    pickedFrom: thing.reach,
+    block: run.block,
+    place: run.placeOf(node),
+    gives,
+  };
   run.file.reaches.push(reach);
   return { is: 'thing', type: gives, reach, render: thing.render };
 }

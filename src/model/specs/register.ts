@@ -70,6 +70,10 @@ function blockOf(
     place: run.placeOf(node),
     callee: run.placeOf(node.callee),
     body: body ? { start: body.start, end: body.end } : undefined,
+    fn:
+      fn?.is === 'function' && run.site === undefined
+        ? { start: fn.node.start, async: fn.node.async }
+        : undefined,
     empty: body?.type === 'BlockStatement' && body.body.length === 0,
     repeated,
     waitsForCallback: !repeated && first?.type === 'Identifier',

@@ -43,6 +43,10 @@ export interface Render {
   file: string;
   /** Whether it is put into the page's own document by an option. */
   attached: boolean;
+  /** `const { container } = render(…)`: the names that are taken, and where the last of them ends. */
+  taken?: { names: ReadonlySet<string>; end: number };
+  /** `const view = render(…)` */
+  heldBy?: string;
 }
 
 /** One way in which a spec gets hold of elements. */
@@ -61,8 +65,27 @@ export interface Reach {
   gives: TypeName;
   /** A pick by position from this reach, where there is one. */
   position?: number | 'last' | 'unknown';
+  pickedFrom?: Reach;
   /** The source text of what it is asked of: `screen`, `wrapper`; empty for a function called by itself. */
   receiver: string;
+  /** Where its name and its arguments are written, and its type arguments; none in helpers of other modules. */
+  written?: { name: Span; args: Span; types: string };
+}
+
+/** A member of a rendered component that a spec reads, calls or sets. */
+export interface Inside {
+  block: Block;
+  place: Span;
+  via?: Place;
+  name: string;
+  how: 'read' | 'set';
+  /** The kind of object that it is taken from. */
+  on: TypeName;
+  render?: Render;
+  /** Of a child that was reached, not of the component that was rendered. */
+  ofChild: boolean;
+  /** By a cast, or by its name in brackets: the way around what is private. */
+  forced: boolean;
 }
 
 /** A spy, stub, mock or fake. */
@@ -88,7 +111,18 @@ export type Step = Standing &
   (
     | { kind: 'render'; render: Render }
     | { kind: 'reach'; reach: Reach }
-    | { kind: 'act'; by: 'user' | 'raw' | 'program'; reach?: Reach; render?: Render; name: string }
+    | {
+        kind: 'act';
+        by: 'user' | 'raw' | 'program';
+        reach?: Reach;
+        render?: Render;
+        name: string;
+        /** The kind of object that it is a method of: `fireEvent`, `wrapper`. */
+        on?: TypeName;
+        args: readonly Value[];
+        /** The call, where it is a statement of the block's own function. */
+        statement?: { callee: Span; args: readonly Span[] };
+      }
     | { kind: 'assert'; assertion: Assertion }
     | { kind: 'use'; use: Use }
     | { kind: 'stand-in'; standIn: StandIn }
@@ -113,6 +147,8 @@ export interface Assertion {
   style: 'expect' | 'call' | 'throwing-query';
   subject: Value;
   subjectText: string;
+  /** Where what is judged ends, in the spec file. */
+  subjectEnd?: number;
   not: boolean;
   /** The name of the matcher; undefined where an expectation is left without one. */
   matcher?: string;

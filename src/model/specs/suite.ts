@@ -58,7 +58,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     importsByPattern: false,
     globals: new Map(),
     documentUse: undefined,
-    internals: 0,
+    insides: [],
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };
 }

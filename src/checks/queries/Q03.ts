@@ -1,0 +1,54 @@
+import type { By } from '../../dialects/meaning.js';
+import type { Reach } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { markupOf } from './markup.js';
+import { evidence } from './Q01.js';
+import { betterQuery, certaintyOf } from './rewrite.js';
+import { assertsAbsence, isUserQuery, usedReaches } from './uses.js';
+
+const message = (by: string, markup: string, role: string): string =>
+  `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
+const withArticle = (noun: string): string => `${/^[aeiou]/.test(noun) ? 'an' : 'a'} ${noun}`;
+const advice = (query: string): string => `Ask for both: ${query}`;
+
+const WORDS: Readonly<Partial<Record<By, string>>> = {
+  text: 'text',
+  title: 'title',
+  placeholder: 'placeholder',
+  alt: 'alternative text',
+};
+
+/** A text, title or placeholder, on an element whose role and name find it as well. */
+export const Q03: FileCheck = {
+  code: 'Q03',
+  family: 'queries',
+  scope: 'file',
+  title: 'A better rung is free',
+  level: 'hint',
+  why: 'A text is found on anything: a button that has become a plain box still shows it, but nobody can press it by the keyboard.',
+  trouble: "screen.getByText('Fire')",
+  mended: "screen.getByRole('button', { name: 'Fire' })",
+  run(context) {
+    return usedReaches(context.file).flatMap(({ reach, step }) =>
+      step.kind === 'assert' && assertsAbsence(step.assertion) ? [] : (check(reach, context) ?? []),
+    );
+  },
+};
+
+function check(reach: Reach, context: FileContext): Found | undefined {
+  const by = WORDS[reach.by];
+  if (!by || !isUserQuery(reach) || reach.position !== undefined) return undefined;
+  const target = context.links.target(reach);
+  const better = target.kind === 'one' ? betterQuery(reach, target.element, context, 'role') : undefined;
+  if (target.kind !== 'one' || !better?.handle.asked || !better.handle.role) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    block: reach.block,
+    certainty: certaintyOf(reach, better, context),
+    message: message(by, markupOf(target.element), better.handle.role),
+    advice: advice(better.query),
+    evidence: evidence(reach, target.element),
+    suggestion: better.query,
+    mend: better.mend,
+  };
+}

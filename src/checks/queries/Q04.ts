@@ -1,0 +1,72 @@
+import type { Reach } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { markupOf } from './markup.js';
+import { betterQuery } from './rewrite.js';
+import { usedReaches, type Used } from './uses.js';
+
+const message = (position: string, query: string, count: string): string =>
+  `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
+const adviceQuery = (query: string): string => `Ask for the very one: ${query}`;
+const advice = 'Ask for it by its name, or look within its container.';
+
+/** An element picked by its position among several that a query finds. */
+export const Q04: FileCheck = {
+  code: 'Q04',
+  family: 'queries',
+  scope: 'file',
+  title: 'Picked by position',
+  level: 'risk',
+  why: 'Which one stands first is seldom what the spec is about: a new element above it moves the spec to another one, and it may stay green there.',
+  trouble: "screen.getAllByRole('button')[1]",
+  mended: "screen.getByRole('button', { name: 'Unload' })",
+  run(context) {
+    const used = usedReaches(context.file).filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
+    return used.flatMap((each) =>
+      assertsOrder(each, used, context) ? [] : (check(each.reach, context) ?? []),
+    );
+  },
+};
+
+const queryText = ({ pickedFrom }: Reach, { source }: FileContext): string =>
+  pickedFrom ? source.text.slice(pickedFrom.place.start, pickedFrom.place.end) : '';
+
+// Several positions of one list, each judged: the order is what the spec is about.
+function assertsOrder({ reach }: Used, used: readonly Used[], context: FileContext): boolean {
+  const query = queryText(reach, context);
+  const positions = used
+    .filter(({ step }) => step.kind === 'assert')
+    .filter(({ reach: other }) => other.block === reach.block && queryText(other, context) === query)
+    .map(({ reach: other }) => other.position);
+  return new Set(positions).size > 1;
+}
+
+function check(reach: Reach, context: FileContext): Found | undefined {
+  const all = reach.pickedFrom && context.links.target(reach.pickedFrom);
+  if (all?.kind !== 'many' || reach.via) return undefined;
+  const { elements } = all;
+  const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);
+  const target = context.links.target(reach);
+  const element = target.kind === 'one' ? target.element : undefined;
+  const better = element && betterQuery(reach, element, context);
+  const count = elements.length > 1 ? String(elements.length) : 'all';
+  return {
+    place: inFile(context, reach.place),
+    block: reach.block,
+    certainty: sure.length > 1 ? 'sure' : 'likely',
+    message: message(ordinal(reach.position), reach.name, count),
+    advice: better ? adviceQuery(better.query) : advice,
+    evidence: elements
+      .slice(0, 3)
+      .map((each) => ({ file: each.file, ...each.place, note: `one of them: ${markupOf(each)}` })),
+    suggestion: better?.query,
+    mend: better?.mend,
+  };
+}
+
+const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth'];
+const ordinal = (position: Reach['position']): string =>
+  typeof position === 'number'
+    ? (ORDINALS[position] ?? (position < 0 ? 'last' : `${position + 1}th`))
+    : position === 'last'
+      ? 'last'
+      : 'one';

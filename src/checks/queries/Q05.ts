@@ -1,0 +1,87 @@
+import { byRole, type Handle } from '../../model/links/replacement.js';
+import { bestHandle } from '../../model/links/replacement.js';
+import type { Placed, RenderedTree } from '../../model/links/rendered.js';
+import type { Component } from '../../model/components/view.js';
+import type { Inside, Render } from '../../model/specs/steps.js';
+import { styleOf } from '../../mends/style.js';
+import { inFile, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
+import { markupOf } from './markup.js';
+import { argsOf } from './rewrite.js';
+import { userQueryName } from '../../dialects/queries.js';
+
+const message = (name: string, component: string, how: 'read' | 'set'): string =>
+  how === 'set'
+    ? `${name} of ${component} is set from outside, as no user and no parent can.`
+    : `${name} is an inner matter of ${component}: no user sees it.`;
+const adviceShown = (markup: string, query: string | undefined): string =>
+  `${markup} shows it${query ? `: assert on ${query}` : '; assert on that'}.`;
+const adviceSet = 'Bring the component there as a user does: by its props and by acting on its elements.';
+const advice = 'Assert on what the component shows, or emits, because of it.';
+
+/** State, fields or methods of a rendered component, read or set by a spec. */
+export const Q05: FileCheck = {
+  code: 'Q05',
+  family: 'queries',
+  scope: 'file',
+  title: 'Reads the component’s insides',
+  level: 'risk',
+  why: 'A spec on inner state breaks with every rewrite that changes nothing for the user, and stays green when the state is right but the page is wrong.',
+  trouble: 'expect(wrapper.vm.isOpen).toBe(true);',
+  mended: "expect(screen.getByRole('status')).toHaveTextContent('Open');",
+  run(context) {
+    const found = new Map<number, Found>();
+    for (const inside of context.file.insides) {
+      const each = check(inside, context);
+      if (each && !found.has(each.place.start)) found.set(each.place.start, each);
+    }
+    return [...found.values()];
+  },
+};
+
+function check(inside: Inside, context: FileContext): Found | undefined {
+  const { render, name, how, on } = inside;
+  const component = render && componentOf(render, context);
+  // What a child offers is not known here.
+  if (!component || inside.ofChild) return undefined;
+  if (component.props.has(name) || component.offered?.has(name)) return undefined;
+  const level: Level | undefined =
+    render.gives === 'fixture' && on === 'instance' && !inside.forced && !/^[_#]/.test(name)
+      ? 'hint'
+      : undefined;
+  const shown = how === 'read' ? shownBy(name, context.links.tree(render)) : undefined;
+  return {
+    place: inFile(context, inside.place),
+    block: inside.block,
+    level,
+    certainty: 'sure',
+    message: message(name, component.name, how),
+    advice: shown
+      ? adviceShown(markupOf(shown), queryFor(shown, render, context))
+      : how === 'set'
+        ? adviceSet
+        : advice,
+    evidence: shown ? [{ file: shown.file, ...shown.place, note: `shows ${name}` }] : [],
+  };
+}
+
+function componentOf({ view, file }: Render, { project }: FileContext): Component | undefined {
+  const [node] = view ?? [];
+  return node?.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
+}
+
+// The element whose text shows a field.
+const shownBy = (name: string, { elements }: RenderedTree): Placed | undefined =>
+  elements.find(({ children }) =>
+    children.some((child) => child.kind !== 'element' && child.reads.includes(name)),
+  );
+
+function queryFor(element: Placed, render: Render, context: FileContext): string | undefined {
+  const tree = context.links.tree(render);
+  const scope = { elements: tree.elements, tree, complete: tree.complete, closed: tree.closed };
+  const handle: Handle | undefined =
+    byRole(element, scope) ?? bestHandle(element, scope, context.testIdAttribute);
+  const query = handle && userQueryName(handle.by, 'throws', false);
+  return handle && query && context.userCentred
+    ? `screen.${query}(${argsOf(handle, styleOf(context.source.text).quote)})`
+    : undefined;
+}

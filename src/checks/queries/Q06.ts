@@ -1,0 +1,68 @@
+import { isInHidden } from '../../model/links/name.js';
+import { isSingle } from '../../model/links/replacement.js';
+import { exclude, type Placed } from '../../model/links/rendered.js';
+import { roleOf } from '../../model/links/role.js';
+import type { Reach } from '../../model/specs/steps.js';
+import { textOfValue } from '../../model/specs/values.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { markupOf } from './markup.js';
+import { betterQuery, certaintyOf } from './rewrite.js';
+import { assertsAbsence, isUserQuery, usedReaches } from './uses.js';
+
+const message = (role: string): string =>
+  `The query asks for any ${role}, and the component has more than one, at least with other props.`;
+const adviceName = (query: string): string => `Say which one: ${query}`;
+const advice = 'Say which one, by its name.';
+
+/** A role asked for without a name, where the component has several elements of that role. */
+export const Q06: FileCheck = {
+  code: 'Q06',
+  family: 'queries',
+  scope: 'file',
+  title: 'Role without a name',
+  level: 'hint',
+  why: 'The spec passes as long as the other one is not shown; and it passes when the only one left is the wrong one.',
+  trouble: "screen.getByRole('button')",
+  mended: "screen.getByRole('button', { name: 'Fire' })",
+  run(context) {
+    return usedReaches(context.file).flatMap(({ reach, step }) =>
+      step.kind === 'assert' && assertsAbsence(step.assertion) ? [] : (check(reach, context) ?? []),
+    );
+  },
+};
+
+function check(reach: Reach, context: FileContext): Found | undefined {
+  const role = textOfValue(reach.args[0]);
+  const isBare = reach.by === 'role' && reach.args.length === 1 && isUserQuery(reach);
+  if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;
+  const target = context.links.target(reach);
+  const all = context.links.underAnyCondition.scope(reach)?.elements ?? [];
+  if (target.kind !== 'one') return undefined;
+  const twin = all.find((each) => isSame(each, target.element));
+  if (!twin) return undefined;
+  const others = all.filter(
+    (each) =>
+      roleOf(each) === role && isInHidden(each) === false && !isSame(each, twin) && !exclude(each, twin),
+  );
+  const [other] = others;
+  if (!other) return undefined;
+  const better = betterQuery(reach, target.element, context, 'role');
+  const named = better?.handle.asked ? better : undefined;
+  return {
+    place: inFile(context, reach.place),
+    block: reach.block,
+    certainty: certaintyOf(reach, named, context),
+    message: message(role),
+    advice: named ? adviceName(named.query) : advice,
+    evidence: [target.element, other].map((each) => ({
+      file: each.file,
+      ...each.place,
+      note: markupOf(each),
+    })),
+    suggestion: named?.query,
+    mend: named?.mend,
+  };
+}
+
+const isSame = (a: Placed, b: Placed): boolean =>
+  a.file === b.file && a.place.start === b.place.start && a.component === b.component;

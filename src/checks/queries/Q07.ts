@@ -1,0 +1,68 @@
+import type { Assertion, Render } from '../../model/specs/steps.js';
+import type { Value } from '../../model/specs/values.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+
+const message = (what: string, count: number | undefined): string =>
+  `The whole markup of ${what} is compared${count === undefined ? '' : `, ${count} elements`}: every change of it fails this spec, and says nothing.`;
+const advice = (title: string): string =>
+  title ? `Assert on what “${title}” speaks of.` : 'Assert on the part that the spec is about.';
+
+const SMALL = 5;
+const MARKUP = new Set(['html', 'innerHTML', 'outerHTML', 'toJSON', 'debug']);
+
+/** A snapshot or an equality of all that a render shows. */
+export const Q07: FileCheck = {
+  code: 'Q07',
+  family: 'queries',
+  scope: 'file',
+  title: 'Whole markup compared',
+  level: 'risk',
+  why: 'A snapshot of everything fails for every reason but the one that matters, so it is renewed unread; and it passes on markup that was wrong from the start.',
+  trouble: 'expect(container).toMatchSnapshot();',
+  mended: "expect(screen.getByRole('heading')).toHaveTextContent('Kiln 3');",
+  run(context) {
+    return context.file.blocks.flatMap((block) =>
+      block.steps.flatMap((step) => {
+        const render = step.kind === 'assert' ? comparedRender(step.assertion) : undefined;
+        if (step.kind !== 'assert' || !render) return [];
+        const count = elementsOf(step.assertion, render, context);
+        const found: Found = {
+          place: inFile(context, step.assertion.place),
+          block,
+          level: count !== undefined && count < SMALL ? 'hint' : undefined,
+          certainty: 'sure',
+          message: message(render.name === 'createComponent' ? 'a fixture' : 'a render', count),
+          advice: advice(block.kind === 'spec' ? block.title.text : ''),
+          evidence: [{ ...inFile(context, render.place), note: 'rendered here' }],
+        };
+        return [found];
+      }),
+    );
+  },
+};
+
+// The render whose whole markup an assertion compares.
+function comparedRender({ asks, not, subject, args }: Assertion): Render | undefined {
+  if (not) return undefined;
+  if (asks === 'snapshot') return wholeOf(subject);
+  const isLong = args[0]?.is === 'constant' && /<\w[^]*<\w/.test(String(args[0].value));
+  return asks === 'equal' && isLong && subject.is === 'read' ? wholeOf(subject) : undefined;
+}
+
+function wholeOf(subject: Value): Render | undefined {
+  if (subject.is === 'read') return MARKUP.has(subject.name) ? wholeOf(subject.of) : undefined;
+  if (subject.is !== 'thing' || !subject.render) return undefined;
+  const { reach, render } = subject;
+  if (!reach) return render;
+  // The first child of a container is all that was rendered.
+  const isRoot = reach.by === 'hop' && ['firstChild', 'firstElementChild', 'children'].includes(reach.name);
+  return isRoot && reach.from === render ? render : undefined;
+}
+
+// How many elements are compared: those of an inline snapshot, or of the render if all of it can be read.
+function elementsOf({ argText }: Assertion, render: Render, { links }: FileContext): number | undefined {
+  const written = argText.match(/<\w/g)?.length;
+  if (written !== undefined) return written;
+  const { elements, complete } = links.tree(render);
+  return complete && !elements.some(({ repeated }) => repeated) ? elements.length : undefined;
+}

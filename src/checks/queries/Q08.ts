@@ -1,0 +1,64 @@
+import type { Assertion, Reach } from '../../model/specs/steps.js';
+import type { Mend } from '../../mends/edit.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { assertsAbsence, assertsPresence, isAskedIn, isUserQuery, reachOf } from './uses.js';
+
+const messageAbsent = (name: string): string =>
+  `${name} throws when nothing is there, so “not there” is never judged: the query itself fails, with a message of its own.`;
+const messagePresent = (name: string): string =>
+  `${name} gives nothing when the element is missing, so the failure does not show what was there instead.`;
+const advice = (name: string): string => `Ask with ${name}.`;
+
+/** A throwing query that is to find nothing; or a null-giving one that is to find something. */
+export const Q08: FileCheck = {
+  code: 'Q08',
+  family: 'queries',
+  scope: 'file',
+  title: 'Absence asked of a query that throws',
+  level: 'risk',
+  why: 'An assertion that something is gone must be able to see that it is gone: a query that throws can only fail, for the right reason and for any other.',
+  trouble: "expect(screen.getByText('Hot')).not.toBeInTheDocument();",
+  mended: "expect(screen.queryByText('Hot')).not.toBeInTheDocument();",
+  run(context) {
+    return context.file.blocks.flatMap(({ steps }) =>
+      steps.flatMap((step) => (step.kind === 'assert' ? (check(step.assertion, context) ?? []) : [])),
+    );
+  },
+};
+
+function check(assertion: Assertion, context: FileContext): Found | undefined {
+  const reach = reachOf(assertion);
+  // Caught before the act, and judged after it: that is another matter.
+  if (!reach || reach.waits || assertion.style !== 'expect' || !isAskedIn(reach, assertion)) return undefined;
+  const absent = reach.missing === 'throws' && assertsAbsence(assertion);
+  const present = reach.missing === 'null' && isUserQuery(reach) && assertsPresence(assertion);
+  const name = absent ? nullGiving(reach) : present ? reach.name.replace(/^query/, 'get') : undefined;
+  if (!name) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    block: reach.block,
+    level: present ? 'hint' : undefined,
+    certainty: 'sure',
+    message: absent ? messageAbsent(reach.name) : messagePresent(reach.name),
+    advice: advice(name),
+    suggestion: name,
+    mend: renamed(reach, name, context),
+  };
+}
+
+const nullGiving = ({ name }: Reach): string | undefined =>
+  name === 'get' ? 'find' : /^get(?:All)?By/.test(name) ? name.replace(/^get/, 'query') : undefined;
+
+// The name alone changes; one that is taken from the render by its own name must be taken there as well.
+function renamed(reach: Reach, name: string, { file }: FileContext): Mend | undefined {
+  const { written, receiver, from } = reach;
+  if (!written) return undefined;
+  const taken = typeof from === 'object' && 'teardown' in from ? from.taken : undefined;
+  if (!receiver && !taken) return undefined;
+  const more =
+    receiver || !taken || taken.names.has(name)
+      ? []
+      : [{ start: taken.end, end: taken.end, text: `, ${name}` }];
+  const edits = [{ ...written.name, text: name }, ...more].map((edit) => ({ file: file.path, ...edit }));
+  return { summary: `Ask with ${name}`, safe: true, edits };
+}

@@ -1,0 +1,54 @@
+import type { Assertion } from '../../model/specs/steps.js';
+import type { Mend } from '../../mends/edit.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { assertsPresence, isAskedIn, isUserQuery, reachOf } from './uses.js';
+
+const message = (matcher: string, query: string): string =>
+  `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
+const advice = 'Say so: toBeInTheDocument().';
+
+/** Presence asserted by truthiness of what a throwing query gives. */
+export const Q09: FileCheck = {
+  code: 'Q09',
+  family: 'queries',
+  scope: 'file',
+  title: 'Presence asserted by truthiness',
+  level: 'hint',
+  why: 'The query throws by itself, so the matcher adds nothing; an element that has left the document is still truthy.',
+  trouble: "expect(screen.getByRole('alert')).toBeTruthy();",
+  mended: "expect(screen.getByRole('alert')).toBeInTheDocument();",
+  run(context) {
+    // Without such a matcher there is no better form.
+    if (!context.documentMatchers) return [];
+    return context.file.blocks.flatMap((block) =>
+      block.steps.flatMap((step) => {
+        const found = step.kind === 'assert' ? check(step.assertion, context) : undefined;
+        return found ? [{ ...found, block }] : [];
+      }),
+    );
+  },
+};
+
+function check(assertion: Assertion, context: FileContext): Found | undefined {
+  const reach = reachOf(assertion);
+  if (!reach || !isUserQuery(reach) || reach.missing !== 'throws' || !isAskedIn(reach, assertion))
+    return undefined;
+  if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
+    return undefined;
+  return {
+    place: inFile(context, assertion.place),
+    certainty: 'sure',
+    message: message(assertion.not ? `not.${assertion.matcher}` : (assertion.matcher ?? ''), reach.name),
+    advice,
+    suggestion: 'toBeInTheDocument()',
+    mend: mend(assertion, context),
+  };
+}
+
+// All behind `expect(…)` is written anew.
+function mend({ place, subjectEnd }: Assertion, { file, source }: FileContext): Mend | undefined {
+  const close = subjectEnd === undefined ? -1 : source.text.indexOf(')', subjectEnd);
+  if (close < 0 || close >= place.end) return undefined;
+  const edit = { file: file.path, start: close + 1, end: place.end, text: '.toBeInTheDocument()' };
+  return { summary: 'Assert that it is in the document', safe: true, edits: [edit] };
+}

@@ -1,0 +1,51 @@
+import type { Mend } from '../../mends/edit.js';
+import type { Found, ProjectCheck } from '../check.js';
+import type { Unnamed } from './unnamed.js';
+
+const message = ({ markup, role, component }: Unnamed, uses: number): string =>
+  `The ${role} ${markup} of ${component} has no name: no user of a screen reader knows what it is for, and ${uses === 1 ? 'the spec that uses it has' : 'specs that use it have'} to reach it another way.`;
+const advice = (attribute: string, hint: string | undefined): string =>
+  `Give it a name in the component: ${attribute}="${hint ?? '…'}", or text that a user can see.`;
+const MOST_USES = 4;
+
+/** A control that specs act on or assert about, and that has no accessible name. */
+export const Q11: ProjectCheck = {
+  code: 'Q11',
+  family: 'queries',
+  scope: 'project',
+  title: 'Control that nobody can name',
+  level: 'risk',
+  why: 'Without a name a control can’t be reached by role, nor by those who hear the page. The spec shows the fault; the component has it.',
+  trouble: '<button className="kiln-card__close"><svg /></button>',
+  mended: '<button className="kiln-card__close" aria-label="Close"><svg /></button>',
+  run({ specFiles }) {
+    const byPlace = new Map<string, Unnamed[]>();
+    for (const each of specFiles.flatMap(({ unnamed }) => unnamed)) {
+      const key = `${each.place.file}:${each.place.start}`;
+      byPlace.set(key, [...(byPlace.get(key) ?? []), each]);
+    }
+    return [...byPlace.values()].flatMap((uses): Found[] => {
+      const [first] = uses;
+      if (!first) return [];
+      const attribute = first.role === 'img' && first.tag === 'img' ? 'alt' : 'aria-label';
+      return [
+        {
+          place: first.place,
+          certainty: uses.some(({ sure }) => sure) ? 'sure' : 'likely',
+          message: message(first, uses.length),
+          advice: advice(attribute, first.hint),
+          evidence: uses.slice(0, MOST_USES).map(({ usedAt }) => ({ ...usedAt, note: 'used here' })),
+          mend: mend(first, attribute),
+        },
+      ];
+    });
+  },
+};
+
+// Only where the component has words of its own for it: a name is for people, and not to be made up.
+function mend({ place, tag, hint }: Unnamed, attribute: string): Mend | undefined {
+  if (!hint || /["&<>]/.test(hint)) return undefined;
+  const start = place.start + 1 + tag.length;
+  const edit = { file: place.file, start, end: start, text: ` ${attribute}="${hint}"` };
+  return { summary: `Name it “${hint}”`, safe: false, edits: [edit] };
+}

@@ -1,0 +1,105 @@
+import type { ComponentNode, Component, ViewNode } from '../../model/components/view.js';
+import { innerNodes } from '../../model/components/view.js';
+import type { Render } from '../../model/specs/steps.js';
+import { kebabCase } from '../../util/case.js';
+import { plural } from '../../util/plural.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { assertsAbsence, usedReaches } from './uses.js';
+
+const message = (children: readonly string[], renders: number): string =>
+  `${children.join(', ')} ${children.length === 1 ? 'is' : 'are'} not rendered in ${plural(renders, 'render')}: what ${children.length === 1 ? 'it shows' : 'they show'} is never tried together with the component.`;
+const messageAbsent = (child: string): string =>
+  `It is “not there” because ${child} is not rendered, whatever the component does.`;
+const advice = (name: string): string =>
+  `Render all of it with ${name}; replace only what is slow or talks to others.`;
+
+/** Children replaced by empty stand-ins, so that specs see a part of what a user sees. */
+export const Q12: FileCheck = {
+  code: 'Q12',
+  family: 'queries',
+  scope: 'file',
+  title: 'Children are not rendered',
+  level: 'risk',
+  why: 'A spec of a component without its children passes when props and events between them no longer fit.',
+  trouble: 'const wrapper = shallowMount(KilnCard);',
+  mended: 'const wrapper = mount(KilnCard);',
+  run(context) {
+    return [...absences(context), ...hints(context)];
+  },
+};
+
+// What is asserted to be gone, and would be there if the children were.
+function absences(context: FileContext): Found[] {
+  return usedReaches(context.file).flatMap(({ reach, step }): Found[] => {
+    const { from } = reach;
+    if (
+      step.kind !== 'assert' ||
+      !assertsAbsence(step.assertion) ||
+      typeof from !== 'object' ||
+      !('teardown' in from)
+    )
+      return [];
+    const children = leftOut(from, context);
+    if (children.length === 0 || context.links.target(reach).kind === 'one') return [];
+    const whole = context.links.withChildren.target(reach);
+    const child = whole.kind === 'one' ? whole.element.component : undefined;
+    if (whole.kind !== 'one' || !child || !children.some((each) => each.component === child)) return [];
+    return [
+      {
+        place: inFile(context, reach.place),
+        block: reach.block,
+        certainty: 'likely',
+        message: messageAbsent(child.name),
+        advice: advice(wholeName(from)),
+        evidence: [{ file: whole.element.file, ...whole.element.place, note: `stands in ${child.name}` }],
+      },
+    ];
+  });
+}
+
+// One hint a file: the renders leave out children that belong to the project.
+function hints(context: FileContext): Found[] {
+  const renders = context.file.renders.filter((render) => leftOut(render, context).length > 0);
+  const [first] = renders;
+  if (!first) return [];
+  const children = [
+    ...new Set(renders.flatMap((render) => leftOut(render, context).map(({ component }) => component))),
+  ];
+  return [
+    {
+      place: inFile(context, first.place),
+      block: first.block,
+      level: 'hint',
+      certainty: 'sure',
+      message: message(children.map(({ name }) => name).slice(0, 4), renders.length),
+      advice: advice(wholeName(first)),
+      evidence: children
+        .slice(0, 3)
+        .map(({ name, file, place }) => ({ file, ...place, note: `${name} is left out` })),
+    },
+  ];
+}
+
+const wholeName = ({ name }: Render): string =>
+  name === 'shallowMount' || name === 'shallow' ? 'mount' : name;
+
+interface LeftOut {
+  node: ComponentNode;
+  component: Component;
+}
+
+// The children, in the component's own view, that are components of the project and are replaced.
+function leftOut({ view, file, shallow, stubs }: Render, { project }: FileContext): LeftOut[] {
+  const [node] = view ?? [];
+  if ((!shallow && stubs.size === 0) || node?.kind !== 'component' || !node.ref) return [];
+  const component = project.component(file, node.ref);
+  if (!component) return [];
+  return componentsIn(component.view).flatMap((child) => {
+    const found = child.ref && project.component(component.templateFile ?? component.file, child.ref);
+    const isOut = shallow || stubs.has(kebabCase(child.name)) || (found && stubs.has(kebabCase(found.name)));
+    return found && isOut ? [{ node: child, component: found }] : [];
+  });
+}
+
+const componentsIn = (view: readonly ViewNode[]): ComponentNode[] =>
+  view.flatMap((node) => [...(node.kind === 'component' ? [node] : []), ...componentsIn(innerNodes(node))]);
