@@ -37,7 +37,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
   const file = readSpecFile(project, tree, settings.helpers);
   const environment = stage.environments.of(file.path);
   const links = new Links(project, file, settings.testIdAttribute, stage.shownProps);
-  const modules = modulesAtHand(file, environment);
+  const modules = modulesAtHand(tree, environment);
   const context: FileContext = {
     file,
     source: tree.script.source,
@@ -72,8 +72,8 @@ function coded(code: string, { block, ...found }: Found): Coded {
 }
 
 // What the file imports, and what its manifests declare.
-const modulesAtHand = ({ imports }: SpecFile, { manifest, outer }: Environment): string[] => [
-  ...[...imports.values()].map(({ specifier }) => specifier),
+const modulesAtHand = ({ facts }: ModuleTree, { manifest, outer }: Environment): string[] => [
+  ...facts.modules.map(({ specifier }) => specifier),
   ...[manifest, ...outer].flatMap((each) => [...(each?.dependencies.keys() ?? [])]),
 ];
 

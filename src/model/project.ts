@@ -285,7 +285,7 @@ export class Project {
   }
 
   #angularComponent(compiler: AngularCompiler, script: Script, declaration: AngularDeclaration): Component {
-    const { name, place, selector, inputs, host } = declaration;
+    const { name, place, selector, inputs, outputs, host } = declaration;
     const file = script.source.path;
     const { view, templateFile } = this.#angularView(compiler, script, declaration);
     return {
@@ -297,6 +297,7 @@ export class Project {
       templateFile,
       props: inputs,
       host,
+      offered: outputs,
       selector,
     };
   }

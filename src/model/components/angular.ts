@@ -32,6 +32,7 @@ export interface AngularDeclaration {
   inputs: Map<string, Expr | undefined>;
   /** Fields that keep their first value, where that is known. */
   fields: Map<string, Expr>;
+  outputs: Set<string>;
   /** Attributes of the host element, from the decorator and from bound members. */
   host: Map<string, Expr>;
 }
@@ -56,6 +57,7 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
       selector: text('selector'),
       template: inline ? { inline } : url ? { url } : undefined,
       inputs: inputsOf(node),
+      outputs: outputsOf(node),
       fields: fieldsOf(node),
       host: hostOf(node, valueOf(options, 'host')),
     });
@@ -102,6 +104,19 @@ function inputsOf(node: ClassNode): Map<string, Expr | undefined> {
       inputs.set(name, signal.arguments[0] && literal(signal.arguments[0]));
   }
   return inputs;
+}
+
+function outputsOf(node: ClassNode): Set<string> {
+  const outputs = new Set<string>();
+  for (const member of node.body.body) {
+    if (member.type !== 'PropertyDefinition') continue;
+    const name = propertyName(member.key, member.computed);
+    const maker = member.value ? (calleeName(member.value) ?? '') : '';
+    const isOutput =
+      decorator(member, 'Output') || ['output', 'outputFromObservable', 'model'].includes(maker);
+    if (name !== undefined && isOutput) outputs.add(name);
+  }
+  return outputs;
 }
 
 // What a field is first, if nothing in the class ever sets it.

@@ -48,9 +48,10 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     view,
     props: scope.props,
     registered: scope.registered,
-    keepsAttributes: options
-      ? inheritsNone(options)
-      : scripts.some(({ script }) => hasOption(script.program, inheritsNone)),
+    keepsAttributes: [...(options ? [options] : []), ...macroObjects(file, 'defineOptions')].some(
+      inheritsNone,
+    ),
+    offered: exposedBy(file, options),
   };
 }
 
@@ -59,14 +60,32 @@ const inheritsNone = (options: OptionsObject): boolean =>
     ([key, value]) => key === 'inheritAttrs' && value.type === 'Literal' && value.value === false,
   );
 
-// `defineOptions({ … })` of script setup.
-function hasOption({ body }: { body: readonly Node[] }, holds: (options: OptionsObject) => boolean): boolean {
-  return body.some((statement) => {
-    const call = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
-    if (call?.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
-    const [first] = call.arguments;
-    return call.callee.name === 'defineOptions' && first?.type === 'ObjectExpression' && holds(first);
-  });
+/** The object handed to a macro of script setup: `defineOptions({ … })`, `defineExpose({ … })`. */
+function macroObjects({ scripts }: VueFile, name: string): OptionsObject[] {
+  return scripts.flatMap(({ setup, script }) =>
+    setup
+      ? (script.program.body as readonly Node[]).flatMap((statement) => {
+          const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+          if (
+            call?.type !== 'CallExpression' ||
+            call.callee.type !== 'Identifier' ||
+            call.callee.name !== name
+          )
+            return [];
+          const [first] = call.arguments;
+          return first?.type === 'ObjectExpression' ? [first] : [];
+        })
+      : [],
+  );
+}
+
+// What a component lets others use, by its options or by `defineExpose`.
+function exposedBy(file: VueFile, options: OptionsObject | undefined): Set<string> {
+  const listed = options && entriesOf(options).find(([key]) => key === 'expose')?.[1];
+  const names =
+    listed?.type === 'ArrayExpression' ? listed.elements.map((each) => each && literalText(each)) : [];
+  const given = macroObjects(file, 'defineExpose').flatMap((each) => entriesOf(each).map(([name]) => name));
+  return new Set([...names, ...given].filter((name) => typeof name === 'string'));
 }
 
 interface TemplateScope extends Scope {
