@@ -64,8 +64,8 @@ function check(reach: Reach, context: FileContext): Found[] {
 
 type Said = Pick<Found, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 
-// Queries of wrappers and of test beds give objects of their own.
-const takesElements = ({ gives, name }: Reach): boolean =>
+/** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
+export const takesElements = ({ gives, name }: Reach): boolean =>
   !gives.includes('wrapper') && !gives.includes('debug') && name !== 'findByType';
 
 function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said {
@@ -98,7 +98,7 @@ function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
     message: saidOf(reach, element),
     advice: adviceStyle(query, better?.query),
     level: 'hint',
-    suggestion: query ?? better?.query,
+    suggestion: query,
     certainty: certaintyOf(reach, better, context),
   };
 }

@@ -3,7 +3,7 @@ import { textOfValue } from '../../model/specs/values.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
-import { evidence, isTestIdSelector } from './Q01.js';
+import { evidence, isTestIdSelector, takesElements } from './Q01.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
 import { usedReaches } from './uses.js';
 
@@ -29,6 +29,8 @@ export const Q02: FileCheck = {
 
 function check(reach: Reach, context: FileContext): Found | undefined {
   const attribute = context.testIdAttribute;
+  // A wrapper or a test bed has nothing better.
+  if (!takesElements(reach)) return undefined;
   const isById = reach.by === 'testId' || (reach.by === 'selector' && isTestIdSelector(reach, attribute));
   const target = isById && reach.position === undefined ? context.links.target(reach) : undefined;
   if (target?.kind !== 'one') return undefined;
