@@ -1,4 +1,6 @@
-export { audit, type AuditRequest } from './audit/audit.js';
+export { audit } from './audit/audit.js';
+export type { AuditRequest } from './audit/prepare.js';
+export { outline, type Outline } from './audit/outline.js';
 export type {
   Report,
   ReportedFinding,

@@ -1,41 +1,22 @@
 import type { ProjectContext, SpecFileFacts } from '../checks/check.js';
-import { CHECKS, textOfCode } from '../checks/index.js';
-import { setupEffects, type SetupEffects } from '../checks/setup-effects.js';
-import type { Settings } from '../config/settings.js';
+import { CHECKS } from '../checks/index.js';
 import { readCoverage, usualCoverage } from '../coverage/read.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../discover/files.js';
-import { findCandidates, type Candidates } from '../discover/find.js';
+import type { Candidates } from '../discover/find.js';
 import { manifestsOf } from '../environment/environment.js';
 import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
-import { Environments } from '../environment/read.js';
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
 import { ImportGraph } from '../model/code/import-graph.js';
-import { ShownProps } from '../model/links/shown-props.js';
-import { Project } from '../model/project.js';
-import { loadAngular } from '../parse/angular.js';
 import type { Problem } from '../parse/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
+import { discover, prepare, type AuditRequest } from './prepare.js';
 import { makeReport, type Gathered } from './make-report.js';
 import type { Report } from './report.js';
 import { checkSpecFile, type CheckedSpecFile, type Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
-
-/** What an audit is asked for. Paths are absolute. */
-export interface AuditRequest {
-  /** The folder that paths in the report start from. */
-  root: string;
-  /** Files and folders to audit. */
-  paths: readonly string[];
-  settings: Settings;
-  /** Codes and families that take part; all where there is none. */
-  only?: readonly string[];
-  version: string;
-  /** Told of each spec file before it is read. */
-  onProgress?: (done: number, all: number, path: string) => void;
-}
 
 /** Audits a suite. Reads only; runs nothing of the project. Gives the report, equal for equal files. */
 export async function audit(files: Files, request: AuditRequest): Promise<Report> {
@@ -64,51 +45,6 @@ export async function audit(files: Files, request: AuditRequest): Promise<Report
     version: request.version,
   };
   return makeReport(gathered);
-}
-
-function discover(files: Files, { root, paths, settings }: AuditRequest, problems: Problem[]): Candidates {
-  return findCandidates(files, root, paths, settings, (folder, reason) =>
-    problems.push({ file: folder, reason: `folder cannot be read (${reason})` }),
-  );
-}
-
-async function prepare(
-  files: Files,
-  { root, settings, only }: AuditRequest,
-  candidates: Candidates,
-): Promise<Stage> {
-  const environments = new Environments(files);
-  const paths = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
-  const folders = new Set(paths.map((path) => environments.of(path)));
-  const usesAngular = [...folders].some((each) =>
-    [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
-  );
-  const project = new Project(
-    files,
-    usesAngular ? await loadAngular() : undefined,
-    environments.aliases([...folders]),
-  );
-  const setups = new Map<string, SetupEffects | undefined>();
-  return {
-    root,
-    files,
-    settings,
-    project,
-    shownProps: new ShownProps(project),
-    environments,
-    setupOf(file) {
-      const { folder, runners, runnersOf } = environments.of(file);
-      const mine = runnersOf(file);
-      const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
-      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
-      return setups.get(key);
-    },
-    isOn(code) {
-      const text = textOfCode(code);
-      const asked = !only || only.some((each) => each === code || each === text?.family);
-      return asked && settings.checks.get(code) !== 'off';
-    },
-  };
 }
 
 // Components, and files that hold specs though their name does not say so.

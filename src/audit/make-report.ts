@@ -10,7 +10,8 @@ import { relativeTo } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
 import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
 import { packageFacts } from './package-facts.js';
-import { RUNGS, type Gap, type Report, type ReportedFinding, type Rung, type Unread } from './report.js';
+import type { Gap, Report, ReportedFinding, Unread } from './report.js';
+import { summed } from './rungs.js';
 import type { CheckedSpecFile, Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
 
@@ -53,10 +54,13 @@ export function makeReport(gathered: Gathered): Report {
       findings: counts,
     },
     findings,
-    reach: reach(checked),
+    reach: summed(checked.map(({ reach }) => reach)),
     gaps: gaps(gathered),
     coverage: coverage(gathered),
-    environment: context.environments.map((each) => packageFacts(each, stage.root)),
+    environment: context.environments.map((each) => ({
+      ...packageFacts(each, stage.root),
+      reach: summed(checked.filter(({ facts }) => facts.package === each.folder).map(({ reach }) => reach)),
+    })),
     unread: unread(gathered),
   };
 }
@@ -202,11 +206,6 @@ function sorted(findings: readonly ReportedFinding[]): ReportedFinding[] {
   return [...findings].sort(
     (a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column || order(a.code, b.code),
   );
-}
-
-function reach(checked: readonly CheckedSpecFile[]): Record<Rung, number> {
-  const count = (rung: Rung): number => checked.reduce((sum, each) => sum + (each.reach.get(rung) ?? 0), 0);
-  return Object.fromEntries(RUNGS.map((rung) => [rung, count(rung)])) as Record<Rung, number>;
 }
 
 function gaps({ context, stage }: Gathered): Gap[] {

@@ -77,6 +77,8 @@ export interface PackageFacts {
   runner: string;
   document: string;
   facts: Record<string, unknown>;
+  /** How many reaches of its specs stand on each rung. */
+  reach: Record<Rung, number>;
 }
 
 export interface Unread {

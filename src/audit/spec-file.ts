@@ -11,9 +11,9 @@ import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
 import type { ModuleTree } from '../model/project.js';
 import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
-import type { Reach, Render } from '../model/specs/steps.js';
+import type { Render } from '../model/specs/steps.js';
 import { readSpecFile } from '../model/specs/suite.js';
-import type { Rung } from './report.js';
+import { reachCounts, type ReachCounts } from './rungs.js';
 import type { Stage } from './stage.js';
 
 /** A finding with its code, and the titles around it: the block itself would keep the whole file in memory. */
@@ -27,39 +27,44 @@ export interface Coded {
 export interface CheckedSpecFile {
   facts: SpecFileFacts;
   found: Coded[];
-  reach: Map<Rung, number>;
+  reach: ReachCounts;
   comments: SpecFile['comments'];
 }
 
 /** Reads and checks one spec file; its syntax tree is let go afterwards. */
 export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
-  const { project, settings } = stage;
-  const file = readSpecFile(project, tree, settings.helpers);
-  const environment = stage.environments.of(file.path);
-  const links = new Links(project, file, settings.testIdAttribute, stage.shownProps);
-  const modules = modulesAtHand(tree, environment);
-  const context: FileContext = {
-    file,
-    source: tree.script.source,
-    project,
-    links,
-    runners: environment.runnersOf(file.path),
-    setup: stage.setupOf(file.path),
-    userCentred: modules.some(isUserCentred),
-    documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
-    userActions: modules.find(isUserActions),
-    testIdAttribute: settings.testIdAttribute,
-  };
+  const context = contextOf(stage, tree);
+  const { file } = context;
   const found = CHECKS.flatMap((check) =>
     check.scope === 'file' && stage.isOn(check.code)
       ? check.run(context).map((each) => coded(check.code, each))
       : [],
   );
   return {
-    facts: factsOf(context, tree, stage, environment),
+    facts: factsOf(context, tree, stage, stage.environments.of(file.path)),
     found,
     reach: reachCounts(file),
     comments: file.comments,
+  };
+}
+
+/** All that there is to ask of one spec file. */
+export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
+  const { project, settings } = stage;
+  const file = readSpecFile(project, tree, settings.helpers);
+  const environment = stage.environments.of(file.path);
+  const modules = modulesAtHand(tree, environment);
+  return {
+    file,
+    source: tree.script.source,
+    project,
+    links: new Links(project, file, settings.testIdAttribute, stage.shownProps),
+    runners: environment.runnersOf(file.path),
+    setup: stage.setupOf(file.path),
+    userCentred: modules.some(isUserCentred),
+    documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
+    userActions: modules.find(isUserActions),
+    testIdAttribute: settings.testIdAttribute,
   };
 }
 
@@ -155,28 +160,3 @@ function chosenEnvironment({ comments }: SpecFile): SpecFileFacts['chosenEnviron
 const isCleaning = (block: Block): boolean =>
   (block.hook === 'after-each' || block.hook === 'before-each') &&
   block.steps.some(({ kind }) => kind === 'unmount' || kind === 'restore');
-
-const RUNG_OF: Readonly<Record<Reach['by'], Rung>> = {
-  role: 'role',
-  label: 'label',
-  text: 'text',
-  placeholder: 'text',
-  value: 'text',
-  alt: 'alternative',
-  title: 'alternative',
-  testId: 'testId',
-  selector: 'structure',
-  component: 'structure',
-  hop: 'structure',
-  id: 'structure',
-  class: 'structure',
-  tag: 'structure',
-};
-
-function reachCounts(file: SpecFile): Map<Rung, number> {
-  const counts = new Map<Rung, number>();
-  const add = (rung: Rung, by = 1): unknown => counts.set(rung, (counts.get(rung) ?? 0) + by);
-  for (const reach of file.reaches) if (reach.position === undefined) add(RUNG_OF[reach.by]);
-  add('internals', file.insides.length);
-  return counts;
-}

@@ -63,11 +63,13 @@ function program(): Command {
     .action(async (paths: string[], options) => (await import('./commands/mend.js')).runMend(paths, options));
 
   wexlet
-    .command('outline')
-    .description('what Wexlet understood of how the suite runs: settings, set-up files, document, patterns')
+    .command('outline [file]')
+    .description('what Wexlet understood: how the suite runs, or the steps and reaches of one spec file')
     .option('--no-color', 'no colours')
-    .addHelpText('after', '\nExample:\n  cd packages/board && wexlet outline')
-    .action(async (options) => (await import('./commands/outline.js')).runOutline(options));
+    .addHelpText('after', '\nExample:\n  wexlet outline src/kiln-card.spec.tsx')
+    .action(async (file: string | undefined, options) =>
+      (await import('./commands/outline.js')).runOutline(file, options),
+    );
 
   wexlet
     .command('explain [code]')

@@ -7,6 +7,7 @@ import { plural } from '../util/plural.js';
 import { printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
 import { entriesOf, rank, type Entry } from './entries.js';
+import { reachChart } from './reach.js';
 
 export interface TextOptions {
   /** Columns to fill, 80 to 160. */
@@ -180,6 +181,7 @@ function tail(
       '',
     );
   }
+  lines.push(...reachChart(report.environment, colours));
   const unread = all ? report.unread : report.unread.slice(0, MOST_UNREAD);
   if (unread.length) {
     lines.push(colours.strong(`  not read: ${plural(report.unread.length, 'file')}`));

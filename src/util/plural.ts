@@ -8,3 +8,6 @@ export function listed(words: readonly string[], joiner = 'and'): string {
   if (words.length < 2) return words[0] ?? '';
   return `${words.slice(0, -1).join(', ')} ${joiner} ${words[words.length - 1]}`;
 }
+
+/** A noun with its article: `a button`, `an image`. */
+export const withArticle = (noun: string): string => `${/^[aeiou]/.test(noun) ? 'an' : 'a'} ${noun}`;

@@ -63,8 +63,70 @@ describe('wexlet outline', () => {
       expect(out).to.include(row);
     const [facts] = (JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report).environment;
     expect(facts?.facts['runners']).to.have.nested.property('[0].setupFiles[0]', './setup.ts');
-    expect(wexlet(folder, 'outline', 'a.spec.ts').code).to.equal(2);
+    expect(wexlet(folder, 'outline', 'gone.spec.ts').code).to.equal(2);
     expect(wexlet(written({ 'a.js': '' }), 'outline').out).to.include('no runner found');
+  });
+});
+
+describe('wexlet outline <spec file>', () => {
+  const files = {
+    'package.json': '{"name":"a"}',
+    'card.tsx': 'export const Card = ({ name }) => <p><button className="fire">Fire {name}</button></p>;',
+    'card.spec.tsx': `import { render, screen } from '@testing-library/react';
+import { Card } from './card';
+let seen = 0;
+describe('Card', () => {
+  it('fires', () => {
+    const { container } = render(<Card name="East" />);
+    container.querySelector('.fire').click();
+    seen = 1;
+  });
+  it('shows', () => { render(<Card name={load()} />); expect(screen.getByText('Cold')).toBeVisible(); expect(seen).toBe(1); });
+});
+`,
+    'broken.spec.ts': 'it(',
+  };
+
+  it('tells the steps, the elements reached, the better queries, and what crosses specs', () => {
+    const folder = written(files);
+    const { code, out } = wexlet(folder, 'outline', 'card.spec.tsx');
+    expect(code).to.equal(0);
+    const lines = out.split('\n').map((line) => line.trim().replace(/ +/g, ' '));
+    expect(lines).to.include.members([
+      'card.spec.tsx 2 specs · 2 reaches, the element known of 1',
+      'Card',
+      '6 render render(<Card name="East" />)',
+      "7 reach container.querySelector('.fire')",
+      'structure → <button>Fire East</button> button “Fire East” card.tsx:1',
+      "better screen.getByRole('button', { name: 'Fire East' })",
+      "10 reach screen.getByText('Cold')",
+      'text → not to be told',
+      'crosses specs',
+      '8 changes by “fires”',
+      '10 reads by “shows”',
+    ]);
+  });
+
+  it('says why a file has none', () => {
+    const folder = written(files);
+    expect(wexlet(folder, 'outline', 'card.tsx')).to.include({
+      code: 3,
+      err: 'wexlet: card.tsx: no spec in it\n',
+    });
+    const { code, err } = wexlet(folder, 'outline', 'broken.spec.ts');
+    expect(code).to.equal(3);
+    expect(err).to.match(/^wexlet: broken.spec.ts: .+, line 1\n$/);
+  });
+
+  it('goes with counts of each rung, for each package', () => {
+    const report = JSON.parse(wexlet(written(files), 'audit', '--format', 'json').out) as Report;
+    const counts = { role: 0, label: 0, text: 1, alternative: 0, testId: 0, structure: 1, internals: 0 };
+    expect(report.reach).to.deep.equal(counts);
+    expect(report.environment[0]?.reach).to.deep.equal(counts);
+    const { out } = wexlet(written(files), 'audit');
+    expect(out)
+      .to.match(/reached by/)
+      .and.to.match(/structure +▪+ 1/);
   });
 });
 

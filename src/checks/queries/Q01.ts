@@ -1,7 +1,9 @@
 import type { By } from '../../dialects/meaning.js';
 import { styleOf } from '../../mends/style.js';
 import type { Placed } from '../../model/links/rendered.js';
+import { NAMED_BY_CONTENT } from '../../model/links/name.js';
 import { roleOf } from '../../model/links/role.js';
+import { withArticle } from '../../util/plural.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
 import { inShort } from '../../util/printable.js';
@@ -21,6 +23,8 @@ const adviceStyle = (query: string | undefined, user: string | undefined): strin
   ].join(' ');
 const adviceNothing =
   'It has no role and no text to be reached by: give it a role and a name in the component, or a test id.';
+const adviceUnnamed = (role: string): string =>
+  `It is ${withArticle(role)} that has no name to be asked for by: give it one in the component.`;
 
 const STRUCTURE = new Set<By>(['selector', 'id', 'class', 'tag', 'hop']);
 
@@ -75,7 +79,7 @@ function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said 
   if (!better)
     return isRoot(element)
       ? undefined
-      : { message: saidOf(reach, element), advice: adviceNothing, level: 'hint', certainty };
+      : { message: saidOf(reach, element), advice: adviceFor(element), level: 'hint', certainty };
   const { query, mend } = better;
   return {
     message: saidOf(reach, element),
@@ -84,6 +88,15 @@ function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said 
     mend,
     certainty,
   };
+}
+
+function adviceFor(element: Placed): string {
+  const role = roleOf(element);
+  return role && NAMED_BY_CONTENT.has(role)
+    ? adviceUnnamed(role)
+    : role === 'img'
+      ? adviceUnnamed(role)
+      : adviceNothing;
 }
 
 function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {

@@ -1,5 +1,6 @@
 import type { By } from '../../dialects/meaning.js';
 import type { Reach } from '../../model/specs/steps.js';
+import { withArticle } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { evidence } from './Q01.js';
@@ -8,7 +9,6 @@ import { assertsAbsence, isUserQuery, usedReaches } from './uses.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
-const withArticle = (noun: string): string => `${/^[aeiou]/.test(noun) ? 'an' : 'a'} ${noun}`;
 const advice = (query: string): string => `Ask for both: ${query}`;
 
 const WORDS: Readonly<Partial<Record<By, string>>> = {

@@ -6,6 +6,7 @@ import { quoted, styleOf } from '../../mends/style.js';
 import { bestHandle, byRole, patternOf, type Asked, type Handle } from '../../model/links/replacement.js';
 import type { Placed } from '../../model/links/rendered.js';
 import type { Scope } from '../../model/links/target.js';
+import type { Span } from '../../model/components/view.js';
 import type { Reach, Render } from '../../model/specs/steps.js';
 import type { FileContext, Found } from '../check.js';
 import { assertsAbsence, usedBy } from './uses.js';
@@ -56,8 +57,17 @@ function written(reach: Reach, handle: Handle, inScope: boolean, context: FileCo
   const canMend = from.edits && use !== 'both' && reach.via === undefined && !isDone(reach, context);
   if (!canMend) return { handle, query };
   const proven = target.kind === 'one' && target.proven && handle.unique && !handle.given;
-  const edits: Edit[] = [{ file: context.file.path, ...reach.place, text: query }, ...(from.edits ?? [])];
+  const edits: Edit[] = [
+    { file: context.file.path, ...replacedIn(reach, missing, text), text: query },
+    ...(from.edits ?? []),
+  ];
   return { handle, query, mend: { summary: `Reach it by ${handle.by}`, safe: proven, edits } };
+}
+
+// A mark that says that something is there goes with the query that may find nothing.
+function replacedIn({ place }: Reach, missing: Missing, text: string): Span {
+  const isMarked = missing === 'throws' && text[place.end] === '!' && text[place.end + 1] !== '=';
+  return { start: place.start, end: isMarked ? place.end + 1 : place.end };
 }
 
 // A reach in a loop, a table or a helper of the file stands for several elements.

@@ -1,10 +1,31 @@
+import { outline } from '../../audit/outline.js';
+import { DiskFiles } from '../../discover/disk-files.js';
 import { environmentText } from '../../report/environment.js';
+import { printable } from '../../util/printable.js';
+import { EXIT } from '../exit.js';
 import { scopeOf } from '../scope.js';
-import { coloursFor } from '../terminal.js';
+import { coloursFor, widthFor } from '../terminal.js';
+import { version } from '../version.js';
 import { auditScope } from './audit.js';
 
-/** `wexlet outline`: how the suite runs, as far as its settings tell. */
-export async function runOutline({ color }: { color: boolean }): Promise<void> {
-  const { environment } = await auditScope(scopeOf([]), { only: ['environment'] });
-  process.stdout.write(environmentText(environment, coloursFor(color)));
+/** `wexlet outline`: how the suite runs, as far as its settings tell; for a spec file, what its specs do and reach. */
+export async function runOutline(path: string | undefined, { color }: { color: boolean }): Promise<void> {
+  const colours = coloursFor(color);
+  if (path === undefined) {
+    const { environment } = await auditScope(scopeOf([]), { only: ['environment'] });
+    process.stdout.write(environmentText(environment, colours));
+    return;
+  }
+  const { root, paths, settings } = scopeOf([path]);
+  const request = { root, paths: [root], settings, version: version() };
+  const found = await outline(new DiskFiles(), request, paths[0] ?? root);
+  if ('reason' in found || found.specs === 0) {
+    const why =
+      'reason' in found ? `${found.reason}${found.line ? `, line ${found.line}` : ''}` : 'no spec in it';
+    process.stderr.write(`wexlet: ${printable(path)}: ${printable(why)}\n`);
+    process.exitCode = EXIT.nothing;
+    return;
+  }
+  const { outlineText } = await import('../../report/outline.js');
+  process.stdout.write(outlineText(found, { width: widthFor(), colours }));
 }

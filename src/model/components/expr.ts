@@ -87,6 +87,9 @@ export function memberOf(expr: Expr, name: string): Expr {
     case 'prop':
     case 'member':
       return { is: 'member', of: expr, name };
+    // What it is a part of is still known by name.
+    case 'unknown':
+      return expr;
     default:
       return UNKNOWN;
   }

@@ -112,6 +112,9 @@ const RUNNING_METHODS = new Set(
   'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
 );
 
+// Calls on what a render gives that set state from outside.
+const SETS_STATE = new Set(['setData', 'setState', 'setMethods']);
+
 function callMethod(
   run: Run,
   target: Extract<Value, { is: 'read' }>,
@@ -135,6 +138,8 @@ function callMethod(
     return { is: 'read', of: target.of, name: target.name };
   }
   args.forEach((each) => handOut(run, each));
+  if (SETS_STATE.has(target.name) && target.of.is === 'thing')
+    run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
   const [name, given] = args;
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;
   if (input !== undefined && target.of.is === 'thing' && target.of.render)

@@ -18,6 +18,12 @@ describe('FiringLogComponent', () => {
     expect(fixture.debugElement.query(By.css('.log__empty')).nativeElement.textContent).toContain('Nothing was fired');
   });
 
+  it('forgets the firings', () => {
+    fixture.componentInstance.clear();
+
+    expect(fixture.componentInstance.firings).toEqual([]);
+  });
+
   fit('clears the log', () => {
     fixture.componentRef.setInput('firings', [{ id: 1, kiln: 'Big Bertha' }]);
     fixture.detectChanges();

@@ -1,0 +1,213 @@
+import { betterQuery } from '../checks/queries/rewrite.js';
+import { markupOf } from '../checks/queries/markup.js';
+import type { FileContext } from '../checks/check.js';
+import type { Files } from '../discover/files.js';
+import { nameOf, type Pieces } from '../model/links/name.js';
+import type { Placed } from '../model/links/rendered.js';
+import { roleOf } from '../model/links/role.js';
+import type { Span } from '../model/components/view.js';
+import type { Binding, Block } from '../model/specs/blocks.js';
+import type { Reach, Step, StepOf } from '../model/specs/steps.js';
+import type { Problem } from '../parse/source.js';
+import { relativeTo } from '../util/paths.js';
+import { inShort } from '../util/printable.js';
+import { discover, prepare, type AuditRequest } from './prepare.js';
+import type { Rung } from './report.js';
+import { RUNG_OF } from './rungs.js';
+import { contextOf } from './spec-file.js';
+
+/** What was understood of one spec file. Paths are relative to the root, lines count from 1. */
+export interface Outline {
+  file: string;
+  specs: number;
+  blocks: OutlinedBlock[];
+  /** Names outside of the specs that more than one of them uses, at least one of them changing it. */
+  shared: SharedName[];
+}
+
+export interface OutlinedBlock {
+  kind: 'group' | 'spec' | 'hook' | 'file';
+  title: string;
+  line: number;
+  /** How many groups it stands in. */
+  depth: number;
+  mark?: string;
+  steps: OutlinedStep[];
+}
+
+export interface OutlinedStep {
+  kind: 'arrange' | 'render' | 'reach' | 'act' | 'assert' | 'clean up';
+  line: number;
+  text: string;
+  reach?: OutlinedReach;
+}
+
+export interface OutlinedReach {
+  rung: Rung;
+  found: 'one' | 'likely one' | 'several' | 'nothing' | 'unknown';
+  /** `name`: with dots for what can't be told. */
+  element?: { file: string; line: number; markup: string; role?: string; name?: string };
+  better?: string;
+}
+
+export interface SharedName {
+  name: string;
+  line: number;
+  uses: { spec: string; line: number; how: 'reads' | 'changes' }[];
+}
+
+/** Reads one spec file, with the components that it renders; a Problem where it can't be read. */
+export async function outline(files: Files, request: AuditRequest, path: string): Promise<Outline | Problem> {
+  const problems: Problem[] = [];
+  const stage = await prepare(files, request, discover(files, request, problems));
+  const tree = stage.project.tree(path);
+  if (!tree)
+    return (
+      stage.project.problems.find(({ file }) => file === path) ?? { file: path, reason: 'can’t be read' }
+    );
+  const context = contextOf(stage, tree);
+  const { file, source } = context;
+  const line = ({ start }: Span): number => source.lines.at(start).line;
+  const blocks = inOrder(file.root, 0).map(({ block, depth }) => ({
+    kind: block.kind,
+    title: block.kind === 'hook' ? (block.hook ?? '').replace('-', ' ') : block.title.text,
+    line: line(block.callee),
+    depth,
+    mark: block.mark,
+    steps: block.steps.flatMap((step) => outlined(step, context, request.root) ?? []),
+  }));
+  return {
+    file: relativeTo(request.root, path),
+    specs: blocks.filter(({ kind }) => kind === 'spec').length,
+    blocks: blocks.filter(({ kind, steps }) => kind !== 'file' || steps.length > 0),
+    shared: sharedIn(context, line),
+  };
+}
+
+function inOrder(block: Block, depth: number): { block: Block; depth: number }[] {
+  const inside = block.kind === 'file' ? depth : depth + 1;
+  return [{ block, depth }, ...block.children.flatMap((child) => inOrder(child, inside))];
+}
+
+const KINDS: Readonly<Partial<Record<Step['kind'], OutlinedStep['kind']>>> = {
+  render: 'render',
+  reach: 'reach',
+  act: 'act',
+  assert: 'assert',
+  'stand-in': 'arrange',
+  clock: 'arrange',
+  restore: 'clean up',
+  unmount: 'clean up',
+};
+
+function outlined(step: Step, context: FileContext, root: string): OutlinedStep | undefined {
+  const kind = KINDS[step.kind];
+  if (!kind) return undefined;
+  const { text, lines } = context.source;
+  return {
+    kind,
+    line: lines.at(step.place.start).line,
+    text: inShort(text.slice(step.place.start, step.place.end), 100),
+    reach: step.kind === 'reach' ? reachOf(step, context, root) : undefined,
+  };
+}
+
+const FOUND = { many: 'several', none: 'nothing', unknown: 'unknown' } as const;
+
+function reachOf({ reach }: StepOf<'reach'>, context: FileContext, root: string): OutlinedReach {
+  const target = context.links.target(reach);
+  const rung = RUNG_OF[reach.by];
+  if (target.kind !== 'one') return { rung, found: FOUND[target.kind] };
+  return {
+    rung,
+    found: target.proven ? 'one' : 'likely one',
+    element: elementOf(target.element, reach, context, root),
+    better: betterFor(reach, target.element, context),
+  };
+}
+
+// A role with a name is the best there is: nothing is better than that.
+const betterFor = (reach: Reach, element: Placed, context: FileContext): string | undefined =>
+  reach.by === 'role' && reach.args.length > 1
+    ? undefined
+    : differing(reach, betterQuery(reach, element, context)?.query, context);
+
+function differing(
+  { place, by }: Reach,
+  query: string | undefined,
+  { source }: FileContext,
+): string | undefined {
+  const isSame = query === source.text.slice(place.start, place.end);
+  return isSame ||
+    (by === 'text' && query?.includes('ByText')) ||
+    (by === 'label' && query?.includes('ByLabel'))
+    ? undefined
+    : query;
+}
+
+function elementOf(
+  element: Placed,
+  reach: Reach,
+  { links, project }: FileContext,
+  root: string,
+): OutlinedReach['element'] {
+  const scope = links.scope(reach);
+  const name = scope && nameOf(element, scope.tree);
+  const line = project.source(element.file)?.lines.at(element.place.start).line ?? 0;
+  return {
+    file: relativeTo(root, element.file),
+    line,
+    markup: markupOf(element),
+    role: roleOf(element) ?? undefined,
+    name: name ? shownName(name) : '…',
+  };
+}
+
+// Holes of a name as dots, and words of which one is shown with strokes between.
+const shownName = (name: Pieces): string | undefined =>
+  name.map((piece) => (typeof piece === 'object' ? piece.join(' / ') : (piece ?? '…'))).join('') || undefined;
+
+function sharedIn({ file }: FileContext, line: (span: Span) => number): SharedName[] {
+  return file.bindings.flatMap((binding): SharedName[] => {
+    const uses = usesOf(binding, file.blocks, line);
+    const specs = new Set(uses.map(({ block }) => block));
+    const changes = uses.some(({ how }) => how === 'changes');
+    if (specs.size < 2 || !changes || binding.kind === 'import') return [];
+    return [
+      {
+        name: binding.name,
+        line: line(binding.place),
+        uses: uses.map(({ block, how, line: at }) => ({ spec: block.title.text, line: at, how })),
+      },
+    ];
+  });
+}
+
+// The first read and the first change by each spec.
+function usesOf(
+  binding: Binding,
+  blocks: readonly Block[],
+  line: (span: Span) => number,
+): { block: Block; how: 'reads' | 'changes'; line: number }[] {
+  return blocks
+    .filter(({ kind }) => kind === 'spec')
+    .flatMap((block) => {
+      const uses = block.steps.flatMap((step) =>
+        step.kind === 'use' && step.use.binding === binding
+          ? [
+              {
+                block,
+                how: changes(step) ? ('changes' as const) : ('reads' as const),
+                line: line(step.place),
+              },
+            ]
+          : [],
+      );
+      return (['changes', 'reads'] as const).flatMap((how) => uses.find((each) => each.how === how) ?? []);
+    });
+}
+
+function changes({ use }: StepOf<'use'>): boolean {
+  const { writes } = use.effect ?? { writes: new Set<string>() };
+  return use.how === 'assign' || use.how === 'write' || writes === 'all' || writes.size > 0;
+}

@@ -1,0 +1,76 @@
+import { textOfCode } from '../checks/index.js';
+import { setupEffects, type SetupEffects } from '../checks/setup-effects.js';
+import type { Settings } from '../config/settings.js';
+import type { Files } from '../discover/files.js';
+import { findCandidates, type Candidates } from '../discover/find.js';
+import { Environments } from '../environment/read.js';
+import { ShownProps } from '../model/links/shown-props.js';
+import { Project } from '../model/project.js';
+import { loadAngular } from '../parse/angular.js';
+import type { Problem } from '../parse/source.js';
+import type { Stage } from './stage.js';
+
+/** What an audit is asked for. Paths are absolute. */
+export interface AuditRequest {
+  /** The folder that paths in the report start from. */
+  root: string;
+  /** Files and folders to audit. */
+  paths: readonly string[];
+  settings: Settings;
+  /** Codes and families that take part; all where there is none. */
+  only?: readonly string[];
+  version: string;
+  /** Told of each spec file before it is read. */
+  onProgress?: (done: number, all: number, path: string) => void;
+}
+
+/** The spec files and sources below the given paths. */
+export function discover(
+  files: Files,
+  { root, paths, settings }: AuditRequest,
+  problems: Problem[],
+): Candidates {
+  return findCandidates(files, root, paths, settings, (folder, reason) =>
+    problems.push({ file: folder, reason: `folder cannot be read (${reason})` }),
+  );
+}
+
+/** What all stages share: settings, environments, and the project with its components. */
+export async function prepare(
+  files: Files,
+  { root, settings, only }: AuditRequest,
+  candidates: Candidates,
+): Promise<Stage> {
+  const environments = new Environments(files);
+  const paths = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
+  const folders = new Set(paths.map((path) => environments.of(path)));
+  const usesAngular = [...folders].some((each) =>
+    [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
+  );
+  const project = new Project(
+    files,
+    usesAngular ? await loadAngular() : undefined,
+    environments.aliases([...folders]),
+  );
+  const setups = new Map<string, SetupEffects | undefined>();
+  return {
+    root,
+    files,
+    settings,
+    project,
+    shownProps: new ShownProps(project),
+    environments,
+    setupOf(file) {
+      const { folder, runners, runnersOf } = environments.of(file);
+      const mine = runnersOf(file);
+      const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
+      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
+      return setups.get(key);
+    },
+    isOn(code) {
+      const text = textOfCode(code);
+      const asked = !only || only.some((each) => each === code || each === text?.family);
+      return asked && settings.checks.get(code) !== 'off';
+    },
+  };
+}
