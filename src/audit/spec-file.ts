@@ -1,5 +1,6 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, type Environment } from '../environment/environment.js';
 import { packageOf } from '../util/paths.js';
@@ -10,6 +11,7 @@ import { NO_MATCHERS } from '../model/code/added-matchers.js';
 import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
 import type { ModuleTree } from '../model/project.js';
+import { styleOf, type Style } from '../mends/style.js';
 import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
 import type { Render } from '../model/specs/steps.js';
 import { readSpecFile } from '../model/specs/suite.js';
@@ -54,6 +56,8 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
   const file = readSpecFile(project, tree, settings.helpers);
   const environment = stage.environments.of(file.path);
   const modules = modulesAtHand(tree, environment);
+  let style: Style | undefined;
+  let used: readonly Used[] | undefined;
   return {
     file,
     source: tree.script.source,
@@ -65,6 +69,13 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
     userActions: modules.find(isUserActions),
     testIdAttribute: settings.testIdAttribute,
+    // Most files have no finding that needs them.
+    get style() {
+      return (style ??= styleOf(tree.script.source.text));
+    },
+    get used() {
+      return (used ??= usedReaches(file));
+    },
   };
 }
 

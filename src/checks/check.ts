@@ -5,6 +5,7 @@ import type { Setting } from '../environment/setting.js';
 import type { PackageVersion } from '../environment/versions.js';
 import type { Files } from '../discover/files.js';
 import type { Mend } from '../mends/edit.js';
+import type { Style } from '../mends/style.js';
 import type { Links } from '../model/links/links.js';
 import type { AddedMatchers } from '../model/code/added-matchers.js';
 import type { ImportGraph } from '../model/code/import-graph.js';
@@ -16,6 +17,7 @@ import type { Place } from '../parse/place.js';
 import type { Problem, Source } from '../parse/source.js';
 import type { SetupEffects } from './setup-effects.js';
 import type { Unnamed } from './queries/unnamed.js';
+import type { Used } from './queries/uses.js';
 
 export const FAMILIES = [
   'environment',
@@ -81,6 +83,10 @@ export interface FileContext {
   /** Whether the package has a library of user actions, by its module. */
   userActions: string | undefined;
   testIdAttribute: string;
+  /** How the file is written. */
+  style: Style;
+  /** The reaches that are acted on or asserted about. */
+  used: readonly Used[];
 }
 
 /** What is kept of a spec file once it has been checked. */

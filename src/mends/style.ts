@@ -7,8 +7,12 @@ export interface Style {
   quote: '"' | "'";
 }
 
+// The first lines tell how a file is written as well as all of them.
+const ENOUGH = 2500;
+
 /** Reads a file's style from its text: line ends, indentation of the first indented line, semicolons, quotes. */
-export function styleOf(text: string): Style {
+export function styleOf(whole: string): Style {
+  const text = whole.slice(0, ENOUGH);
   const newline = /\r\n/.test(text) ? '\r\n' : '\n';
   const indent = /^(\t| {2,8})\S/m.exec(text)?.[1] ?? '  ';
   const lines = text.split(/\r?\n/).map((line) => line.trimEnd());

@@ -1,5 +1,4 @@
 import type { By } from '../../dialects/meaning.js';
-import { styleOf } from '../../mends/style.js';
 import type { Placed } from '../../model/links/rendered.js';
 import { NAMED_BY_CONTENT } from '../../model/links/name.js';
 import { roleOf } from '../../model/links/role.js';
@@ -11,7 +10,6 @@ import { inFile, type FileCheck, type FileContext, type Found } from '../check.j
 import { markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
 import { asksForSeen, styleHandle } from './style-handle.js';
-import { usedReaches } from './uses.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -39,7 +37,7 @@ export const Q01: FileCheck = {
   trouble: "container.querySelector('.kiln-card__fire').click();",
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
-    return usedReaches(context.file).flatMap(({ reach }) =>
+    return context.used.flatMap(({ reach }) =>
       isStructural(reach, context.testIdAttribute) ? check(reach, context) : [],
     );
   },
@@ -103,7 +101,7 @@ function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
   const scope = context.links.scope(reach);
   if (!scope || asksForSeen(textOfValue(reach.args[0]) ?? '')) return undefined;
   const better = betterQuery(reach, element, context);
-  const { quote } = styleOf(context.source.text);
+  const { quote } = context.style;
   const page = { ...scope, elements: scope.tree.elements };
   const query = styleHandle(reach, element, page, context.testIdAttribute, quote);
   if (!better && !query) return undefined;

@@ -5,7 +5,6 @@ import { inFile, type FileCheck, type FileContext, type Found } from '../check.j
 import { markupOf } from './markup.js';
 import { evidence, isTestIdSelector, takesElements } from './Q01.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { usedReaches } from './uses.js';
 
 const message = (id: string, markup: string): string =>
   `${markup} is reached by the test id “${id}”, though a user can name it.`;
@@ -23,7 +22,7 @@ export const Q02: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
     if (!context.userCentred) return [];
-    return usedReaches(context.file).flatMap(({ reach }) => check(reach, context) ?? []);
+    return context.used.flatMap(({ reach }) => check(reach, context) ?? []);
   },
 };
 

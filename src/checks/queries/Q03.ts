@@ -5,7 +5,7 @@ import { inFile, type FileCheck, type FileContext, type Found } from '../check.j
 import { markupOf } from './markup.js';
 import { evidence } from './Q01.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { assertsAbsence, isUserQuery, usedReaches } from './uses.js';
+import { assertsAbsence, isUserQuery } from './uses.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
@@ -29,7 +29,7 @@ export const Q03: FileCheck = {
   trouble: "screen.getByText('Fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
-    return usedReaches(context.file).flatMap(({ reach, step }) =>
+    return context.used.flatMap(({ reach, step }) =>
       step.kind === 'assert' && assertsAbsence(step.assertion) ? [] : (check(reach, context) ?? []),
     );
   },

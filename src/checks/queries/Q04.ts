@@ -2,7 +2,7 @@ import type { Reach } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { betterQuery } from './rewrite.js';
-import { usedReaches, type Used } from './uses.js';
+import { type Used } from './uses.js';
 
 const message = (position: string, query: string, count: string): string =>
   `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
@@ -20,7 +20,7 @@ export const Q04: FileCheck = {
   trouble: "screen.getAllByRole('button')[1]",
   mended: "screen.getByRole('button', { name: 'Unload' })",
   run(context) {
-    const used = usedReaches(context.file).filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
+    const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
     return used.flatMap((each) =>
       assertsOrder(each, used, context) ? [] : (check(each.reach, context) ?? []),
     );

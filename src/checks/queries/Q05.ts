@@ -3,7 +3,6 @@ import { bestHandle } from '../../model/links/replacement.js';
 import type { Placed, RenderedTree } from '../../model/links/rendered.js';
 import type { Component } from '../../model/components/view.js';
 import type { Inside, Render } from '../../model/specs/steps.js';
-import { styleOf } from '../../mends/style.js';
 import { inFile, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
 import { markupOf } from './markup.js';
 import { argsOf } from './rewrite.js';
@@ -82,6 +81,6 @@ function queryFor(element: Placed, render: Render, context: FileContext): string
     byRole(element, scope) ?? bestHandle(element, scope, context.testIdAttribute);
   const query = handle && userQueryName(handle.by, 'throws', false);
   return handle && query && context.userCentred
-    ? `screen.${query}(${argsOf(handle, styleOf(context.source.text).quote)})`
+    ? `screen.${query}(${argsOf(handle, context.style.quote)})`
     : undefined;
 }

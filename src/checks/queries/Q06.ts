@@ -7,7 +7,7 @@ import { textOfValue } from '../../model/specs/values.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { assertsAbsence, isUserQuery, usedReaches } from './uses.js';
+import { assertsAbsence, isUserQuery } from './uses.js';
 
 const message = (role: string): string =>
   `The query asks for any ${role}, and the component has more than one, at least with other props.`;
@@ -25,7 +25,7 @@ export const Q06: FileCheck = {
   trouble: "screen.getByRole('button')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
-    return usedReaches(context.file).flatMap(({ reach, step }) =>
+    return context.used.flatMap(({ reach, step }) =>
       step.kind === 'assert' && assertsAbsence(step.assertion) ? [] : (check(reach, context) ?? []),
     );
   },

@@ -39,6 +39,8 @@ export const Q10: FileCheck = {
 };
 
 function check(reach: Reach, context: FileContext): Found | undefined {
+  // What is there with these props is there under some condition.
+  if (context.links.target(reach).kind !== 'none') return undefined;
   const links = context.links.underAnyCondition;
   const target = links.target(reach);
   if (reach.by === 'component' || reach.by === 'hop' || target.kind !== 'none') return undefined;

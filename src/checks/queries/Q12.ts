@@ -4,7 +4,7 @@ import type { Render } from '../../model/specs/steps.js';
 import { kebabCase } from '../../util/case.js';
 import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { assertsAbsence, usedReaches } from './uses.js';
+import { assertsAbsence } from './uses.js';
 
 const message = (children: readonly string[], renders: number): string =>
   `${children.join(', ')} ${children.length === 1 ? 'is' : 'are'} not rendered in ${plural(renders, 'render')}: what ${children.length === 1 ? 'it shows' : 'they show'} is never tried together with the component.`;
@@ -30,7 +30,7 @@ export const Q12: FileCheck = {
 
 // What is asserted to be gone, and would be there if the children were.
 function absences(context: FileContext): Found[] {
-  return usedReaches(context.file).flatMap(({ reach, step }): Found[] => {
+  return context.used.flatMap(({ reach, step }): Found[] => {
     const { from } = reach;
     if (
       step.kind !== 'assert' ||

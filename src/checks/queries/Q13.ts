@@ -1,5 +1,4 @@
 import type { Edit, Mend } from '../../mends/edit.js';
-import { styleOf } from '../../mends/style.js';
 import { constantOf } from '../../model/links/role.js';
 import type { Placed } from '../../model/links/rendered.js';
 import type { Block } from '../../model/specs/blocks.js';
@@ -130,13 +129,14 @@ function library({
   source,
   project,
   userActions,
+  style,
 }: FileContext): { name: string; edits: Edit[] } | undefined {
   const imported = [...file.imports].find(([, { specifier }]) => specifier === userActions);
   if (imported) return { name: imported[0], edits: [] };
   const last = [...file.imports.values()].length > 0 ? project.summary(file.path)?.modules.at(-1) : undefined;
   if (!last || !/^\s*import\b/m.test(source.text) || file.bindings.some(({ name }) => name === 'userEvent'))
     return undefined;
-  const { newline, semicolon, quote } = styleOf(source.text);
+  const { newline, semicolon, quote } = style;
   const text = `${semicolon}${newline}import userEvent from ${quote}${userActions}${quote}`;
   return { name: 'userEvent', edits: [{ file: file.path, start: last.end, end: last.end, text }] };
 }

@@ -5,7 +5,6 @@ import { constantOf, roleOf } from '../../model/links/role.js';
 import { words } from '../../model/components/view.js';
 import { inFile, type FileContext } from '../check.js';
 import { markupOf } from './markup.js';
-import { usedReaches } from './uses.js';
 
 /** A control without an accessible name that a spec acts on or asserts about. */
 export interface Unnamed {
@@ -30,7 +29,7 @@ const CONTROLS = new Set(
 
 /** The controls that a spec file uses and that nobody can name. */
 export function unnamedControls(context: FileContext): Unnamed[] {
-  return usedReaches(context.file).flatMap(({ reach }) => {
+  return context.used.flatMap(({ reach }) => {
     const target = context.links.target(reach);
     const scope = target.kind === 'one' ? context.links.scope(reach) : undefined;
     if (target.kind !== 'one' || !scope || !hasNoName(target.element, scope.tree, context)) return [];

@@ -17,8 +17,8 @@ export const any = (matches: readonly Match[]): Match =>
 
 /** Whether a text in pieces is what is wanted. White space must be normalised before. */
 export function matchesText(pieces: Pieces, wanted: Wanted): Match {
-  // Most texts are one literal: that needs no choices.
-  if (pieces.length === 1 && typeof pieces[0] === 'string') return matchesPlain(pieces as Plain, wanted);
+  // Most texts have no choices.
+  if (pieces.every((piece) => typeof piece !== 'object')) return matchesPlain(pieces as Plain, wanted);
   const matches = new Set(variants(pieces).map((each) => matchesPlain(each, wanted)));
   const [only] = matches;
   return matches.size === 1 && only ? only : 'maybe';

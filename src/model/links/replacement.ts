@@ -37,24 +37,25 @@ export function byRole(element: Placed, scope: Scope): Handle | undefined {
   if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
   const name = askedName(element, scope.tree);
   const asked = name && askedFrom(name);
-  const others = scope.elements.filter(
-    (each) => each !== element && isInHidden(each) !== true && !exclude(each, element),
-  );
   if (!asked) {
-    const alone =
-      name?.length === 0 && SINGLE.has(role) && others.every((each) => mayHave(each, role) === 'no');
+    const isFree = (each: Placed): boolean =>
+      each === element || isOut(each, element) || mayHave(each, role) === 'no';
+    const alone = name?.length === 0 && SINGLE.has(role) && scope.elements.every(isFree);
     return alone ? { by: 'role', unique: scope.complete, role, given: false } : undefined;
   }
   let unique = scope.complete && 'text' in asked;
-  for (const each of others) {
-    const hasRole = mayHave(each, role);
-    const match = hasRole === 'no' ? 'no' : nameMatch(each, scope, wantedBy(asked));
-    if (match === 'no') continue;
+  const wanted = wantedBy(asked);
+  for (const each of scope.elements) {
+    const hasRole = each === element ? 'no' : mayHave(each, role);
+    if (hasRole === 'no' || isOut(each, element) || nameMatch(each, scope, wanted) === 'no') continue;
     if (hasRole === 'yes') return undefined;
     unique = false;
   }
   return { by: 'role', unique, role, asked, given: isGiven(element) };
 }
+
+// Hidden, or never there together with the element.
+const isOut = (each: Placed, element: Placed): boolean => isInHidden(each) === true || exclude(each, element);
 
 const nameMatch = (element: Placed, { tree }: Scope, wanted: Wanted): Match =>
   matchesText(askedName(element, tree) ?? [undefined], wanted);
