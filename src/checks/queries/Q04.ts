@@ -22,7 +22,7 @@ export const Q04: FileCheck = {
   run(context) {
     const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
     return used.flatMap((each) =>
-      assertsOrder(each, used, context) ? [] : (check(each.reach, context) ?? []),
+      isAboutOrder(each, used, context) ? [] : (check(each.reach, context) ?? []),
     );
   },
 };
@@ -30,11 +30,10 @@ export const Q04: FileCheck = {
 const queryText = ({ pickedFrom }: Reach, { source }: FileContext): string =>
   pickedFrom ? source.text.slice(pickedFrom.place.start, pickedFrom.place.end) : '';
 
-// Several positions of one list, each judged: the order is what the spec is about.
-function assertsOrder({ reach }: Used, used: readonly Used[], context: FileContext): boolean {
+// Several positions of one list: their order is what the spec is about.
+function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileContext): boolean {
   const query = queryText(reach, context);
   const positions = used
-    .filter(({ step }) => step.kind === 'assert')
     .filter(({ reach: other }) => other.block === reach.block && queryText(other, context) === query)
     .map(({ reach: other }) => other.position);
   return new Set(positions).size > 1;
@@ -48,7 +47,7 @@ function check(reach: Reach, context: FileContext): Found | undefined {
   const target = context.links.target(reach);
   const element = target.kind === 'one' ? target.element : undefined;
   const better = element && betterQuery(reach, element, context);
-  const count = elements.length > 1 ? String(elements.length) : 'all';
+  const count = elements.length > 1 && sure.length === elements.length ? String(elements.length) : 'several';
   return {
     place: inFile(context, reach.place),
     block: reach.block,

@@ -10,7 +10,7 @@ import { userQueryName } from '../../dialects/queries.js';
 
 const message = (name: string, component: string, how: 'read' | 'set'): string =>
   how === 'set'
-    ? `${name} of ${component} is set from outside, as no user and no parent can.`
+    ? `${/^set[A-Z]/.test(name) ? 'The state' : name} of ${component} is set from outside, as no user and no parent can.`
     : `${name} is an inner matter of ${component}: no user sees it.`;
 const adviceShown = (markup: string, query: string | undefined): string =>
   `${markup} shows it${query ? `: assert on ${query}` : '; assert on that'}.`;
@@ -43,6 +43,9 @@ function check(inside: Inside, context: FileContext): Found | undefined {
   // What a child offers is not known here.
   if (!component || inside.ofChild) return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
+  // A host that the spec makes for itself is the spec's own means.
+  if (component.file === context.file.path) return undefined;
+  if (on === 'instance' && component.ownMembers && !component.ownMembers.has(name)) return undefined;
   const level: Level | undefined =
     render.gives === 'fixture' && on === 'instance' && !inside.forced && !/^[_#]/.test(name)
       ? 'hint'

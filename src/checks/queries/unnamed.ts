@@ -1,5 +1,5 @@
 import type { Place } from '../../parse/place.js';
-import { isInHidden, nameOf } from '../../model/links/name.js';
+import { isInHidden, labelsOf, nameOf } from '../../model/links/name.js';
 import type { Placed } from '../../model/links/rendered.js';
 import { constantOf, roleOf } from '../../model/links/role.js';
 import { words } from '../../model/components/view.js';
@@ -60,7 +60,8 @@ function hasNoName(element: Placed, tree: Parameters<typeof nameOf>[1], { file }
     : element.tag === 'input' && constantOf(element, 'type') === 'password';
   if (!isControl || !element.component || element.component.file === file.path) return false;
   // What it is given, or might be, is the spec's matter.
-  if (element.open || isLacking(element) || isInHidden(element)) return false;
+  if (element.open || isInHidden(element)) return false;
+  if ([element, ...labelsOf(element, tree)].some(isLacking)) return false;
   if (['aria-label', 'aria-labelledby', 'title', 'alt'].some((name) => element.attributes.has(name)))
     return false;
   return nameOf(element, tree)?.length === 0;

@@ -96,6 +96,8 @@ export interface Component {
   selector?: string;
   /** Members that it offers to others: what it exposes, and its outputs. */
   offered?: ReadonlySet<string>;
+  /** Vue: the members it declares itself, where mixins may bring more props and members than can be seen. */
+  ownMembers?: ReadonlySet<string>;
   /** Vue: attributes that are no props do not go to its root element. */
   keepsAttributes?: boolean;
   /** Components known by name in its template. */

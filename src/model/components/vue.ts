@@ -52,6 +52,7 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
       inheritsNone,
     ),
     offered: exposedBy(file, options),
+    ownMembers: options && ownMembers(options),
   };
 }
 
@@ -77,6 +78,19 @@ function macroObjects({ scripts }: VueFile, name: string): OptionsObject[] {
         })
       : [],
   );
+}
+
+// Where mixins or a base bring more, only what stands in the options itself is known to be the component's own.
+function ownMembers(options: OptionsObject): Set<string> | undefined {
+  const entries = entriesOf(options);
+  if (!entries.some(([key]) => key === 'mixins' || key === 'extends')) return undefined;
+  const names = entries.flatMap(([key, value]) => {
+    const body = key === 'data' && isFunction(value) ? returnedFrom(value)[0] : value;
+    const isMembers = key === 'data' || key === 'computed' || key === 'methods';
+    const object = body && unwrapped(body);
+    return isMembers && object?.type === 'ObjectExpression' ? entriesOf(object).map(([name]) => name) : [];
+  });
+  return new Set(names);
 }
 
 // What a component lets others use, by its options or by `defineExpose`.

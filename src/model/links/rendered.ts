@@ -92,6 +92,8 @@ export interface RenderedTree {
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
   file: string;
+  /** The file that markup of the spec's own stands in, where it is another. */
+  writtenIn?: string;
   view: readonly ViewNode[];
   /** Whether child components are replaced by empty ones. */
   shallow?: boolean;
@@ -262,7 +264,7 @@ class Expansion {
     const placed: Placed = {
       kind: 'element',
       tag: this.#tag(node, context),
-      file: context.file,
+      file: this.#placeOf(context),
       place: node.place,
       attributes,
       classes: rest
@@ -295,6 +297,10 @@ class Expansion {
         parent: placed,
       });
     return placed;
+  }
+
+  #placeOf({ component, file }: Context): string {
+    return component ? file : (this.#input.writtenIn ?? file);
   }
 
   #tag({ tag, chosen }: ElementNode, context: Context): string {
@@ -550,7 +556,7 @@ class Expansion {
       kind: 'element',
       // A fixture makes a host of its own.
       tag: node.ref && 'selector' in node.ref ? node.name : 'div',
-      file: context.file,
+      file: this.#placeOf(context),
       place: node.place,
       attributes,
       classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),

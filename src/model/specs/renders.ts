@@ -33,6 +33,7 @@ export function renderBy(
     view: shown?.view,
     props: shown?.props ?? new Map(),
     file: shown?.file ?? run.tree.path,
+    writtenIn: run.tree.path,
     attached:
       args[1]?.is === 'object' &&
       ['attachTo', 'attachToDocument', 'container'].some(

@@ -41,6 +41,8 @@ export interface Render {
   props: Map<string, Prop>;
   /** The file whose names `view` uses. */
   file: string;
+  /** The file of the call. */
+  writtenIn: string;
   /** Whether it is put into the page's own document by an option. */
   attached: boolean;
   /** `const { container } = render(…)`: the names that are taken, and where the last of them ends. */
