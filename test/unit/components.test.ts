@@ -434,6 +434,12 @@ describe('Angular components', () => {
       '<p title=Raku>Raku of 1</p>',
       { name: 'Raku' },
     ],
+    [
+      'signals that keep their value',
+      '<p>{{ title() }}{{ n() }}</p>',
+      'title = signal("Kiln"); n = signal(1); more() { this.n.set(2); }',
+      '<p>Kiln?</p>',
+    ],
     ['signal inputs', '<p>{{ name() }}</p>', 'name = input<string>();', '<p>Raku</p>', { name: 'Raku' }],
     [
       'attribute and class bindings',

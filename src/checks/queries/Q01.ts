@@ -1,7 +1,7 @@
 import type { By } from '../../dialects/meaning.js';
 import type { Placed } from '../../model/links/rendered.js';
-import { NAMED_BY_CONTENT } from '../../model/links/name.js';
 import { roleOf } from '../../model/links/role.js';
+import { ownText } from '../../model/links/target.js';
 import { withArticle } from '../../util/plural.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
@@ -9,7 +9,8 @@ import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { asksForSeen, styleHandle } from './style-handle.js';
+import { takesElements } from './uses.js';
+import { asksForSeen, styleQuery } from './style-query.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -66,18 +67,14 @@ function check(reach: Reach, context: FileContext): Found[] {
 
 type Said = Pick<Found, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 
-/** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
-export const takesElements = ({ gives, name }: Reach): boolean =>
-  !gives.includes('wrapper') && !gives.includes('debug') && name !== 'findByType';
-
 function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said {
   const better = betterQuery(reach, element, context);
   const certainty = certaintyOf(reach, better, context);
   // An element that shows nothing but what it is given may well get its role from there.
-  if (!better)
-    return isRoot(element)
-      ? undefined
-      : { message: saidOf(reach, element), advice: adviceFor(element), level: 'hint', certainty };
+  if (!better) {
+    const advice = isRoot(element) ? undefined : adviceFor(element);
+    return advice ? { message: saidOf(reach, element), advice, level: 'hint', certainty } : undefined;
+  }
   const { query, mend } = better;
   return {
     message: saidOf(reach, element),
@@ -88,22 +85,17 @@ function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said 
   };
 }
 
-function adviceFor(element: Placed): string {
+// What to add to an element that nothing better reaches; none for one that has words, though they can't be told.
+function adviceFor(element: Placed): string | undefined {
   const role = roleOf(element);
-  return role && NAMED_BY_CONTENT.has(role)
-    ? adviceUnnamed(role)
-    : role === 'img'
-      ? adviceUnnamed(role)
-      : adviceNothing;
+  if (role && role !== 'presentation' && role !== 'paragraph') return adviceUnnamed(role);
+  return ownText(element).length > 0 ? undefined : adviceNothing;
 }
 
 function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
-  const scope = context.links.scope(reach);
-  if (!scope || asksForSeen(textOfValue(reach.args[0]) ?? '')) return undefined;
+  if (asksForSeen(textOfValue(reach.args[0]) ?? '')) return undefined;
   const better = betterQuery(reach, element, context);
-  const { quote } = context.style;
-  const page = { ...scope, elements: scope.tree.elements };
-  const query = styleHandle(reach, element, page, context.testIdAttribute, quote);
+  const query = styleQuery(reach, element, context);
   if (!better && !query) return undefined;
   return {
     message: saidOf(reach, element),

@@ -2,7 +2,8 @@ import type { Reach } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { betterQuery } from './rewrite.js';
-import { type Used } from './uses.js';
+import { styleQuery } from './style-query.js';
+import { takesElements, type Used } from './uses.js';
 
 const message = (position: string, query: string, count: string): string =>
   `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
@@ -46,18 +47,20 @@ function check(reach: Reach, context: FileContext): Found | undefined {
   const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);
   const target = context.links.target(reach);
   const element = target.kind === 'one' ? target.element : undefined;
-  const better = element && betterQuery(reach, element, context);
+  const inUserStyle = takesElements(reach) && context.userCentred;
+  const better = element && inUserStyle ? betterQuery(reach, element, context) : undefined;
+  const query = better?.query ?? (element && !inUserStyle ? styleQuery(reach, element, context) : undefined);
   const count = elements.length > 1 && sure.length === elements.length ? String(elements.length) : 'several';
   return {
     place: inFile(context, reach.place),
     block: reach.block,
     certainty: sure.length > 1 ? 'sure' : 'likely',
     message: message(ordinal(reach.position), reach.name, count),
-    advice: better ? adviceQuery(better.query) : advice,
+    advice: query ? adviceQuery(query) : advice,
     evidence: elements
       .slice(0, 3)
       .map((each) => ({ file: each.file, ...each.place, note: `one of them: ${markupOf(each)}` })),
-    suggestion: better?.query,
+    suggestion: query,
     mend: better?.mend,
   };
 }

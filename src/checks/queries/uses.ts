@@ -67,3 +67,7 @@ export const isUserQuery = ({ name }: Reach): boolean => /^(?:get|query|find)(?:
 /** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
 export const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
   place.start <= reach.place.start && reach.place.end <= place.end;
+
+/** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
+export const takesElements = ({ gives, name }: Reach): boolean =>
+  !gives.includes('wrapper') && !gives.includes('debug') && name !== 'findByType';

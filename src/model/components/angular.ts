@@ -124,7 +124,7 @@ function fieldsOf(node: ClassNode): Map<string, Expr> {
   const fields = new Map<string, Expr>();
   for (const member of node.body.body.filter(isField)) {
     const name = propertyName(member.key, member.computed);
-    const value = member.value ? literal(member.value) : undefined;
+    const value = member.value ? (literal(member.value) ?? signalValue(member.value)) : undefined;
     if (name !== undefined && value && member.decorators.length === 0) fields.set(name, value);
   }
   walkTree(node, (each) => {
@@ -134,10 +134,25 @@ function fieldsOf(node: ClassNode): Map<string, Expr> {
         : each.type === 'UpdateExpression'
           ? each.argument
           : undefined;
-    const name = target && memberName(target as Node);
+    const changed = target ?? changedSignal(each);
+    const name = changed && memberName(changed as Node);
     if (name !== undefined) fields.delete(name);
   });
   return fields;
+}
+
+// `signal('Firings')`, which a template reads by a call.
+const signalValue = (node: Node): Expr | undefined => {
+  const [first] = node.type === 'CallExpression' && calleeName(node) === 'signal' ? node.arguments : [];
+  return first && literal(first);
+};
+
+// `this.title.set(…)`
+function changedSignal(node: Node): Node | undefined {
+  const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
+  return callee?.type === 'MemberExpression' && ['set', 'update'].includes(memberName(callee) ?? '')
+    ? callee.object
+    : undefined;
 }
 
 const literal = (node: Node): Expr | undefined => {

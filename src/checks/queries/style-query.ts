@@ -6,6 +6,7 @@ import type { Placed } from '../../model/links/rendered.js';
 import { constantOf } from '../../model/links/role.js';
 import { ownText, type Scope } from '../../model/links/target.js';
 import { quoted } from '../../mends/style.js';
+import type { FileContext } from '../check.js';
 
 // What a user sees or hears of an element, as far as a selector can ask for it; the test id comes last.
 const SEEN = ['aria-label', 'placeholder', 'alt', 'title'];
@@ -18,20 +19,18 @@ export const asksForSeen = (selector: string): boolean =>
  * The best query for an element in a style that only takes selectors: by an attribute that a user sees or hears, by its
  * words, or by its test id. Undefined where none of them finds this element and no other.
  */
-export function styleHandle(
-  reach: Reach,
-  element: Placed,
-  scope: Scope,
-  testIdAttribute: string,
-  quote: '"' | "'",
-): string | undefined {
+export function styleQuery(reach: Reach, element: Placed, context: FileContext): string | undefined {
+  const scope = context.links.scope(reach.pickedFrom ?? reach);
+  if (!scope) return undefined;
+  const page = { ...scope, elements: scope.tree.elements };
+  const { quote } = context.style;
   for (const attribute of SEEN) {
-    const selector = bySelector(element, attribute, scope);
+    const selector = bySelector(element, attribute, page);
     if (selector) return asked(reach, selector, quote);
   }
-  const byWords = wordsQuery(reach, element, scope, quote);
+  const byWords = wordsQuery(reach, element, page, quote);
   if (byWords) return byWords;
-  const selector = bySelector(element, testIdAttribute, scope);
+  const selector = bySelector(element, context.testIdAttribute, page);
   return selector && asked(reach, selector, quote);
 }
 
