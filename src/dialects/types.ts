@@ -310,7 +310,8 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       // A child that is made to emit acts like one.
       $emit: program,
       $el: { kind: 'object', type: 'element' },
-      ...each('$nextTick $forceUpdate $watch $destroy', plain),
+      // The focus is a user's matter; methods of these names hand it on.
+      ...each('$nextTick $forceUpdate $watch $destroy focus blur', plain),
       ...each(
         '$props $attrs $slots $options $router $route $store $root $parent $t $i18n setInput location injector changeDetectorRef',
         reads,

@@ -1,9 +1,10 @@
 import type { Assertion, Render } from '../../model/specs/steps.js';
 import type { Value } from '../../model/specs/values.js';
+import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 
 const message = (what: string, count: number | undefined): string =>
-  `The whole markup of ${what} is compared${count === undefined ? '' : `, ${count} elements`}: every change of it fails this spec, and says nothing.`;
+  `The whole markup of ${what} is compared${count === undefined ? '' : `, ${plural(count, 'element')}`}: every change of it fails this spec, and says nothing.`;
 const advice = (title: string): string =>
   title ? `Assert on what “${title}” speaks of.` : 'Assert on the part that the spec is about.';
 

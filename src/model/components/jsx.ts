@@ -303,6 +303,9 @@ function isMarkup(node: Node, scope: Scope, depth = 0): boolean {
     case 'JSXElement':
     case 'JSXFragment':
       return true;
+    case 'ArrowFunctionExpression':
+      // A function of markup, for the component to call.
+      return waysOut(found.node, found.scope).some(({ node: way }) => way?.type === 'JSXElement');
     case 'ConditionalExpression':
       return sub(found.node.consequent) || sub(found.node.alternate);
     case 'LogicalExpression':
@@ -326,10 +329,12 @@ const decoded = (expr: Expr): Expr =>
   expr.is === 'constant' && typeof expr.value === 'string' ? constant(decodeHTMLStrict(expr.value)) : expr;
 
 function give(name: string, expr: Expr, given: Given, classes = true): void {
-  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
-  if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
   given.props.set(name, { expr });
-  given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
+  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
+  // Handlers, keys and references are no attributes of the document.
+  else if (name !== 'key' && name !== 'ref')
+    given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
+  if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
 }
 
 // A spread of a literal object can be read; any other may hold anything, handlers and class names included.

@@ -1,4 +1,5 @@
 import { parse, type Selector } from 'css-what';
+import nthCheck from 'nth-check';
 import { possibleValues, textPieces } from '../components/expr.js';
 import type { Placed } from './rendered.js';
 import type { Pieces } from './name.js';
@@ -147,7 +148,47 @@ function pseudo(element: Placed, name: string, data: unknown): Match {
   }
   if ((name === 'is' || name === 'where') && Array.isArray(data))
     return matchesSelector(element, data as Selector[][]);
-  return 'maybe';
+  const place = PLACES[name];
+  if (!place) return 'maybe';
+  const formula = place.formula ?? (typeof data === 'string' ? data : undefined);
+  return formula === undefined ? 'maybe' : hasPlace(element, formula, place);
+}
+
+interface ByPlace {
+  /** The formula of the pseudo-class, where it does not bring its own. */
+  formula?: string;
+  fromEnd?: boolean;
+  ofType?: boolean;
+}
+
+const PLACES: Readonly<Record<string, ByPlace>> = {
+  'first-child': { formula: '1' },
+  'last-child': { formula: '1', fromEnd: true },
+  'nth-child': {},
+  'nth-last-child': { fromEnd: true },
+  'first-of-type': { formula: '1', ofType: true },
+  'last-of-type': { formula: '1', fromEnd: true, ofType: true },
+  'nth-of-type': { ofType: true },
+  'nth-last-of-type': { fromEnd: true, ofType: true },
+};
+
+// The place among its siblings, where all that stand before it are surely there.
+function hasPlace(element: Placed, formula: string, { fromEnd, ofType }: ByPlace): Match {
+  if (!element.parent) return 'maybe';
+  const around = fromEnd ? element.parent.children.toReversed() : element.parent.children;
+  const before = around.slice(0, around.indexOf(element));
+  const isSure = before.every(
+    (each) =>
+      each.kind === 'text' ||
+      (each.kind === 'element' && !each.repeated && each.guards.length <= element.guards.length),
+  );
+  if (!isSure || element.repeated) return 'maybe';
+  const elements = before.filter((each) => each.kind === 'element' && (!ofType || each.tag === element.tag));
+  try {
+    return nthCheck(formula)(elements.length) ? 'yes' : 'no';
+  } catch {
+    return 'maybe';
+  }
 }
 
 /** Whether an element has a tag; `?` is one that is chosen at run time. */

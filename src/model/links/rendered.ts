@@ -19,6 +19,7 @@ import {
 } from '../components/expr.js';
 import { parsedSelector } from './match.js';
 import type { Hidden, Pieces } from './name.js';
+import type { Handle } from './replacement.js';
 import type { Role } from './role.js';
 import { HTML_NAMES } from '../components/jsx.js';
 import {
@@ -28,6 +29,7 @@ import {
   type ClassList,
   type Component,
   type ComponentNode,
+  type Prop,
   type ElementNode,
   type Span,
   type ViewNode,
@@ -60,7 +62,13 @@ export interface Placed {
   /** The child component that a stand-in without content takes the place of. */
   standsFor?: Component;
   /** What was worked out of it before. */
-  known: { text?: Pieces; name?: Pieces | 'unknown'; role?: { is: Role }; hidden?: Hidden };
+  known: {
+    text?: Pieces;
+    name?: Pieces | 'unknown';
+    role?: { is: Role };
+    hidden?: Hidden;
+    byRole?: Handle | 'none';
+  };
 }
 
 interface PlacedArm extends Arm {
@@ -130,7 +138,7 @@ interface Position {
 }
 
 // How many components deep a child is followed.
-const DEEPEST = 5;
+const DEEPEST = 8;
 const MOST_ELEMENTS = 1500;
 const MOST_ITEMS = 20;
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
@@ -465,14 +473,16 @@ class Expansion {
     if (node.rest) {
       for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
     }
-    for (const [name, prop] of node.props) {
-      given.set(
-        name,
-        'expr' in prop ? { expr: this.#fill(prop.expr, context) } : { view: prop.view, written: context },
-      );
-    }
+    for (const [name, prop] of node.props) given.set(name, this.#handedOn(prop, context));
     for (const [name, view] of node.slots) given.set(name, { view, written: context });
     return given;
+  }
+
+  // Markup that is only handed on is still markup.
+  #handedOn(prop: Prop, context: Context): Given {
+    if ('view' in prop) return { view: prop.view, written: context };
+    const own = prop.expr.is === 'prop' ? context.given.get(prop.expr.name) : undefined;
+    return own && 'view' in own ? own : { expr: this.#fill(prop.expr, context) };
   }
 
   #unwrapped(component: Component): Component | undefined {

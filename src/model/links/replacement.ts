@@ -33,6 +33,14 @@ export function bestHandle(element: Placed, scope: Scope, testIdAttribute: strin
 
 /** Role and name, if they find this element and no other. */
 export function byRole(element: Placed, scope: Scope): Handle | undefined {
+  // Most are asked for on the whole page, and more than once.
+  if (scope.elements !== scope.tree.elements) return roleHandle(element, scope);
+  const known = (element.known.byRole ??= roleHandle(element, { ...scope, complete: true }) ?? 'none');
+  if (known === 'none') return undefined;
+  return scope.complete ? known : { ...known, unique: false };
+}
+
+function roleHandle(element: Placed, scope: Scope): Handle | undefined {
   const role = roleOf(element);
   if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
   const name = askedName(element, scope.tree);

@@ -250,9 +250,17 @@ function byKind(
       return attributeMatcher('alt', wanted);
     case 'title':
       return attributeMatcher('title', wanted);
+    case 'value':
+      return (element) => valueMatch(element, wanted);
     default:
       return undefined;
   }
+}
+
+// The value of a field is that of its attribute until somebody types; an option's can't be told.
+function valueMatch(element: Placed, wanted: Wanted): Match {
+  if (!['input', 'select', 'textarea'].includes(element.tag)) return element.tag === '?' ? 'maybe' : 'no';
+  return element.tag === 'input' ? any([attributeMatcher('value', wanted)(element), 'maybe']) : 'maybe';
 }
 
 function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefined): Matcher | undefined {
