@@ -1,11 +1,11 @@
-import { betterQuery } from '../checks/queries/rewrite.js';
-import { markupOf } from '../checks/queries/markup.js';
 import type { FileContext } from '../checks/check.js';
+import { markupOf } from '../checks/queries/markup.js';
+import { betterQuery } from '../checks/queries/rewrite.js';
 import type { Files } from '../discover/files.js';
-import { nameOf, type Pieces } from '../model/links/name.js';
-import type { Placed } from '../model/links/rendered.js';
-import { roleOf } from '../model/links/role.js';
 import type { Span } from '../model/components/view.js';
+import { nameOf, type Pieces } from '../model/links/name.js';
+import type { Placed } from '../model/links/placed.js';
+import { roleOf } from '../model/links/role.js';
 import type { Binding, Block } from '../model/specs/blocks.js';
 import type { Reach, Step, StepOf } from '../model/specs/steps.js';
 import type { Problem } from '../parse/source.js';

@@ -2,22 +2,18 @@ import type { Files } from '../discover/files.js';
 import { parseAngular, type AngularCompiler } from '../parse/angular.js';
 import { isScript, parseScript, type Script } from '../parse/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../parse/source.js';
-import { parseVue } from '../parse/vue.js';
 import { childrenOf } from '../parse/tree.js';
+import { parseVue } from '../parse/vue.js';
 import { dirname, join } from '../util/paths.js';
-import {
-  angularDeclarations,
-  angularView,
-  tagSelectors,
-  type AngularDeclaration,
-} from './components/angular.js';
+import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './code/added-matchers.js';
+import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
+import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
+import { angularDeclarations, tagSelectors, type AngularDeclaration } from './components/angular-class.js';
+import { angularView } from './components/angular.js';
 import { reactComponents } from './components/react.js';
+import type { Component, ComponentRef, ViewNode } from './components/view.js';
 import { vueOptionComponents } from './components/vue-options.js';
 import { vueComponent } from './components/vue.js';
-import type { Component, ComponentRef, ViewNode } from './components/view.js';
-import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './code/added-matchers.js';
-import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
-import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
 
 /** A module of the project with its syntax trees. */
 export interface ModuleTree {

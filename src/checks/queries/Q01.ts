@@ -1,16 +1,16 @@
 import type { By } from '../../dialects/meaning.js';
-import type { Placed } from '../../model/links/rendered.js';
+import type { Placed } from '../../model/links/placed.js';
 import { roleOf } from '../../model/links/role.js';
-import { ownText } from '../../model/links/target.js';
-import { withArticle } from '../../util/plural.js';
+import { ownText } from '../../model/links/user-queries.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
+import { withArticle } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { takesElements } from './uses.js';
 import { asksForSeen, styleQuery } from './style-query.js';
+import { takesElements } from './uses.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;

@@ -1,12 +1,11 @@
-import { byRole, type Handle } from '../../model/links/replacement.js';
-import { bestHandle } from '../../model/links/replacement.js';
-import type { Placed, RenderedTree } from '../../model/links/rendered.js';
+import { userQueryName } from '../../dialects/queries.js';
 import type { Component } from '../../model/components/view.js';
+import type { Placed, RenderedTree } from '../../model/links/placed.js';
+import { bestHandle, byRole, type Handle } from '../../model/links/replacement.js';
 import type { Inside, Render } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
 import { markupOf } from './markup.js';
 import { argsOf } from './rewrite.js';
-import { userQueryName } from '../../dialects/queries.js';
 
 const message = (name: string, component: string, how: 'read' | 'set'): string =>
   how === 'set'

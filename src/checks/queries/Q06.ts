@@ -1,6 +1,6 @@
-import { isInHidden } from '../../model/links/name.js';
+import { isInHidden } from '../../model/links/hidden.js';
+import { exclude, type Placed } from '../../model/links/placed.js';
 import { isSingle } from '../../model/links/replacement.js';
-import { exclude, type Placed } from '../../model/links/rendered.js';
 import { roleOf } from '../../model/links/role.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';

@@ -1,7 +1,8 @@
 import { textPieces } from '../../model/components/expr.js';
 import { literal, nameOf } from '../../model/links/name.js';
 import { roleOf } from '../../model/links/role.js';
-import { ownText, type Scope } from '../../model/links/target.js';
+import type { Scope } from '../../model/links/target.js';
+import { ownText } from '../../model/links/user-queries.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
 import { nearest } from '../../util/nearest.js';

@@ -1,6 +1,6 @@
 import type { Edit, Mend } from '../../mends/edit.js';
+import type { Placed } from '../../model/links/placed.js';
 import { constantOf } from '../../model/links/role.js';
-import type { Placed } from '../../model/links/rendered.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';

@@ -1,7 +1,7 @@
 import { literal } from '../../model/links/name.js';
-import type { Placed } from '../../model/links/rendered.js';
+import type { Placed } from '../../model/links/placed.js';
 import { constantOf } from '../../model/links/role.js';
-import { ownText } from '../../model/links/target.js';
+import { ownText } from '../../model/links/user-queries.js';
 import { inShort } from '../../util/printable.js';
 
 const SHOWN = ['role', 'aria-label', 'type', 'href', 'placeholder', 'alt', 'title'];

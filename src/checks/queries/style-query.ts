@@ -1,11 +1,12 @@
 import { parse } from 'css-what';
-import type { Reach } from '../../model/specs/steps.js';
+import { quoted } from '../../mends/style.js';
 import { matchesSelector } from '../../model/links/match.js';
 import { literal } from '../../model/links/name.js';
-import type { Placed } from '../../model/links/rendered.js';
+import type { Placed } from '../../model/links/placed.js';
 import { constantOf } from '../../model/links/role.js';
-import { ownText, type Scope } from '../../model/links/target.js';
-import { quoted } from '../../mends/style.js';
+import type { Scope } from '../../model/links/target.js';
+import { ownText } from '../../model/links/user-queries.js';
+import type { Reach } from '../../model/specs/steps.js';
 import type { FileContext } from '../check.js';
 
 // What a user sees or hears of an element, as far as a selector can ask for it; the test id comes last.

@@ -1,8 +1,9 @@
-import type { Place } from '../../parse/place.js';
-import { isInHidden, labelsOf, nameOf } from '../../model/links/name.js';
-import type { Placed } from '../../model/links/rendered.js';
-import { constantOf, roleOf } from '../../model/links/role.js';
 import { words } from '../../model/components/view.js';
+import { isInHidden } from '../../model/links/hidden.js';
+import { labelsOf, nameOf } from '../../model/links/name.js';
+import type { Placed } from '../../model/links/placed.js';
+import { constantOf, roleOf } from '../../model/links/role.js';
+import type { Place } from '../../parse/place.js';
 import { inFile, type FileContext } from '../check.js';
 import { markupOf } from './markup.js';
 

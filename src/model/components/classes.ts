@@ -1,7 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
 import { optionsOf, textPieces, type Expr } from './expr.js';
-import { exprOf, resolved, type Scope } from './scope.js';
+import { exprOf } from './expressions.js';
+import { resolved, type Scope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';
 
 const JOINERS = new Set(['clsx', 'classnames', 'classNames', 'cx', 'cn', 'cc', 'css']);

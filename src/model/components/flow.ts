@@ -1,7 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { isFunction, walkTree, type FunctionNode } from '../../parse/tree.js';
 import { both, not, UNSURE, type Test } from './expr.js';
-import { exprOf, testOf, type Scope, type Way } from './scope.js';
+import { exprOf, testOf } from './expressions.js';
+import type { Scope, Way } from './scope.js';
 
 const ALWAYS: Test = { is: 'all', of: [] };
 const NEVER: Test = { is: 'any', of: [] };

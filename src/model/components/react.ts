@@ -9,13 +9,14 @@ import {
   walkTree,
   type FunctionNode,
 } from '../../parse/tree.js';
-import type { ModuleFacts } from '../code/module-facts.js';
-import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
-import { declaredTypes, plainProps, type DeclaredTypes } from './prop-types.js';
-import { exprOf, inner, propsOf, type Bound, type Scope } from './scope.js';
-import { functionView } from './jsx.js';
-import type { Expr } from './expr.js';
 import { basename } from '../../util/paths.js';
+import type { ModuleFacts } from '../code/module-facts.js';
+import type { Expr } from './expr.js';
+import { exprOf } from './expressions.js';
+import { functionView } from './jsx.js';
+import { declaredTypes, plainProps, type DeclaredTypes } from './prop-types.js';
+import { inner, propsOf, type Bound, type Scope } from './scope.js';
+import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
 
 /** The scope of a module's top level: its declarations can be read, its imports are components at most. */
 export function moduleScope(text: string, facts: ModuleFacts): Scope {

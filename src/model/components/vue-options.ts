@@ -1,11 +1,12 @@
 import type { Node } from 'oxc-parser';
-import { parseVue, type VueTemplate } from '../../parse/vue.js';
 import type { Script } from '../../parse/script.js';
 import { literalText, propertyName, unwrapped } from '../../parse/tree.js';
+import { parseVue, type VueTemplate } from '../../parse/vue.js';
 import type { ModuleFacts } from '../code/module-facts.js';
-import type { Component } from './view.js';
-import { optionsIn, vueComponent } from './vue.js';
 import { titleOf } from './react.js';
+import type { Component } from './view.js';
+import { optionsIn } from './vue-script.js';
+import { vueComponent } from './vue.js';
 
 const OPENING = '<template>';
 

@@ -1,7 +1,7 @@
 import type { Reach } from '../specs/steps.js';
 import { textOfValue } from '../specs/values.js';
 import { matchesSelector, parsedSelector } from './match.js';
-import type { Placed, PlacedNode } from './rendered.js';
+import type { Placed, PlacedNode } from './placed.js';
 import { UNKNOWN_TARGET, type Target } from './target.js';
 
 const one = (element: Placed | undefined): Target =>

@@ -2,8 +2,9 @@ import type { Expr } from '../components/expr.js';
 import type { Project } from '../project.js';
 import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/blocks.js';
 import type { Reach, Render } from '../specs/steps.js';
-import { rendered, type RenderInput, type RenderedTree } from './rendered.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
+import type { RenderedTree } from './placed.js';
+import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
 import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 

@@ -1,8 +1,8 @@
 import { parse, type Selector } from 'css-what';
 import nthCheck from 'nth-check';
 import { possibleValues, textPieces } from '../components/expr.js';
-import type { Placed } from './rendered.js';
 import type { Pieces } from './name.js';
+import type { Placed } from './placed.js';
 
 /** Whether something matches, as far as can be told. */
 export type Match = 'yes' | 'no' | 'maybe';

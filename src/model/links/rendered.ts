@@ -1,5 +1,4 @@
 import { kebabCase } from '../../util/case.js';
-import type { Project } from '../project.js';
 import { classesIn, together } from '../components/classes.js';
 import {
   constant,
@@ -8,94 +7,27 @@ import {
   optionsOf,
   outcome,
   propsIn,
-  unknownNames,
   SOMETHING,
   textPieces,
   UNKNOWN,
+  unknownNames,
   type Expr,
   type GivenProps,
-  type Piece,
   type Test,
 } from '../components/expr.js';
-import { parsedSelector } from './match.js';
-import type { Hidden, Pieces } from './name.js';
-import type { Handle } from './replacement.js';
-import type { Role } from './role.js';
-import { HTML_NAMES } from '../components/jsx.js';
+import { HTML_NAMES } from '../components/jsx-attributes.js';
 import {
-  innerNodes,
   NO_CLASSES,
-  type Arm,
   type ClassList,
   type Component,
   type ComponentNode,
-  type Prop,
   type ElementNode,
-  type Span,
+  type Prop,
   type ViewNode,
 } from '../components/view.js';
-
-/** An element of what a spec renders, with props and children filled in. */
-export interface Placed {
-  kind: 'element';
-  /** `?` for a tag that is chosen at run time. */
-  tag: string;
-  file: string;
-  place: Span;
-  attributes: ReadonlyMap<string, Expr>;
-  classes: ClassList;
-  open: boolean;
-  /** Whether it shows a slot or a spread that nothing was given for. */
-  lacks: boolean;
-  /** Attributes that are filled in from props. */
-  filled: ReadonlySet<string>;
-  events: readonly string[];
-  parent: Placed | undefined;
-  children: PlacedNode[];
-  /** The conditions it stands under, as written. */
-  guards: readonly string[];
-  /** The arms it stands in, each in one use of its component. */
-  arms: readonly PlacedArm[];
-  repeated: boolean;
-  /** The component in whose markup it is written; undefined for the spec's own markup. */
-  component: Component | undefined;
-  /** The child component that a stand-in without content takes the place of. */
-  standsFor?: Component;
-  /** What was worked out of it before. */
-  known: {
-    text?: Pieces;
-    name?: Pieces | 'unknown';
-    role?: { is: Role };
-    hidden?: Hidden;
-    byRole?: Handle | 'none';
-  };
-}
-
-interface PlacedArm extends Arm {
-  use: object;
-}
-
-/** Whether two elements are never there together: they stand in two arms of one condition. */
-export const exclude = (a: Placed, b: Placed): boolean =>
-  a.arms.some((x) => b.arms.some((y) => x.use === y.use && x.of === y.of && x.arm !== y.arm));
-
-export type PlacedNode =
-  | Placed
-  /** `given`: written in the spec, or filled in from a prop. */
-  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
-  | { kind: 'hole'; why: string; reads: readonly string[] };
-
-/** All that one render call puts into the document. */
-export interface RenderedTree {
-  children: PlacedNode[];
-  elements: Placed[];
-  /** Whether nothing in it is a hole: what is not here is not there. */
-  complete: boolean;
-  /** Whether it would be the same with any other props: no prop that shows something was left out. */
-  closed: boolean;
-  /** Elements by their own text, where that is literal, and all others; made on first use. */
-  byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
-}
+import type { Project } from '../project.js';
+import type { Placed, PlacedArm, PlacedNode, RenderedTree } from './placed.js';
+import { isSelected, slotNames } from './projection.js';
 
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
@@ -588,33 +520,6 @@ class Expansion {
     this.elements.splice(first, 0, host);
     return host;
   }
-}
-
-function slotNames(view: readonly ViewNode[]): string[] {
-  return view.flatMap((node) => [
-    ...(node.kind === 'slot' ? [node.name] : []),
-    ...(node.kind === 'component'
-      ? [...node.slots.values()].flatMap(slotNames)
-      : slotNames(innerNodes(node))),
-  ]);
-}
-
-// By tag, attribute or class; what a condition shows is taken by its first element.
-function isSelected(node: ViewNode, selector: string): boolean {
-  if (node.kind === 'branch' || node.kind === 'repeat')
-    return node.children.some((each) => isSelected(each, selector));
-  if (node.kind !== 'element' && node.kind !== 'component') return false;
-  const has = (name: string): boolean =>
-    node.kind === 'element' ? node.attributes.has(name.toLowerCase()) : node.props.has(name);
-  const tag = node.kind === 'element' ? node.tag : node.name;
-  const classes = node.kind === 'element' ? node.classes.always : [];
-  return (parsedSelector(selector) ?? []).some((parts) =>
-    parts.every((part) => {
-      if (part.type === 'tag') return part.name === tag;
-      if (part.type !== 'attribute') return false;
-      return part.name === 'class' ? classes.includes(part.value) : has(part.name);
-    }),
-  );
 }
 
 const NO_NAMES: readonly string[] = [];

@@ -1,10 +1,12 @@
 import type { By } from '../../dialects/meaning.js';
 import { textPieces } from '../components/expr.js';
+import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
-import { askedName, isInHidden, labelName, literal, normalised, type Pieces } from './name.js';
-import { exclude, type Placed, type PlacedNode } from './rendered.js';
+import { askedName, labelName, literal, normalised, type Pieces } from './name.js';
+import { exclude, type Placed, type PlacedNode } from './placed.js';
 import { constantOf, roleOf } from './role.js';
-import { ownText, type Scope } from './target.js';
+import type { Scope } from './target.js';
+import { ownText } from './user-queries.js';
 
 /** A text that a query asks for: whole, or by the words it starts with. */
 export type Asked = { text: string } | { start: string };

@@ -1,5 +1,5 @@
 import { possibleValues } from '../components/expr.js';
-import type { Placed } from './rendered.js';
+import type { Placed } from './placed.js';
 
 /** A role, `null` for none that a query could use, undefined where it can't be told. */
 export type Role = string | null | undefined;
