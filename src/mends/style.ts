@@ -13,14 +13,24 @@ const ENOUGH = 2500;
 /** Reads a file's style from its text: line ends, indentation of the first indented line, semicolons, quotes. */
 export function styleOf(whole: string): Style {
   const text = whole.slice(0, ENOUGH);
-  const newline = /\r\n/.test(text) ? '\r\n' : '\n';
-  const indent = /^(\t| {2,8})\S/m.exec(text)?.[1] ?? '  ';
-  const lines = text.split(/\r?\n/).map((line) => line.trimEnd());
-  const ended = lines.filter((line) => /[)\]'"`\w];$/.test(line)).length;
-  const open = lines.filter((line) => /[)\]'"`]$/.test(line)).length;
-  const count = (quote: string): number => text.split(quote).length;
-  const quote = count('"') > count("'") ? '"' : "'";
-  return { newline, indent, semicolon: ended >= open ? ';' : '', quote };
+  const newline = text.includes('\r\n') ? '\r\n' : '\n';
+  let indent: string | undefined;
+  let ended = 0;
+  let open = 0;
+  for (const each of text.split('\n')) {
+    const line = each.trimEnd();
+    indent ??= /^(?:\t| {2,8})(?=\S)/.exec(line)?.[0];
+    if (/[)\]'"`\w];$/.test(line)) ended++;
+    else if (/[)\]'"`]$/.test(line)) open++;
+  }
+  const quote = marks(text, '"') > marks(text, "'") ? '"' : "'";
+  return { newline, indent: indent ?? '  ', semicolon: ended >= open ? ';' : '', quote };
+}
+
+function marks(text: string, mark: string): number {
+  let count = 0;
+  for (let at = text.indexOf(mark); at >= 0; at = text.indexOf(mark, at + 1)) count++;
+  return count;
 }
 
 /** The white space that a line starts with, for the line that an offset stands on. */

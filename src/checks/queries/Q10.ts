@@ -42,7 +42,8 @@ export const Q10: FileCheck = {
 function check(reach: Reach, context: FileContext): Found | undefined {
   // What is there with these props is there under some condition.
   if (context.links.target(reach).kind !== 'none') return undefined;
-  const links = context.links.underAnyCondition;
+  const { pruned } = context.links.scope(reach)?.tree ?? {};
+  const links = pruned ? context.links.underAnyCondition : context.links;
   const target = links.target(reach);
   if (reach.by === 'component' || reach.by === 'hop' || target.kind !== 'none') return undefined;
   const scope = links.scope(reach);

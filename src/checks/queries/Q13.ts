@@ -52,9 +52,10 @@ export const Q13: FileCheck = {
 
 function check(step: Act, block: Block, context: FileContext): Found | undefined {
   const action = step.by === 'raw' && step.on === 'fireEvent' ? ACTIONS[step.name] : undefined;
-  const target = step.reach && context.links.target(step.reach);
+  if (!action) return undefined;
+  const target = action === 'type' && step.reach ? context.links.target(step.reach) : undefined;
   const element = target?.kind === 'one' ? target.element : undefined;
-  const call = action && callFor(action, element);
+  const call = callFor(action, element);
   if (!call) return undefined;
   const receiver = userIn(block, context);
   return {

@@ -1,3 +1,4 @@
+import type { Reach } from '../../model/specs/steps.js';
 import { words } from '../../model/components/view.js';
 import { isInHidden } from '../../model/links/hidden.js';
 import { labelsOf, nameOf } from '../../model/links/name.js';
@@ -31,6 +32,7 @@ const CONTROLS = new Set(
 /** The controls that a spec file uses and that nobody can name. */
 export function unnamedControls(context: FileContext): Unnamed[] {
   return context.used.flatMap(({ reach }) => {
+    if (asksForName(reach)) return [];
     const target = context.links.target(reach);
     const scope = target.kind === 'one' ? context.links.scope(reach) : undefined;
     if (target.kind !== 'one' || !scope || !hasNoName(target.element, scope.tree, context)) return [];
@@ -53,6 +55,10 @@ export function unnamedControls(context: FileContext): Unnamed[] {
     ];
   });
 }
+
+// What is found by its name, or by words of its own, has one.
+const asksForName = ({ by, args }: Reach): boolean =>
+  (by === 'role' && args.length > 1) || ['label', 'text', 'title', 'alt'].includes(by);
 
 function hasNoName(element: Placed, tree: Parameters<typeof nameOf>[1], { file }: FileContext): boolean {
   const role = roleOf(element);

@@ -231,17 +231,19 @@ export function propsIn(expr: Expr, visit: (name: string) => void): void {
   }
 }
 
+const NO_NAMES: readonly string[] = [];
+
 /** The fields and variables that an expression shows, as far as they can't be told. */
 export function unknownNames(expr: Expr): readonly string[] {
   switch (expr.is) {
     case 'unknown':
-      return expr.name === undefined ? [] : [expr.name];
+      return expr.name === undefined ? NO_NAMES : [expr.name];
     case 'text':
       return expr.parts.flatMap(unknownNames);
     case 'choice':
       return expr.options.flatMap(unknownNames);
     default:
-      return [];
+      return NO_NAMES;
   }
 }
 

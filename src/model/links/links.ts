@@ -8,7 +8,13 @@ import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
 import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 
-const NOTHING_RENDERED: RenderedTree = { children: [], elements: [], complete: false, closed: false };
+const NOTHING_RENDERED: RenderedTree = {
+  children: [],
+  elements: [],
+  complete: false,
+  closed: false,
+  pruned: false,
+};
 
 /** Another way to see what is rendered: under any condition, or with the children that are left out. */
 interface Variant {
@@ -217,6 +223,7 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
     elements: trees.flatMap((each) => each.elements),
     complete: trees.every((each) => each.complete),
     closed: trees.every((each) => each.closed),
+    pruned: trees.some((each) => each.pruned),
   };
 }
 

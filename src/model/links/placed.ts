@@ -61,6 +61,8 @@ export interface RenderedTree {
   elements: Placed[];
   /** Whether nothing in it is a hole: what is not here is not there. */
   complete: boolean;
+  /** Whether anything was left out because the props say so. */
+  pruned: boolean;
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
   /** Elements by their own text, where that is literal, and all others; made on first use. */

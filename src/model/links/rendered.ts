@@ -92,14 +92,15 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     arms: [],
     repeated: false,
   });
-  const { elements, complete, closed } = expansion;
-  return { children, elements, complete, closed: complete && closed };
+  const { elements, complete, closed, pruned } = expansion;
+  return { children, elements, complete, closed: complete && closed, pruned };
 }
 
 class Expansion {
   readonly elements: Placed[] = [];
   complete = true;
   closed = true;
+  pruned = false;
   readonly #project: Project;
   readonly #input: RenderInput;
 
@@ -145,7 +146,10 @@ class Expansion {
 
   #branch(node: Node<'branch'>, context: Context, at: Position, into: PlacedNode[]): void {
     const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
-    if (holds === false) return;
+    if (holds === false) {
+      this.pruned = true;
+      return;
+    }
     const guards = holds ? at.guards : [...at.guards, node.condition];
     const arms = holds || !node.arm ? at.arms : [...at.arms, { ...node.arm, use: context.given }];
     this.nodes(node.children, context, { ...at, guards, arms }, into);
@@ -269,7 +273,10 @@ class Expansion {
     rest: ReadonlyMap<string, Expr> | undefined,
   ): ReadonlySet<string> {
     if (attributes === written) return NONE_FILLED;
-    return new Set([...attributes.keys()].filter((name) => rest?.has(name) || readsProps(written.get(name))));
+    let filled: Set<string> | undefined;
+    for (const name of attributes.keys())
+      if (rest?.has(name) || readsProps(written.get(name))) (filled ??= new Set()).add(name);
+    return filled ?? NONE_FILLED;
   }
 
   // `{...rest}`: what the component was given and has not taken for itself.
@@ -528,7 +535,7 @@ const NONE_FILLED: ReadonlySet<string> = new Set();
 
 function readsProps(expr: Expr | undefined): boolean {
   let found = false;
-  if (expr) propsIn(expr, () => (found = true));
+  if (expr && expr.is !== 'constant') propsIn(expr, () => (found = true));
   return found;
 }
 
