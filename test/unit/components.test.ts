@@ -174,6 +174,11 @@ describe('React components', () => {
       { hot: true },
     ],
     [
+      'values made from themselves and from each other',
+      'export const A = ({ a = b, b = a, on }) => { let s = "x"; if (on) s = s + "y"; let p = ""; let q = p; if (on) p = q; return <p title={a}>{s}{q}</p>; };',
+      '<p title=?>{…}</p>',
+    ],
+    [
       'a list that is known',
       'const cones = [{ n: 6, name: "six" }, { n: 9, name: "nine" }]; export const A = () => <ul>{cones.map(({ n, name }) => <li key={n}>{name}</li>)}{cones.length}</ul>;',
       '<ul><li>six</li><li>nine</li>2</ul>',

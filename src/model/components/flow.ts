@@ -38,7 +38,9 @@ export function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
       ways.get(node.left.name)?.push({ node: node.right, test });
     }
   });
-  // Assigned anywhere else as well: not to be told.
+  // Made from what it held before, or assigned anywhere else as well: not to be told.
+  for (const [name, each] of ways)
+    if (each.some(({ node }) => node && mentions(node, name))) ways.delete(name);
   walkTree(fn.body, (node) => {
     const target =
       node.type === 'AssignmentExpression' && !seen.has(node)
@@ -49,6 +51,15 @@ export function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
     if (target?.type === 'Identifier') ways.delete(target.name);
   });
   return ways;
+}
+
+function mentions(node: Node, name: string): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    found ||= each.type === 'Identifier' && each.name === name;
+    return !found;
+  });
+  return found;
 }
 
 type Visit = (statement: Node, test: Test) => void;

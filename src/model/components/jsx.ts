@@ -95,7 +95,7 @@ function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
 function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: Span): ViewNode[] {
   return ways.flatMap(({ node, test }, i) => {
     const later = ways.slice(i + 1).map((way) => not(way.test));
-    const view = node ? viewOf(node, scope, depth + 1) : [];
+    const view = node ? viewOf(node, scope, depth + CALL) : [];
     const arm = { of: place.start, arm: i };
     return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place, arm);
   });

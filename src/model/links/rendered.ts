@@ -157,6 +157,10 @@ class Expansion {
 
   #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
     const list = node.over && this.#fill(node.over, context);
+    if (this.elements.length > MOST_ELEMENTS) {
+      into.push(this.#hole('too many elements'));
+      return;
+    }
     if (list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS) {
       for (const item of list.items) {
         const given = new Map(context.given).set(node.item, { expr: item });
@@ -190,15 +194,16 @@ class Expansion {
     return outcome(test, this.#givenIn(context));
   }
 
-  #givenIn(context: Context): GivenProps {
+  #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
       const prop = context.given.get(name);
       // Markup is truthy, whatever it shows.
       if (prop) return 'expr' in prop ? prop.expr : SOMETHING;
       if (context.open || name.startsWith(ITEM)) return UNKNOWN;
       this.closed = false;
-      const known = context.component?.props.get(name);
-      return known ? filled(known, this.#givenIn(context)) : constant(undefined);
+      // A default may be made from other props, but not from itself.
+      const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
+      return known ? filled(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
   }
 
