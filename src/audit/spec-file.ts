@@ -1,5 +1,6 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { comparedRender } from '../checks/queries/Q07.js';
 import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, type Environment } from '../environment/environment.js';
@@ -125,6 +126,9 @@ function factsOf(
     documentUse: file.documentUse,
     firstRender: file.renders.find(needsDocument)?.place,
     chosenEnvironment: chosenEnvironment(file),
+    comparesMarkup: file.blocks.some(({ steps }) =>
+      steps.some((step) => step.kind === 'assert' && comparedRender(step.assertion) !== undefined),
+    ),
     unnamed: stage.isOn('Q11') ? unnamedControls(context) : [],
     cleansUp: file.blocks.some(isCleaning),
     runnerModules: modules.filter(

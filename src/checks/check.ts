@@ -116,6 +116,8 @@ export interface SpecFileFacts {
   chosenEnvironment: { name: string; place: Span } | undefined;
   /** A hook of its own takes renders down or restores stand-ins around each spec. */
   cleansUp: boolean;
+  /** It compares the whole markup of a render. */
+  comparesMarkup: boolean;
   /** Controls that it uses and that have no accessible name. */
   unnamed: readonly Unnamed[];
   /** The modules that its functions of a runner come from. */

@@ -118,6 +118,18 @@ describe('Card', () => {
     expect(err).to.match(/^wexlet: broken.spec.ts: .+, line 1\n$/);
   });
 
+  it('knows the project’s own attribute for test ids', () => {
+    const folder = written({
+      'package.json': '{"name":"a"}',
+      'wexlet.json': '{ "testIdAttribute": "data-at" }',
+      'card.tsx': 'export const Card = () => <p><button data-at="fire">Fire</button></p>;',
+      'card.spec.tsx':
+        "import { render, screen } from '@testing-library/react';\nimport { Card } from './card';\nit('a', () => { render(<Card />); expect(screen.getByTestId('fire')).toBeEnabled(); });\n",
+    });
+    const { out } = wexlet(folder, 'outline', 'card.spec.tsx');
+    expect(out).to.include("better  screen.getByRole('button', { name: 'Fire' })");
+  });
+
   it('goes with counts of each rung, for each package', () => {
     const report = JSON.parse(wexlet(written(files), 'audit', '--format', 'json').out) as Report;
     const counts = { role: 0, label: 0, text: 1, alternative: 0, testId: 0, structure: 1, internals: 0 };

@@ -42,8 +42,8 @@ export const Q07: FileCheck = {
   },
 };
 
-// The render whose whole markup an assertion compares.
-function comparedRender({ asks, not, subject, args }: Assertion): Render | undefined {
+/** The render whose whole markup an assertion compares, by a snapshot or with a text. */
+export function comparedRender({ asks, not, subject, args }: Assertion): Render | undefined {
   if (not) return undefined;
   if (asks === 'snapshot') return wholeOf(subject);
   const isLong = args[0]?.is === 'constant' && /<\w[^]*<\w/.test(String(args[0].value));

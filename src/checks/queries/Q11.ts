@@ -1,5 +1,5 @@
 import type { Mend } from '../../mends/edit.js';
-import type { Found, ProjectCheck } from '../check.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
 import type { Unnamed } from './unnamed.js';
 
 const message = ({ markup, role, component }: Unnamed, uses: number): string =>
@@ -18,7 +18,8 @@ export const Q11: ProjectCheck = {
   why: 'Without a name a control can’t be reached by role, nor by those who hear the page. The spec shows the fault; the component has it.',
   trouble: '<button className="kiln-card__close"><svg /></button>',
   mended: '<button className="kiln-card__close" aria-label="Close"><svg /></button>',
-  run({ specFiles }) {
+  run(context) {
+    const { specFiles } = context;
     const byPlace = new Map<string, Unnamed[]>();
     for (const each of specFiles.flatMap(({ unnamed }) => unnamed)) {
       const key = `${each.place.file}:${each.place.start}`;
@@ -35,12 +36,18 @@ export const Q11: ProjectCheck = {
           message: message(first, uses.length),
           advice: advice(attribute, first.hint),
           evidence: uses.slice(0, MOST_USES).map(({ usedAt }) => ({ ...usedAt, note: 'used here' })),
-          mend: mend(first, attribute),
+          mend: isCompared(first.place.file, context) ? undefined : mend(first, attribute),
         },
       ];
     });
   },
 };
+
+// What is stored of its markup would no longer be the same.
+function isCompared(component: string, { specFiles, imports }: ProjectContext): boolean {
+  const loaders = imports().loadersOf((_, target) => target?.path === component);
+  return specFiles.some(({ comparesMarkup, path }) => comparesMarkup && loaders.has(path));
+}
 
 // Only where the component has words of its own for it: a name is for people, and not to be made up.
 function mend({ place, tag, hint }: Unnamed, attribute: string): Mend | undefined {
