@@ -87,4 +87,8 @@ export const SAMPLES = [
     '<div><label for="pw">Key</label><input id="pw" type="password" class="pw" /><input type="number" class="num" aria-label="Hours" value="8" /><input type="search" class="find" placeholder="Find a glaze" /><output class="out">8 hours</output></div>',
     ['.pw', '#pw', '.num', '.find', '.out', "@getByPlaceholderText('Find a glaze')", "@getByText('8 hours')"],
   ],
+  [
+    '<div><button class="nb">Fire&nbsp;now</button><button class="sp"><b>Cool</b> <i>now</i></button><button class="nl"><b>Load</b>\n  <i>it</i></button></div>',
+    ['.nb', '.sp', '.nl', '.sp b'],
+  ],
 ];

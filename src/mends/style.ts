@@ -41,4 +41,10 @@ export function indentAt(text: string, offset: number): string {
 
 /** A text as a literal in quotes. */
 export const quoted = (text: string, quote: Style['quote']): string =>
-  quote + text.replace(/\\/g, '\\\\').replaceAll(quote, `\\${quote}`).replace(/\n/g, '\\n') + quote;
+  quote +
+  text
+    .replace(/\\/g, '\\\\')
+    .replaceAll(quote, `\\${quote}`)
+    .replace(/\n/g, '\\n')
+    .replace(/\u00a0/g, '\\u00a0') +
+  quote;

@@ -455,6 +455,7 @@ describe('Angular components', () => {
       'title = signal("Kiln"); n = signal(1); more() { this.n.set(2); }',
       '<p>Kiln?</p>',
     ],
+    ['blank text', '<p><b>a</b> <i>b</i>&nbsp;<u>c</u> d</p>', '', '<p><b>a</b><i>b</i> <u>c</u> d</p>'],
     ['signal inputs', '<p>{{ name() }}</p>', 'name = input<string>();', '<p>Raku</p>', { name: 'Raku' }],
     [
       'attribute and class bindings',

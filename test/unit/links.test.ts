@@ -138,6 +138,7 @@ describe('accessible names', () => {
     ['<button id="x" aria-labelledby="gone">x</button>', 'x'],
     ['<><button id="x" aria-labelledby="gone">x</button><i id={load()} /></>', '?'],
     ['<button id="x"><b>Fire</b> <i>now</i></button>', 'Fire now'],
+    ['<button id="x"><b>Fire</b><i>now</i></button>', 'Fire| now'],
     ['<button id="x"><span aria-hidden="true">×</span>Close</button>', 'Close'],
     ['<button id="x"><img alt="Lid" src="a" /></button>', 'Lid'],
     ['<button id="x">{p && "Hot"}</button>', '?'],

@@ -56,6 +56,9 @@ function wordsQuery(reach: Reach, element: Placed, scope: Scope, quote: '"' | "'
   const text = literal(ownText(element));
   if (!isWrapper || !text || text.length > 40 || element.children.some((each) => each.kind === 'element'))
     return undefined;
+  // What the wrapper gives is the text as it stands, inner spaces and all.
+  const raw = element.children.flatMap((child) => (child.kind === 'text' ? child.pieces : [])).join('');
+  if (raw.trim() !== text) return undefined;
   const same = scope.elements.filter(
     (each) => each.tag === element.tag && literal(ownText(each)) !== '' && each !== element,
   );

@@ -41,6 +41,9 @@ const ATTRIBUTE_OF: Readonly<Record<string, string>> = {
 };
 const TEXT_PROPERTIES = new Set(['textContent', 'innerText']);
 
+// White space, but for the kind that does not break.
+const BLANK = /^[^\S\u00a0]*$/;
+
 class Template {
   readonly #ng: AngularCompiler;
   /** What names of the template stand for: inputs, constant fields, items of loops. */
@@ -62,7 +65,9 @@ class Template {
   view(node: AngularNode): ViewNode[] {
     const { TmplAstElement, TmplAstTemplate, TmplAstText, TmplAstBoundText, TmplAstContent } = this.#ng;
     const place = { start: node.sourceSpan.start.offset, end: node.sourceSpan.end.offset };
-    if (node instanceof TmplAstText) return [{ kind: 'text', text: constant(node.value), place }];
+    // Blank text between elements is dropped when a template is compiled.
+    if (node instanceof TmplAstText)
+      return BLANK.test(node.value) ? [] : [{ kind: 'text', text: constant(node.value), place }];
     if (node instanceof TmplAstBoundText) return [{ kind: 'text', text: this.expr(node.value), place }];
     if (node instanceof TmplAstElement) {
       return node.name === 'ng-container' ? this.views(node.children) : [this.#element(node)];

@@ -22,7 +22,7 @@ function workedOut(element: Placed, tree: RenderedTree): Pieces | undefined {
   const role = roleOf(element);
   const sure = element.attributes.has('aria-label') || (role && NAMED_BY_CONTENT.has(role));
   if (role === undefined || (element.open && !sure)) return undefined;
-  return normalised(nameIn(element, { tree, seen: [] }));
+  return nameNormalised(nameIn(element, { tree, seen: [] }));
 }
 
 /** How far a name has been followed: to whom it belongs, and what led here. */
@@ -135,7 +135,7 @@ function textOf(element: Placed, attribute: string): Pieces | undefined {
   if (values?.every(isAbsent)) return undefined;
   // There or not: what the name is then is not told.
   if (values?.some(isAbsent)) return HOLE;
-  const text = normalised(textPieces(value));
+  const text = nameNormalised(textPieces(value));
   return text.length > 0 ? text : undefined;
 }
 
@@ -191,7 +191,7 @@ function labelsText(element: Placed, way: Way): Pieces | undefined {
       ? HOLE
       : nameIn(label, { ...way, referenced: false, inside: true }),
   );
-  const text = spaced(parts.map(normalised));
+  const text = spaced(parts.map(nameNormalised));
   return text.length > 0 ? text : undefined;
 }
 
@@ -244,8 +244,12 @@ function partOf(node: PlacedNode, parent: Placed, way: Way): Pieces {
   if (node.kind === 'text') return node.sure ? node.pieces : HOLE;
   if (node.guards.length > parent.guards.length) return isHidden(node) === true ? NONE : HOLE;
   const inside = nameIn(node, way);
-  return BLOCKS.has(node.tag) ? [' ', ...inside, ' '] : inside;
+  const edge = BLOCKS.has(node.tag) ? ' ' : EDGE;
+  return [edge, ...inside, edge];
 }
+
+// Browsers put nothing between the texts of inline elements, documents made by scripts a space: either may be.
+const EDGE = '\ue000';
 
 // Elements that are not inline: their text stands apart. (HTML, rendering; form controls are inline blocks.)
 const BLOCKS = new Set(
@@ -266,7 +270,33 @@ const contentText = (element: Placed): Pieces =>
   element.children.flatMap((child) => (child.kind === 'text' ? child.pieces : HOLE));
 
 /** Pieces with white space folded, the ends trimmed, and neighbours joined. */
-export function normalised(pieces: Pieces): Pieces {
+export const normalised = (pieces: Pieces): Pieces => folded(pieces, /\s+/g);
+
+// In a name, a single space that does not break stays what it is; an edge between words may be a space or nothing.
+function nameNormalised(pieces: Pieces): Pieces {
+  const parts = folded(
+    pieces,
+    /[\s\ue000]*[^\S\u00a0][\s\ue000]*|\u00a0[\s\ue000]+|\ue000+\u00a0[\s\ue000]*/g,
+  );
+  if (!parts.some((piece) => typeof piece === 'string' && piece.includes(EDGE))) return parts;
+  return parts.flatMap((piece, at): Piece[] =>
+    typeof piece === 'string' ? atEdges(piece, at, parts.length) : [piece],
+  );
+}
+
+function atEdges(text: string, at: number, count: number): Piece[] {
+  const words = text.split(/\ue000+/);
+  // At either end of the name an edge is nothing.
+  if (at === 0 && words[0] === '') words.shift();
+  if (at === count - 1 && words.at(-1) === '') words.pop();
+  return words
+    .flatMap((word, i): Piece[] => (i ? [MAYBE_SPACE, word] : [word]))
+    .filter((word) => word !== '');
+}
+
+const MAYBE_SPACE: readonly string[] = ['', ' '];
+
+function folded(pieces: Pieces, space: RegExp): Pieces {
   const joined: Piece[] = [];
   for (const piece of pieces) {
     const last = joined.at(-1);
@@ -275,13 +305,13 @@ export function normalised(pieces: Pieces): Pieces {
     // Two holes side by side are one.
     else if (piece !== undefined || joined.length === 0 || last !== undefined) joined.push(piece);
   }
-  const fold = (text: string): string => text.replace(/\s+/g, ' ');
-  const folded = joined.map((piece) => (typeof piece === 'string' ? fold(piece) : piece?.map(fold)));
-  const [first] = folded;
-  if (typeof first === 'string') folded[0] = first.trimStart();
-  const last = folded.at(-1);
-  if (typeof last === 'string') folded[folded.length - 1] = last.trimEnd();
-  return folded.filter((piece) => piece !== '');
+  const fold = (text: string): string => text.replace(space, ' ');
+  const parts = joined.map((piece) => (typeof piece === 'string' ? fold(piece) : piece?.map(fold)));
+  const [first] = parts;
+  if (typeof first === 'string') parts[0] = first.trimStart();
+  const last = parts.at(-1);
+  if (typeof last === 'string') parts[parts.length - 1] = last.trimEnd();
+  return parts.filter((piece) => piece !== '');
 }
 
 /** The text of pieces without holes. */
