@@ -2,14 +2,14 @@ import { isUserCentred } from '../../dialects/index.js';
 import type { Missing } from '../../dialects/meaning.js';
 import { userQueryName } from '../../dialects/queries.js';
 import type { Edit, Mend } from '../../mends/edit.js';
-import { quoted, styleOf } from '../../mends/style.js';
+import { quoted } from '../../mends/style.js';
 import type { Span } from '../../model/components/view.js';
 import type { Placed } from '../../model/links/placed.js';
 import { bestHandle, byRole, patternOf, type Asked, type Handle } from '../../model/links/replacement.js';
 import type { Scope } from '../../model/links/target.js';
 import type { Reach, Render } from '../../model/specs/steps.js';
 import type { FileContext, Found } from '../check.js';
-import { assertsAbsence, usedBy } from './uses.js';
+import { assertsAbsence, isUserQuery, usedBy } from './uses.js';
 
 /** A better query for an element that a spec reaches, ready to paste. */
 export interface Better {
@@ -51,10 +51,10 @@ function written(reach: Reach, handle: Handle, inScope: boolean, context: FileCo
   const name = userQueryName(handle.by, missing, reach.waits);
   if (!name) return undefined;
   const from = receiverOf(reach, name, inScope, context);
-  const args = argsOf(handle, styleOf(text).quote);
+  const args = argsOf(handle, context.style.quote);
   const query = `${from.receiver && `${from.receiver}.`}${name}${reach.written?.types ?? ''}(${args})`;
   const target = context.links.target(reach);
-  const canMend = from.edits && use !== 'both' && reach.via === undefined && !isDone(reach, context);
+  const canMend = from.edits && use !== 'both' && reach.via === undefined && !isShared(reach, context);
   if (!canMend) return { handle, query };
   const proven = target.kind === 'one' && target.proven && handle.unique && !handle.given;
   const edits: Edit[] = [
@@ -71,7 +71,7 @@ function replacedIn({ place }: Reach, missing: Missing, text: string): Span {
 }
 
 // A reach in a loop, a table or a helper of the file stands for several elements.
-const isDone = (reach: Reach, { file }: FileContext): boolean =>
+const isShared = (reach: Reach, { file }: FileContext): boolean =>
   file.reaches.some(
     (each) => each !== reach && each.place.start === reach.place.start && each.place.end === reach.place.end,
   );
@@ -104,8 +104,8 @@ interface From {
 // What the new query is asked of: what the old one is asked of, `screen`, or what the render gives.
 function receiverOf(reach: Reach, name: string, inScope: boolean, context: FileContext): From {
   const { file } = context;
-  const isUserQuery = reach.written !== undefined && /^(?:get|query|find)(?:All)?By/.test(reach.name);
-  if (isUserQuery && reach.pickedFrom === undefined && reach.receiver)
+  const isWritten = reach.written !== undefined && isUserQuery(reach);
+  if (isWritten && reach.pickedFrom === undefined && reach.receiver)
     return { receiver: reach.receiver, edits: [] };
   if (inScope) {
     const edits = imported('within', context);
@@ -113,7 +113,7 @@ function receiverOf(reach: Reach, name: string, inScope: boolean, context: FileC
     return { receiver: `within(${reach.receiver})`, edits: isPlain ? edits : undefined };
   }
   const render = renderOf(reach);
-  const bare = isUserQuery ? !reach.receiver : usesBareQueries(context);
+  const bare = isWritten ? !reach.receiver : usesBareQueries(context);
   if (bare && render?.taken) {
     const { names, end } = render.taken;
     const edits = names.has(name) ? [] : [{ file: file.path, start: end, end, text: `, ${name}` }];
@@ -130,9 +130,7 @@ function renderOf({ from }: Reach): Render | undefined {
 // `const { getByRole } = render(…)` is how this file writes its queries.
 const usesBareQueries = ({ file }: FileContext): boolean =>
   !file.imports.has('screen') &&
-  file.reaches.some(
-    (each) => each.written && each.receiver === '' && /^(?:get|query|find)(?:All)?By/.test(each.name),
-  );
+  file.reaches.some((each) => each.written && each.receiver === '' && isUserQuery(each));
 
 /** The edit that imports a name of the user-centred library that a file uses; undefined where it imports none. */
 export function imported(name: string, { file }: FileContext): Edit[] | undefined {

@@ -1,14 +1,9 @@
-import type { Block, SpecFile } from '../../model/specs/blocks.js';
+import type { SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion, Reach, Step } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 
 /** The reach that an assertion is about: an element, or something read off it. */
 export const reachOf = (assertion: Assertion): Reach | undefined => thingOf(assertion.subject)?.reach;
-
-/** Whether the spec acts on, or asserts about, what a reach found. */
-export function isUsed(reach: Reach, blocks: readonly Block[]): boolean {
-  return blocks.some((block) => block.steps.some((step) => usedBy(step) === reach));
-}
 
 /** The reach whose element a step acts on or asserts about. */
 export function usedBy(step: Step): Reach | undefined {

@@ -117,8 +117,8 @@ function askedFrom(name: Pieces): Asked | undefined {
   return start && start.length >= 3 ? { start } : undefined;
 }
 
-/** What a query for it matches. */
-export const wantedBy = (asked: Asked): Wanted =>
+// What a query for it matches.
+const wantedBy = (asked: Asked): Wanted =>
   'text' in asked ? { text: asked.text, exact: true } : { pattern: new RegExp(patternOf(asked.start)) };
 
 /** The source of a pattern for what starts with some words. */
