@@ -14,6 +14,8 @@ const message = (name: string, component: string, how: 'read' | 'set'): string =
 const adviceShown = (markup: string, query: string | undefined): string =>
   `${markup} shows it${query ? `: assert on ${query}` : '; assert on that'}.`;
 const adviceSet = 'Bring the component there as a user does: by its props and by acting on its elements.';
+const adviceBare =
+  'Render it: what a user sees of it is in its template, and what is only reckoned can be a function of its own.';
 const advice = 'Assert on what the component shows, or emits, because of it.';
 
 /** State, fields or methods of a rendered component, read or set by a spec. */
@@ -37,32 +39,38 @@ export const Q05: FileCheck = {
 };
 
 function check(inside: Inside, context: FileContext): Found | undefined {
-  const { render, name, how, on } = inside;
-  const component = render && componentOf(render, context);
+  const { render, name, how, on, bare } = inside;
+  const component = bare ?? (render && componentOf(render, context));
   // What a child offers is not known here.
   if (!component || inside.ofChild) return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
   // A host that the spec makes for itself is the spec's own means.
   if (component.file === context.file.path) return undefined;
   if (on === 'instance' && component.ownMembers && !component.ownMembers.has(name)) return undefined;
-  const level: Level | undefined =
-    render.gives === 'fixture' && on === 'instance' && !inside.forced && !/^[_#]/.test(name)
-      ? 'hint'
-      : undefined;
-  const shown = how === 'read' ? shownBy(name, context.links.tree(render)) : undefined;
+  const shown = how === 'read' && render ? shownBy(name, context.links.tree(render)) : undefined;
   return {
     place: inFile(context, inside.place),
     block: inside.block,
-    level,
+    level: levelOf(inside),
     certainty: 'sure',
     message: message(name, component.name, how),
-    advice: shown
-      ? adviceShown(markupOf(shown), queryFor(shown, render, context))
-      : how === 'set'
-        ? adviceSet
-        : advice,
+    advice:
+      shown && render
+        ? adviceShown(markupOf(shown), queryFor(shown, render, context))
+        : bare
+          ? adviceBare
+          : how === 'set'
+            ? adviceSet
+            : advice,
     evidence: shown ? [{ file: shown.file, ...shown.place, note: `shows ${name}` }] : [],
   };
+}
+
+// Public members of a test-bed component, and all of a bare instance, are a matter of craft.
+function levelOf({ render, bare, on, forced, name }: Inside): Level | undefined {
+  if (bare) return 'hint';
+  const isPublic = on === 'instance' && !forced && !/^[_#]/.test(name);
+  return render?.gives === 'fixture' && isPublic ? 'hint' : undefined;
 }
 
 function componentOf({ view, file }: Render, { project }: FileContext): Component | undefined {

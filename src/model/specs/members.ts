@@ -2,6 +2,7 @@ import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../dialects/meaning.js';
 import { TYPES } from '../../dialects/types.js';
 import { memberName, unwrapped } from '../../parse/tree.js';
+import type { Component } from '../components/view.js';
 import type { Env } from './env.js';
 import { chainOf, evaluate, lookUp, useName } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
@@ -32,8 +33,15 @@ export function evaluateMember(
   return found;
 }
 
+// `new KilnComponent()`: a component without a document, of which only the insides can be asked.
+function keepBare(run: Run, { of }: Extract<Value, { is: 'instance' }>, name: string, node: Node): void {
+  if (of.is !== 'class' || !of.node.id || !run.inSpecOrHook) return;
+  const bare = run.project.componentAt({ file: of.tree.path, name: of.node.id.name });
+  if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
+}
+
 // What a spec takes from inside of a component that it renders.
-function keepInside(run: Run, thing: Thing, name: string, node: Node): void {
+function keepInside(run: Run, thing: Thing, name: string, node: Node, bare?: Component): void {
   if (!run.inSpecOrHook) return;
   const object = node.type === 'MemberExpression' ? node.object : undefined;
   run.file.insides.push({
@@ -44,6 +52,7 @@ function keepInside(run: Run, thing: Thing, name: string, node: Node): void {
     how: name.startsWith('set') && thing.type !== 'instance' ? 'set' : 'read',
     on: thing.type,
     render: thing.render,
+    bare,
     ofChild: thing.reach !== undefined,
     forced:
       object !== undefined &&
@@ -108,6 +117,9 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
       return { is: 'external', module: value.module, name: `${value.name}.${name}` };
     case 'global':
       return globalMember(value.path, name);
+    case 'instance':
+      keepBare(run, value, name, node);
+      return { is: 'read', of: value, name };
     default:
       return { is: 'read', of: value, name };
   }

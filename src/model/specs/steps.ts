@@ -1,6 +1,6 @@
 import type { By, Emptiness, Missing, Teardown, TypeName } from '../../dialects/meaning.js';
 import type { Place } from '../../parse/place.js';
-import type { Prop, Span, ViewNode } from '../components/view.js';
+import type { Component, Prop, Span, ViewNode } from '../components/view.js';
 import type { Binding, Block } from './blocks.js';
 import type { Value } from './values.js';
 
@@ -84,6 +84,8 @@ export interface Inside {
   /** The kind of object that it is taken from. */
   on: TypeName;
   render?: Render;
+  /** The component, of an instance that the spec makes by itself and never renders. */
+  bare?: Component;
   /** Of a child that was reached, not of the component that was rendered. */
   ofChild: boolean;
   /** By a cast, or by its name in brackets: the way around what is private. */
