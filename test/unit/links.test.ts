@@ -7,7 +7,7 @@ import { userQueryName } from '#src/dialects/queries.js';
 import { bestHandle } from '#src/model/links/replacement.js';
 import { roleOf } from '#src/model/links/role.js';
 import type { Placed, RenderedTree } from '#src/model/links/placed.js';
-import type { Scope } from '#src/model/links/target.js';
+import { scopeOf, type Scope } from '#src/model/links/target.js';
 import { specFileOf, treeOf, UNREAD } from '../support/views.js';
 
 /** The tree of some markup, and the element with the id `x`. */
@@ -29,7 +29,7 @@ async function elementIn(
   return {
     tree,
     element,
-    scope: { elements: tree.elements, tree, complete: tree.complete, closed: tree.closed },
+    scope: scopeOf(tree),
   };
 }
 

@@ -7,10 +7,10 @@ import { textOfValue } from '../../model/specs/values.js';
 import { withArticle } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { markupOf } from './markup.js';
+import { evidence, markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
 import { asksForSeen, styleQuery } from './style-query.js';
-import { takesElements } from './uses.js';
+import { isTestIdSelector, takesElements } from './uses.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -122,23 +122,4 @@ function kindOf(reach: Reach, selector: string): string {
   if (selector.includes(' ') || selector.includes('>')) return 'place in the markup';
   if (selector.startsWith('.')) return 'class';
   return selector.startsWith('#') ? 'id' : selector.startsWith('[') ? 'attribute' : 'tag or class';
-}
-
-/** Whether a selector asks for a test id: by one of the usual attributes, or the project's own. */
-export function isTestIdSelector(reach: Reach, attribute: string): boolean {
-  const selector = textOfValue(reach.args[0]) ?? '';
-  return [attribute, 'data-testid', 'data-test-id', 'data-test', 'data-cy', 'data-qa'].some((name) =>
-    selector.includes(`[${name}`),
-  );
-}
-
-/** The helper that a query stands in, and the element that it finds. */
-export function evidence(reach: Reach, element: Placed): Found['evidence'] {
-  const helper = reach.via ? [{ ...reach.via, note: 'the query stands in this helper' }] : [];
-  return [...helper, { file: element.file, ...element.place, note: `the element, ${described(element)}` }];
-}
-
-function described(element: Placed): string {
-  const role = roleOf(element);
-  return role ? `role ${role}` : 'no role';
 }

@@ -2,10 +2,9 @@ import type { Reach } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
 import { inShort } from '../../util/printable.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { markupOf } from './markup.js';
-import { evidence, isTestIdSelector } from './Q01.js';
+import { evidence, markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
-import { takesElements } from './uses.js';
+import { isTestIdSelector, takesElements } from './uses.js';
 
 const message = (id: string, markup: string): string =>
   `${markup} is reached by the test id “${id}”, though a user can name it.`;

@@ -2,8 +2,7 @@ import type { By } from '../../dialects/meaning.js';
 import type { Reach } from '../../model/specs/steps.js';
 import { withArticle } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { markupOf } from './markup.js';
-import { evidence } from './Q01.js';
+import { evidence, markupOf } from './markup.js';
 import { betterQuery, certaintyOf } from './rewrite.js';
 import { assertsAbsence, isUserQuery } from './uses.js';
 

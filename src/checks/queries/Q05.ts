@@ -1,7 +1,7 @@
 import { userQueryName } from '../../dialects/queries.js';
-import type { Component } from '../../model/components/view.js';
 import type { Placed, RenderedTree } from '../../model/links/placed.js';
-import { bestHandle, byRole, type Handle } from '../../model/links/replacement.js';
+import { bestHandle } from '../../model/links/replacement.js';
+import { scopeOf } from '../../model/links/target.js';
 import type { Inside, Render } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
 import { markupOf } from './markup.js';
@@ -40,7 +40,7 @@ export const Q05: FileCheck = {
 
 function check(inside: Inside, context: FileContext): Found | undefined {
   const { render, name, how, on, bare } = inside;
-  const component = bare ?? (render && componentOf(render, context));
+  const component = bare ?? (render && context.links.component(render));
   // What a child offers is not known here.
   if (!component || inside.ofChild) return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
@@ -73,11 +73,6 @@ function levelOf({ render, bare, on, forced, name }: Inside): Level | undefined 
   return render?.gives === 'fixture' && isPublic ? 'hint' : undefined;
 }
 
-function componentOf({ view, file }: Render, { project }: FileContext): Component | undefined {
-  const [node] = view ?? [];
-  return node?.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
-}
-
 // The element whose text shows a field.
 const shownBy = (name: string, { elements }: RenderedTree): Placed | undefined =>
   elements.find(({ children }) =>
@@ -85,10 +80,7 @@ const shownBy = (name: string, { elements }: RenderedTree): Placed | undefined =
   );
 
 function queryFor(element: Placed, render: Render, context: FileContext): string | undefined {
-  const tree = context.links.tree(render);
-  const scope = { elements: tree.elements, tree, complete: tree.complete, closed: tree.closed };
-  const handle: Handle | undefined =
-    byRole(element, scope) ?? bestHandle(element, scope, context.testIdAttribute);
+  const handle = bestHandle(element, scopeOf(context.links.tree(render)), context.testIdAttribute);
   const query = handle && userQueryName(handle.by, 'throws', false);
   return handle && query && context.userCentred
     ? `screen.${query}(${argsOf(handle, context.style.quote)})`

@@ -43,7 +43,7 @@ function absences(context: FileContext): Found[] {
     if (children.length === 0 || context.links.target(reach).kind === 'one') return [];
     const whole = context.links.withChildren.target(reach);
     const child = whole.kind === 'one' ? whole.element.component : undefined;
-    if (whole.kind !== 'one' || !child || !children.some((each) => each.component === child)) return [];
+    if (whole.kind !== 'one' || !child || !children.includes(child)) return [];
     return [
       {
         place: inFile(context, reach.place),
@@ -62,9 +62,7 @@ function hints(context: FileContext): Found[] {
   const renders = context.file.renders.filter((render) => leftOut(render, context).length > 0);
   const [first] = renders;
   if (!first) return [];
-  const children = [
-    ...new Set(renders.flatMap((render) => leftOut(render, context).map(({ component }) => component))),
-  ];
+  const children = [...new Set(renders.flatMap((render) => leftOut(render, context)))];
   return [
     {
       place: inFile(context, first.place),
@@ -83,21 +81,15 @@ function hints(context: FileContext): Found[] {
 const wholeName = ({ name }: Render): string =>
   name === 'shallowMount' || name === 'shallow' ? 'mount' : name;
 
-interface LeftOut {
-  node: ComponentNode;
-  component: Component;
-}
-
 // The children, in the component's own view, that are components of the project and are replaced.
-function leftOut({ view, file, shallow, stubs }: Render, { project }: FileContext): LeftOut[] {
-  const [node] = view ?? [];
-  if ((!shallow && stubs.size === 0) || node?.kind !== 'component' || !node.ref) return [];
-  const component = project.component(file, node.ref);
+function leftOut(render: Render, { links, project }: FileContext): Component[] {
+  const { shallow, stubs } = render;
+  const component = shallow || stubs.size > 0 ? links.component(render) : undefined;
   if (!component) return [];
   return componentsIn(component.view).flatMap((child) => {
     const found = child.ref && project.component(component.templateFile ?? component.file, child.ref);
     const isOut = shallow || stubs.has(kebabCase(child.name)) || (found && stubs.has(kebabCase(found.name)));
-    return found && isOut ? [{ node: child, component: found }] : [];
+    return found && isOut ? [found] : [];
   });
 }
 

@@ -1,8 +1,10 @@
 import { literal } from '../../model/links/name.js';
 import type { Placed } from '../../model/links/placed.js';
-import { constantOf } from '../../model/links/role.js';
+import { constantOf, roleOf } from '../../model/links/role.js';
 import { ownText } from '../../model/links/user-queries.js';
+import type { Reach } from '../../model/specs/steps.js';
 import { inShort } from '../../util/printable.js';
+import type { Found } from '../check.js';
 
 const SHOWN = ['role', 'aria-label', 'type', 'href', 'placeholder', 'alt', 'title'];
 
@@ -15,4 +17,15 @@ export function markupOf(element: Placed): string {
   const text = literal(ownText(element));
   const opening = `<${element.tag}${attributes.slice(0, 2).join('')}>`;
   return text ? `${opening}${inShort(text, 24)}</${element.tag}>` : opening;
+}
+
+/** The helper that a query stands in, and the element that it finds. */
+export function evidence(reach: Reach, element: Placed): Found['evidence'] {
+  const helper = reach.via ? [{ ...reach.via, note: 'the query stands in this helper' }] : [];
+  return [...helper, { file: element.file, ...element.place, note: `the element, ${described(element)}` }];
+}
+
+function described(element: Placed): string {
+  const role = roleOf(element);
+  return role ? `role ${role}` : 'no role';
 }

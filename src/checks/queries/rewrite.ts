@@ -6,7 +6,7 @@ import { quoted } from '../../mends/style.js';
 import type { Span } from '../../model/components/view.js';
 import type { Placed } from '../../model/links/placed.js';
 import { bestHandle, byRole, patternOf, type Asked, type Handle } from '../../model/links/replacement.js';
-import type { Scope } from '../../model/links/target.js';
+import { pageOf, type Scope } from '../../model/links/target.js';
 import type { Reach, Render } from '../../model/specs/steps.js';
 import type { FileContext, Found } from '../check.js';
 import { assertsAbsence, isUserQuery, usedBy } from './uses.js';
@@ -38,7 +38,7 @@ export function betterQuery(
       wanted === 'role' ? byRole(element, where) : bestHandle(element, where, context.testIdAttribute);
     return handle?.by === 'testId' ? undefined : handle;
   };
-  const page = find({ ...scope, elements: scope.tree.elements });
+  const page = find(pageOf(scope));
   const handle = page ?? (scope.elements === scope.tree.elements ? undefined : find(scope));
   if (!handle) return undefined;
   return written(reach, handle, page === undefined, context);

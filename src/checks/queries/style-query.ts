@@ -4,7 +4,7 @@ import { matchesSelector } from '../../model/links/match.js';
 import { literal } from '../../model/links/name.js';
 import type { Placed } from '../../model/links/placed.js';
 import { constantOf } from '../../model/links/role.js';
-import type { Scope } from '../../model/links/target.js';
+import { pageOf, type Scope } from '../../model/links/target.js';
 import { ownText } from '../../model/links/user-queries.js';
 import type { Reach } from '../../model/specs/steps.js';
 import type { FileContext } from '../check.js';
@@ -23,7 +23,7 @@ export const asksForSeen = (selector: string): boolean =>
 export function styleQuery(reach: Reach, element: Placed, context: FileContext): string | undefined {
   const scope = context.links.scope(reach.pickedFrom ?? reach);
   if (!scope) return undefined;
-  const page = { ...scope, elements: scope.tree.elements };
+  const page = pageOf(scope);
   const { quote } = context.style;
   for (const attribute of SEEN) {
     const selector = bySelector(element, attribute, page);

@@ -1,6 +1,6 @@
 import type { SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion, Reach, Step } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
+import { textOfValue, thingOf } from '../../model/specs/values.js';
 
 /** The reach that an assertion is about: an element, or something read off it. */
 export const reachOf = (assertion: Assertion): Reach | undefined => thingOf(assertion.subject)?.reach;
@@ -66,3 +66,11 @@ export const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
 /** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
 export const takesElements = ({ gives, name }: Reach): boolean =>
   !gives.includes('wrapper') && !gives.includes('debug') && name !== 'findByType';
+
+/** Whether a selector asks for a test id: by one of the usual attributes, or the project's own. */
+export function isTestIdSelector(reach: Reach, attribute: string): boolean {
+  const selector = textOfValue(reach.args[0]) ?? '';
+  return [attribute, 'data-testid', 'data-test-id', 'data-test', 'data-cy', 'data-qa'].some((name) =>
+    selector.includes(`[${name}`),
+  );
+}

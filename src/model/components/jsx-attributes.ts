@@ -5,9 +5,9 @@ import { classesIn, classesOf, together } from './classes.js';
 import { constant, type Expr } from './expr.js';
 import { exprOf } from './expressions.js';
 import { waysOut } from './flow.js';
+import { nothingGiven, opened, type Given } from './given.js';
 import { type JsxElement, ownMethod, viewOf } from './jsx.js';
 import { isProps, resolved, type Scope } from './scope.js';
-import { NO_CLASSES, type ClassList, type Prop } from './view.js';
 
 /** Attributes that JSX writes in another way than HTML. */
 export const HTML_NAMES: Readonly<Record<string, string>> = {
@@ -17,24 +17,9 @@ export const HTML_NAMES: Readonly<Record<string, string>> = {
   defaultChecked: 'checked',
 };
 
-interface Given {
-  attributes: Map<string, Expr>;
-  props: Map<string, Prop>;
-  classes: ClassList;
-  open: boolean;
-  rest?: readonly string[];
-  events: string[];
-}
-
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
 export function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
-  const given: Given = {
-    attributes: new Map(),
-    props: new Map(),
-    classes: NO_CLASSES,
-    open: false,
-    events: [],
-  };
+  const given = nothingGiven();
   for (const each of node.openingElement.attributes) {
     if (each.type === 'JSXSpreadAttribute') {
       spread(each.argument, scope, given);
@@ -118,11 +103,6 @@ function spread(argument: Node, scope: Scope, given: Given): void {
   const expr = exprOf(argument, scope);
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
   if (expr.is !== 'object' || expr.open) opened(given);
-}
-
-function opened(given: Given): void {
-  given.open = true;
-  given.classes = { ...given.classes, open: true };
 }
 
 function spreadLiteral(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, given: Given): void {

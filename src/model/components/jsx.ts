@@ -4,6 +4,7 @@ import { isFunction, memberName, unwrapped, type FunctionNode } from '../../pars
 import { constant, ITEM, not, possibleValues, type Expr, type Test } from './expr.js';
 import { exprOf, named, testOf } from './expressions.js';
 import { waysOut } from './flow.js';
+import { componentNode, elementNode } from './given.js';
 import { attributesOf } from './jsx-attributes.js';
 import { functionScope, resolved, type Bound, type Scope, type Way } from './scope.js';
 import type { Arm, Span, ViewNode } from './view.js';
@@ -191,35 +192,11 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : children;
     const events = given.events.map((each) => (each === 'doubleclick' ? 'dblclick' : each));
-    return [
-      {
-        kind: 'element',
-        tag: chosen ? '?' : text,
-        chosen,
-        place,
-        attributes: given.attributes,
-        classes: given.classes,
-        open: given.open,
-        rest: given.rest,
-        events,
-        children: inside,
-      },
-    ];
+    const own = { tag: chosen ? '?' : text, chosen, place, children: inside };
+    return [elementNode({ ...given, events }, own)];
   }
   const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
-  return [
-    {
-      kind: 'component',
-      name: text,
-      ref,
-      place,
-      props: given.props,
-      open: given.open,
-      rest: given.rest,
-      events: given.events,
-      slots,
-    },
-  ];
+  return [componentNode(given, { name: text, ref, place, slots })];
 }
 
 // A value that stands among words is one of them.

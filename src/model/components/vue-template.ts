@@ -4,15 +4,9 @@ import { kebabCase } from '../../util/case.js';
 import { classesIn, classesOf, together } from './classes.js';
 import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Test } from './expr.js';
 import { exprOf, testOf } from './expressions.js';
+import { componentNode, elementNode, nothingGiven, opened, type Given } from './given.js';
 import type { Bound, Scope } from './scope.js';
-import {
-  NO_CLASSES,
-  type ClassList,
-  type ComponentRef,
-  type Prop,
-  type Span,
-  type ViewNode,
-} from './view.js';
+import { NO_CLASSES, type ComponentRef, type Span, type ViewNode } from './view.js';
 
 type TemplateNode = VueTemplate['children'][number];
 type TemplateElement = Extract<TemplateNode, { tag: string }>;
@@ -139,19 +133,7 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
   if (TRANSPARENT.has(kebab)) return inside;
   const given = attributesOf(element, scope);
   if (element.tagType === 0 && !registeredAs(tag, scope)) {
-    return [
-      {
-        kind: 'element',
-        tag,
-        place,
-        attributes: given.attributes,
-        classes: given.classes,
-        open: given.open,
-        rest: given.rest,
-        events: given.events,
-        children: inside,
-      },
-    ];
+    return [elementNode(given, { tag, place, children: inside })];
   }
   const slots = new Map<string, readonly ViewNode[]>();
   const own = element.children.filter((child) => !(child.type === 1 && slotName(child as TemplateElement)));
@@ -169,19 +151,7 @@ function elementView(element: TemplateElement, scope: TemplateScope): ViewNode[]
     slots.set(name, viewOfChildren(content.children, slotScope(content, scope)));
   }
   const ref = registeredAs(tag, scope);
-  return [
-    {
-      kind: 'component',
-      name: tag,
-      ref,
-      place,
-      props: given.props,
-      open: given.open,
-      rest: given.rest,
-      events: given.events,
-      slots,
-    },
-  ];
+  return [componentNode(given, { name: tag, ref, place, slots })];
 }
 
 // `<component is="b">`, and `:is` with what gives a tag.
@@ -194,10 +164,9 @@ function chosenView(element: TemplateElement, scope: TemplateScope, place: Span)
   const chosen = text !== undefined ? constant(text) : bound ? expressionOf(sourceOf(bound), scope) : UNKNOWN;
   if (chosen.is === 'unknown' || chosen.is === 'something')
     return { kind: 'hole', why: 'a component chosen at run time', place };
-  const { attributes, classes, open, rest, events } = attributesOf(element, scope);
-  attributes.delete('is');
-  const children = contentOf(element, scope);
-  return { kind: 'element', tag: '?', chosen, place, attributes, classes, open, rest, events, children };
+  const given = attributesOf(element, scope);
+  given.attributes.delete('is');
+  return elementNode(given, { tag: '?', chosen, place, children: contentOf(element, scope) });
 }
 
 // `<template #lid>` fills the slot `#lid`; the default slot goes by `children`.
@@ -254,23 +223,8 @@ function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefin
   );
 }
 
-interface Given {
-  attributes: Map<string, Expr>;
-  props: Map<string, Prop>;
-  classes: ClassList;
-  open: boolean;
-  rest?: readonly string[];
-  events: string[];
-}
-
 function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
-  const given: Given = {
-    attributes: new Map(),
-    props: new Map(),
-    classes: NO_CLASSES,
-    open: false,
-    events: [],
-  };
+  const given = nothingGiven();
   const set = (name: string, expr: Expr): void => {
     given.attributes.set(name.toLowerCase(), expr);
     given.props.set(
@@ -334,9 +288,7 @@ function addBound(
       if (name === 'class') given.classes = together([given.classes, classesIn(value)]);
       set(name, value);
     }
-  if (expr.is === 'object' && !expr.open) return;
-  given.open = true;
-  given.classes = { ...given.classes, open: true };
+  if (expr.is !== 'object' || expr.open) opened(given);
 }
 
 const directive = (element: TemplateElement, name: string): Directive | undefined =>

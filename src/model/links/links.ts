@@ -1,4 +1,5 @@
 import type { Expr } from '../components/expr.js';
+import type { Component } from '../components/view.js';
 import type { Project } from '../project.js';
 import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/blocks.js';
 import type { Reach, Render } from '../specs/steps.js';
@@ -6,7 +7,7 @@ import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedTree } from './placed.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
-import { below, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
+import { below, scopeOf, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
 
 const NOTHING_RENDERED: RenderedTree = {
   children: [],
@@ -74,6 +75,12 @@ export class Links {
     ));
   }
 
+  /** The component that a render call is of; undefined where that is markup of the spec's own, or can't be told. */
+  component({ view, file }: Render): Component | undefined {
+    const [node] = view ?? [];
+    return node?.kind === 'component' && node.ref ? this.#project.component(file, node.ref) : undefined;
+  }
+
   /** What one render call shows. */
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
@@ -122,7 +129,7 @@ export class Links {
   }
 
   #query(reach: Reach): Target {
-    const scope = this.#scopeOf(reach);
+    const scope = this.scope(reach);
     return scope ? targetIn(scope, reach, this.#project, this.#testIdAttribute) : UNKNOWN_TARGET;
   }
 
@@ -134,23 +141,17 @@ export class Links {
     return start.kind === 'one' && start.proven ? hopFromElement(start.element, reach) : UNKNOWN_TARGET;
   }
 
-  #scopeOf(reach: Reach): Scope | undefined {
+  /** The elements among which a query of a reach looks, with the trees that they stand in. */
+  scope(reach: Reach): Scope | undefined {
     const { from } = reach;
     if (from === 'unknown') return undefined;
     if (from === 'page') return this.#page(reach.block);
     if ('teardown' in from) {
-      const tree = this.tree(from);
-      const changed = this.#changedLater(reach.block);
-      return {
-        elements: tree.elements,
-        tree,
-        complete: tree.complete && !changed,
-        closed: tree.closed && !changed,
-      };
+      return scopeOf(this.tree(from), this.#changedLater(reach.block));
     }
     const target = this.target(from);
     if (target.kind !== 'one') return undefined;
-    const outer = this.#scopeOf(from);
+    const outer = this.scope(from);
     return (
       outer &&
       below(
@@ -177,20 +178,9 @@ export class Links {
     const known = this.#scopes.get(block);
     if (known) return known;
     const tree = together(this.rendersFor(block).map((render) => this.tree(render)));
-    const changed = this.#changedLater(block);
-    const scope = {
-      elements: tree.elements,
-      tree,
-      complete: tree.complete && !changed,
-      closed: tree.closed && !changed,
-    };
+    const scope = scopeOf(tree, this.#changedLater(block));
     this.#scopes.set(block, scope);
     return scope;
-  }
-
-  /** The elements among which a query of a reach looks, with the trees that they stand in. */
-  scope(reach: Reach): Scope | undefined {
-    return this.#scopeOf(reach);
   }
 }
 

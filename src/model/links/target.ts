@@ -28,6 +28,17 @@ export interface Scope {
   closed: boolean;
 }
 
+/** All of a tree; where it may have `changed` since the render, there may be more than it shows. */
+export const scopeOf = (tree: RenderedTree, changed = false): Scope => ({
+  elements: tree.elements,
+  tree,
+  complete: tree.complete && !changed,
+  closed: tree.closed && !changed,
+});
+
+/** The whole page around a scope. */
+export const pageOf = (scope: Scope): Scope => ({ ...scope, elements: scope.tree.elements });
+
 /** Finds what a reach finds in a scope. */
 export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAttribute: string): Target {
   const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
