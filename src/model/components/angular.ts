@@ -16,7 +16,8 @@ import {
   type Expr,
   type Test,
 } from './expr.js';
-import { NO_CLASSES, type Prop, type Span, type ViewNode } from './view.js';
+import { componentNode, elementNode, nothingGiven } from './given.js';
+import type { Span, ViewNode } from './view.js';
 
 export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
 export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
@@ -82,21 +83,20 @@ class Template {
 
   #element(node: ng.TmplAstElement): ViewNode {
     const place = { start: node.startSourceSpan.start.offset, end: node.startSourceSpan.end.offset };
-    const attributes = new Map<string, Expr>();
-    const props = new Map<string, Prop>();
-    let classes = NO_CLASSES;
+    const given = nothingGiven();
+    const { attributes, props } = given;
     for (const { name, value } of node.attributes) {
       attributes.set(name.toLowerCase(), constant(value));
       props.set(name, { expr: constant(value) });
-      if (name === 'class') classes = together([classes, classesIn(constant(value))]);
+      if (name === 'class') given.classes = together([given.classes, classesIn(constant(value))]);
     }
     for (const input of node.inputs) {
       const expr = this.expr(input.value);
       if (input.type === this.#ng.BindingType.Class)
-        classes = together([classes, { always: [], maybe: [input.name], open: false }]);
+        given.classes = together([given.classes, { always: [], maybe: [input.name], open: false }]);
       else if (input.name === 'class' || input.name === 'className')
-        classes = together([classes, classesIn(expr)]);
-      else if (input.name === 'ngClass') classes = { ...classes, open: true };
+        given.classes = together([given.classes, classesIn(expr)]);
+      else if (input.name === 'ngClass') given.classes = { ...given.classes, open: true };
       else {
         const name = input.name.toLowerCase();
         attributes.set(ATTRIBUTE_OF[name] ?? name, expr);
@@ -104,35 +104,16 @@ class Template {
       }
     }
     const text = node.inputs.find(({ name }) => TEXT_PROPERTIES.has(name));
-    const events = node.outputs.map(({ name }) => name);
+    given.events.push(...node.outputs.map(({ name }) => name));
     const children = attributes.has('innerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : text
         ? [{ kind: 'text' as const, text: this.expr(text.value), place }]
         : this.views(node.children);
-    if (!node.name.includes('-')) {
-      return {
-        kind: 'element',
-        tag: node.name.replace(/^:\w+:/, ''),
-        place,
-        attributes,
-        classes,
-        open: false,
-        events,
-        children,
-      };
-    }
+    if (!node.name.includes('-'))
+      return elementNode(given, { tag: node.name.replace(/^:\w+:/, ''), place, children });
     const slots = new Map(children.length ? [['children', children]] : []);
-    return {
-      kind: 'component',
-      name: node.name,
-      ref: { selector: node.name },
-      place,
-      props,
-      open: false,
-      events,
-      slots,
-    };
+    return componentNode(given, { name: node.name, ref: { selector: node.name }, place, slots });
   }
 
   // `*ngIf`, `*ngFor` and `<ng-template>`; what other structural directives do is not known.

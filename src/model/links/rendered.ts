@@ -156,11 +156,11 @@ class Expansion {
   }
 
   #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
-    const list = node.over && this.#fill(node.over, context);
     if (this.elements.length > MOST_ELEMENTS) {
       into.push(this.#hole('too many elements'));
       return;
     }
+    const list = node.over && this.#fill(node.over, context);
     if (list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS) {
       for (const item of list.items) {
         const given = new Map(context.given).set(node.item, { expr: item });
