@@ -7,12 +7,11 @@ import { ENVIRONMENT } from './environment/index.js';
 import { O04 } from './overload/O04.js';
 import { O06 } from './overload/O06.js';
 import { QUERIES } from './queries/index.js';
-import { S01 } from './state/S01.js';
-import { S02 } from './state/S02.js';
+import { STATE } from './state/index.js';
 import { ALLOWANCES } from './allowances.js';
 
 /** Every check, by family and number. */
-export const CHECKS: readonly Check[] = [...ENVIRONMENT, ...QUERIES, S01, S02, C01, C02, O04, O06, B01, B02];
+export const CHECKS: readonly Check[] = [...ENVIRONMENT, ...QUERIES, ...STATE, C01, C02, O04, O06, B01, B02];
 
 /** Every code that a finding may have, with what there is to say of it. */
 export const CATALOGUE: readonly CheckText[] = [...CHECKS, ...ALLOWANCES];

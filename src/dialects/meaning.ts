@@ -56,6 +56,7 @@ export type TypeName =
   | 'test-bed'
   | 'http-controller'
   | 'locator'
+  | 'subscription'
   | 'chain';
 
 export type Meaning =
@@ -80,15 +81,23 @@ export type Meaning =
   /** A call that asserts by itself; `fails`: may be relied on to end the spec. */
   | { kind: 'asserts' }
   | { kind: 'matcher'; empty?: Emptiness; not?: boolean }
-  | { kind: 'expectation-chain'; not?: boolean }
+  /** A word of the chain; `promised`: the assertion waits for a promise. */
+  | { kind: 'expectation-chain'; not?: boolean; promised?: boolean }
   | { kind: 'assertion-count' }
   | { kind: 'stand-in'; target: 'none' | 'member' | 'module' | 'global' | 'env' }
   /** Gives a stand-in an answer; `once`: for one call only. */
   | { kind: 'answer'; once?: boolean }
   | { kind: 'watches' }
-  | { kind: 'restore'; scope: 'all' | 'own' | 'globals' | 'env'; what: 'restore' | 'reset' | 'clear' }
+  | {
+      kind: 'restore';
+      scope: 'all' | 'own' | 'globals' | 'env' | 'modules';
+      what: 'restore' | 'reset' | 'clear';
+    }
   | { kind: 'clock'; on: boolean }
-  | { kind: 'unmount' }
+  /** Takes renders down; `automatic`: registers that, for every spec. */
+  | { kind: 'unmount'; automatic?: boolean }
+  /** Ends what the call that gave the object has opened. */
+  | { kind: 'closes' }
   | { kind: 'within' }
   /** Gives its first argument back: a locator that only wraps a selector. */
   | { kind: 'hands-on' }

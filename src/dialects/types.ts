@@ -83,7 +83,9 @@ const calls: Record<string, Meaning> = {
   restore: { kind: 'restore', scope: 'own', what: 'restore' },
   ...each('mockReset reset resetBehavior', { kind: 'restore', scope: 'own', what: 'reset' }),
   ...each('mockClear resetHistory', { kind: 'restore', scope: 'own', what: 'clear' }),
-  and: { kind: 'object', type: 'stand-in' },
+  // The records of calls, and what clears them: `spy.calls.reset()`, `load.mock.resetCalls()`.
+  ...each('and mock calls', { kind: 'object', type: 'stand-in' }),
+  resetCalls: { kind: 'restore', scope: 'own', what: 'clear' },
   stub: { kind: 'answer' },
   returnValue: { kind: 'answer' },
   returnValues: { kind: 'answer' },
@@ -99,9 +101,9 @@ const asks = (empty: Emptiness, names: string): Record<string, Meaning> =>
 /** Matchers of every assertion style: called ones, and the chained properties that assert when read. */
 const matchers: Record<string, Meaning> = {
   ...each('not', { kind: 'expectation-chain', not: true }),
-  ...each('resolves rejects', { kind: 'expectation-chain' }),
+  ...each('resolves rejects eventually', { kind: 'expectation-chain', promised: true }),
   ...each(
-    'to be been is that which and has have with at of same but does still also deep nested own ordered any all withContext soft eventually',
+    'to be been is that which and has have with at of same but does still also deep nested own ordered any all withContext soft',
     {
       kind: 'expectation-chain',
     },
@@ -192,7 +194,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
     members: {
       ...domFinds(),
       ...each('body documentElement head activeElement', { kind: 'object', type: 'element' }),
-      createElement: { kind: 'gives', type: 'chain' },
+      createElement: { kind: 'gives', type: 'element' },
       ...each('dispatchEvent', raw),
     },
     rest: reads,
@@ -269,6 +271,8 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       restoreAll: { kind: 'restore', scope: 'all', what: 'restore' },
       ...each('resetAllMocks', { kind: 'restore', scope: 'all', what: 'reset' }),
       ...each('clearAllMocks', { kind: 'restore', scope: 'all', what: 'clear' }),
+      resetModules: { kind: 'restore', scope: 'modules', what: 'reset' },
+      reset: { kind: 'restore', scope: 'all', what: 'restore' },
       unstubAllGlobals: { kind: 'restore', scope: 'globals', what: 'restore' },
       unstubAllEnvs: { kind: 'restore', scope: 'env', what: 'restore' },
       useFakeTimers: { kind: 'clock', on: true },
@@ -333,5 +337,6 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
     rest: plain,
   },
   locator: { members: each('css directive', { kind: 'hands-on' }), rest: plain },
+  subscription: { members: { unsubscribe: { kind: 'closes' } }, rest: reads, call: { kind: 'closes' } },
   chain: { members: {}, rest: reads },
 };

@@ -7,9 +7,11 @@ import { parseVue } from '../parse/vue.js';
 import { dirname, join } from '../util/paths.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './code/added-matchers.js';
 import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
+import { runningIds, type RunningId } from './code/running-ids.js';
 import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
 import { angularDeclarations, tagSelectors, type AngularDeclaration } from './components/angular-class.js';
 import { angularView } from './components/angular.js';
+import { changedProps } from './components/changed-props.js';
 import { reactComponents } from './components/react.js';
 import type { Component, ComponentRef, ViewNode } from './components/view.js';
 import { vueOptionComponents } from './components/vue-options.js';
@@ -33,6 +35,8 @@ export interface ModuleSummary {
   components: readonly Component[];
   /** Matchers that it adds to `expect`. */
   addedMatchers: AddedMatchers;
+  /** Numbers that it counts up for ids. */
+  runningIds: readonly RunningId[];
   /** It calls a runner's functions for groups or specs at its top level. */
   definesSpecs: boolean;
   /** It imports a library that specs are written with. */
@@ -74,6 +78,11 @@ export class Project {
   source(path: string): Source | undefined {
     if (!this.#sources.has(path)) this.#sources.set(path, this.#decoded(path));
     return this.#sources.get(path);
+  }
+
+  /** The text of a file that need not be there. */
+  optionalSource(path: string): Source | undefined {
+    return this.#files.kind(path) === 'file' ? this.source(path) : undefined;
   }
 
   #decoded(path: string): Source | undefined {
@@ -210,7 +219,12 @@ export class Project {
       const facts = moduleFacts(program);
       const component = vueComponent(file, facts);
       const exports = new Map([['default', { local: component.name }]]);
-      const none = { addedMatchers: NO_MATCHERS, definesSpecs: false, usesTestLibrary: false };
+      const none = {
+        addedMatchers: NO_MATCHERS,
+        runningIds: [],
+        definesSpecs: false,
+        usesTestLibrary: false,
+      };
       this.#summaries.set(source.path, {
         path: source.path,
         imports: facts.imports,
@@ -260,6 +274,7 @@ export class Project {
       stars: facts.stars,
       components,
       addedMatchers: addedMatchers(script),
+      runningIds: runningIds(script, facts),
       definesSpecs,
       usesTestLibrary,
     });
@@ -281,7 +296,7 @@ export class Project {
   }
 
   #angularComponent(compiler: AngularCompiler, script: Script, declaration: AngularDeclaration): Component {
-    const { name, place, selector, inputs, outputs, host } = declaration;
+    const { name, place, selector, inputs, outputs, host, node } = declaration;
     const file = script.source.path;
     const { view, templateFile } = this.#angularView(compiler, script, declaration);
     return {
@@ -292,6 +307,7 @@ export class Project {
       view,
       templateFile,
       props: inputs,
+      changes: changedProps(script.source.text, [node], new Map(), new Set(inputs.keys())),
       host,
       offered: outputs,
       selector,

@@ -6,3 +6,6 @@ export function mayMatch(pattern: string, text: string): boolean {
     return true;
   }
 }
+
+/** A text as a regular expression that matches nothing else. */
+export const escaped = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');

@@ -278,7 +278,7 @@ describe('steps', () => {
       'stand-ins',
       '',
       "vi.fn(); vi.spyOn(window, 'fetch').mockReturnValue(1); sinon.stub(window, 'open'); vi.stubGlobal('x', 1); vi.restoreAllMocks();",
-      ['stand-in none', 'stand-in member', 'stand-in member', 'stand-in global', 'restore all'],
+      ['stand-in none', 'stand-in member', 'answer', 'stand-in member', 'stand-in global', 'restore all'],
     ],
     [
       'clocks',

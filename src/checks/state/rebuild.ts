@@ -1,27 +1,50 @@
 import type { Edit, Mend } from '../../mends/edit.js';
-import { indentAt, styleOf } from '../../mends/style.js';
-import type { Binding, SpecFile } from '../../model/specs/blocks.js';
-import { dialectOf } from '../../dialects/index.js';
+import { indentAt } from '../../mends/style.js';
+import type { Binding, Block, SpecFile } from '../../model/specs/blocks.js';
 import type { FileContext } from '../check.js';
+import { hookName } from '../hook-edits.js';
+import type { Built } from './leak.js';
 
-/** Splits `const x = value` into a declaration and a before-each hook that assigns it; undefined where that is not plain. */
-export function rebuiltEachTime(binding: Binding, context: FileContext): Mend | undefined {
+/** Builds a value before each spec: its declaration is split, or the before-all hook that builds it made an each-hook. */
+export function rebuiltEachTime(binding: Binding, built: Built, context: FileContext): Mend | undefined {
+  return built.hook ? ranEachTime(built.hook, context) : splitDeclaration(binding, context);
+}
+
+/** Makes a before-all hook a before-each hook. */
+export function ranEachTime(hook: Block, context: FileContext): Mend | undefined {
+  const name = hookName(context.file, 'before-each');
+  const { start, end } = hook.callee;
+  const { text } = context.source;
+  if (!name || !hook.fn || !/^\w+$/.test(text.slice(start, end))) return undefined;
+  const edit: Edit = { file: context.file.path, start, end, text: name.name };
+  return { summary: `Run the hook before each spec`, safe: true, edits: [edit, ...name.edits] };
+}
+
+// `const x = value` becomes a declaration and a before-each hook that assigns it.
+function splitDeclaration(binding: Binding, context: FileContext): Mend | undefined {
   const { declaration } = binding;
   const { text } = context.source;
   if (!declaration?.alone || !declaration.value || usedOutsideSpecs(binding, context.file)) return undefined;
-  const hook = hookName(context.file);
-  const type = typeOf(binding, context);
-  if (
-    !hook ||
-    type === undefined ||
-    text.slice(declaration.statement.start, declaration.statement.start + 6) === 'export'
-  )
-    return undefined;
-  const { newline, indent, semicolon } = styleOf(text);
+  const hook = hookName(context.file, 'before-each');
+  if (!hook || text.startsWith('export', declaration.statement.start)) return undefined;
+  const { newline, indent, semicolon } = context.style;
   const margin = indentAt(text, declaration.statement.start);
-  const value = text.slice(declaration.value.start, declaration.value.end).replaceAll('\n', `\n${indent}`);
+  const written = text.slice(declaration.value.start, declaration.value.end);
+  const type = declaredType(binding, context);
+  // A type that can't be named is taken from a function that makes the value.
+  const maker =
+    type === undefined ? `make${binding.name[0]?.toUpperCase()}${binding.name.slice(1)}` : undefined;
+  if (maker !== undefined && new RegExp(`\\b${maker}\\b`).test(text)) return undefined;
+  const head =
+    maker === undefined
+      ? [`let ${binding.name}${type}${semicolon}`]
+      : [
+          `const ${maker} = () => ${written.startsWith('{') ? `(${written})` : written}${semicolon}`,
+          `${margin}let ${binding.name}: ReturnType<typeof ${maker}>${semicolon}`,
+        ];
+  const value = maker === undefined ? indented(written, indent) : `${maker}()`;
   const lines = [
-    `let ${binding.name}${type}${semicolon}`,
+    ...head,
     '',
     `${margin}${hook.name}(() => {`,
     `${margin}${indent}${binding.name} = ${value}${semicolon}`,
@@ -35,8 +58,12 @@ export function rebuiltEachTime(binding: Binding, context: FileContext): Mend | 
   };
 }
 
-// A value that another one is made from, while the file is read, must be there at that time.
-function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
+// Lines inside of a template are text.
+const indented = (code: string, indent: string): string =>
+  code.includes('`') ? code : code.replaceAll('\n', `\n${indent}`);
+
+/** Whether the value of a name is needed while the file is read: another one may be made from it. */
+export function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
   const outside = [
     file.root,
     ...file.blocks.filter((block) => block.kind === 'group' || block.hook === 'before-all'),
@@ -46,30 +73,16 @@ function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
   );
 }
 
-/** The before-each function as this file has it, with the edit of an import where it must be added. */
-export function hookName(file: SpecFile): { name: string; edits: Edit[] } | undefined {
-  const runner = [...file.imports.entries()].filter(([, each]) => isRunner(each.specifier) && !each.typeOnly);
-  const imported = runner.find(([, each]) => each.name === 'beforeEach' || each.name === 'setup');
-  if (imported) return { name: imported[0], edits: [] };
-  const named = runner.filter(([, each]) => each.name !== 'default' && each.name !== '*');
-  const suites =
-    named.some(([, each]) => each.name === 'suite') || (runner.length === 0 && file.usesSuiteStyle);
-  const name = suites && !named.some(([, each]) => each.specifier === 'vitest') ? 'setup' : 'beforeEach';
-  if (!named.some(([, each]) => ['it', 'test', 'describe', 'suite'].includes(each.name)))
-    return runner.length === 0 ? { name, edits: [] } : undefined;
-  const [, last] = named.reduce((a, b) => (a[1].end > b[1].end ? a : b));
-  return { name, edits: [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }] };
-}
-
-const isRunner = (specifier: string): boolean =>
-  ['describe', 'suite'].some((name) => dialectOf(specifier)?.exports[name]?.kind === 'group');
-
-// TypeScript needs the type that the value gave the name.
-function typeOf({ declaration }: Binding, { file, source }: FileContext): string | undefined {
+/** The type that a name needs once it has no value, with its colon; empty in JavaScript, undefined where it can't be named. */
+export function declaredType({ declaration }: Binding, { file, source }: FileContext): string | undefined {
   if (!/\.[cm]?tsx?$/.test(file.path)) return '';
   if (declaration?.type) return source.text.slice(declaration.type.start, declaration.type.end);
+  if (declaration?.primitive !== undefined) return `: ${declaration.primitive}`;
   const made = declaration?.made;
-  if (!made) return undefined;
-  if (made.by === 'call') return `: ReturnType<typeof ${made.name}>`;
-  return `: ${made.name}${made.typeArguments ?? ''}`;
+  if (made?.by === 'new' && !made.typeArguments && GENERIC.has(made.name)) return undefined;
+  if (made?.by === 'call') return `: ReturnType<typeof ${made.name}>`;
+  return made?.by === 'new' ? `: ${made.name}${made.typeArguments ?? ''}` : undefined;
 }
+
+// Without their type arguments these are no types.
+const GENERIC: ReadonlySet<string> = new Set(['Map', 'Set', 'WeakMap', 'WeakSet', 'Array', 'Promise']);

@@ -99,6 +99,3 @@ export function plainTexts(setting: Setting | undefined, at: Place): Known<strin
   const texts = textsFact(setting, [], at);
   return texts.known ? known(texts.value.map(({ text }) => text)) : UNKNOWN_FACT;
 }
-
-/** A text as a regular expression that matches just it. */
-export const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

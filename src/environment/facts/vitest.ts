@@ -1,3 +1,4 @@
+import { escaped } from '../../util/pattern.js';
 import type { Place } from '../../parse/place.js';
 import { resolve } from '../../util/paths.js';
 import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
@@ -16,7 +17,6 @@ import {
   type Setting,
 } from '../setting.js';
 import {
-  escaped,
   flagValue,
   hasFlag,
   isPath,

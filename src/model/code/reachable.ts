@@ -8,13 +8,18 @@ export interface Reachable {
   others: ReadonlySet<string>;
 }
 
-/** Follows imports from some files. */
-export function reachableFrom(project: Project, from: Iterable<string>): Reachable {
+/** Follows imports from some files, but not to those that are left out. */
+export function reachableFrom(
+  project: Project,
+  from: Iterable<string>,
+  without: ReadonlySet<string> = new Set(),
+): Reachable {
   const files = new Set(from);
   const others = new Set<string>();
   for (const path of files) {
     for (const { specifier } of project.summary(path)?.modules ?? []) {
       const target = project.resolve(path, specifier);
+      if (target && without.has(target)) continue;
       if (target && project.summary(target)) files.add(target);
       else others.add(specifier);
     }

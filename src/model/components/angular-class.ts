@@ -8,6 +8,7 @@ import type { Span } from './view.js';
 /** What a class marked as an Angular component says of itself. */
 export interface AngularDeclaration {
   name: string;
+  node: ClassNode;
   place: Span;
   selector?: string;
   template: { inline: Node } | { url: string } | undefined;
@@ -36,6 +37,7 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
     const url = text('templateUrl');
     found.push({
       name: node.id.name,
+      node,
       place: { start: node.id.start, end: node.id.end },
       selector: text('selector'),
       template: inline ? { inline } : url ? { url } : undefined,

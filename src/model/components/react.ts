@@ -11,6 +11,7 @@ import {
 } from '../../parse/tree.js';
 import { basename } from '../../util/paths.js';
 import type { ModuleFacts } from '../code/module-facts.js';
+import { changedProps } from './changed-props.js';
 import type { Expr } from './expr.js';
 import { exprOf } from './expressions.js';
 import { functionView } from './jsx.js';
@@ -115,7 +116,11 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const props = defaults(params, scope);
   addDefaults(module.defaults.get(name), scope, props);
   const plain = plainProps(made, node, module.types);
-  return { ...base, view: functionView(made, scope, 0, params), props, plain };
+  const locals = new Map(
+    [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
+  );
+  const changes = changedProps(script.source.text, [made], locals);
+  return { ...base, view: functionView(made, scope, 0, params), props, plain, changes };
 }
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
@@ -138,7 +143,8 @@ function fromClass(
     else methods.set(`this.${name}`, { is: 'node', node: each.value, scope: inner(scope, methods) });
   }
   if (!render || !showsJsx(render)) return undefined;
-  return { ...base, view: functionView(render, inner(scope, methods), 0), props };
+  const changes = changedProps(scope.text, [node], new Map());
+  return { ...base, view: functionView(render, inner(scope, methods), 0), props, changes };
 }
 
 function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {

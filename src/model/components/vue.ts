@@ -1,5 +1,7 @@
+import type { Node } from 'oxc-parser';
 import type { VueFile } from '../../parse/vue.js';
 import { moduleFacts, type ModuleFacts } from '../code/module-facts.js';
+import { changedProps } from './changed-props.js';
 import type { Expr } from './expr.js';
 import { moduleScope, titleOf } from './react.js';
 import type { Bound, Scope } from './scope.js';
@@ -33,6 +35,12 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     place,
     view,
     props: scope.props,
+    changes: changedProps(
+      source.text,
+      scripts.flatMap(({ script }) => script.program.body as readonly Node[]),
+      new Map(),
+      new Set(scope.props.keys()),
+    ),
     registered: scope.registered,
     keepsAttributes: [...(options ? [options] : []), ...macroObjects(file, 'defineOptions')].some(
       inheritsNone,

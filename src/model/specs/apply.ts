@@ -1,14 +1,25 @@
 import type { Meaning } from '../../dialects/meaning.js';
+import type { Binding } from './blocks.js';
 import { assertBy, assertByCall, startExpectation } from './assertions.js';
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
 import { chainOf } from './evaluate.js';
 import { callFunction, handOut } from './functions.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
+import { calledOnPage } from './lasting.js';
 import { renderBy } from './renders.js';
 import type { Run } from './run.js';
 import type { StandIn } from './steps.js';
-import { constantValue, NOTHING, textOfValue, thingOf, type Thing, type Value } from './values.js';
+import {
+  constantValue,
+  NOTHING,
+  promised,
+  textOfValue,
+  thingOf,
+  type Pending,
+  type Thing,
+  type Value,
+} from './values.js';
 
 type Library = Extract<Value, { is: 'library' }>;
 
@@ -27,7 +38,11 @@ export function applyMeaning(
       return renderBy(run, meaning, { name, module, node, args });
     case 'query':
       args.forEach((each) => each.is === 'function' && callFunction(run, each, [], node));
-      return reachBy(run, meaning, { name, node, of, args, receiver: receiverText(run, node) });
+      return waited(
+        meaning.waits,
+        reachBy(run, meaning, { name, node, of, args, receiver: receiverText(run, node) }),
+        'query',
+      );
     case 'hop':
       return of ? hopFrom(run, of, meaning.gives, name, node, args) : NOTHING;
     case 'pick':
@@ -40,7 +55,11 @@ export function applyMeaning(
           )
         : NOTHING;
     case 'act':
-      return act(run, meaning, of, args, name, node);
+      return waited(
+        meaning.waits,
+        act(run, meaning, of, args, name, node),
+        meaning.by === 'user' ? 'action' : 'trigger',
+      );
     case 'rerender':
       args.forEach((each) => handOut(run, each));
       run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
@@ -62,7 +81,10 @@ export function applyMeaning(
     case 'hands-on':
       return args[0] ?? NOTHING;
     case 'unmount':
-      run.emit({ kind: 'unmount', render: of?.render }, node);
+      run.emit({ kind: 'unmount', render: of?.render, automatic: meaning.automatic ?? false }, node);
+      return NOTHING;
+    case 'closes':
+      if (of?.opened) run.emit({ kind: 'lasting', lasting: { ...of.opened, does: 'close' } }, node);
       return NOTHING;
     default:
       return assertsOrFakes(run, env, callee, args, node);
@@ -91,7 +113,7 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       return standIn(run, env, callee, meaning, args, node);
     case 'answer':
     case 'watches':
-      return answer(run, meaning, of, args);
+      return answer(run, env, meaning, of, args, node);
     case 'restore':
       run.emit(
         {
@@ -121,6 +143,9 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
   }
 }
 
+const waited = (waits: boolean | undefined, value: Value, by: Pending): Value =>
+  waits ? promised(value, by) : value;
+
 function act(
   run: Run,
   meaning: Extract<Meaning, { kind: 'act' }>,
@@ -132,6 +157,7 @@ function act(
   const direct = of?.reach || of?.render ? of : undefined;
   const target = direct ?? thingOf(args[0]);
   args.forEach((each) => handOut(run, each));
+  if (of) calledOnPage(run, name, of, args, node);
   const { start, end } = node.callee;
   const isStatement = run.discarded === node && run.active.length === 1 && run.site === undefined;
   const spans = node.arguments.map((each) => ({ start: each.start, end: each.end }));
@@ -160,8 +186,8 @@ function runs(
 ): Value {
   const fn = args.findLast((each) => each.is === 'function');
   if (meaning.defers) return fn ?? NOTHING;
-  if (fn?.is === 'function') return callFunction(run, fn, [], node);
-  return NOTHING;
+  const value = fn?.is === 'function' ? callFunction(run, fn, [], node) : NOTHING;
+  return waited(meaning.waits, value, 'wait');
 }
 
 // The function of `expect(() => …)` is run by the matcher that follows.
@@ -197,6 +223,7 @@ function standIn(
     objectText: onMember && first ? text.slice(first.start, first.end) : undefined,
     binding: onMember && first ? rootBinding(env, first) : undefined,
     maker: makerOf(run, callee, node),
+    made: { by: text.slice(node.callee.start, node.callee.end), module: callee.module },
     answers: ANSWERING.has(callee.name) || meaning.target === 'global' || meaning.target === 'env',
     onceOnly: false,
     used: false,
@@ -226,9 +253,28 @@ function rootBinding(env: Env, node: CallNode['arguments'][number]) {
   return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
 }
 
-function receiverBinding(env: Env, node: CallNode) {
+// The name that a stand-in goes by: `load.mockReset()`, `vi.mocked(load).mockReset()`.
+function receiverBinding(env: Env, node: CallNode): Binding | undefined {
   const { root } = chainOf(node.callee);
-  return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+  if (root.type === 'Identifier') return env.find(root.name)?.binding;
+  const [first] = root.type === 'CallExpression' ? root.arguments : [];
+  return first && rootBinding(env, first);
+}
+
+/** An answer that a stand-in is given, for one call or for all that follow. */
+export function keepAnswer(
+  run: Run,
+  env: Env,
+  standIn: StandIn | undefined,
+  once: boolean,
+  node: CallNode,
+): void {
+  const binding = standIn?.binding ?? receiverBinding(env, node);
+  const { start, end } = node.callee;
+  run.emit(
+    { kind: 'answer', standIn, binding, once, text: run.tree.script.source.text.slice(start, end) },
+    node,
+  );
 }
 
 function makerOf(run: Run, callee: Library, node: CallNode): string {
@@ -240,12 +286,15 @@ function makerOf(run: Run, callee: Library, node: CallNode): string {
 
 function answer(
   run: Run,
+  env: Env,
   meaning: Extract<Meaning, { kind: 'answer' | 'watches' }>,
   of: Thing | undefined,
   args: readonly Value[],
+  node: CallNode,
 ): Value {
   args.forEach((each) => handOut(run, each));
   const made = of?.standIn;
+  if (meaning.kind === 'answer') keepAnswer(run, env, made, Boolean(meaning.once), node);
   if (made && meaning.kind === 'answer') {
     if (meaning.once) made.onceOnly = !made.answers;
     else {

@@ -23,7 +23,12 @@ export function expectationMember(thing: Thing, name: string): Value {
   const { members, rest } = TYPES.expectation;
   const meaning = Object.hasOwn(members, name) ? members[name] : rest;
   if (!meaning) return thing;
-  if (meaning.kind === 'expectation-chain') return { ...thing, not: meaning.not ? !thing.not : thing.not };
+  if (meaning.kind === 'expectation-chain')
+    return {
+      ...thing,
+      not: meaning.not ? !thing.not : thing.not,
+      promised: thing.promised ?? meaning.promised,
+    };
   return { is: 'library', meaning, module: '', name, of: thing };
 }
 

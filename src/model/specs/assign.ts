@@ -5,6 +5,7 @@ import { chainOf, evaluate, useName } from './evaluate.js';
 import { handOut } from './functions.js';
 import { evaluateMember } from './members.js';
 import { bindPattern } from './patterns.js';
+import { keepOrigin } from './origins.js';
 import type { Run } from './run.js';
 import { NOTHING, type Value } from './values.js';
 
@@ -12,9 +13,8 @@ import { NOTHING, type Value } from './values.js';
 export function assign(run: Run, env: Env, node: Extract<Node, { type: 'AssignmentExpression' }>): Value {
   const target = unwrapped(node.left as Node);
   const value = evaluate(run, env, node.right);
-  if (node.operator !== '=') evaluate(run, env, target);
-  if (target.type === 'Identifier')
-    assignName(run, env, target.name, target, node.operator === '=' ? value : NOTHING);
+  if (node.operator !== '=') return compound(run, env, target);
+  if (target.type === 'Identifier') assignName(run, env, target.name, target, value);
   else if (target.type === 'MemberExpression') assignMember(run, env, target, node, value);
   else assignPattern(run, env, target, value);
   return value;
@@ -22,10 +22,15 @@ export function assign(run: Run, env: Env, node: Extract<Node, { type: 'Assignme
 
 /** `count++`, `kiln.cone--`. */
 export function update(run: Run, env: Env, node: Extract<Node, { type: 'UpdateExpression' }>): Value {
-  const target = unwrapped(node.argument as Node);
-  evaluate(run, env, target);
+  return compound(run, env, unwrapped(node.argument as Node));
+}
+
+// What was there goes into what is written.
+function compound(run: Run, env: Env, target: Node): Value {
+  run.compound = true;
   if (target.type === 'Identifier') assignName(run, env, target.name, target, NOTHING);
   else if (target.type === 'MemberExpression') evaluateMember(run, env, target, 'write');
+  run.compound = false;
   return NOTHING;
 }
 
@@ -34,6 +39,7 @@ function assignName(run: Run, env: Env, name: string, node: Node, value: Value):
   const slot = env.find(name);
   if (!slot) return;
   run.setSlot(slot, run.flags.maybe && slot.value.is !== 'constant' ? merged(slot.value, value) : value);
+  if (slot.binding) keepOrigin(run, value, slot.binding);
   if (slot.binding && !slot.binding.render && value.is === 'thing' && value.render)
     slot.binding.render = value.render;
   if (slot.binding?.holds === 'none' && value.is === 'thing' && value.standIn)

@@ -60,9 +60,19 @@ export interface Binding {
   place: Span;
   /** The block, of this file, whose body declares it. */
   block: Block;
+  /** The module that declares it, where that is not the spec file. */
+  file?: string;
   holds: Kind;
   /** `const x = …`: the whole declaration, the declared name with its type, and the first value. */
-  declaration?: { statement: Span; alone: boolean; type?: Span; value?: Span; made?: Made };
+  declaration?: {
+    statement: Span;
+    alone: boolean;
+    type?: Span;
+    value?: Span;
+    made?: Made;
+    /** The type of a first value that is a text, a number or a truth value. */
+    primitive?: 'string' | 'number' | 'boolean';
+  };
   render?: Render;
   frozen: boolean;
 }
@@ -88,6 +98,8 @@ export interface SpecFile {
   /** Every group, hook and spec, in the order of the file. */
   blocks: Block[];
   bindings: Binding[];
+  /** Values of the project's modules that it uses, or its helpers do. */
+  outside: Binding[];
   renders: Render[];
   reaches: Reach[];
   standIns: StandIn[];

@@ -4,13 +4,14 @@ import { memberName, requiredModule, unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
 import { chainOf, evaluate, importedValue, lookUp, useName } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
-import { applyMeaning } from './apply.js';
-import { evaluateMember } from './members.js';
+import { applyMeaning, keepAnswer } from './apply.js';
+import { calledOnPackage, calledOnPage, calledOnPlatform, madeOpen, openedOrClosed } from './lasting.js';
+import { CHAINS, evaluateMember } from './members.js';
 import { registerBlock } from './register.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
 import { mayBeEmpty } from './statements.js';
-import { NOTHING, textOfValue, type Value } from './values.js';
+import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from './values.js';
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
@@ -61,7 +62,7 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
           unwrapped(node.callee).type !== 'ArrowFunctionExpression',
       });
     case 'read':
-      return callMethod(run, target, args, node);
+      return callMethod(run, env, target, args, node);
     case 'global':
       return callGlobal(run, env, target.path, args, node, discarded);
     default:
@@ -117,27 +118,28 @@ const SETS_STATE = new Set(['setData', 'setState', 'setMethods']);
 
 function callMethod(
   run: Run,
+  env: Env,
   target: Extract<Value, { is: 'read' }>,
   args: readonly Value[],
   node: CallNode,
 ): Value {
+  const settles = CHAINS.has(target.name) && target.of.is === 'promise';
   if (RUNNING_METHODS.has(target.name)) {
     const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
-    const item: Value =
-      target.of.is === 'list'
-        ? target.of.items.length === 1
-          ? (target.of.items[0] ?? NOTHING)
-          : NOTHING
-        : elementOf(target.of);
+    const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
     for (const each of args) {
       if (each.is !== 'function') continue;
       run.under({ maybe, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
         repeating(run, () => callFunction(run, each, [item], node)),
       );
     }
-    return { is: 'read', of: target.of, name: target.name };
+    return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
   args.forEach((each) => handOut(run, each));
+  const opened = openedOrClosed(run, env, target, node);
+  if (opened) return { is: 'thing', type: 'subscription', opened };
+  calledOnPage(run, target.name, target.of, args, node);
+  answersReplaced(run, env, target, node);
   if (SETS_STATE.has(target.name) && target.of.is === 'thing')
     run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
   const [name, given] = args;
@@ -145,6 +147,13 @@ function callMethod(
   if (input !== undefined && target.of.is === 'thing' && target.of.render)
     setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name };
+}
+
+// `load.mockResolvedValue([])` on an import of a module that the runner replaces.
+function answersReplaced(run: Run, env: Env, target: Extract<Value, { is: 'read' }>, node: CallNode): void {
+  const { members } = TYPES['stand-in'];
+  const meaning = Object.hasOwn(members, target.name) ? members[target.name] : undefined;
+  if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
 }
 
 const elementOf = (value: Value): Value => {
@@ -189,8 +198,16 @@ function callGlobal(
     return { is: 'list', items: [], open: true };
   }
   args.forEach((each) => handOut(run, each));
+  calledOnPlatform(run, path, args, node);
+  if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
+  if (PROMISES.has(path)) return promised(NOTHING, 'chain');
   return { is: 'instance', of: { is: 'unknown' }, name: path };
 }
+
+const PROMISES = new Set(['fetch', 'Promise.all', 'Promise.allSettled', 'Promise.race', 'Promise.resolve']);
+
+/** A copy with parts of its own. */
+const copyOf = (value: Value): Value => (value.is === 'object' || value.is === 'list' ? NOTHING : value);
 
 // Built-in functions that write into their first argument.
 function written(run: Run, env: Env, node: Node | undefined): void {
@@ -208,6 +225,7 @@ function callUnknown(
   discarded: boolean,
 ): Value {
   args.forEach((each) => handOut(run, each));
+  if (target.is === 'external') calledOnPackage(run, target, node);
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
   const { root } = chainOf(node.callee);
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
@@ -231,7 +249,9 @@ export function evaluateNew(run: Run, env: Env, node: Extract<Node, { type: 'New
     return { is: 'pattern', source: String(first.value), flags: '' };
   if (target.is === 'library' && target.meaning.kind === 'object')
     return { is: 'thing', type: target.meaning.type };
-  return { is: 'instance', of: target, name };
+  const made: Value = { is: 'instance', of: target, name };
+  madeOpen(run, made, node);
+  return made;
 }
 
 /** A tagged template: a table of rows, or text that some function makes. */

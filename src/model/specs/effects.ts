@@ -8,7 +8,11 @@ const words = (text: string): ReadonlySet<string> => new Set(text.split(' '));
 
 /** Methods of the platform's collections and dates that change their object. */
 export const CHANGING_METHODS = words(
-  'push pop shift unshift splice sort reverse fill copyWithin set add delete clear append setDate setFullYear setHours setMilliseconds setMinutes setMonth setSeconds setTime setUTCDate setUTCFullYear setUTCHours setUTCMinutes setUTCMonth setUTCSeconds',
+  'push pop shift unshift splice sort reverse fill copyWithin set add delete clear append toggle replace setProperty removeProperty setDate setFullYear setHours setMilliseconds setMinutes setMonth setSeconds setTime setUTCDate setUTCFullYear setUTCHours setUTCMinutes setUTCMonth setUTCSeconds',
+);
+
+const CHANGING_ELEMENT = words(
+  'append appendChild prepend insertBefore replaceChildren removeChild setAttribute removeAttribute toggleAttribute insertAdjacentHTML insertAdjacentElement',
 );
 
 const COLLECTIONS = words(
@@ -21,26 +25,80 @@ export const isCollection = (name: string): boolean => COLLECTIONS.has(name);
 
 /** What a method call on a value does to it; undefined where that can't be told. `path`: from the value to the method. */
 export function methodEffect(value: Value, path: readonly string[]): Effect | undefined {
+  const [field, ...rest] = path;
   const method = path.at(-1);
-  if (method === undefined) return undefined;
-  if (
-    value.is === 'instance' &&
-    value.of.is === 'global' &&
-    isCollection(value.of.path) &&
-    path.length === 1
-  ) {
-    return CHANGING_METHODS.has(method) ? { writes: 'all', reads: 'all' } : { writes: NONE, reads: 'all' };
+  if (field === undefined || method === undefined) return undefined;
+  if (rest.length > 0) return partEffect(value, field, rest, method);
+  const changing = CHANGING_METHODS.has(method);
+  switch (value.is) {
+    case 'instance':
+      if (value.of.is === 'class') return classEffect(value.of.node, value.of.tree, method);
+      return value.of.is === 'global' && isCollection(value.of.path) ? onAll(changing) : undefined;
+    case 'list':
+      return onAll(changing);
+    case 'thing':
+      return value.type === 'element' ? onAll(CHANGING_ELEMENT.has(method)) : undefined;
+    default:
+      return undefined;
   }
-  if (value.is === 'instance' && value.of.is === 'class') {
-    if (path.length === 1) return classEffect(value.of.node, value.of.tree, method);
-    const field = path[0] ?? '';
-    return CHANGING_METHODS.has(method) && !hasMember(value.of.node, field, 'method')
-      ? { writes: new Set([field]), reads: new Set([field]) }
-      : undefined;
+}
+
+const onAll = (changing: boolean): Effect => ({ writes: changing ? 'all' : NONE, reads: 'all' });
+
+// A method of a part: `kiln.shelves.push()`, `card.classList.add()`.
+function partEffect(
+  value: Value,
+  field: string,
+  rest: readonly string[],
+  method: string,
+): Effect | undefined {
+  const part = partOf(value, field);
+  const reads = new Set([field]);
+  const inner = part && methodEffect(part, rest);
+  if (inner) {
+    const writes = inner.writes === 'all' || inner.writes.size > 0;
+    return { writes: writes ? reads : NONE, reads, at: inner.at };
   }
-  if ((value.is === 'list' || value.is === 'object') && CHANGING_METHODS.has(method))
-    return { writes: 'all', reads: 'all' };
+  if (part || !CHANGING_METHODS.has(method)) return undefined;
+  const known = value.is === 'instance' && (value.of.is === 'class' || value.of.is === 'global');
+  return known || value.is === 'object' || value.is === 'thing' ? { writes: reads, reads } : undefined;
+}
+
+// What stands in a property at first: an entry, an item, or what a field of a class is given.
+function partOf(value: Value, field: string): Value | undefined {
+  if (value.is === 'object') return known(value.entries.get(field));
+  if (value.is === 'list') return known(value.items[Number(field)]);
+  if (value.is !== 'instance' || value.of.is !== 'class') return undefined;
+  const { node, tree } = value.of;
+  const first = fieldNode(node, field);
+  if (first?.type !== 'NewExpression' || first.callee.type !== 'Identifier') return undefined;
+  const made = tree.facts.declarations.get(first.callee.name);
+  return made?.type === 'ClassDeclaration'
+    ? { is: 'instance', of: { is: 'class', node: made, tree }, name: first.callee.name }
+    : undefined;
+}
+
+const known = (value: Value | undefined): Value | undefined => (value?.is === 'unknown' ? undefined : value);
+
+function fieldNode(node: ClassNode, name: string): Node | undefined {
+  for (const each of node.body.body)
+    if (each.type === 'PropertyDefinition' && !each.static && propertyName(each.key, each.computed) === name)
+      return each.value ?? undefined;
   return undefined;
+}
+
+/** What writing a property changes: a setter writes other fields. */
+export function writeEffect(value: Value, [field]: readonly string[]): Effect | undefined {
+  if (value.is !== 'instance' || field === undefined) return undefined;
+  // Its parts are views of one another: `href`, `pathname`, `search`.
+  if (value.of.is === 'global' && value.of.path === 'URL') return { writes: 'all', reads: NONE };
+  if (value.of.is !== 'class') return undefined;
+  const { node, tree } = value.of;
+  const setter = setterOf(node, field);
+  if (!setter) return undefined;
+  const found = { writes: new Set([field]), reads: new Set<string>(), at: undefined };
+  collect(node, tree, setter, found, new Set());
+  return found;
 }
 
 /** What running a method of a class writes and reads on `this`; undefined for a method that the class does not declare. */
@@ -119,9 +177,17 @@ function methodOf(node: ClassNode, name: string): FunctionNode | undefined {
   for (const each of node.body.body) {
     if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
     if (propertyName(each.key, each.computed) !== name || each.static) continue;
+    if (each.type === 'MethodDefinition' && each.kind === 'set') continue;
     if (each.value?.type === 'FunctionExpression' || each.value?.type === 'ArrowFunctionExpression')
       return each.value;
   }
+  return undefined;
+}
+
+function setterOf(node: ClassNode, name: string): FunctionNode | undefined {
+  for (const each of node.body.body)
+    if (each.type === 'MethodDefinition' && each.kind === 'set' && !each.static)
+      if (propertyName(each.key, each.computed) === name) return each.value;
   return undefined;
 }
 
@@ -135,10 +201,11 @@ export function hasMember(node: ClassNode, name: string, kind: 'method' | 'get')
   );
 }
 
-/** The fields that reading a property takes in: a getter reads others. */
+/** The fields that reading a property takes in: a getter reads others, a part of a collection all. */
 export function readEffect(value: Value, property: string): ReadonlySet<string> | 'all' {
-  if (value.is !== 'instance' || value.of.is !== 'class') return 'all';
-  const { node, tree } = value.of;
-  if (!hasMember(node, property, 'get')) return new Set([property]);
-  return classEffect(node, tree, property)?.reads ?? 'all';
+  if (value.is === 'list' || value.is === 'thing') return 'all';
+  if (value.is !== 'instance') return new Set([property]);
+  if (value.of.is === 'global') return 'all';
+  if (value.of.is !== 'class' || !hasMember(value.of.node, property, 'get')) return new Set([property]);
+  return classEffect(value.of.node, value.of.tree, property)?.reads ?? 'all';
 }

@@ -3,12 +3,16 @@ import { globalMeaning, meaningOf } from '../../dialects/index.js';
 import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
-import type { Env } from './env.js';
-import { methodEffect, readEffect } from './effects.js';
-import { handOut } from './functions.js';
+import type { Env, Slot } from './env.js';
+import type { Component, Span } from '../components/view.js';
+import type { Binding } from './blocks.js';
+import { methodEffect, readEffect, writeEffect } from './effects.js';
+import { declaredValue, handOut } from './functions.js';
+import { originOf } from './origins.js';
 import { evaluateMember } from './members.js';
 import type { Run } from './run.js';
-import { constantValue, NOTHING, type Value } from './values.js';
+import type { Use } from './steps.js';
+import { constantValue, NOTHING, settled, type Value } from './values.js';
 
 /** What an expression gives; what running it does is added to the running block as steps. */
 export function evaluate(run: Run, env: Env, node: Node): Value {
@@ -57,7 +61,7 @@ function operation(run: Run, env: Env, node: Node): Value {
   const sub = (each: Node): Value => evaluate(run, env, each);
   switch (node.type) {
     case 'AwaitExpression':
-      return run.under({ awaited: true }, () => sub(node.argument));
+      return awaited(run, env, node);
     case 'ConditionalExpression':
       sub(node.test);
       return run.under({ maybe: true }, () => either(sub(node.consequent), sub(node.alternate)));
@@ -84,6 +88,14 @@ function operation(run: Run, env: Env, node: Node): Value {
     default:
       return NOTHING;
   }
+}
+
+function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
+  const before = run.block.steps.length;
+  const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
+  // A step that is awaited says so by itself.
+  if (run.block.steps.length === before) run.emit({ kind: 'waited' }, node);
+  return value;
 }
 
 function negated(operator: string, value: Value): Value {
@@ -162,8 +174,11 @@ function jsx(run: Run, env: Env, node: Node): void {
           : each.value?.type === 'JSXExpressionContainer'
             ? each.value.expression
             : each.value;
-      if (value && value.type !== 'JSXEmptyExpression' && value.type !== 'Literal')
-        handOut(run, evaluate(run, env, value));
+      if (!value || value.type === 'JSXEmptyExpression' || value.type === 'Literal') continue;
+      const given = evaluate(run, env, value);
+      if (each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier')
+        givenToTag(run, node.openingElement.name, each.name.name, given, each);
+      handOut(run, given);
     }
     mentionTag(run, env, node.openingElement.name);
   }
@@ -174,6 +189,29 @@ function jsx(run: Run, env: Env, node: Node): void {
       handOut(run, evaluate(run, env, child.expression));
     }
   }
+}
+
+function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node): void {
+  if (tag.type !== 'JSXIdentifier' || !originOf(run, value)) return;
+  const component = run.project.component(run.tree.path, { local: tag.name });
+  if (component) givenToComponent(run, component, prop, value, node);
+}
+
+/** A component that changes the list that it is given as a prop changes it for whoever holds it. */
+export function givenToComponent(
+  run: Run,
+  { changes, file }: Component,
+  prop: string,
+  value: Value,
+  node: Span,
+): void {
+  const origin = originOf(run, value);
+  const at = changes?.get(prop);
+  if (!origin || !at) return;
+  const { binding, path } = origin;
+  const all = path[0] === undefined ? 'all' : new Set([path[0]]);
+  const effect = { writes: all, reads: all, at: { file, ...at } } as const;
+  run.emit({ kind: 'use', use: { binding, how: 'call', path: [...path, prop], effect } }, node);
 }
 
 // A component that the spec makes for itself runs when it is rendered.
@@ -234,11 +272,8 @@ export function useName(
   const owner = env.owner(name);
   if (!owner) useGlobal(run, name, node, path);
   const slot = owner?.slots.get(name);
-  if (slot?.binding) {
-    const effect = how === 'call' ? methodEffect(lookUp(env, name), path) : undefined;
-    const reads = how === 'read' && path[0] !== undefined ? readEffect(slot.value, path[0]) : undefined;
-    run.emit({ kind: 'use', use: { binding: slot.binding, how, path, value, effect, reads } }, node);
-  }
+  if (slot?.binding) keepUse(run, slot.binding, lookUp(env, name), node, { how, path, value });
+  if (slot && how !== 'assign') useOrigin(run, slot, node, { how, path, value });
   if (!slot?.binding && owner?.madeFor && owner.block !== run.block) {
     const changes = how === 'assign' || how === 'write';
     run.emit(
@@ -249,6 +284,40 @@ export function useName(
       node,
     );
   }
+}
+
+type How = Pick<Use, 'how' | 'path' | 'value'>;
+
+function keepUse(run: Run, binding: Binding, held: Value, node: Node, { how, path, value }: How): void {
+  const target = path.length > 0 ? declaredValue(run, held) : held;
+  const effect =
+    how === 'call' ? methodEffect(target, path) : how === 'write' ? writeEffect(target, path) : undefined;
+  const reads = how === 'read' && path[0] !== undefined ? readEffect(target, path[0]) : undefined;
+  const { compound } = run;
+  run.emit({ kind: 'use', use: { binding, how, path, value, effect, reads, compound } }, node);
+}
+
+// A name of the spec's own that holds an object of a name outside, or a part of it.
+function useOrigin(run: Run, slot: Slot, node: Node, { how, path, value }: How): void {
+  const target = path.length > 0 ? declaredValue(run, slot.value) : slot.value;
+  const origin = originOf(run, target);
+  if (!origin || origin.binding === slot.binding) return;
+  if (origin.path.length === 0) keepUse(run, origin.binding, target, node, { how, path, value });
+  else {
+    const own = how === 'call' ? methodEffect(target, path) : undefined;
+    const [field = ''] = origin.path;
+    const writes = own && (own.writes === 'all' || own.writes.size > 0);
+    const effect = own && { writes: new Set(writes ? [field] : []), reads: new Set([field]), at: own.at };
+    run.emit(
+      { kind: 'use', use: { binding: origin.binding, how, path: [...origin.path, ...path], value, effect } },
+      node,
+    );
+  }
+}
+
+/** Keeps the use of an object that no name of its own stands before: `kilns()[0].fire()`. */
+export function useValue(run: Run, object: Value, node: Node, use: How): void {
+  useOrigin(run, { value: object }, node, use);
 }
 
 // Names that nobody declares: the runner's, or the document's.

@@ -1,13 +1,15 @@
 import type { Node } from 'oxc-parser';
-import { isFunction } from '../../parse/tree.js';
+import { isFunction, unwrapped } from '../../parse/tree.js';
 import type { Span } from '../components/view.js';
 import type { ModuleTree } from '../project.js';
+import type { Binding } from './blocks.js';
 import { Env } from './env.js';
 import { evaluate, importedValue } from './evaluate.js';
-import { bindPattern, hoist } from './patterns.js';
+import { keepOrigin } from './origins.js';
+import { bindPattern, hoist, isFrozen } from './patterns.js';
 import type { Run } from './run.js';
 import { runStatements } from './statements.js';
-import { NOTHING, type Value } from './values.js';
+import { holding, NOTHING, promised, type Value } from './values.js';
 
 type FunctionValue = Extract<Value, { is: 'function' }>;
 const DEEPEST_CALL = 8;
@@ -31,7 +33,8 @@ export function callFunction(
   run.tree = fn.tree;
   run.active.push(fn.node);
   try {
-    return run.under({ awaited: false }, () => body(run, fn, args));
+    const value = run.under({ awaited: false }, () => body(run, fn, args));
+    return fn.node.async ? promised(value, 'helper') : value;
   } finally {
     run.active.pop();
     Object.assign(run, before);
@@ -81,6 +84,9 @@ export function handOut(run: Run, value: Value, depth = 0): void {
     case 'thing':
       if (value.standIn) value.standIn.used = true;
       break;
+    case 'promise':
+      handOut(run, value.of, depth + 1);
+      break;
   }
 }
 
@@ -88,10 +94,11 @@ export function handOut(run: Run, value: Value, depth = 0): void {
 export function declaredValue(run: Run, value: Value): Value {
   if (value.is !== 'project' || value.declared.name === '*') return value;
   const { file, name } = value.declared;
-  const tree = run.project.tree(file);
-  if (!tree) return NOTHING;
-  const found = moduleEnv(run, tree).find(name);
-  if (!found) return defaultExport(run, tree, name);
+  // A tree that was let go is not read again for names that are known.
+  const tree = run.moduleEnvs.has(file) ? undefined : run.project.tree(file);
+  const env = tree ? moduleEnv(run, tree) : run.moduleEnvs.get(file);
+  const found = env?.find(name);
+  if (!found) return env ? defaultExport(run, file, env, name) : NOTHING;
   if (found.lazy) {
     const { lazy } = found;
     found.lazy = undefined;
@@ -100,12 +107,13 @@ export function declaredValue(run: Run, value: Value): Value {
   return found.value;
 }
 
-function defaultExport(run: Run, tree: ModuleTree, name: string): Value {
-  const found = tree.facts.exports.get(name);
-  if (!found || !('node' in found)) return NOTHING;
-  return isFunction(found.node)
-    ? { is: 'function', node: found.node, env: moduleEnv(run, tree), tree }
-    : NOTHING;
+function defaultExport(run: Run, file: string, env: Env, name: string): Value {
+  const tree = run.project.tree(file);
+  const found = tree?.facts.exports.get(name);
+  if (!tree || !found || !('node' in found)) return NOTHING;
+  const value: Value = isFunction(found.node) ? { is: 'function', node: found.node, env, tree } : NOTHING;
+  env.slots.set(name, { value });
+  return value;
 }
 
 /** What a member of a whole module, `import * as kiln`, is. */
@@ -125,10 +133,17 @@ export function moduleEnv(run: Run, tree: ModuleTree): Env {
   }
   for (const [name, node] of tree.facts.declarations) {
     if (node.type === 'VariableDeclarator' && node.init && node.id.type === 'Identifier') {
-      const { init } = node;
+      const { init, id } = node;
+      const binding = outsideBinding(run, tree, id, init);
       env.slots.set(name, {
         value: NOTHING,
-        lazy: () => elsewhere(run, tree, () => evaluate(run, env, init)),
+        binding,
+        lazy() {
+          const value = elsewhere(run, tree, () => evaluate(run, env, init));
+          keepOrigin(run, value, binding);
+          binding.holds = holding(value);
+          return value;
+        },
       });
     }
   }
@@ -137,6 +152,26 @@ export function moduleEnv(run: Run, tree: ModuleTree): Env {
   hoist(run, env, tree.script.program.body as readonly Node[]);
   run.tree = before;
   return env;
+}
+
+// A value of another module, which all specs of a file share.
+function outsideBinding(run: Run, tree: ModuleTree, { name, start, end }: Named, init: Node): Binding {
+  const isFunctionLike = isFunction(unwrapped(init)) || unwrapped(init).type === 'ClassExpression';
+  const binding: Binding = {
+    name,
+    kind: 'let',
+    place: { start, end },
+    block: run.file.root,
+    file: tree.path,
+    holds: isFunctionLike ? 'function' : 'unknown',
+    frozen: isFrozen(init),
+  };
+  run.file.outside.push(binding);
+  return binding;
+}
+
+interface Named extends Span {
+  name: string;
 }
 
 // What a module does when it is loaded belongs to no block of the spec file.

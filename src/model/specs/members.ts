@@ -4,9 +4,10 @@ import { TYPES } from '../../dialects/types.js';
 import { memberName, unwrapped } from '../../parse/tree.js';
 import type { Component } from '../components/view.js';
 import type { Env } from './env.js';
-import { chainOf, evaluate, lookUp, useName } from './evaluate.js';
+import { chainOf, evaluate, lookUp, useName, useValue } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
 import { moduleMember } from './functions.js';
+import { writtenToPlatform } from './lasting.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
@@ -24,10 +25,16 @@ export function evaluateMember(
 ): Value {
   const { root, path } = chainOf(node);
   if (root.type === 'Identifier') useName(run, env, root.name, root, how, path, value);
-  if (how === 'write' && root.type === 'Identifier') changed(run, env, root.name, path, value);
-  if (how === 'write') setOnInstance(run, env, node, value);
   const known = run.file.insides.length;
-  const found = fold(run, env, node);
+  const object = fold(run, env, node.object);
+  const found = memberIn(run, env, object, node);
+  if (root.type !== 'Identifier' && how !== 'read')
+    useValue(run, object, node, { how, path: path.slice(-1), value });
+  if (how === 'write') {
+    if (root.type === 'Identifier') changed(run, env, root.name, path, value);
+    setOnInstance(object, node, value);
+    writtenToPlatform(run, found, node, value);
+  }
   const inside = run.file.insides.at(-1);
   if (how === 'write' && run.file.insides.length > known && inside?.how === 'read') inside.how = 'set';
   return found;
@@ -61,8 +68,7 @@ function keepInside(run: Run, thing: Thing, name: string, node: Node, bare?: Com
 }
 
 // `component.kiln = …` on the instance of a fixture sets an input.
-function setOnInstance(run: Run, env: Env, node: MemberNode, value: Value | undefined): void {
-  const object = fold(run, env, node.object);
+function setOnInstance(object: Value, node: MemberNode, value: Value | undefined): void {
   const name = memberName(node);
   const isFixture = object.is === 'thing' && object.type === 'instance' && object.render?.gives === 'fixture';
   if (isFixture && object.render && name !== undefined) setInput(object.render, name, value);
@@ -73,23 +79,27 @@ function changed(run: Run, env: Env, name: string, path: readonly string[], valu
   const slot = env.find(name);
   const [first] = path;
   if (slot?.value.is !== 'object' || first === undefined) return;
-  run.setSlot(slot, {
+  const renewed: Value = {
     ...slot.value,
     entries: new Map(slot.value.entries).set(first, path.length === 1 && value ? value : NOTHING),
-  });
+  };
+  const origin = run.origins.get(slot.value);
+  if (origin) run.origins.set(renewed, origin);
+  run.setSlot(slot, renewed);
 }
 
 function fold(run: Run, env: Env, node: Node): Value {
   const at = unwrapped(node);
   if (at.type === 'Identifier') return lookUp(env, at.name);
   if (at.type !== 'MemberExpression') return evaluate(run, env, at);
-  const object = fold(run, env, at.object);
-  const name = memberName(at);
-  if (name === undefined) {
-    const index = evaluate(run, env, at.property as Node);
-    return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', at);
-  }
-  return memberOf(run, object, name, at);
+  return memberIn(run, env, fold(run, env, at.object), at);
+}
+
+function memberIn(run: Run, env: Env, object: Value, node: MemberNode): Value {
+  const name = memberName(node);
+  if (name !== undefined) return memberOf(run, object, name, node);
+  const index = evaluate(run, env, node.property as Node);
+  return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
 }
 
 /** The member of a value, by its name. */
@@ -117,6 +127,8 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
       return { is: 'external', module: value.module, name: `${value.name}.${name}` };
     case 'global':
       return globalMember(value.path, name);
+    case 'promise':
+      return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOf(run, value.of, name, node);
     case 'instance':
       keepBare(run, value, name, node);
       return { is: 'read', of: value, name };
@@ -124,6 +136,9 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
       return { is: 'read', of: value, name };
   }
 }
+
+/** Methods of promises that give a promise. */
+export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
 
 const GLOBAL_OBJECTS = new Set(['window', 'globalThis', 'global', 'self']);
 
@@ -151,6 +166,7 @@ function fromMeaning(run: Run, thing: Thing, meaning: Meaning, name: string, nod
         reach: thing.reach,
         render: thing.render,
         standIn: thing.standIn,
+        part: thing.type === 'page' ? name : undefined,
       };
     case 'hop':
       return name === 'closest'

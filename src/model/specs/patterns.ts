@@ -2,12 +2,14 @@ import type { Node } from 'oxc-parser';
 import { isFunction, literalText, propertyName, unwrapped } from '../../parse/tree.js';
 import type { Span } from '../components/view.js';
 import { namesIn } from '../code/module-facts.js';
-import type { Binding, Kind, Made } from './blocks.js';
+import type { Binding, Made } from './blocks.js';
 import type { Env, Slot } from './env.js';
-import { evaluate } from './evaluate.js';
+import { evaluate, lookUp } from './evaluate.js';
+import { declaredValue } from './functions.js';
 import { memberOf } from './members.js';
+import { keepOrigin, originOf } from './origins.js';
 import type { Run } from './run.js';
-import { NOTHING, type Value } from './values.js';
+import { holding, NOTHING, type Value } from './values.js';
 
 type Declaring = { kind: Binding['kind']; statement: Node; alone: boolean };
 
@@ -61,11 +63,12 @@ export function declareVariable(
   const { binding } = slot;
   const before = run.madeFor;
   if (binding) run.madeFor = binding;
-  if (init) slot.value = evaluate(run, env, init);
+  if (init) slot.value = isAlias(init) ? aliased(run, env, init) : evaluate(run, env, init);
   run.madeFor = before;
   const { value } = slot;
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
   if (!binding) return;
+  keepOrigin(run, slot.value, binding);
   binding.holds = init ? holding(slot.value) : 'none';
   binding.frozen = isFrozen(init);
   if (slot.value.is === 'thing' && slot.value.render) binding.render = slot.value.render;
@@ -75,7 +78,17 @@ export function declareVariable(
     type: id.typeAnnotation ? { start: id.typeAnnotation.start, end: id.typeAnnotation.end } : undefined,
     value: init ? { start: init.start, end: init.end } : undefined,
     made: init ? madeBy(init, run) : undefined,
+    primitive: primitiveOf(slot.value),
   };
+}
+
+// `const oven = kiln`: another name for the same thing, which is no use of it by itself.
+const isAlias = (init: Node): boolean => unwrapped(init).type === 'Identifier';
+
+function aliased(run: Run, env: Env, init: Node): Value {
+  const inner = unwrapped(init);
+  const held = inner.type === 'Identifier' ? lookUp(env, inner.name) : NOTHING;
+  return originOf(run, declaredValue(run, held)) ? held : evaluate(run, env, init);
 }
 
 // Names that are taken from what a render gives: more of them can be added there.
@@ -89,34 +102,14 @@ function keepTaken(run: Run, id: Node, value: Value): void {
   value.render.taken = { names: new Set(names.filter((each) => each !== undefined)), end: last.end };
 }
 
-function holding(value: Value): Kind {
-  switch (value.is) {
-    case 'constant':
-    case 'pattern':
-    case 'text':
-      return 'constant';
-    case 'object':
-      return [...value.entries.values()].some((each) => each.is === 'function') ? 'closure' : 'literal';
-    case 'list':
-      return 'literal';
-    case 'function':
-    case 'class':
-      return 'function';
-    case 'instance':
-      return value.of.is === 'class' || value.of.is === 'global' ? 'instance' : 'made';
-    case 'project':
-    case 'external':
-      return 'module';
-    case 'thing':
-      if (value.standIn) return 'stand-in';
-      if (value.render && !value.reach) return 'render';
-      return value.reach ? 'element' : 'unknown';
-    default:
-      return 'unknown';
-  }
+function primitiveOf(value: Value): 'string' | 'number' | 'boolean' | undefined {
+  if (value.is === 'text') return 'string';
+  const type = value.is === 'constant' ? typeof value.value : undefined;
+  return type === 'string' || type === 'number' || type === 'boolean' ? type : undefined;
 }
 
-function isFrozen(init: Node | null): boolean {
+/** Whether a first value is frozen. */
+export function isFrozen(init: Node | null): boolean {
   const call = init && unwrapped(init);
   if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') return false;
   return propertyName(call.callee.property, call.callee.computed) === 'freeze';

@@ -5,6 +5,7 @@ import { kebabCase } from '../../util/case.js';
 import type { ComponentNode, ComponentRef, Prop, Span, ViewNode } from '../components/view.js';
 import { vueMarkup } from '../components/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
+import { givenToComponent } from './evaluate.js';
 import { handOut } from './functions.js';
 import type { Run } from './run.js';
 import type { Render } from './steps.js';
@@ -41,6 +42,7 @@ export function renderBy(
       ),
   };
   for (const each of args) handOut(run, each);
+  keepChanges(run, render, args[1], node);
   run.file.renders.push(render);
   run.emit({ kind: 'render', render }, node);
   return { is: 'thing', type: meaning.gives, render };
@@ -51,6 +53,16 @@ export function setInput(render: Render, name: string, value: Value | undefined)
   const before = render.props.get(name);
   const expr = exprOfValue(value);
   render.props.set(name, { expr: before && 'expr' in before ? oneOf([before.expr, expr]) : expr });
+}
+
+function keepChanges(run: Run, { view, file }: Render, options: Value | undefined, node: Node): void {
+  const [shown] = view ?? [];
+  const component =
+    shown?.kind === 'component' && shown.ref ? run.project.component(file, shown.ref) : undefined;
+  if (!component?.changes?.size || options?.is !== 'object') return;
+  for (const [key, props] of options.entries)
+    if (PROPS.has(key) && props.is === 'object')
+      for (const [name, value] of props.entries) givenToComponent(run, component, name, value, node);
 }
 
 type Shown =

@@ -15,7 +15,10 @@ export type BareStep = Step extends infer Each
     : never
   : never;
 
-type Flags = Pick<Standing, 'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'awaited'>;
+type Flags = Pick<
+  Standing,
+  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited'
+>;
 
 const PLAIN: Flags = {
   maybe: false,
@@ -23,8 +26,15 @@ const PLAIN: Flags = {
   inCatch: false,
   swallowed: false,
   inCallback: false,
+  inFinally: false,
   awaited: false,
 };
+
+/** The binding that an object was first held by, and the properties that lead from there to it. */
+export interface Origin {
+  binding: Binding;
+  path: readonly string[];
+}
 
 /** A function put off until its group's body is done: a spec, or a hook. */
 export interface Waiting {
@@ -45,11 +55,15 @@ export class Run {
   madeFor: Binding | undefined;
   /** What is being read is the subject of an assertion. */
   judging = false;
+  /** What is written is made from what was there: `count++`. */
+  compound = false;
   /** How many loops at the level of groups are being read. */
   loops = 0;
   readonly active: FunctionNode[] = [];
   readonly waiting: Waiting[] = [];
   readonly moduleEnvs = new Map<string, Env>();
+  /** The names whose value an object is, or stands in: an alias, a parameter or a part leads back to them. */
+  readonly origins = new WeakMap<Value, Origin>();
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
   readonly replaced = new Set<string>();
   /** Runner functions used with no import, each at its first use. */

@@ -3,9 +3,10 @@ import { unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
 import { evaluate } from './evaluate.js';
 import { leftExpectation } from './assertions.js';
+import { leftRunning } from './waiting.js';
 import { bindPattern, declareVariable, hoist } from './patterns.js';
 import type { Run } from './run.js';
-import { NOTHING, type Value } from './values.js';
+import { itemOf, NOTHING, type Value } from './values.js';
 
 /** Reads statements in order; what they return is collected in `returns`. */
 export function runStatements(run: Run, env: Env, statements: readonly Node[], returns: Value[]): void {
@@ -90,10 +91,12 @@ function runExpression(run: Run, env: Env, node: Node, returned = false): Value 
   const outer = unwrapped(node);
   const inner = outer.type === 'AwaitExpression' ? unwrapped(outer.argument) : outer;
   run.discarded = inner;
+  const before = run.block.steps.length;
   const value = returned
     ? run.under({ awaited: true }, () => evaluate(run, env, node))
     : evaluate(run, env, node);
   leftExpectation(run, value, inner);
+  if (!returned && outer.type === 'CallExpression') leftRunning(run, value, outer, before);
   return value;
 }
 
@@ -116,7 +119,7 @@ function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
   let maybe = run.flags.maybe;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = evaluate(run, env, node.right);
-    const item: Value = over.is === 'list' && over.items.length === 1 ? (over.items[0] ?? NOTHING) : NOTHING;
+    const item = over.is === 'list' ? itemOf(over) : NOTHING;
     if (node.left.type === 'VariableDeclaration') {
       for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
     }
@@ -152,7 +155,8 @@ function runTry(run: Run, env: Env, node: Extract<Node, { type: 'TryStatement' }
     if (handler.param) bindPattern(run, scope, handler.param, NOTHING);
     run.under({ maybe: true, inCatch: true }, () => runStatement(run, scope, handler.body, returns));
   }
-  if (node.finalizer) runStatement(run, env, node.finalizer, returns);
+  const { finalizer } = node;
+  if (finalizer) run.under({ inFinally: true }, () => runStatement(run, env, finalizer, returns));
 }
 
 // A handler lets failures pass if it does nothing but print or return; one that does more may fail again.

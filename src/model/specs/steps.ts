@@ -2,7 +2,8 @@ import type { By, Emptiness, Missing, Teardown, TypeName } from '../../dialects/
 import type { Place } from '../../parse/place.js';
 import type { Component, Prop, Span, ViewNode } from '../components/view.js';
 import type { Binding, Block } from './blocks.js';
-import type { Value } from './values.js';
+import type { LastingKind } from '../../dialects/platform.js';
+import type { Pending, Value } from './values.js';
 
 /** How a step stands in its block. */
 export interface Standing {
@@ -20,6 +21,8 @@ export interface Standing {
   swallowed: boolean;
   /** In a function that is handed to something that can't be read. */
   inCallback: boolean;
+  /** In the `finally` of a try statement: runs whatever fails before. */
+  inFinally: boolean;
   awaited: boolean;
 }
 
@@ -102,8 +105,12 @@ export interface StandIn {
   member?: string;
   objectText?: string;
   binding?: Binding;
+  /** The name, or the properties of a name, that it is held by: `onFire`, `props.onFire`. */
+  path?: string;
   /** Made by a kit that one call restores: a sandbox; its source text. */
   maker: string;
+  /** What made it, as it is written, and the module that comes from; empty for a global of the runner. */
+  made: { by: string; module: string };
   /** Has an answer of its own: the real thing is not called. */
   answers: boolean;
   onceOnly: boolean;
@@ -132,19 +139,51 @@ export type Step = Standing &
     | { kind: 'stand-in'; standIn: StandIn }
     | {
         kind: 'restore';
-        scope: 'all' | 'own' | 'globals' | 'env';
+        scope: 'all' | 'own' | 'globals' | 'env' | 'modules';
         what: 'restore' | 'reset' | 'clear';
         maker: string;
         standIn?: StandIn;
         binding?: Binding;
       }
     | { kind: 'clock'; on: boolean; name: string }
-    | { kind: 'unmount'; render?: Render }
+    | { kind: 'unmount'; render?: Render; automatic: boolean }
+    | { kind: 'answer'; standIn?: StandIn; binding?: Binding; once: boolean; text: string }
+    | { kind: 'lasting'; lasting: Lasting }
+    | { kind: 'unwaited'; unwaited: Unwaited }
+    | { kind: 'waited' }
     | { kind: 'unknown-call'; name: string; discarded: boolean; binding?: Binding }
     | { kind: 'throw' }
   );
 
 export type StepOf<Kind extends Step['kind']> = Extract<Step, { kind: Kind }>;
+
+/** Something done to what outlives a spec, or the end of it. */
+export interface Lasting {
+  what: LastingKind;
+  /** `set`: a value is written, which is ended by another write to the same place. */
+  does: 'open' | 'close' | 'set';
+  /** What it is done to: `innerWidth`, `localStorage`, the type of an event; empty where all of a kind are meant. */
+  key: string;
+  /** As it is written. */
+  text: string;
+  /** The node that is put into the page, the object that is opened, or the one that is subscribed to. */
+  handle?: Value;
+  /** The name that the object goes by, for what is built outside of the spec. */
+  binding?: Binding;
+}
+
+/** Work that runs on by itself: its promise is neither awaited nor returned. */
+export interface Unwaited {
+  by: Pending;
+  /** The call as it is written, without its arguments. */
+  name: string;
+  /** Assertions stand in what nobody waits for. */
+  asserts: boolean;
+  /** Where `await` would stand, in the spec file; undefined in helpers. */
+  at?: number;
+  /** Where the innermost function around it starts in the spec file, if it is not `async`, for the same mend. */
+  plainFunction?: number;
+}
 
 /** One assertion, of any style. */
 export interface Assertion {
@@ -175,6 +214,8 @@ export interface Use {
   /** For reads of a property: the fields that it takes in. */
   reads?: ReadonlySet<string> | 'all';
   value?: Value;
+  /** The new value is made from the old one: `count++`. */
+  compound?: boolean;
 }
 
 /** What running a function does to the object it belongs to. `all`: any field. */

@@ -47,6 +47,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     root,
     blocks: [],
     bindings: [],
+    outside: [],
     renders: [],
     reaches: [],
     standIns: [],

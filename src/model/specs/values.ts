@@ -3,8 +3,9 @@ import type { Meaning, TypeName } from '../../dialects/meaning.js';
 import type { FunctionNode } from '../../parse/tree.js';
 import type { Constant } from '../components/expr.js';
 import type { Declared, ModuleTree } from '../project.js';
+import type { Kind } from './blocks.js';
 import type { Env } from './env.js';
-import type { Reach, Render, StandIn } from './steps.js';
+import type { Lasting, Reach, Render, StandIn } from './steps.js';
 
 export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
 
@@ -21,6 +22,12 @@ export interface Thing {
   /** The offset at which the subject stands. */
   subjectAt?: number;
   not?: boolean;
+  /** The expectation is of what a promise gives, and so is a promise itself. */
+  promised?: boolean;
+  /** The part of the page that it is: `body`, `head`. */
+  part?: string;
+  /** What the call that gave it has opened. */
+  opened?: Lasting;
 }
 
 /** What an expression of a spec file gives, as far as it can be told without running it. */
@@ -47,7 +54,12 @@ export type Value =
   /** A property path of the global object. */
   | { is: 'global'; path: string }
   /** A value read off another: a property, or what a method without known meaning gives. */
-  | { is: 'read'; of: Value; name: string };
+  | { is: 'read'; of: Value; name: string }
+  /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */
+  | { is: 'promise'; of: Value; by: Pending };
+
+/** What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise. */
+export type Pending = 'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'chain' | 'assertion';
 
 export const NOTHING: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });
@@ -55,7 +67,7 @@ export const constantValue = (value: Constant): Value => ({ is: 'constant', valu
 /** The thing that a value is, or was read off. */
 export function thingOf(value: Value | undefined): Thing | undefined {
   let at = value;
-  while (at?.is === 'read') at = at.of;
+  while (at?.is === 'read' || at?.is === 'promise') at = at.of;
   return at?.is === 'thing' ? at : undefined;
 }
 
@@ -64,3 +76,44 @@ export const textOfValue = (value: Value | undefined): string | undefined =>
   value?.is === 'constant' && (typeof value.value === 'string' || typeof value.value === 'number')
     ? String(value.value)
     : undefined;
+
+/** What a loop over a list gives its body: its one item, or a part of it that is any of them. */
+export function itemOf(list: Extract<Value, { is: 'list' }>): Value {
+  const [only] = list.items;
+  return list.items.length === 1 && only ? only : { is: 'read', of: list, name: '[]' };
+}
+
+/** What awaiting a value gives. */
+export const settled = (value: Value): Value => (value.is === 'promise' ? settled(value.of) : value);
+
+/** A promise of a value, made by something; a promise stays the one that it is. */
+export const promised = (value: Value, by: Pending): Value =>
+  value.is === 'promise' ? value : { is: 'promise', of: value, by };
+
+/** What kind of value a name that is given it holds. */
+export function holding(value: Value): Kind {
+  switch (value.is) {
+    case 'constant':
+    case 'pattern':
+    case 'text':
+      return 'constant';
+    case 'object':
+      return [...value.entries.values()].some((each) => each.is === 'function') ? 'closure' : 'literal';
+    case 'list':
+      return 'literal';
+    case 'function':
+    case 'class':
+      return 'function';
+    case 'instance':
+      return value.of.is === 'class' || value.of.is === 'global' ? 'instance' : 'made';
+    case 'project':
+    case 'external':
+      return 'module';
+    case 'thing':
+      if (value.standIn) return 'stand-in';
+      if (value.render && !value.reach) return 'render';
+      return value.reach || value.type === 'element' ? 'element' : 'unknown';
+    default:
+      return 'unknown';
+  }
+}

@@ -1,0 +1,50 @@
+import type { Binding } from '../../model/specs/blocks.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { quoted } from '../order.js';
+import { assignedLeak, type AssignedLeak } from './assigned.js';
+import { builtOnce } from './leak.js';
+import { chainOf } from './S01.js';
+
+const message = (name: string, setter: string, reader: string): string =>
+  `${reader} reads ${name}, which only ${setter} sets: it can't run alone.`;
+const messageCallback = (name: string, setter: string, reader: string): string =>
+  `${reader} sets ${name} in a callback only: if that is never called, it reads what ${setter} left.`;
+const advice = (name: string): string => `Give each spec a ${name} of its own.`;
+const adviceCallback = (name: string): string =>
+  `Declare ${name} in each spec, or clear it in a before-each hook.`;
+
+/** A name outside of the specs that one of them fills for another. */
+export const S03: FileCheck = {
+  code: 'S03',
+  family: 'state',
+  scope: 'file',
+  title: 'One spec sets it, another reads it',
+  level: 'blocker',
+  why: 'The second spec works only after the first: run alone, or without it, it fails.',
+  trouble: "let kiln;\nit('builds', () => { kiln = new Kiln(); … });\nit('fires', () => { kiln.fire(); … });",
+  mended: 'let kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
+  run: (context) =>
+    context.file.bindings.flatMap((binding) => {
+      const leak = assignedLeak(binding, context.file);
+      return leak && (leak.callback || !hasValue(binding, context)) ? [found(binding, leak, context)] : [];
+    }),
+};
+
+/** Whether a name has a value before the first spec. */
+export const hasValue = (binding: Binding, { file }: FileContext): boolean =>
+  binding.declaration?.value !== undefined || builtOnce(binding, file) !== undefined;
+
+function found(binding: Binding, leak: AssignedLeak, context: FileContext): Found {
+  const { change, read, callback } = leak;
+  const text = callback ? messageCallback : message;
+  const isSure = !callback && !change.step.maybe && !read.step.maybe && change.spec !== read.spec;
+  return {
+    place: inFile(context, binding.place),
+    block: binding.block,
+    level: isSure ? undefined : 'risk',
+    certainty: isSure ? 'sure' : 'likely',
+    message: text(binding.name, quoted(change.spec), quoted(read.spec)),
+    advice: (callback ? adviceCallback : advice)(binding.name),
+    evidence: chainOf(leak, context),
+  };
+}

@@ -1,0 +1,116 @@
+import { reachableFrom } from '../../model/code/reachable.js';
+import type { Binding, Block } from '../../model/specs/blocks.js';
+import type { StepOf } from '../../model/specs/steps.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { hooksFor } from '../../model/specs/blocks.js';
+import { quoted, runningSpecs } from '../order.js';
+import { changesOf, leakOf, usesIn, writesOf, type Side, type UseStep } from './leak.js';
+
+const message = (name: string, changer: string, reader: string): string =>
+  `${changer} changes ${name}, which its module keeps for the whole file; ${reader} gets it changed.`;
+const advice = (name: string): string => `Put ${name} back in an after-each hook.`;
+
+/** Something that a module keeps, changed by a spec. */
+export const S05: FileCheck = {
+  code: 'S05',
+  family: 'state',
+  scope: 'file',
+  title: 'Shared module or store changed',
+  level: 'risk',
+  why: 'A module is loaded once for a file: what one spec writes into it is there for all that follow.',
+  trouble:
+    "import { settings } from './settings';\nit('shows Fahrenheit', () => { settings.unit = 'F'; … });\nit('shows Celsius', () => { … });",
+  mended: "afterEach(() => { settings.unit = 'C'; });",
+  run(context) {
+    const { file } = context;
+    const kept = [...file.outside, ...file.bindings.filter((each) => isImported(each, context))];
+    const found = kept.flatMap((binding) => check(binding, context));
+    // An import, and the value that it stands for, are one thing.
+    return found.filter(
+      ({ place }, i) => found.findIndex((other) => other.place.start === place.start) === i,
+    );
+  },
+};
+
+function isImported(binding: Binding, { file }: FileContext): boolean {
+  const from = file.imports.get(binding.name);
+  return binding.kind === 'import' && from !== undefined && !file.replaced.has(from.specifier);
+}
+
+interface Seen {
+  spec: Block;
+  step: UseStep | StepOf<'render'>;
+}
+
+function check(binding: Binding, context: FileContext): Found[] {
+  if (binding.frozen || isReset(binding, context)) return [];
+  const leak = leakOf(binding, context.file);
+  const change = leak?.change ?? changesOf(binding, context.file)[0];
+  if (!change || isPutBack(change, binding)) return [];
+  const read: Seen | undefined = leak?.read ?? showing(binding, change, context);
+  if (!read) return [];
+  const isSure = leak !== undefined && binding.file !== undefined && !change.step.maybe && !read.step.maybe;
+  return [
+    {
+      place: inFile(context, change.step.place),
+      block: change.spec,
+      certainty: isSure ? 'sure' : 'likely',
+      message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+      advice: advice(binding.name),
+      evidence: [
+        ...(binding.file === undefined ? [] : [{ file: binding.file, ...binding.place, note: 'kept here' }]),
+        { ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` },
+        { ...truePlace(context, read.step), note: `used here by ${quoted(read.spec)}` },
+      ],
+    },
+  ];
+}
+
+// The module is loaded anew for each spec, or a set-up file looks after what it keeps.
+const isReset = (binding: Binding, { file, setup }: FileContext): boolean =>
+  runningSpecs(file).some((spec) =>
+    hooksFor(spec, 'before-each', 'after-each').some((hook) =>
+      hook.steps.some((step) => step.kind === 'restore' && step.scope === 'modules'),
+    ),
+  ) ||
+  (setup?.steps ?? []).some(
+    (step) =>
+      step.kind === 'use' &&
+      (step.use.binding.file === binding.file || step.use.binding.name === binding.name) &&
+      step.use.how !== 'read',
+  );
+
+// Written to again at the end of the same spec.
+function isPutBack({ spec, step }: Side, binding: Binding): boolean {
+  const writes = usesIn(spec, binding).filter(({ use }) => use.how === 'write' || use.how === 'assign');
+  return writes.some(
+    (other) => other.place.start > step.place.start && other.use.path.join('.') === step.use.path.join('.'),
+  );
+}
+
+// A later spec that renders a component which loads the module.
+function showing(binding: Binding, change: Side, context: FileContext): Seen | undefined {
+  const specs = runningSpecs(context.file);
+  const module = binding.file ?? moduleOf(binding, context);
+  for (const spec of specs.slice(specs.indexOf(change.spec) + 1)) {
+    const own = [...hooksFor(spec, 'before-each'), spec].flatMap(({ steps }) => steps);
+    if (own.some((step) => step.kind === 'use' && step.use.binding === binding && writesOf(step))) continue;
+    const step = own.find(
+      (each): each is StepOf<'render'> => each.kind === 'render' && loads(each, module, context),
+    );
+    if (step) return { spec, step };
+  }
+  return undefined;
+}
+
+function moduleOf(binding: Binding, { file, project }: FileContext): string | undefined {
+  const from = file.imports.get(binding.name);
+  return from && (project.imported(file.path, from)?.file ?? from.specifier);
+}
+
+function loads({ render }: StepOf<'render'>, module: string | undefined, context: FileContext): boolean {
+  const component = context.links.component(render);
+  if (!component || module === undefined || component.file === module) return false;
+  const { files, others } = reachableFrom(context.project, [component.file]);
+  return files.has(module) || others.has(module);
+}

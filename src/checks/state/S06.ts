@@ -1,0 +1,51 @@
+import type { Binding } from '../../model/specs/blocks.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { quoted } from '../order.js';
+import { builtOnce, leakOf, takesWhole, type Built, type Leak } from './leak.js';
+import { rebuiltEachTime } from './rebuild.js';
+import { chainOf, isMutable } from './S01.js';
+
+const message = (name: string, changer: string, reader: string): string =>
+  `${changer} changes ${name} itself, and not a copy of it; ${reader} gets it changed.`;
+const advice = (name: string): string => `Copy ${name} before it is changed, or make it anew for each spec.`;
+
+/** A plain list or object for several specs, changed in place. */
+export const S06: FileCheck = {
+  code: 'S06',
+  family: 'state',
+  scope: 'file',
+  title: 'Shared data changed in place',
+  level: 'risk',
+  why: 'Sorting, adding or assigning changes the one list that all specs share: later specs check other data than they seem to.',
+  trouble:
+    "const pieces = ['mug', 'bowl'];\nit('sorts', () => { pieces.sort(); … });\nit('shows the first', () => { render(<Shelf pieces={pieces} />); … });",
+  mended: "it('sorts', () => { const sorted = [...pieces].sort(); … });",
+  run: (context) =>
+    context.file.bindings.flatMap((binding) => {
+      const built = isMutable(binding) ? builtOnce(binding, context.file) : undefined;
+      if (built?.holds !== 'literal' || built.hook) return [];
+      const leak = leakOf(binding, context.file);
+      return leak ? [found(binding, built, leak, context)] : [];
+    }),
+};
+
+function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Found {
+  const { change, read } = leak;
+  // Of what is handed over whole, nobody can tell which part is read.
+  const isSeen = !takesWhole(read.step) || read.step.via === undefined;
+  const isCertain =
+    !change.step.maybe && !read.step.maybe && !change.spec.repeated && !context.file.unknownEffects;
+  return {
+    place: inFile(context, built.place),
+    block: binding.block,
+    level: isSeen && !read.step.maybe ? 'blocker' : 'risk',
+    certainty: isCertain && !takesWhole(read.step) ? 'sure' : 'likely',
+    message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+    advice: advice(binding.name),
+    evidence: [
+      { ...inFile(context, built.place), note: 'written here, once for all specs' },
+      ...chainOf(leak, context),
+    ],
+    mend: rebuiltEachTime(binding, built, context),
+  };
+}

@@ -1,0 +1,112 @@
+import type { Mend } from '../../mends/edit.js';
+import type { Block } from '../../model/specs/blocks.js';
+import type { StandIn, StepOf } from '../../model/specs/steps.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { inEachHook } from '../hook-edits.js';
+import { quoted, runningSpecs } from '../order.js';
+import {
+  asksCount,
+  callsAsserted,
+  clearedByHook,
+  clearedBySettings,
+  clears,
+  isShared,
+  saysCalled,
+} from './calls.js';
+
+const message = (name: string, caller: string, reader: string): string =>
+  `${name} keeps its calls: ${reader} counts those of ${caller} as well.`;
+const messageCalled = (name: string, caller: string, reader: string): string =>
+  `${name} keeps its calls: what ${reader} asks of them may already be true from ${caller}.`;
+const advice = (name: string): string => `Clear the calls of ${name} in a before-each hook.`;
+
+/** A stand-in for several specs, whose calls more than one of them looks at. */
+export const S07: FileCheck = {
+  code: 'S07',
+  family: 'state',
+  scope: 'file',
+  title: 'Call counts pile up',
+  level: 'risk',
+  why: 'The second spec finds the calls of the first: its count is wrong, or its “was called” true from the start.',
+  trouble:
+    "const onFire = vi.fn();\nit('fires', () => { … expect(onFire).toHaveBeenCalled(); });\nit('fires once', () => { … expect(onFire).toHaveBeenCalledTimes(1); });",
+  mended: 'beforeEach(() => { onFire.mockClear(); });',
+  run: (context) => context.file.standIns.filter(isShared).flatMap((standIn) => check(standIn, context)),
+};
+
+interface Asking {
+  spec: Block;
+  step: StepOf<'assert'>;
+}
+
+function check(standIn: StandIn, context: FileContext): Found[] {
+  const pair = piledUp(standIn, context);
+  if (!pair || clearedBySettings(standIn, 'calls', context)) return [];
+  const { first, later } = pair;
+  const name = nameOf(standIn, context);
+  const counts = asksCount(later.step);
+  return [
+    {
+      place: inFile(context, standIn.place),
+      block: standIn.block,
+      certainty: counts && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
+      message: (counts ? message : messageCalled)(name, quoted(first.spec), quoted(later.spec)),
+      advice: advice(name),
+      evidence: [
+        { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
+        { ...truePlace(context, first.step), note: `called in ${quoted(first.spec)}` },
+        { ...truePlace(context, later.step), note: `asked here by ${quoted(later.spec)}` },
+      ],
+      mend: mend(standIn, later.spec, context),
+    },
+  ];
+}
+
+// A spec that is sure of a call, and a later one that asks for calls with nothing cleared before.
+function piledUp(standIn: StandIn, { file }: FileContext): { first: Asking; later: Asking } | undefined {
+  const clearable = { ...standIn, standIn };
+  let first: Asking | undefined;
+  for (const spec of runningSpecs(file)) {
+    if (clearedByHook(spec, clearable, 'calls')) continue;
+    const [step] = callsAsserted(spec, standIn);
+    if (!step) continue;
+    const isOwn = spec.steps
+      .slice(0, spec.steps.indexOf(step))
+      .some((each) => clears(each, clearable, 'calls'));
+    if (first && !isOwn) return { first, later: { spec, step } };
+    const called = callsAsserted(spec, standIn).find(saysCalled);
+    const cleared = spec.steps
+      .slice(called ? spec.steps.indexOf(called) : 0)
+      .some((each) => clears(each, clearable, 'calls'));
+    if (called && !cleared) first ??= { spec, step: called };
+    if (first && spec.repeated && !isOwn && called) return { first, later: { spec, step } };
+  }
+  return undefined;
+}
+
+/** The name that a stand-in goes by in its file, for messages and mends. */
+export function nameOf(standIn: StandIn, { source: { text } }: FileContext): string {
+  if (standIn.path) return standIn.path;
+  if (standIn.member !== undefined) return `${standIn.objectText ?? ''}.${standIn.member}`;
+  return text.slice(standIn.place.start, standIn.place.end).split('\n')[0] ?? '';
+}
+
+const CLEARING: Readonly<Record<string, string>> = {
+  vi: 'mockClear()',
+  vitest: 'mockClear()',
+  jest: 'mockClear()',
+  sinon: 'resetHistory()',
+  jasmine: 'calls.reset()',
+  mock: 'mock.resetCalls()',
+};
+
+function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undefined {
+  const [kit = ''] = standIn.made.by.split('.');
+  const clearing = Object.hasOwn(CLEARING, kit) ? CLEARING[kit] : undefined;
+  const group = standIn.block.kind === 'hook' ? standIn.block.parent : standIn.block;
+  if (!standIn.path || clearing === undefined || !group || !near.parent) return undefined;
+  const edits = inEachHook(context, group, 'before-each', [
+    `${standIn.path}.${clearing}${context.style.semicolon}`,
+  ]);
+  return edits && { summary: `Clear the calls of ${standIn.path} before each spec`, safe: true, edits };
+}

@@ -1,0 +1,111 @@
+import { hooksFor, type Binding, type Block } from '../../model/specs/blocks.js';
+import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
+import { thingOf } from '../../model/specs/values.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { quoted, runningSpecs } from '../order.js';
+import { clearedByHook, clearedBySettings, clears, isShared } from './calls.js';
+import { nameOf } from './S07.js';
+
+const message = (name: string, setter: string, user: string): string =>
+  `${setter} gives ${name} an answer that stays; ${user} calls it and gets that one.`;
+const advice = (name: string): string =>
+  `Give an answer for one call only, or give ${name} its usual answer in a before-each hook.`;
+
+/** An answer that one spec gives to a shared stand-in and that a later one gets. */
+export const S09: FileCheck = {
+  code: 'S09',
+  family: 'state',
+  scope: 'file',
+  title: "A stand-in's answer stays behind",
+  level: 'risk',
+  why: 'The later spec works with data that another one has chosen.',
+  trouble:
+    "const load = vi.fn();\nit('shows none', () => { load.mockReturnValue([]); … });\nit('shows kilns', () => { render(<Board load={load} />); … });",
+  mended: "it('shows none', () => { load.mockReturnValueOnce([]); … });",
+  run: (context) => sharedOf(context).flatMap((shared) => check(shared, context)),
+};
+
+// A stand-in that the file makes, or an import of a module that the runner replaces.
+interface Shared {
+  name: string;
+  maker: string;
+  binding?: Binding;
+  standIn?: StandIn;
+}
+
+function sharedOf(context: FileContext): Shared[] {
+  const { file } = context;
+  const made = file.standIns
+    .filter(isShared)
+    .map((standIn) => ({ ...standIn, standIn, name: nameOf(standIn, context) }));
+  const replaced = file.bindings.filter(({ name, kind }) => {
+    const from = kind === 'import' ? file.imports.get(name) : undefined;
+    return from !== undefined && file.replaced.has(from.specifier);
+  });
+  return [...made, ...replaced.map((binding) => ({ binding, name: binding.name, maker: 'runner' }))];
+}
+
+function check(shared: Shared, context: FileContext): Found[] {
+  const specs = runningSpecs(context.file);
+  for (const [i, spec] of specs.entries()) {
+    const answer = lastingAnswer(spec, shared);
+    if (!answer || clearedByHook(spec, shared, 'answers') || answeredByHook(spec, shared)) continue;
+    for (const later of specs.slice(i + 1)) {
+      const use = useOf(later, shared);
+      if (!use || clearedByHook(later, shared, 'answers') || answeredByHook(later, shared)) continue;
+      if (clearedBySettings(shared, 'answers', context)) return [];
+      return [found(shared, context, { spec, step: answer }, { spec: later, step: use })];
+    }
+  }
+  return [];
+}
+
+const isAnswer = (step: Step, { standIn, binding }: Shared): step is StepOf<'answer'> =>
+  step.kind === 'answer' && (standIn ? step.standIn === standIn : step.binding === binding);
+
+function lastingAnswer(spec: Block, shared: Shared): StepOf<'answer'> | undefined {
+  const steps = spec.steps.filter((step): step is StepOf<'answer'> => isAnswer(step, shared));
+  const last = steps.findLast(({ once, inCallback }) => !once && !inCallback);
+  const after = last ? spec.steps.slice(spec.steps.indexOf(last)) : [];
+  return after.some((step) => clears(step, shared, 'answers')) ? undefined : last;
+}
+
+const answeredByHook = (spec: Block, shared: Shared): boolean =>
+  hooksFor(spec, 'before-each').some((hook) => hook.steps.some((step) => isAnswer(step, shared)));
+
+// A spec that hands the stand-in on, or renders what loads its module, before it gives an answer of its own.
+function useOf(spec: Block, shared: Shared): Step | undefined {
+  const own = spec.steps.findIndex((step) => isAnswer(step, shared) || clears(step, shared, 'answers'));
+  return (own < 0 ? spec.steps : spec.steps.slice(0, own)).find((step) => isUse(step, shared));
+}
+
+function isUse(step: Step, { standIn, binding }: Shared): boolean {
+  if (!standIn && step.kind === 'render') return true;
+  if (standIn && step.kind === 'assert')
+    return thingOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
+  return (
+    step.kind === 'use' &&
+    step.use.binding === binding &&
+    (step.use.how === 'call' || step.use.how === 'pass') &&
+    step.use.path.length === 0 &&
+    (standIn === undefined || standIn.path === binding?.name)
+  );
+}
+
+interface Side {
+  spec: Block;
+  step: Step;
+}
+
+const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, use: Side): Found => ({
+  place: inFile(context, answer.step.place),
+  block: answer.spec,
+  certainty: 'likely',
+  message: message(name, quoted(answer.spec), quoted(use.spec)),
+  advice: advice(name),
+  evidence: [
+    ...(standIn ? [{ ...inFile(context, standIn.place), note: 'made here, once for all specs' }] : []),
+    { ...truePlace(context, answer.step), note: 'answers from here on' },
+    { ...truePlace(context, use.step), note: `used here by ${quoted(use.spec)}` },
+  ],
+});

@@ -1,0 +1,75 @@
+import type { Mend } from '../../mends/edit.js';
+import { hooksFor, type Binding, type SpecFile } from '../../model/specs/blocks.js';
+import { inFile, type FileCheck, type FileContext } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { surelyAssigns, usesBefore } from './leak.js';
+import { declaredType, usedOutsideSpecs } from './rebuild.js';
+
+const message = (name: string): string =>
+  `The first value of ${name} is never used: a hook assigns it anew before each spec.`;
+const advice = 'Leave the value out of the declaration.';
+
+/** A value at the level of a group that each-hooks replace before anybody uses it. */
+export const S10: FileCheck = {
+  code: 'S10',
+  family: 'state',
+  scope: 'file',
+  title: 'Value that is never used',
+  level: 'hint',
+  why: 'Two places say how the value is made; only one of them counts.',
+  trouble: 'let kiln = new Kiln();\nbeforeEach(() => { kiln = new Kiln(); });',
+  mended: 'let kiln: Kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
+  run: (context) =>
+    context.file.bindings
+      .filter((binding) => isNeverUsed(binding, context))
+      .map((binding) => ({
+        place: inFile(context, binding.place),
+        block: binding.block,
+        certainty: 'sure',
+        message: message(binding.name),
+        advice,
+        evidence: assigning(binding, context.file).map((place) => ({
+          ...inFile(context, place),
+          note: 'assigned here before each spec',
+        })),
+        mend: mend(binding, context),
+      })),
+};
+
+// A plain first value may stand there for its type: `let count = 0`.
+function isNeverUsed(binding: Binding, { file }: FileContext): boolean {
+  const { declaration, kind, holds } = binding;
+  if ((kind !== 'let' && kind !== 'var') || !declaration?.value || holds === 'constant' || holds === 'none')
+    return false;
+  if (usedOutsideSpecs(binding, file)) return false;
+  const used = runningSpecs(file)
+    .map((spec) => usesBefore(spec, binding))
+    .filter((steps) => steps.length > 0);
+  return (
+    used.length > 0 &&
+    used.every(([first]) => first !== undefined && surelyAssigns(first) && inHook(first, file))
+  );
+}
+
+const inHook = (step: Parameters<typeof surelyAssigns>[0], file: SpecFile): boolean =>
+  file.blocks.some((block) => block.hook === 'before-each' && block.steps.includes(step));
+
+function assigning(binding: Binding, file: SpecFile) {
+  const hooks = new Set(runningSpecs(file).flatMap((spec) => hooksFor(spec, 'before-each')));
+  return [...hooks]
+    .flatMap((hook) =>
+      hook.steps.filter((step) => step.kind === 'use' && step.use.binding === binding && surelyAssigns(step)),
+    )
+    .map(({ place }) => place);
+}
+
+function mend(binding: Binding, context: FileContext): Mend | undefined {
+  const type = declaredType(binding, context);
+  const { declaration } = binding;
+  if (type === undefined || !declaration?.value) return undefined;
+  return {
+    summary: `Declare ${binding.name} without a value`,
+    safe: true,
+    edits: [{ file: context.file.path, start: binding.place.end, end: declaration.value.end, text: type }],
+  };
+}

@@ -1,0 +1,15 @@
+import type { Check } from '../check.js';
+import { S01 } from './S01.js';
+import { S02 } from './S02.js';
+import { S03 } from './S03.js';
+import { S04 } from './S04.js';
+import { S05 } from './S05.js';
+import { S06 } from './S06.js';
+import { S07 } from './S07.js';
+import { S08 } from './S08.js';
+import { S09 } from './S09.js';
+import { S10 } from './S10.js';
+import { S11 } from './S11.js';
+
+/** The checks of this family, by number. */
+export const STATE: readonly Check[] = [S01, S02, S03, S04, S05, S06, S07, S08, S09, S10, S11];
