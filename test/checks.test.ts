@@ -2,11 +2,12 @@ import { expect } from 'chai';
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHECKS } from '#src/checks/index.js';
-import { DiskFiles, planMends, type CodedMend, type Report } from '#src/index.js';
+import { DiskFiles, planMends, type CodedMend, type Plan, type Report } from '#src/index.js';
 import { overlaid } from '#src/discover/files.js';
 import { parseScript, isScript } from '#src/parse/script.js';
 import { decodeSource, isProblem } from '#src/parse/source.js';
 import { auditFolder, placesOf } from './support/audits.js';
+import { typeProblems } from './support/type-check.js';
 import { samplesIn, TEST_FOLDER, written, type Sample } from './support/samples.js';
 
 const folder = join(TEST_FOLDER, 'checks');
@@ -72,6 +73,7 @@ async function checkMends(
       if (!isProblem(source) && isScript(path))
         expect(parseScript(source), 'the mended file parses').not.to.have.property('reason');
     }
+    if (/^[SC]/.test(code)) checkTypes(sources, plan.texts);
     const before = await auditFolder(root);
     const after = await auditFolder(root, undefined, {}, overlaid(new DiskFiles(), contents));
     const known = before.findings.map(keyOf);
@@ -83,6 +85,16 @@ async function checkMends(
       findings.filter((each) => keyOf(each) === keyOf(finding)).length;
     expect(count(after.findings), 'the finding is gone').to.be.below(count(before.findings));
   }
+}
+
+// The compiler has nothing to say of the mended files that it did not say before.
+function checkTypes(sources: ReadonlyMap<string, string>, mended: Plan['texts']): void {
+  const after = new Map([...sources].map(([file, text]) => [file, mended.get(file)?.after ?? text]));
+  const known = typeProblems(sources);
+  expect(
+    typeProblems(after).filter((each) => !known.includes(each)),
+    'types',
+  ).to.deep.equal([]);
 }
 
 const keyOf = ({ code, file, message, spec }: Report['findings'][number]): string =>

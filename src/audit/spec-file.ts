@@ -3,7 +3,7 @@ import { CHECKS } from '../checks/index.js';
 import { comparedRender } from '../checks/queries/Q07.js';
 import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
-import { declares, type Environment } from '../environment/environment.js';
+import { declares, manifestsOf, type Environment } from '../environment/environment.js';
 import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserActions, isUserCentred } from '../dialects/index.js';
 import { extensionOf } from '../dialects/matchers.js';
@@ -68,6 +68,7 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     setup: stage.setupOf(file.path),
     userCentred: modules.some(isUserCentred),
     documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
+    versionOf: (name) => stage.environments.version(manifestsOf(environment), name),
     userActions: modules.find(isUserActions),
     testIdAttribute: settings.testIdAttribute,
     // Most files have no finding that needs them.

@@ -80,6 +80,8 @@ export interface FileContext {
   userCentred: boolean;
   /** Whether the package has matchers for what is in the document. */
   documentMatchers: boolean;
+  /** The version of a package that the file's package declares. */
+  versionOf: (name: string) => PackageVersion | undefined;
   /** Whether the package has a library of user actions, by its module. */
   userActions: string | undefined;
   testIdAttribute: string;

@@ -1,8 +1,7 @@
 import { B01 } from './branches/B01.js';
 import { B02 } from './branches/B02.js';
 import type { Check, CheckText } from './check.js';
-import { C01 } from './cleanup/C01.js';
-import { C02 } from './cleanup/C02.js';
+import { CLEANUP } from './cleanup/index.js';
 import { ENVIRONMENT } from './environment/index.js';
 import { O04 } from './overload/O04.js';
 import { O06 } from './overload/O06.js';
@@ -11,7 +10,16 @@ import { STATE } from './state/index.js';
 import { ALLOWANCES } from './allowances.js';
 
 /** Every check, by family and number. */
-export const CHECKS: readonly Check[] = [...ENVIRONMENT, ...QUERIES, ...STATE, C01, C02, O04, O06, B01, B02];
+export const CHECKS: readonly Check[] = [
+  ...ENVIRONMENT,
+  ...QUERIES,
+  ...STATE,
+  ...CLEANUP,
+  O04,
+  O06,
+  B01,
+  B02,
+];
 
 /** Every code that a finding may have, with what there is to say of it. */
 export const CATALOGUE: readonly CheckText[] = [...CHECKS, ...ALLOWANCES];

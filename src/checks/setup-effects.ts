@@ -11,7 +11,7 @@ import { isScript } from '../parse/script.js';
 
 /** What set-up files do for every spec. */
 export interface SetupEffects {
-  /** The steps of their each-hooks. */
+  /** The steps of their each-hooks, and what they register to run around each spec. */
   steps: readonly Step[];
   /** The set-up files that are there, in their order. */
   files: readonly string[];
@@ -48,8 +48,9 @@ export function setupEffects(
   for (const path of paths) {
     const tree = project.tree(path);
     if (!tree) continue;
-    const { blocks } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
+    const { blocks, root } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
     steps.push(...blocks.filter(isEach).flatMap((block) => block.steps));
+    steps.push(...root.steps.filter((step) => step.kind === 'unmount' && step.automatic));
     const { files: reached, others } = reachableFrom(project, [path]);
     for (const specifier of others) packages.add(specifier);
     for (const each of reached) {

@@ -234,7 +234,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       componentInstance: { kind: 'object', type: 'instance' },
       componentRef: { kind: 'object', type: 'instance' },
       ...each('detectChanges autoDetectChanges', program),
-      whenStable: plain,
+      whenStable: { kind: 'runs', waits: true },
       destroy: { kind: 'unmount' },
     },
     rest: reads,

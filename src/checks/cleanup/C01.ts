@@ -1,8 +1,11 @@
 import { agreed } from '../../environment/environment.js';
-import { pathOf, type Binding, type Block } from '../../model/specs/blocks.js';
+import type { Mend } from '../../mends/edit.js';
+import type { Binding, Block } from '../../model/specs/blocks.js';
 import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { eachHooksAround, quoted, specsAfter } from '../order.js';
+import { inEachHook } from '../hook-edits.js';
+import { eachHooksAround, quoted } from '../order.js';
+import { leftBy, type Left } from './ending.js';
 
 const message = (what: string, later: string): string =>
   `The stand-in for ${what} is never restored: ${later} gets it, too.`;
@@ -20,38 +23,44 @@ export const C01: FileCheck = {
   why: 'The next spec talks to the stand-in and believes that it talks to the real thing.',
   trouble: "it('loads', () => {\n  vi.spyOn(kilns, 'load').mockResolvedValue([]);\n  …\n});",
   mended: 'afterEach(() => {\n  vi.restoreAllMocks();\n});',
-  run(context) {
-    const blocks = context.file.blocks.filter((block) => block.kind === 'spec' || block.kind === 'hook');
-    return blocks.flatMap((block) =>
-      block.steps.filter(isStandIn).flatMap((step) => check(step, block, context)),
-    );
-  },
+  run: (context) =>
+    leftStandIns(context)
+      .filter(({ ending }) => ending.is === 'never')
+      .map((left) => found(left, context)),
 };
 
-type StandInStep = StepOf<'stand-in'>;
-const isStandIn = (step: Step): step is StandInStep =>
-  step.kind === 'stand-in' && step.standIn.target === 'member';
+type StandInLeft = Left & { step: StepOf<'stand-in'> };
 
-function check(step: StandInStep, block: Block, context: FileContext): Found[] {
+/** Stand-ins on what outlives their spec or hook, that nothing surely takes off. */
+export function leftStandIns(context: FileContext): StandInLeft[] {
+  const left = leftBy(context, (step, block) =>
+    step.kind === 'stand-in' &&
+    step.standIn.target === 'member' &&
+    !step.standIn.onceOnly &&
+    outlives(step.standIn, block, context) &&
+    !isAutomatic(step.standIn, context)
+      ? (other) => restores(other, step.standIn)
+      : undefined,
+  );
+  return left.filter((each): each is StandInLeft => each.step.kind === 'stand-in');
+}
+
+function found({ step, block, later }: StandInLeft, context: FileContext): Found {
   const { standIn } = step;
-  const [later] = specsAfter(context.file, block);
-  if (!later || standIn.onceOnly || !outlives(standIn, block, context) || isRestored(standIn, block, context))
-    return [];
   const what = `${standIn.objectText ?? ''}.${standIn.member ?? '…'}`;
-  return [
-    {
-      place: inFile(context, step.place),
-      block,
-      level: standIn.answers ? undefined : 'hint',
-      certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
-      message: standIn.answers ? message(what, quoted(later)) : messageWatch(what),
-      advice,
-      evidence: [
-        ...(step.via ? [{ ...truePlace(context, step), note: 'made in this helper' }] : []),
-        { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
-      ],
-    },
-  ];
+  return {
+    place: inFile(context, step.place),
+    block,
+    level: standIn.answers ? undefined : 'hint',
+    certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
+    message: standIn.answers ? message(what, quoted(later)) : messageWatch(what),
+    advice,
+    evidence: [
+      ...(step.via ? [{ ...truePlace(context, step), note: 'made in this helper' }] : []),
+      { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+    ],
+    mend: step.via ? undefined : mend(standIn, block, context),
+  };
 }
 
 // Something global, imported, or built once outside of the specs; not what a hook builds anew.
@@ -77,25 +86,18 @@ function isReplacedModule(
   return from !== undefined && replaced.has(from.specifier);
 }
 
-function isRestored(standIn: StandIn, block: Block, context: FileContext): boolean {
-  const { runners, setup } = context;
-  const automatic = standIn.maker === 'runner' ? agreed(runners, ({ restores }) => restores) : false;
-  const reset = standIn.maker === 'runner' ? agreed(runners, ({ resets }) => resets) : false;
-  // What can't be read may well restore.
-  if (automatic !== false || reset !== false || setup === undefined) return true;
-  const hooks = eachHooksAround(block);
-  const around = [...hooks.flatMap((hook) => hook.steps), ...setup.steps];
-  const own = block.kind === 'spec' ? block.steps : afterAll(block);
+// The runner restores it, or, as far as can be told, may do so.
+function isAutomatic({ maker }: StandIn, { runners, setup }: FileContext): boolean {
+  const facts =
+    maker === 'runner'
+      ? [agreed(runners, ({ restores }) => restores), agreed(runners, ({ resets }) => resets)]
+      : [];
   return (
-    around.some((step) => step.kind === 'unknown-call') ||
-    [...around, ...own].some((step) => restores(step, standIn))
+    setup === undefined ||
+    facts.some((fact) => fact !== false) ||
+    setup.steps.some(({ kind }) => kind === 'unknown-call')
   );
 }
-
-const afterAll = (hook: Block): Step[] =>
-  pathOf(hook).flatMap((group) =>
-    group.children.filter((child) => child.hook === 'after-all').flatMap((child) => child.steps),
-  );
 
 /** Whether a step takes a stand-in off, or turns its answer off. */
 export function restores(step: Step, standIn: StandIn): boolean {
@@ -115,3 +117,30 @@ const CLOCK_FUNCTIONS: ReadonlySet<string> = new Set(
 
 const sameTarget = (a: StandIn, b: StandIn): boolean =>
   a.objectText === b.objectText && a.member === b.member;
+
+const RESTORING: Readonly<Record<string, string>> = {
+  'vi.spyOn': 'vi.restoreAllMocks()',
+  'vitest.spyOn': 'vitest.restoreAllMocks()',
+  'jest.spyOn': 'jest.restoreAllMocks()',
+  'mock.method': 'mock.restoreAll()',
+};
+
+/** The call that takes a stand-in off, with all others of its kit; undefined where there is none by name. */
+export function restoring({ made, maker }: StandIn): string | undefined {
+  if (Object.hasOwn(RESTORING, made.by)) return RESTORING[made.by];
+  return maker === 'runner' || maker === '' ? undefined : `${maker}.restore()`;
+}
+
+function mend(standIn: StandIn, block: Block, context: FileContext): Mend | undefined {
+  const call = restoring(standIn);
+  const [kit = ''] = call?.split('.') ?? [];
+  // A kit that the spec makes for itself is not there in a hook.
+  if (call === undefined || !block.parent || block.names.has(kit)) return undefined;
+  const edits = inEachHook(context, block.parent, 'after-each', [call + context.style.semicolon]);
+  // Some kits take the answers of all stand-ins with them, those made for the whole file too.
+  const keeps = context.file.standIns.some(
+    (other) =>
+      other.answers && other.block !== block && (other.block.kind === 'file' || other.block.kind === 'group'),
+  );
+  return edits && { summary: 'Restore stand-ins after each spec', safe: !keeps, edits };
+}

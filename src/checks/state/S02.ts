@@ -2,8 +2,10 @@ import { staysRendered } from '../teardown.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Reach, Render, Step } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
+import type { Mend } from '../../mends/edit.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
 import { eachHooksAround, quoted, runningSpecs } from '../order.js';
+import { ranEachTime, rebuiltEachTime } from './rebuild.js';
 
 const message = (actor: string, user: string): string =>
   `Rendered once for all specs; ${actor} acts on it, and ${user} sees what is left.`;
@@ -106,4 +108,13 @@ const found = (render: Render, context: FileContext, act: Side, use: Side): Foun
     { ...truePlace(context, act.step), note: `acted on here by ${quoted(act.spec)}` },
     { ...truePlace(context, use.step), note: `used here by ${quoted(use.spec)}` },
   ],
+  mend: renderedEachTime(render, context),
 });
+
+// The name that holds it is given a new render before each spec.
+function renderedEachTime(render: Render, context: FileContext): Mend | undefined {
+  const { block, place } = render;
+  if (block.hook === 'before-all') return ranEachTime(block, context);
+  const binding = context.file.bindings.find((each) => each.render === render && each.declaration?.value);
+  return binding && rebuiltEachTime(binding, { place, holds: 'render' }, context);
+}

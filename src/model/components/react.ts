@@ -15,6 +15,7 @@ import { changedProps } from './changed-props.js';
 import type { Expr } from './expr.js';
 import { exprOf } from './expressions.js';
 import { functionView } from './jsx.js';
+import { opensIn } from './opens.js';
 import { declaredTypes, plainProps, type DeclaredTypes } from './prop-types.js';
 import { inner, propsOf, type Bound, type Scope } from './scope.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
@@ -120,7 +121,8 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
   );
   const changes = changedProps(script.source.text, [made], locals);
-  return { ...base, view: functionView(made, scope, 0, params), props, plain, changes };
+  const opens = opensIn(script.source.text, [made]);
+  return { ...base, view: functionView(made, scope, 0, params), props, plain, changes, opens };
 }
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
@@ -144,7 +146,8 @@ function fromClass(
   }
   if (!render || !showsJsx(render)) return undefined;
   const changes = changedProps(scope.text, [node], new Map());
-  return { ...base, view: functionView(render, inner(scope, methods), 0), props, changes };
+  const opens = opensIn(scope.text, [node]);
+  return { ...base, view: functionView(render, inner(scope, methods), 0), props, changes, opens };
 }
 
 function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {

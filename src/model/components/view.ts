@@ -100,6 +100,8 @@ export interface Component {
   ownMembers?: ReadonlySet<string>;
   /** Vue: attributes that are no props do not go to its root element. */
   keepsAttributes?: boolean;
+  /** Where it starts to listen on the page or to count, which it only ends when it is unmounted. */
+  opens?: Span;
   /** Props whose lists it changes in place, each with the first place that does. */
   changes?: ReadonlyMap<string, Span>;
   /** Components known by name in its template. */

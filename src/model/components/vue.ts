@@ -3,6 +3,7 @@ import type { VueFile } from '../../parse/vue.js';
 import { moduleFacts, type ModuleFacts } from '../code/module-facts.js';
 import { changedProps } from './changed-props.js';
 import type { Expr } from './expr.js';
+import { opensIn } from './opens.js';
 import { moduleScope, titleOf } from './react.js';
 import type { Bound, Scope } from './scope.js';
 import type { Component, ComponentRef, ViewNode } from './view.js';
@@ -28,6 +29,7 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
   const view: ViewNode[] = template
     ? viewOfChildren(template.children, scope)
     : [{ kind: 'hole', why: file.templateProblem ?? 'no template', place }];
+  const statements = scripts.flatMap(({ script }) => script.program.body as readonly Node[]);
   return {
     name: titleOf(source.path),
     file: source.path,
@@ -35,12 +37,8 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     place,
     view,
     props: scope.props,
-    changes: changedProps(
-      source.text,
-      scripts.flatMap(({ script }) => script.program.body as readonly Node[]),
-      new Map(),
-      new Set(scope.props.keys()),
-    ),
+    changes: changedProps(source.text, statements, new Map(), new Set(scope.props.keys())),
+    opens: opensIn(source.text, statements),
     registered: scope.registered,
     keepsAttributes: [...(options ? [options] : []), ...macroObjects(file, 'defineOptions')].some(
       inheritsNone,

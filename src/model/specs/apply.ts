@@ -77,6 +77,9 @@ export function applyMeaning(
       args.forEach((each) => handOut(run, each));
       // The record of one event is only there once the event was.
       if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name };
+      // What an injector gives is of the type that it is asked for.
+      if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
+        return { is: 'thing', type: args[0].meaning.type };
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
     case 'hands-on':
       return args[0] ?? NOTHING;
@@ -185,6 +188,7 @@ function runs(
   node: CallNode,
 ): Value {
   const fn = args.findLast((each) => each.is === 'function');
+  if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
   if (meaning.defers) return fn ?? NOTHING;
   const value = fn?.is === 'function' ? callFunction(run, fn, [], node) : NOTHING;
   return waited(meaning.waits, value, 'wait');

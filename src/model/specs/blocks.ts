@@ -25,6 +25,10 @@ export interface Block {
   body?: Span;
   /** Where that function starts, and whether it is `async`. */
   fn?: { start: number; async: boolean };
+  /** The names that it declares for itself. */
+  names: Set<string>;
+  /** What it starts is waited for by the zone that it runs in. */
+  waitsForAll: boolean;
   /** Whether that body has no statement. */
   empty: boolean;
   /** Rows of a table or turns of a loop make several of it. */

@@ -94,7 +94,7 @@ function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpressio
   const before = run.block.steps.length;
   const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
   // A step that is awaited says so by itself.
-  if (run.block.steps.length === before) run.emit({ kind: 'waited' }, node);
+  if (run.block.steps.slice(before).every(({ kind }) => kind === 'use')) run.emit({ kind: 'waited' }, node);
   return value;
 }
 

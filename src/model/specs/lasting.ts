@@ -136,14 +136,20 @@ const endsByItself = (options: Value | undefined): boolean =>
   (options.entries.has('signal') || options.entries.get('once')?.is === 'constant');
 
 // `Object.defineProperty(window, 'innerWidth', …)`
-function defined(run: Run, [target, name]: readonly Value[], node: CallNode): void {
+function defined(run: Run, [target, name, options]: readonly Value[], node: CallNode): void {
   const member = textOfValue(name) ?? '[]';
+  const set = options?.is === 'object' ? options.entries.get('configurable') : undefined;
+  const configurable = set?.is === 'constant' && set.value === true;
   const text = `${textOf(run, node.arguments[0] ?? node)}.${member}`;
   if (target?.is === 'global') {
     const path = ROOTS.has(target.path) ? member : `${target.path}.${member}`;
-    emit(run, { what: 'global', does: 'set', key: path, text }, node);
+    emit(run, { what: 'global', does: 'set', key: path, text, defined: { configurable } }, node);
   } else if (target?.is === 'thing' && target.type === 'page')
-    emit(run, { what: 'global', does: 'set', key: `document.${member}`, text }, node);
+    emit(
+      run,
+      { what: 'global', does: 'set', key: `document.${member}`, text, defined: { configurable } },
+      node,
+    );
 }
 
 const ROOTS = new Set(['window', 'globalThis', 'global', 'self']);

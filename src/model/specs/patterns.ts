@@ -34,6 +34,7 @@ export function declareName(
     };
     run.file.bindings.push(slot.binding);
   }
+  if (run.inSpecOrHook && run.site === undefined) run.block.names.add(name);
   env.slots.set(name, slot);
   return slot;
 }

@@ -74,6 +74,8 @@ function blockOf(
       fn?.is === 'function' && run.site === undefined
         ? { start: fn.node.start, async: fn.node.async }
         : undefined,
+    names: new Set(),
+    waitsForAll: fn?.is === 'function' && run.deferred.has(fn.node),
     empty: body?.type === 'BlockStatement' && body.body.length === 0,
     repeated,
     waitsForCallback: !repeated && first?.type === 'Identifier',

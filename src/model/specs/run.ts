@@ -36,6 +36,9 @@ export interface Origin {
   path: readonly string[];
 }
 
+const isEmpty = (value: Value): boolean =>
+  value.is === 'unknown' || (value.is === 'constant' && (value.value === undefined || value.value === null));
+
 /** A function put off until its group's body is done: a spec, or a hook. */
 export interface Waiting {
   block: Block;
@@ -61,6 +64,8 @@ export class Run {
   loops = 0;
   readonly active: FunctionNode[] = [];
   readonly waiting: Waiting[] = [];
+  /** Functions that a zone runs, which waits for all that they start. */
+  readonly deferred = new Set<FunctionNode>();
   readonly moduleEnvs = new Map<string, Env>();
   /** The names whose value an object is, or stands in: an alias, a parameter or a part leads back to them. */
   readonly origins = new WeakMap<Value, Origin>();
@@ -68,6 +73,8 @@ export class Run {
   readonly replaced = new Set<string>();
   /** Runner functions used with no import, each at its first use. */
   readonly globals = new Map<string, Span>();
+  /** What specs gave to names of outer scopes: a hook that runs after them finds it there. */
+  readonly #leftBySpecs = new Map<Slot, Value>();
   #journal: { slot: Slot; value: Value }[] = [];
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 
@@ -141,6 +148,15 @@ export class Run {
   setSlot(slot: Slot, value: Value): void {
     this.#journal.push({ slot, value: slot.value });
     slot.value = value;
+    if (this.block.kind === 'spec' && slot.binding) this.#leftBySpecs.set(slot, value);
+  }
+
+  /** Reads something that runs after specs: names without a value of their own hold what a spec gave them. */
+  afterSpecs(read: () => void): void {
+    this.restoring(() => {
+      for (const [slot, value] of this.#leftBySpecs) if (isEmpty(slot.value)) this.setSlot(slot, value);
+      read();
+    });
   }
 
   /** Reads something, and then gives all names what they held before: one spec's values are not the next one's. */

@@ -166,6 +166,8 @@ export interface Lasting {
   key: string;
   /** As it is written. */
   text: string;
+  /** It is set by a definition; whether that can be undone. */
+  defined?: { configurable: boolean };
   /** The node that is put into the page, the object that is opened, or the one that is subscribed to. */
   handle?: Value;
   /** The name that the object goes by, for what is built outside of the spec. */

@@ -35,6 +35,8 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     place: whole,
     callee: whole,
     body: whole,
+    names: new Set(),
+    waitsForAll: false,
     empty: program.body.length === 0,
     repeated: false,
     waitsForCallback: false,
@@ -135,8 +137,10 @@ function readWaiting(run: Run, group: Block): void {
       if (child.kind === 'group') run.restoring(() => read(child));
       else if (child.kind === 'spec') run.restoring(() => readBody(run, child, bodies.get(child)));
     }
-    for (const child of block.children)
-      if (child.kind === 'hook' && !isBefore(child)) readBody(run, child, bodies.get(child));
+    run.afterSpecs(() => {
+      for (const child of block.children)
+        if (child.kind === 'hook' && !isBefore(child)) readBody(run, child, bodies.get(child));
+    });
   };
   read(group);
 }

@@ -58,8 +58,8 @@ export type Value =
   /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */
   | { is: 'promise'; of: Value; by: Pending };
 
-/** What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise. */
-export type Pending = 'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'chain' | 'assertion';
+/** What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise, a timer. */
+export type Pending = 'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'chain' | 'assertion' | 'timer';
 
 export const NOTHING: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });

@@ -8,9 +8,11 @@ type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
 /** A statement whose value nobody takes: if that is a promise, its work runs on by itself. `before`: steps of the block before it. */
 export function leftRunning(run: Run, value: Value, node: CallNode, before: number): void {
-  const by = pendingBy(value);
-  if (!by || !run.inSpecOrHook) return;
+  if (!run.inSpecOrHook) return;
   const asserts = run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
+  const by = pendingBy(value) ?? (asserts && isTimer(value) ? 'timer' : undefined);
+  // A callback that something else runs is for that to wait for.
+  if (!by || (run.active.length > 1 && run.site === undefined)) return;
   const unwaited: Unwaited = {
     by,
     name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
@@ -19,6 +21,9 @@ export function leftRunning(run: Run, value: Value, node: CallNode, before: numb
   };
   run.emit({ kind: 'unwaited', unwaited }, node);
 }
+
+const isTimer = (value: Value): boolean =>
+  value.is === 'instance' && value.name === 'setTimeout' && value.of.is === 'unknown';
 
 function pendingBy(value: Value): Pending | undefined {
   if (value.is === 'promise') return value.by;

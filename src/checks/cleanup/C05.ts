@@ -1,0 +1,84 @@
+import type { LastingKind } from '../../dialects/platform.js';
+import type { Binding } from '../../model/specs/blocks.js';
+import { inFile, truePlace, type FileCheck, type FileContext } from '../check.js';
+import { eachHooksAround, quoted } from '../order.js';
+import { leftLasting, type LeftLasting } from './outliving.js';
+
+const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
+  listener: 'The listener',
+  interval: 'The interval',
+  observer: 'The observer',
+  connection: 'The connection',
+  server: 'The server',
+  subscription: 'The subscription',
+  file: 'The file',
+};
+const message = (what: string, call: string, later: string): string =>
+  `${what} of ${call} is never closed: it goes on while ${later} runs.`;
+const messageFile = (call: string): string => `What ${call} writes is never removed.`;
+const advice = 'Keep what the call gives, and close it in an after-each hook.';
+
+/** Something that is opened and goes on once its spec is over. */
+export const C05: FileCheck = {
+  code: 'C05',
+  family: 'cleanup',
+  scope: 'file',
+  title: 'Opened and never closed',
+  level: 'risk',
+  why: 'It reacts to what later specs do, and keeps the runner from ending.',
+  trouble: "it('follows the width', () => {\n  window.addEventListener('resize', onResize);\n  …\n});",
+  mended: "afterEach(() => {\n  window.removeEventListener('resize', onResize);\n});",
+  run: (context) =>
+    leftLasting(context, OPENED)
+      .filter((left) => left.ending.is === 'never' && !isOwn(left) && !isFaked(left, context))
+      .map(({ step, block, later }) => ({
+        place: inFile(context, step.place),
+        block,
+        certainty:
+          step.maybe || context.file.unknownEffects || step.lasting.what === 'subscription'
+            ? 'likely'
+            : 'sure',
+        message:
+          step.lasting.what === 'file'
+            ? messageFile(step.lasting.text)
+            : message(WHAT[step.lasting.what] ?? 'What is opened', step.lasting.text, quoted(later)),
+        advice,
+        evidence: [
+          ...(step.via ? [{ ...truePlace(context, step), note: 'opened in this helper' }] : []),
+          { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+        ],
+      })),
+};
+
+const OPENED = new Set([
+  'listener',
+  'interval',
+  'observer',
+  'connection',
+  'server',
+  'subscription',
+  'file',
+] as const);
+
+// A subscription ends with what is subscribed to, unless that is there before the spec and after it.
+function isOwn({ step, block }: LeftLasting): boolean {
+  const { what, binding } = step.lasting;
+  return what === 'subscription' && !(binding && outlives(binding, block));
+}
+
+const outlives = (binding: Binding, block: LeftLasting['block']): boolean =>
+  (binding.kind === 'import' || binding.file !== undefined || KEPT.has(binding.holds)) &&
+  !eachHooksAround(block).some((hook) =>
+    hook.steps.some(
+      (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding === binding,
+    ),
+  );
+
+const KEPT: ReadonlySet<Binding['holds']> = new Set(['instance', 'made', 'closure', 'literal']);
+
+// Intervals of a fake clock go with it.
+const isFaked = ({ step, block }: LeftLasting, { file }: FileContext): boolean =>
+  step.lasting.what === 'interval' &&
+  [...eachHooksAround(block), block, file.root].some(({ steps }) =>
+    steps.some((other) => other.kind === 'clock' && other.on),
+  );

@@ -1,0 +1,70 @@
+import type { LastingKind } from '../../dialects/platform.js';
+import type { Mend } from '../../mends/edit.js';
+import { inFile, truePlace, type FileCheck, type FileContext } from '../check.js';
+import { inEachHook } from '../hook-edits.js';
+import { quoted } from '../order.js';
+import { putBack } from './C04.js';
+import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
+
+const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
+  storage: 'What is stored',
+  cookie: 'The cookie',
+  address: 'The address',
+  title: 'The title of the page',
+};
+const message = (what: string, call: string, later: string): string =>
+  `${what} by ${call} stays: ${later} starts with it.`;
+const advice = 'Clear it in an after-each hook.';
+
+/** Storage, cookies, address or title of the page, changed for all specs that follow. */
+export const C06: FileCheck = {
+  code: 'C06',
+  family: 'cleanup',
+  scope: 'file',
+  title: 'Browser storage or address left changed',
+  level: 'risk',
+  why: 'The page stays the same for all specs of a file, and so does what it stores.',
+  trouble: "it('remembers the unit', () => {\n  localStorage.setItem('unit', 'F');\n  …\n});",
+  mended: 'afterEach(() => {\n  localStorage.clear();\n});',
+  run: (context) =>
+    leftLasting(context, BROWSER).flatMap((left) => {
+      const later = sufferer(left, context);
+      if (left.ending.is !== 'never' || !later) return [];
+      const { step, block } = left;
+      return [
+        {
+          place: inFile(context, step.place),
+          block,
+          certainty: step.maybe || context.file.unknownEffects || !context.setup ? 'likely' : 'sure',
+          message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quoted(later)),
+          advice,
+          evidence: [
+            ...(step.via ? [{ ...truePlace(context, step), note: 'done in this helper' }] : []),
+            { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+          ],
+          mend: mend(left, context),
+        },
+      ];
+    }),
+};
+
+const BROWSER = new Set(['storage', 'cookie', 'address', 'title'] as const);
+
+function mend({ step, block }: LeftLasting, context: FileContext): Mend | undefined {
+  const { lasting, via } = step;
+  const { semicolon } = context.style;
+  if (!block.parent) return undefined;
+  if (lasting.what === 'storage') {
+    const edits = inEachHook(context, block.parent, 'after-each', [`${lasting.key}.clear()${semicolon}`]);
+    return edits && { summary: `Clear ${lasting.key} after each spec`, safe: true, edits };
+  }
+  if (lasting.what === 'address') {
+    const { quote } = context.style;
+    const back = `window.history.replaceState(null, ${quote}${quote}, savedAddress)${semicolon}`;
+    const declared = `const savedAddress = window.location.href${semicolon}`;
+    if (context.source.text.includes('savedAddress')) return undefined;
+    const edits = inEachHook(context, block.parent, 'after-each', [back], [declared]);
+    return edits && { summary: 'Put the address back after each spec', safe: true, edits };
+  }
+  return lasting.what === 'title' && !via ? putBack(step, block, context) : undefined;
+}

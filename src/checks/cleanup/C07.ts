@@ -1,0 +1,125 @@
+import type { Edit, Mend } from '../../mends/edit.js';
+import type { Step } from '../../model/specs/steps.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { inEachHook } from '../hook-edits.js';
+import { quoted } from '../order.js';
+import { leftStandIns, restoring } from './C01.js';
+import { leftClocks } from './C02.js';
+import { leftRendersOf, unmountedByItself } from './C03.js';
+import type { Left } from './ending.js';
+import { leftLasting } from './outliving.js';
+
+const message = (spec: string, later: string): string =>
+  `If an assertion of ${spec} fails, its cleanup is skipped, and ${later} starts with what is left.`;
+const advice = 'Move the cleanup to an after-each hook: that runs whatever happens.';
+
+/** Cleanup at the end of a spec, behind its assertions. One finding a file. */
+export const C07: FileCheck = {
+  code: 'C07',
+  family: 'cleanup',
+  scope: 'file',
+  title: 'Cleanup that a failing assertion skips',
+  level: 'risk',
+  why: 'One fault then shows as many failures, and the first of them is hard to tell.',
+  trouble:
+    "it('fits', () => {\n  window.innerWidth = 320;\n  …\n  expect(lid).toBeVisible();\n  window.innerWidth = 1024;\n});",
+  mended: 'afterEach(() => {\n  window.innerWidth = 1024;\n});',
+  run(context) {
+    const skipped = skippedBy(context);
+    const [first] = skipped;
+    return first ? [found(first, skipped, context)] : [];
+  },
+};
+
+type Skipped = Left & { by: Step };
+
+function skippedBy(context: FileContext): Skipped[] {
+  const all = [
+    ...leftStandIns(context),
+    ...leftClocks(context),
+    ...leftRendersOf(context),
+    ...leftLasting(context, LASTING),
+  ];
+  const skipped = all.flatMap((left) =>
+    left.ending.is === 'skipped' ? [{ ...left, by: left.ending.by }] : [],
+  );
+  // One call may end several things.
+  return skipped
+    .filter(({ by }, i) => skipped.findIndex((other) => other.by === by) === i)
+    .sort((a, b) => a.by.place.start - b.by.place.start);
+}
+
+const LASTING = new Set([
+  'global',
+  'environment',
+  'locale',
+  'storage',
+  'cookie',
+  'address',
+  'title',
+  'page',
+  'listener',
+  'interval',
+  'observer',
+  'connection',
+  'server',
+] as const);
+
+const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Found => ({
+  place: inFile(context, first.by.place),
+  block: first.block,
+  certainty: first.by.maybe || first.step.maybe || context.setup === undefined ? 'likely' : 'sure',
+  message: message(quoted(first.block), quoted(first.later)),
+  advice,
+  evidence: [
+    { ...truePlace(context, first.step), note: 'what it cleans up' },
+    ...all
+      .slice(1)
+      .map(({ by }) => ({ ...truePlace(context, by), note: 'cleaned up behind assertions, too' })),
+  ],
+  mend: mend(all, context),
+});
+
+// Each cleanup goes from its spec to a hook, if it is a statement by itself and needs no name of the spec.
+function mend(all: readonly Skipped[], context: FileContext): Mend | undefined {
+  const edits = all.map((each) => movedToHook(each, context));
+  const flat = edits.flatMap((each) => each ?? []);
+  return edits.every((each) => each !== undefined)
+    ? { summary: 'Move the cleanup to an after-each hook', safe: true, edits: flat }
+    : undefined;
+}
+
+function movedToHook({ by, step, block }: Skipped, context: FileContext): Edit[] | undefined {
+  const { semicolon } = context.style;
+  const line = wholeLine(by, context);
+  if (!block.parent || block.kind !== 'spec' || !line || by.via || step.via) return undefined;
+  if (step.kind === 'render') {
+    const mended = unmountedByItself(context);
+    return mended && [line.edit, ...mended.edits];
+  }
+  const statement =
+    step.kind === 'stand-in'
+      ? restoring(step.standIn)
+      : by.kind === 'restore' ||
+          by.kind === 'clock' ||
+          (by.kind === 'lasting' && by.lasting.handle === undefined)
+        ? line.code
+        : undefined;
+  if (statement === undefined || statement.split(/[^\w$]+/).some((word) => block.names.has(word)))
+    return undefined;
+  const added = inEachHook(context, block.parent, 'after-each', [statement.replace(/;$/, '') + semicolon]);
+  return added && [line.edit, ...added];
+}
+
+// The lines that a statement stands on, if nothing else does.
+function wholeLine({ place }: Step, { source, file }: FileContext): { edit: Edit; code: string } | undefined {
+  const { text } = source;
+  const start = text.lastIndexOf('\n', place.start - 1) + 1;
+  const end = text.indexOf('\n', place.end);
+  if (end < 0 || text.slice(start, place.start).trim() !== '') return undefined;
+  const code = text.slice(place.start, end).trim();
+  const isAlone =
+    /^;?$/.test(text.slice(place.end, end).trim()) ||
+    code.startsWith(text.slice(place.start, place.end) + ' = ');
+  return isAlone ? { edit: { file: file.path, start, end: end + 1, text: '' }, code } : undefined;
+}

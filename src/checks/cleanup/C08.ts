@@ -1,0 +1,132 @@
+import { majorOf } from '../../environment/versions.js';
+import type { Edit, Mend } from '../../mends/edit.js';
+import { hooksFor, type Block } from '../../model/specs/blocks.js';
+import type { Step, StepOf } from '../../model/specs/steps.js';
+import { thingOf, type Pending, type Value } from '../../model/specs/values.js';
+import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
+
+const WHAT: Readonly<Record<Pending, string>> = {
+  query: 'waits for its element, and the spec does not wait for it',
+  wait: 'waits, and the spec does not wait for it',
+  action: 'is still going on while the spec goes on',
+  trigger: 'shows its result only after a tick, and the spec does not wait for it',
+  helper: 'gives a promise, and the spec does not wait for it',
+  chain: 'asserts once its promise is settled, and the spec does not wait for that',
+  assertion: 'is decided once its promise is settled, and the spec does not wait for that',
+  timer: 'asserts later on, when the spec may be over',
+};
+const message = (call: string, by: Pending): string =>
+  `${call} ${WHAT[by]}: what fails in it fails nothing, or another spec.`;
+const messageTrigger = (call: string): string => `${call} ${WHAT.trigger}.`;
+const advice = 'Write await before it.';
+const adviceCallback = 'Await or return the promise, or await what the callback waits for.';
+
+/** Work whose promise is neither awaited nor returned. */
+export const C08: FileCheck = {
+  code: 'C08',
+  family: 'cleanup',
+  scope: 'file',
+  title: 'Work that nobody waits for',
+  level: 'blocker',
+  why: 'The spec is green before its assertions have run, and what is still going on then reaches into the next one.',
+  trouble: "it('loads', () => {\n  waitFor(() => expect(screen.getByText('Raku')).toBeVisible());\n});",
+  mended:
+    "it('loads', async () => {\n  await waitFor(() => expect(screen.getByText('Raku')).toBeVisible());\n});",
+  run: (context) =>
+    context.file.blocks
+      .filter((block) => (block.kind === 'spec' || block.kind === 'hook') && !block.waitsForAll)
+      .flatMap((block) =>
+        block.steps.flatMap((step) => (step.kind === 'unwaited' ? check(step, block, context) : [])),
+      ),
+};
+
+type UnwaitedStep = StepOf<'unwaited'>;
+
+function check(step: UnwaitedStep, block: Block, context: FileContext): Found[] {
+  if (step.inCallback || step.dead) return [];
+  const level = levelOf(step, block, context);
+  if (!level) return [];
+  const { by, name, asserts } = step.unwaited;
+  const isSure =
+    !step.maybe && by !== 'trigger' && by !== 'timer' && (by !== 'helper' || asserts || level === 'blocker');
+  return [
+    {
+      place: inFile(context, step.place),
+      block,
+      level,
+      certainty: isSure ? 'sure' : 'likely',
+      message: by === 'trigger' ? messageTrigger(name) : message(name, by),
+      advice: by === 'timer' || by === 'chain' ? adviceCallback : advice,
+      evidence: step.via ? [{ ...truePlace(context, step), note: 'in this helper' }] : undefined,
+      mend: by === 'timer' ? undefined : mend(step, block, context),
+    },
+  ];
+}
+
+function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level | undefined {
+  const after = block.steps.slice(block.steps.indexOf(step) + 1);
+  const { by, asserts } = step.unwaited;
+  switch (by) {
+    case 'trigger':
+      return levelOfTrigger(after);
+    case 'action':
+      if (!isAsyncUser(context)) return undefined;
+      break;
+    case 'chain':
+    case 'timer':
+      // A promise that is left alone on purpose does no harm while nothing is asserted in it.
+      if (!asserts || block.waitsForCallback || runsClock(block)) return undefined;
+      break;
+  }
+  const isWaitedFor = after.some(isWaiting);
+  if (isWaitedFor && (by === 'timer' || by === 'chain')) return undefined;
+  return isWaitedFor ? 'risk' : 'blocker';
+}
+
+const isWaiting = (step: Step): boolean => step.kind === 'waited' || (step.awaited && step.kind !== 'use');
+
+// Handlers run at once; only what is shown lags behind.
+function levelOfTrigger(after: readonly Step[]): Level | undefined {
+  const next = after.findIndex(({ kind }) => kind === 'assert');
+  const assert = after[next];
+  if (assert?.kind !== 'assert') return undefined;
+  if (after.slice(0, next).some(isWaiting)) return 'hint';
+  const { subject } = assert.assertion;
+  const isShown = isOfPage(subject);
+  return isShown && !assert.awaited ? 'risk' : undefined;
+}
+
+// Text, markup and elements; not what a component tells, or holds.
+function isOfPage(subject: Value): boolean {
+  for (let at = subject; at.is === 'read'; at = at.of) if (TOLD.has(at.name)) return false;
+  const thing = thingOf(subject);
+  return thing !== undefined && thing.type !== 'record' && thing.type !== 'instance' && !thing.standIn;
+}
+
+const TOLD: ReadonlySet<string> = new Set(['emitted', 'emittedByOrder', 'props', 'vm']);
+
+// Actions give promises from major 14 on. Where the version is not known, the file tells by awaiting another one.
+function isAsyncUser({ file, versionOf }: FileContext): boolean {
+  const major = majorOf(versionOf('@testing-library/user-event'));
+  if (major !== undefined) return major >= 14;
+  return file.blocks.some(({ steps }) =>
+    steps.some((step) => step.kind === 'act' && step.by === 'user' && step.awaited),
+  );
+}
+
+const runsClock = (block: Block): boolean =>
+  [...hooksFor(block, 'before-all', 'before-each'), block].some(({ steps }) =>
+    steps.some((step) => step.kind === 'clock' && step.on),
+  );
+
+function mend({ unwaited }: UnwaitedStep, block: Block, context: FileContext): Mend | undefined {
+  const { at, plainFunction } = unwaited;
+  if (at === undefined || block.waitsForCallback || !block.fn) return undefined;
+  const isOwn = block.fn.async ? plainFunction === undefined : plainFunction === block.fn.start;
+  if (!isOwn) return undefined;
+  const file = context.file.path;
+  const edits: Edit[] = [{ file, start: at, end: at, text: 'await ' }];
+  if (plainFunction !== undefined)
+    edits.unshift({ file, start: plainFunction, end: plainFunction, text: 'async ' });
+  return { summary: `Await ${unwaited.name}`, safe: true, edits };
+}

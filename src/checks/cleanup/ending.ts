@@ -1,0 +1,63 @@
+import { pathOf, type Block } from '../../model/specs/blocks.js';
+import type { Step } from '../../model/specs/steps.js';
+import type { FileContext } from '../check.js';
+import { eachHooksAround, specsAfter } from '../order.js';
+
+/** How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips. */
+export type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
+
+/** Whether a step ends something. `byHook`: it may know it by a name that another spec gave a value. */
+export type Ends = (step: Step, byHook: boolean) => boolean;
+
+/** Looks for what ends something that a step of a block has begun: in the hooks around, in set-up files, or later in the block. */
+export function endingOf(
+  block: Block,
+  begun: Step,
+  ends: Ends,
+  { setup }: Pick<FileContext, 'setup'>,
+): Ending {
+  const hooks = eachHooksAround(block).filter((hook) => hook !== block);
+  const around = [...hooks, ...(block.kind === 'hook' ? afterAllOf(block) : [])].flatMap(
+    ({ steps }) => steps,
+  );
+  // What can't be read may well end it.
+  const isUnread = hooks.some(
+    ({ hook, steps }) => hook === 'after-each' && steps.some(({ kind }) => kind === 'unknown-call'),
+  );
+  if (isUnread || [...around, ...(setup?.steps ?? [])].some((step) => ends(step, true)))
+    return { is: 'ended' };
+  const at = block.steps.indexOf(begun);
+  const by = block.steps.findLast((step, i) => i > at && ends(step, false));
+  const isAssert = ({ kind }: Step): boolean => kind === 'assert';
+  // What is followed by an assertion is part of what the spec does: another value is no way back.
+  const isAct = by !== undefined && block.steps.slice(block.steps.indexOf(by)).some(isAssert);
+  if (!by || (isAct && by.kind === 'lasting' && by.lasting.does === 'set')) return { is: 'never' };
+  if (isAct) return { is: 'ended' };
+  const asserts = block.steps.slice(at, block.steps.indexOf(by)).some(isAssert);
+  return by.inFinally || !asserts ? { is: 'ended' } : { is: 'skipped', by };
+}
+
+const afterAllOf = (hook: Block): Block[] =>
+  pathOf(hook).flatMap((group) => group.children.filter((child) => child.hook === 'after-all'));
+
+/** Something that a spec or hook leaves behind, with how it ends and the first spec that runs on it. */
+export interface Left {
+  block: Block;
+  step: Step;
+  ending: Ending;
+  later: Block;
+}
+
+/** What the specs and hooks of a file begin and do not surely end, as long as another spec follows. */
+export function leftBy(context: FileContext, begins: (step: Step, block: Block) => Ends | undefined): Left[] {
+  const blocks = context.file.blocks.filter(({ kind }) => kind === 'spec' || kind === 'hook');
+  return blocks.flatMap((block) => {
+    const [later] = block.kind === 'spec' && block.repeated ? [block] : specsAfter(context.file, block);
+    if (!later) return [];
+    return block.steps.flatMap((step) => {
+      const ends = begins(step, block);
+      const ending = ends && endingOf(block, step, ends, context);
+      return ending && ending.is !== 'ended' ? [{ block, step, ending, later }] : [];
+    });
+  });
+}

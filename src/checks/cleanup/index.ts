@@ -1,0 +1,13 @@
+import type { Check } from '../check.js';
+import { C01 } from './C01.js';
+import { C02 } from './C02.js';
+import { C03 } from './C03.js';
+import { C04 } from './C04.js';
+import { C05 } from './C05.js';
+import { C06 } from './C06.js';
+import { C07 } from './C07.js';
+import { C08 } from './C08.js';
+import { C09 } from './C09.js';
+
+/** The checks of this family, by number. */
+export const CLEANUP: readonly Check[] = [C01, C02, C03, C04, C05, C06, C07, C08, C09];
