@@ -22,11 +22,14 @@ export function hookName(file: SpecFile, when: EachTime): { name: string; edits:
   const suites =
     named.some(([, each]) => each.name === 'suite') || (runner.length === 0 && file.usesSuiteStyle);
   const name = suites && !named.some(([, each]) => HAS_EACH.has(each.specifier)) ? suite : plain;
-  if (!named.some(([, each]) => ['it', 'test', 'describe', 'suite'].includes(each.name)))
-    return runner.length === 0 ? { name, edits: [] } : undefined;
+  const isImported = named.some(([, each]) => MAKERS.has(each.name));
+  const isGlobal = runner.length === 0 || [...file.globals.keys()].some((each) => MAKERS.has(each));
+  if (!isImported) return isGlobal ? { name, edits: [] } : undefined;
   const [, last] = named.reduce((a, b) => (a[1].end > b[1].end ? a : b));
   return { name, edits: [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }] };
 }
+
+const MAKERS: ReadonlySet<string> = new Set(['it', 'test', 'describe', 'suite']);
 
 // Runners whose `suite` groups go with plain names of hooks.
 const HAS_EACH: ReadonlySet<string> = new Set(['vitest', 'node:test']);

@@ -8,6 +8,7 @@ import { chainOf, evaluate, lookUp, useName, useValue } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
 import { moduleMember } from './functions.js';
 import { writtenToPlatform } from './lasting.js';
+import { originOf } from './origins.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
@@ -28,7 +29,7 @@ export function evaluateMember(
   const known = run.file.insides.length;
   const object = fold(run, env, node.object);
   const found = memberIn(run, env, object, node);
-  if (root.type !== 'Identifier' && how !== 'read')
+  if (how !== 'read' && !(root.type === 'Identifier' && leadsOutside(run, env, root.name)))
     useValue(run, object, node, { how, path: path.slice(-1), value });
   if (how === 'write') {
     if (root.type === 'Identifier') changed(run, env, root.name, path, value);
@@ -38,6 +39,12 @@ export function evaluateMember(
   const inside = run.file.insides.at(-1);
   if (how === 'write' && run.file.insides.length > known && inside?.how === 'read') inside.how = 'set';
   return found;
+}
+
+// Whether the uses of a name are kept by the name that it stands for.
+function leadsOutside(run: Run, env: Env, name: string): boolean {
+  const slot = env.find(name);
+  return slot !== undefined && (slot.binding !== undefined || originOf(run, slot.value) !== undefined);
 }
 
 // `new KilnComponent()`: a component without a document, of which only the insides can be asked.
