@@ -16,6 +16,12 @@ describe('mends', () => {
     expect(applied('kiln', [])).to.equal('kiln');
   });
 
+  it('make one hook of two that open and close alike', () => {
+    const hook = (body: string) => edit(0, 0, `afterEach(() => {\n  ${body}\n});\n\n`);
+    const one = applied('it();', [hook('a();'), hook('b();'), edit(0, 0, 'beforeEach(() => {\n});\n')]);
+    expect(one).to.equal('afterEach(() => {\n  a();\n  b();\n});\n\nbeforeEach(() => {\n});\nit();');
+  });
+
   it('take the first of two that overlap, and leave the other', () => {
     const first = mend(edit(0, 4, 'x'));
     const second = mend(edit(2, 6, 'y'));

@@ -49,6 +49,7 @@ function splitDeclaration(binding: Binding, context: FileContext): Mend | undefi
     `${margin}${hook.name}(() => {`,
     `${margin}${indent}${binding.name} = ${value}${semicolon}`,
     `${margin}})${semicolon}`,
+    ...(/^\r?\n[ \t]*\S/.test(text.slice(declaration.statement.end)) ? [''] : []),
   ];
   const edit: Edit = { file: context.file.path, ...declaration.statement, text: lines.join(newline) };
   return {

@@ -1,12 +1,13 @@
 import type { Node } from 'oxc-parser';
 import { memberName, unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
-import { chainOf, evaluate, useName } from './evaluate.js';
+import { chainOf, evaluate } from './evaluate.js';
 import { handOut } from './functions.js';
 import { evaluateMember } from './members.js';
 import { bindPattern } from './patterns.js';
 import { keepOrigin } from './origins.js';
 import type { Run } from './run.js';
+import { useName } from './uses.js';
 import { NOTHING, type Value } from './values.js';
 
 /** An assignment: to a name, a property, or the names of a pattern. */

@@ -2,14 +2,16 @@ import type { Node } from 'oxc-parser';
 import { TYPES } from '../../dialects/types.js';
 import { memberName, requiredModule, unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
-import { chainOf, evaluate, importedValue, lookUp, useName } from './evaluate.js';
+import { chainOf, evaluate, importedValue, lookUp } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
-import { applyMeaning, keepAnswer } from './apply.js';
+import { applyMeaning } from './apply.js';
 import { calledOnPackage, calledOnPage, calledOnPlatform, madeOpen, openedOrClosed } from './lasting.js';
 import { CHAINS, evaluateMember } from './members.js';
 import { registerBlock } from './register.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
+import { keepAnswer } from './stand-ins.js';
+import { useName } from './uses.js';
 import { mayBeEmpty } from './statements.js';
 import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from './values.js';
 

@@ -4,7 +4,7 @@ import { TYPES } from '../../dialects/types.js';
 import { memberName, unwrapped } from '../../parse/tree.js';
 import type { Component } from '../components/view.js';
 import type { Env } from './env.js';
-import { chainOf, evaluate, lookUp, useName, useValue } from './evaluate.js';
+import { chainOf, evaluate, lookUp } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
 import { moduleMember } from './functions.js';
 import { writtenToPlatform } from './lasting.js';
@@ -12,6 +12,7 @@ import { originOf } from './origins.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
+import { useName, useValue } from './uses.js';
 import { constantValue, NOTHING, type Thing, type Value } from './values.js';
 
 type MemberNode = Extract<Node, { type: 'MemberExpression' }>;

@@ -5,9 +5,10 @@ import { kebabCase } from '../../util/case.js';
 import type { ComponentNode, ComponentRef, Prop, Span, ViewNode } from '../components/view.js';
 import { vueMarkup } from '../components/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
-import { givenToComponent } from './evaluate.js';
+
 import { handOut } from './functions.js';
 import type { Run } from './run.js';
+import { givenToComponent } from './uses.js';
 import type { Render } from './steps.js';
 import { textOfValue, type Thing, type Value } from './values.js';
 
