@@ -51,13 +51,18 @@ export interface Left {
 /** What the specs and hooks of a file begin and do not surely end, as long as another spec follows. */
 export function leftBy(context: FileContext, begins: (step: Step, block: Block) => Ends | undefined): Left[] {
   const blocks = context.file.blocks.filter(({ kind }) => kind === 'spec' || kind === 'hook');
-  return blocks.flatMap((block) => {
-    const [later] = block.kind === 'spec' && block.repeated ? [block] : specsAfter(context.file, block);
-    if (!later) return [];
-    return block.steps.flatMap((step) => {
+  const left: Left[] = [];
+  for (const block of blocks)
+    for (const step of block.steps) {
       const ends = begins(step, block);
-      const ending = ends && endingOf(block, step, ends, context);
-      return ending && ending.is !== 'ended' ? [{ block, step, ending, later }] : [];
-    });
-  });
+      const later = ends && laterThan(block, context);
+      if (!ends || !later) continue;
+      const ending = endingOf(block, step, ends, context);
+      if (ending.is !== 'ended') left.push({ block, step, ending, later });
+    }
+  return left;
 }
+
+// A spec that rows or a loop make several of comes after itself.
+const laterThan = (block: Block, { file }: FileContext): Block | undefined =>
+  block.kind === 'spec' && block.repeated ? block : specsAfter(file, block)[0];

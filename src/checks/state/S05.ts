@@ -43,10 +43,9 @@ interface Seen {
 }
 
 function check(binding: Binding, context: FileContext): Found[] {
-  if (binding.frozen || isReset(binding, context)) return [];
   const leak = leakOf(binding, context.file);
   const change = leak?.change ?? changesOf(binding, context.file)[0];
-  if (!change || isPutBack(change, binding)) return [];
+  if (!change || binding.frozen || isPutBack(change, binding) || isReset(binding, context)) return [];
   const read: Seen | undefined = leak?.read ?? showing(binding, change, context);
   if (!read) return [];
   const isSure = leak !== undefined && binding.file !== undefined && !change.step.maybe && !read.step.maybe;

@@ -10,9 +10,12 @@ export interface AssignedLeak extends Leak {
 /** The first such pair, where no hook assigns the name around either of them. */
 export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | undefined {
   if (binding.kind !== 'let' && binding.kind !== 'var') return undefined;
+  const isAssigned = ({ use }: UseStep): boolean => use.how === 'assign';
+  if (!file.blocks.some((block) => block.kind === 'spec' && usesIn(block, binding).some(isAssigned)))
+    return undefined;
   const specs = runningSpecs(file);
   for (const [i, spec] of specs.entries()) {
-    const step = usesIn(spec, binding).find(({ use }) => use.how === 'assign');
+    const step = usesIn(spec, binding).find(isAssigned);
     const around = hooksFor(spec, 'before-each', 'after-each');
     if (!step || around.some((hook) => usesIn(hook, binding).some(surelyAssigns))) continue;
     for (const later of specs.slice(spec.repeated ? i : i + 1)) {

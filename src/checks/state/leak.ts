@@ -28,8 +28,7 @@ export interface Built {
 }
 
 /** The uses of a name in a block, in order. */
-export const usesIn = (block: Block, binding: Binding): UseStep[] =>
-  block.steps.filter((step): step is UseStep => step.kind === 'use' && step.use.binding === binding);
+export const usesIn = (block: Block, binding: Binding): readonly UseStep[] => block.uses.get(binding) ?? [];
 
 /** Whether a use gives the name another value, whatever happens. */
 export const surelyAssigns = ({ use, maybe, inCallback }: UseStep): boolean =>
@@ -48,6 +47,8 @@ export function builtOnce(binding: Binding, file: SpecFile): Built | undefined {
 
 /** The specs that change what a name holds, with no hook around them that puts it back. */
 export function changesOf(binding: Binding, file: SpecFile): (Side & { fields: Fields })[] {
+  // Most names are changed by nobody.
+  if (!file.blocks.some((block) => block.kind === 'spec' && usesIn(block, binding).some(writesOf))) return [];
   return runningSpecs(file).flatMap((spec) => {
     const change = firstChange(usesIn(spec, binding));
     return change && !isPutBack(spec, binding) ? [{ spec, ...change }] : [];
@@ -56,8 +57,9 @@ export function changesOf(binding: Binding, file: SpecFile): (Side & { fields: F
 
 /** The first change of what a name holds that a later spec sees. */
 export function leakOf(binding: Binding, file: SpecFile): Leak | undefined {
-  const specs = runningSpecs(file);
-  for (const { spec, step, fields } of changesOf(binding, file)) {
+  const changes = changesOf(binding, file);
+  const specs = changes.length > 0 ? runningSpecs(file) : [];
+  for (const { spec, step, fields } of changes) {
     // A spec that rows or a loop make several of comes after itself.
     const after = specs.slice(specs.indexOf(spec) + (spec.repeated ? 0 : 1));
     for (const later of after) {

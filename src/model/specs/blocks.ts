@@ -1,7 +1,7 @@
 import type { HookTime, Mark } from '../../dialects/meaning.js';
 import type { Span } from '../components/view.js';
 import type { Import } from '../code/module-facts.js';
-import type { Inside, Step, Reach, Render, StandIn } from './steps.js';
+import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
 
 /** A title as it is shown in reports. `exact`: read whole, with no hole left. */
 export interface Title {
@@ -39,6 +39,8 @@ export interface Block {
   /** Groups, hooks and specs inside, in the order of the file. */
   children: Block[];
   steps: Step[];
+  /** Those of its steps that use a name from outside, by that name. */
+  uses: Map<Binding, StepOf<'use'>[]>;
 }
 
 /** What kind of value a binding is first given. */

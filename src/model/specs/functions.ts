@@ -176,7 +176,7 @@ interface Named extends Span {
 
 // What a module does when it is loaded belongs to no block of the spec file.
 function elsewhere(run: Run, tree: ModuleTree, read: () => Value): Value {
-  const scratch = { ...run.file.root, children: [], steps: [] };
+  const scratch = { ...run.file.root, children: [], steps: [], uses: new Map() };
   return run.inside(scratch, () => {
     run.tree = tree;
     run.site = { start: 0, end: 0 };

@@ -82,6 +82,7 @@ function blockOf(
     parent: run.block,
     children: [],
     steps: [],
+    uses: new Map(),
   };
 }
 

@@ -96,9 +96,13 @@ export class Run {
   /** Adds a step to the running block. */
   emit(step: BareStep, node: Span): void {
     const via = this.site ? { file: this.tree.path, start: node.start, end: node.end } : undefined;
-    this.block.steps.push(
-      Object.assign(step, this.flags, { place: this.placeOf(node), via }) as unknown as Step,
-    );
+    const whole = Object.assign(step, this.flags, { place: this.placeOf(node), via }) as unknown as Step;
+    const { steps, uses } = this.block;
+    steps.push(whole);
+    if (whole.kind !== 'use') return;
+    const known = uses.get(whole.use.binding);
+    if (known) known.push(whole);
+    else uses.set(whole.use.binding, [whole]);
   }
 
   /** Reads something under other conditions. */

@@ -43,6 +43,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     parent: undefined,
     children: [],
     steps: [],
+    uses: new Map(),
   };
   return {
     path: tree.path,
