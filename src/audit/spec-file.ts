@@ -56,6 +56,8 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
   const { project, settings } = stage;
   const file = readSpecFile(project, tree, settings.helpers);
   const environment = stage.environments.of(file.path);
+  const runners = environment.runnersOf(file.path);
+  file.ownSpecsFirst = runners.length > 0 && runners.every(({ runner }) => runner === 'mocha');
   const modules = modulesAtHand(tree, environment);
   let style: Style | undefined;
   let used: readonly Used[] | undefined;
@@ -64,7 +66,7 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     source: tree.script.source,
     project,
     links: new Links(project, file, settings.testIdAttribute, stage.shownProps),
-    runners: environment.runnersOf(file.path),
+    runners,
     setup: stage.setupOf(file.path),
     userCentred: modules.some(isUserCentred),
     documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),

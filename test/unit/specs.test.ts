@@ -1,6 +1,6 @@
 import { expect } from 'chai';
 import { groupTitles, specsOf, type Block } from '#src/model/specs/blocks.js';
-import type { Step } from '#src/model/specs/steps.js';
+import type { Step, Use } from '#src/model/specs/steps.js';
 import { specFileOf } from '../support/views.js';
 
 const read = (text: string, more: Record<string, string> = {}, path = 'a.spec.tsx') =>
@@ -44,6 +44,15 @@ function kindOf(step: Step): string | undefined {
       return `clock ${step.on ? 'on' : 'off'}`;
     case 'unknown-call':
       return `unknown ${step.name}`;
+    case 'lasting':
+      return (
+        `${step.lasting.does} ${step.lasting.what} ${step.lasting.key}`.trim() +
+        (step.inFinally ? ' finally' : '')
+      );
+    case 'unwaited':
+      return `unwaited ${step.unwaited.by}${step.unwaited.asserts ? ' asserts' : ''}`;
+    case 'answer':
+      return `answer${step.once ? ' once' : ''}`;
     case 'use':
       return undefined;
     default:
@@ -286,6 +295,58 @@ describe('steps', () => {
       'jest.useFakeTimers(); jest.useRealTimers(); const c = sinon.useFakeTimers(); c.restore(); jasmine.clock().install(); jasmine.clock().uninstall();',
       ['clock on', 'clock off', 'clock on', 'clock off', 'clock on', 'clock off'],
     ],
+    [
+      'what outlives the spec',
+      '',
+      "window.innerWidth = 3; delete process.env.UNIT; localStorage.setItem('a', 1); location.hash = 'x'; document.title = 'y'; document.body.append(p); document.addEventListener('z', f); clearInterval(4); try { a(); } finally { document.body.innerHTML = ''; }",
+      [
+        'set global innerWidth',
+        'set environment process.env.UNIT',
+        'open storage localStorage',
+        'set address location',
+        'set title title',
+        'open page body',
+        'act append',
+        'open listener document:z',
+        'close interval setInterval',
+        'unknown a',
+        'close page body finally',
+      ],
+    ],
+    [
+      'what opens and closes',
+      "import { bell } from 'bell';",
+      "const o = new ResizeObserver(f); o.observe(p); o.disconnect(); const s = new WebSocket('w'); s.close(); const u = bell.subscribe(f); u.unsubscribe();",
+      [
+        'open observer ResizeObserver',
+        'close observer ResizeObserver',
+        'open connection WebSocket',
+        'close connection WebSocket',
+        'open subscription bell.subscribe',
+        'close subscription bell.subscribe',
+      ],
+    ],
+    [
+      'names of the page that the spec declares itself',
+      '',
+      'const window = {}; window.innerWidth = 3; const localStorage = new Map(); localStorage.setItem(1, 2);',
+      [],
+    ],
+    [
+      'work that nobody waits for',
+      `${RTL} const later = async () => { await 1; }; const soon = async () => {};`,
+      "screen.findByText('a'); later(); soon(); void later(); later().then(() => { expect(1).toBe(2); }); expect(later()).resolves.toBe(1); await later();",
+      ['reach text', 'unwaited query', 'waited via', 'unwaited helper', 'waited via'].concat(
+        ['waited via', 'assert toBe', 'unwaited chain asserts', 'waited via', 'assert toBe'],
+        ['unwaited assertion asserts', 'waited via'],
+      ),
+    ],
+    [
+      'answers',
+      '',
+      'const f = vi.fn(); f.mockReturnValue(1); f.mockReturnValueOnce(2); f.mock.mockImplementation(g);',
+      ['stand-in none', 'answer', 'answer once', 'answer'],
+    ],
     ['helpers of the file', 'const check = (a) => { expect(a).toBe(1); };', 'check(2);', ['assert toBe via']],
     ['helpers that call themselves', 'const loop = () => loop();', 'loop();', []],
     [
@@ -336,6 +397,41 @@ describe('steps', () => {
       value: 'a',
     });
   });
+});
+
+describe('uses of names from outside', () => {
+  const rows: [title: string, body: string, wanted: string[]][] = [
+    ['a property', 'kiln.temp = 3;', ['write temp: temp']],
+    ['a method', 'kiln.fire();', ['call fire: temp']],
+    ['an alias', 'const own = kiln; own.fire();', ['call fire: temp']],
+    ['a pattern', 'const { lid } = kiln; lid.open = true;', ['read lid', 'write lid.open: lid']],
+    ['a parameter', 'heat(kiln);', ['call fire: temp']],
+    ['what a helper gives', 'get().fire();', ['read', 'call fire: temp']],
+    ['a setter', 'kiln.cone = 6;', ['write cone: cone,temp']],
+    ['a method of a part', 'kiln.lid.lift();', ['call lid.lift: lid']],
+    ['counting on', 'kiln.temp += 1;', ['write temp: temp compound']],
+    ['a copy', 'const own = { ...list[0] }; own.name = 1;', []],
+    ['a shared part of a copy', 'const own = [...list]; own[0].name = 1;', []],
+  ];
+  const head =
+    'class Lid { open = false; lift() { this.open = true; } }\nclass Kiln { temp = 20; lid = new Lid(); fire() { this.temp = 900; } set cone(to) { this.temp = to; } }\nconst kiln = new Kiln(); const list = [{ name: 1 }];\nconst heat = (oven) => oven.fire(); const get = () => kiln;\n';
+  for (const [title, body, wanted] of rows)
+    it(title, async () => {
+      const { file } = await read(`${head}it('a', () => { ${body} });`);
+      const [binding] = file.bindings;
+      const uses = binding ? (specsOf(file)[0]?.uses.get(binding) ?? []) : [];
+      expect(uses.map(({ use }) => usedBy(use))).to.deep.equal(wanted);
+    });
+
+  const usedBy = ({ how, path, effect, compound }: Use): string => {
+    const writes =
+      effect?.writes === 'all' ? ['all'] : [...(effect?.writes ?? (how === 'write' ? path.slice(0, 1) : []))];
+    return (
+      `${how} ${path.join('.')}`.trim() +
+      (writes.length ? `: ${writes.join()}` : '') +
+      (compound ? ' compound' : '')
+    );
+  };
 });
 
 describe('bindings', () => {

@@ -133,12 +133,14 @@ export function putBack(
   return edits && { summary: `Put ${target} back after each spec`, safe: true, edits };
 }
 
-// `process.env.KILN_UNIT` is kept as `savedKilnUnit`.
+// `process.env.KILN_UNIT` is kept as `savedKilnUnit`, `document.hidden` as `savedDocumentHidden`.
 function nameFor(key: string): string {
-  const words = (key.split('.').at(-1) ?? key).split(/[^A-Za-z0-9]+/).filter(Boolean);
-  const isConstant = words.every((word) => word === word.toUpperCase());
+  const words = key
+    .replace(/^process\.env\.|^import\.meta\.env\./, '')
+    .split(/[^A-Za-z0-9]+/)
+    .filter(Boolean);
   const parts = words.map((word) => {
-    const rest = isConstant ? word.slice(1).toLowerCase() : word.slice(1);
+    const rest = word === word.toUpperCase() ? word.slice(1).toLowerCase() : word.slice(1);
     return (word[0] ?? '').toUpperCase() + rest;
   });
   return `saved${parts.join('')}`;

@@ -97,18 +97,26 @@ function movedToHook({ by, step, block }: Skipped, context: FileContext): Edit[]
     const mended = unmountedByItself(context);
     return mended && [line.edit, ...mended.edits];
   }
-  const statement =
-    step.kind === 'stand-in'
-      ? restoring(step.standIn)
-      : by.kind === 'restore' ||
-          by.kind === 'clock' ||
-          (by.kind === 'lasting' && by.lasting.handle === undefined)
-        ? line.code
-        : undefined;
+  const statement = movable({ by, step }, line.code);
   if (statement === undefined || statement.split(/[^\w$]+/).some((word) => block.names.has(word)))
     return undefined;
   const added = inEachHook(context, block.parent, 'after-each', [statement.replace(/;$/, '') + semicolon]);
   return added && [line.edit, ...added];
+}
+
+// What does in a hook what a statement of the spec did; a handle of the spec's own is not there.
+function movable({ by, step }: Pick<Skipped, 'by' | 'step'>, code: string): string | undefined {
+  switch (by.kind) {
+    case 'restore':
+      if (by.scope === 'own') return step.kind === 'stand-in' ? restoring(step.standIn) : undefined;
+      return code;
+    case 'clock':
+      return code;
+    case 'lasting':
+      return by.lasting.handle === undefined ? code : undefined;
+    default:
+      return undefined;
+  }
 }
 
 // The lines that a statement stands on, if nothing else does.

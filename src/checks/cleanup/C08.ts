@@ -10,6 +10,7 @@ const WHAT: Readonly<Record<Pending, string>> = {
   wait: 'waits, and the spec does not wait for it',
   action: 'is still going on while the spec goes on',
   trigger: 'shows its result only after a tick, and the spec does not wait for it',
+  'at-once': 'tells what fails in it by a promise, and the spec does not wait for it',
   helper: 'gives a promise, and the spec does not wait for it',
   chain: 'asserts once its promise is settled, and the spec does not wait for that',
   assertion: 'is decided once its promise is settled, and the spec does not wait for that',

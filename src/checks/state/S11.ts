@@ -1,5 +1,5 @@
 import { reachableFrom } from '../../model/code/reachable.js';
-import { FRAMEWORK_ID, type RunningId } from '../../model/code/running-ids.js';
+import { FRAMEWORK_ID, isFirst, type RunningId } from '../../model/code/running-ids.js';
 import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
 import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../model/specs/snapshots.js';
 import type { StepOf } from '../../model/specs/steps.js';
@@ -33,7 +33,9 @@ export const S11: FileCheck = {
     const stored = storedSnapshots(context.project, context.file.path);
     const [first] = runningSpecs(context.file).filter(renders);
     // The first render of a file starts from the same number, in this order and alone.
-    return specs.filter((spec) => spec !== first).flatMap((spec) => check(spec, ids, stored, context));
+    return specs
+      .filter((spec) => spec !== first || spec.repeated)
+      .flatMap((spec) => check(spec, ids, stored, context));
   },
 };
 
@@ -93,7 +95,7 @@ function check(
             .filter((text) => !isGivenBySpec(text, context))
             .flatMap((text) => matched(`"${text}"`, ids) ?? [])
             .map((each) => ({ ...each, where: 'The expected text', at: undefined }))[0];
-    if (!found) continue;
+    if (!found || isAlone(found, stored)) continue;
     const { id, by, where, at } = found;
     const evidence: Evidence[] = [
       { file: by.file, ...by.place, note: 'counted up here' },
@@ -112,6 +114,10 @@ function check(
   }
   return [];
 }
+
+// The first number, while no other snapshot of the file has a later one: nobody else is known to count.
+const isAlone = ({ id, by }: Pick<Match, 'id' | 'by'>, stored: readonly StoredSnapshot[]): boolean =>
+  isFirst(id, by) && !stored.some(({ text }) => idsIn(text, by).some((each) => !isFirst(each, by)));
 
 interface Match {
   id: string;
@@ -153,13 +159,18 @@ function inSnapshot(
 // An id in quotes that one of the modules counts up.
 function matched(text: string, ids: readonly Counted[]): { id: string; by: Counted } | undefined {
   for (const by of ids) {
-    const id =
-      by.prefix === undefined
-        ? new RegExp(`"([^"\\s]*${FRAMEWORK_ID.source}[^"\\s]*)"`).exec(text)?.[1]
-        : new RegExp(`"(${escaped(by.prefix)}[\\w-]*?\\d+)"`).exec(text)?.[1];
+    const [id] = idsIn(text, by);
     if (id !== undefined) return { id, by };
   }
   return undefined;
+}
+
+function idsIn(text: string, { prefix }: Counted): string[] {
+  const pattern =
+    prefix === undefined
+      ? `"([^"\\s]*${FRAMEWORK_ID.source}[^"\\s]*)"`
+      : `"(${escaped(prefix)}[\\w-]*?\\d+)"`;
+  return [...text.matchAll(new RegExp(pattern, 'g'))].flatMap(([, id]) => id ?? []);
 }
 
 // An id that the spec writes down elsewhere, too, is one that it gives.

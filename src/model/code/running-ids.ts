@@ -9,10 +9,19 @@ export interface RunningId {
   place: Span;
   /** What ids made from it start with; undefined where the framework makes the whole of them. */
   prefix: string | undefined;
+  /** The first number in an id. */
+  start: number;
 }
 
 /** Ids that React makes by `useId`, in the forms of its releases: counted per process. */
 export const FRAMEWORK_ID = /(?::r[0-9a-z]+:|«r[0-9a-z]+»|_r_[0-9a-z]+_)/;
+
+/** Whether an id has the first number that there is: nothing was counted before it. */
+export function isFirst(id: string, { prefix, start }: RunningId): boolean {
+  const number = prefix === undefined ? /_r_([0-9a-z]+)_|[:«]r([0-9a-z]+)[:»]/.exec(id) : /(\d+)$/.exec(id);
+  const text = number?.[1] ?? number?.[2];
+  return text !== undefined && parseInt(text, prefix === undefined ? 36 : 10) <= start;
+}
 
 /** Reads the running numbers of a module: its own counters, and the framework's. */
 export function runningIds({ source, program }: Script, facts: ModuleFacts): RunningId[] {
@@ -26,12 +35,13 @@ export function runningIds({ source, program }: Script, facts: ModuleFacts): Run
 const frameworkIds = (facts: ModuleFacts): RunningId[] =>
   [...facts.imports.values()]
     .filter(({ specifier, name, typeOnly }) => specifier === 'react' && name === 'useId' && !typeOnly)
-    .map(({ start, end }) => ({ place: { start, end }, prefix: undefined }));
+    .map(({ start, end }) => ({ place: { start, end }, prefix: undefined, start: 0 }));
 
 function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
   const found: RunningId[] = [];
   const counters = countersOf(statements);
   if (counters.size === 0) return found;
+  let start = 0;
   // Names that hold a number taken from a counter.
   const taken = new Set<string>();
   const counts = (node: Node): boolean => {
@@ -55,14 +65,18 @@ function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
         namesIn(node.id).forEach((name) => taken.add(name));
       const prefix = leading(node, facts, counts);
       if (prefix !== undefined && prefix.length > 1)
-        found.push({ place: { start: node.start, end: node.end }, prefix });
+        found.push({ place: { start: node.start, end: node.end }, prefix, start: 0 });
+      // `++count` gives the number after the first one, `count++` the first one itself.
+      const counted = countedBy(node);
+      const from = counted === undefined ? undefined : counters.get(counted);
+      if (from !== undefined) start = node.type === 'UpdateExpression' && !node.prefix ? from : from + 1;
     });
-  return found;
+  return found.map((each) => ({ ...each, start }));
 }
 
 // Numbers at the top level of a module, and static ones of its classes, that start from a literal.
-function countersOf(statements: readonly Node[]): Set<string> {
-  const names = new Set<string>();
+function countersOf(statements: readonly Node[]): Map<string, number> {
+  const names = new Map<string, number>();
   for (const statement of statements) {
     const node =
       statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration'
@@ -70,20 +84,19 @@ function countersOf(statements: readonly Node[]): Set<string> {
         : statement;
     if (node?.type === 'VariableDeclaration' && node.kind !== 'const') {
       for (const { id, init } of node.declarations)
-        if (id.type === 'Identifier' && init && isNumber(init)) names.add(id.name);
+        if (id.type === 'Identifier' && init?.type === 'Literal' && typeof init.value === 'number')
+          names.set(id.name, init.value);
     } else if (node?.type === 'ClassDeclaration') {
       for (const each of node.body.body) {
-        if (each.type !== 'PropertyDefinition' || !each.static || !each.value || !isNumber(each.value))
-          continue;
+        if (each.type !== 'PropertyDefinition' || !each.static || each.value?.type !== 'Literal') continue;
         const name = propertyName(each.key, each.computed);
-        if (name !== undefined) names.add(`.${name}`);
+        if (name !== undefined && typeof each.value.value === 'number')
+          names.set(`.${name}`, each.value.value);
       }
     }
   }
   return names;
 }
-
-const isNumber = (node: Node): boolean => node.type === 'Literal' && typeof node.value === 'number';
 
 // What `count++` or `count += 1` counts; a static field goes by its name with a dot.
 function countedBy(node: Node): string | undefined {

@@ -116,6 +116,8 @@ export interface SpecFile {
   replaced: ReadonlySet<string>;
   /** Whether calls that can't be read may have effects on all specs. */
   unknownEffects: boolean;
+  /** The runner runs the specs of a group before the groups inside it. */
+  ownSpecsFirst: boolean;
   /** Groups go by `suite` and specs by `test`, with hooks named to match. */
   usesSuiteStyle: boolean;
   /** It imports modules by a pattern of paths. */
@@ -142,7 +144,13 @@ export function below(block: Block): Block[] {
 }
 
 /** The specs of a file, in the order in which they run. */
-export const specsOf = (file: SpecFile): Block[] => file.blocks.filter((block) => block.kind === 'spec');
+export function specsOf({ root, blocks, ownSpecsFirst }: SpecFile): Block[] {
+  const inside = (block: Block): Block[] => {
+    const specs = block.children.filter(({ kind }) => kind === 'spec');
+    return [...specs, ...block.children.filter(({ kind }) => kind === 'group').flatMap(inside)];
+  };
+  return ownSpecsFirst ? inside(root) : blocks.filter(({ kind }) => kind === 'spec');
+}
 
 /** The hooks of one time that run for a spec, outer first. */
 export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {

@@ -3,7 +3,7 @@ import { TYPES } from '../../dialects/types.js';
 import { memberName, requiredModule, unwrapped } from '../../parse/tree.js';
 import type { Env } from './env.js';
 import { chainOf, evaluate, importedValue, lookUp } from './evaluate.js';
-import { callFunction, declaredValue, handOut } from './functions.js';
+import { aliasOf, callFunction, canCall, declaredValue, handOut } from './functions.js';
 import { applyMeaning } from './apply.js';
 import { calledOnPackage, calledOnPage, calledOnPlatform, madeOpen, openedOrClosed } from './lasting.js';
 import { CHAINS, evaluateMember } from './members.js';
@@ -32,12 +32,17 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
   }
   const judging = run.judging;
   run.judging = callee.is === 'library' && ['expect', 'asserts', 'matcher'].includes(callee.meaning.kind);
-  const args = node.arguments.map((each) => evaluate(run, env, each));
+  const target = declaredValue(run, callee);
+  const isFollowed = target.is === 'function' && canCall(run, target);
+  const args = node.arguments.map((each) => {
+    const alias = isFollowed ? aliasOf(run, env, each) : undefined;
+    return alias ?? evaluate(run, env, each);
+  });
   run.judging = judging;
-  node.arguments.forEach((each) => passed(run, env, each));
+  for (const each of node.arguments)
+    if (!isFollowed || aliasOf(run, env, each) === undefined) passed(run, env, each);
   const helper = namedHelper(run, node.callee);
   if (helper) return applyMeaning(run, env, { ...helper, of: undefined }, args, node);
-  const target = declaredValue(run, callee);
   switch (target.is) {
     case 'library': {
       // An object that can be called as well: `fireEvent(element, event)`.
@@ -227,7 +232,12 @@ function callUnknown(
   discarded: boolean,
 ): Value {
   args.forEach((each) => handOut(run, each));
-  if (target.is === 'external') calledOnPackage(run, target, node);
+  if (target.is === 'external') {
+    calledOnPackage(run, target, node);
+    const method = target.name.split('.').at(-1) ?? '';
+    const opened = openedOrClosed(run, env, { is: 'read', of: target, name: method }, node);
+    if (opened) return { is: 'thing', type: 'subscription', opened };
+  }
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
   const { root } = chainOf(node.callee);
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;

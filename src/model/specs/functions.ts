@@ -4,8 +4,8 @@ import type { Span } from '../components/view.js';
 import type { ModuleTree } from '../project.js';
 import type { Binding } from './blocks.js';
 import { Env } from './env.js';
-import { evaluate, importedValue } from './evaluate.js';
-import { keepOrigin } from './origins.js';
+import { evaluate, importedValue, lookUp } from './evaluate.js';
+import { keepOrigin, originOf } from './origins.js';
 import { bindPattern, hoist, isFrozen } from './patterns.js';
 import type { Run } from './run.js';
 import { runStatements } from './statements.js';
@@ -19,6 +19,20 @@ export interface CallOptions {
   helper?: boolean;
 }
 
+/** Whether a function can be run: it is in sight, and not running already. */
+export const canCall = (run: Run, { node }: FunctionValue): boolean =>
+  run.active.length < DEEPEST_CALL && !run.active.includes(node) && node.body !== null;
+
+/** The object that a name stands for, if that is known from outside: what is done to it under another name is kept by itself. */
+export function aliasOf(run: Run, env: Env, node: Node): Value | undefined {
+  const inner = unwrapped(node);
+  if (inner.type !== 'Identifier') return undefined;
+  const held = lookUp(env, inner.name);
+  if (!originOf(run, held)) return undefined;
+  if (held.is === 'thing' && held.standIn && !run.judging) held.standIn.used = true;
+  return held;
+}
+
 /** Runs a function with known arguments, and gives what it returns. */
 export function callFunction(
   run: Run,
@@ -27,14 +41,14 @@ export function callFunction(
   node: Span,
   { helper }: CallOptions = {},
 ): Value {
-  if (run.active.length >= DEEPEST_CALL || run.active.includes(fn.node) || !fn.node.body) return NOTHING;
+  if (!canCall(run, fn)) return NOTHING;
   const before = { site: run.site, tree: run.tree, discarded: run.discarded };
   if (helper) run.site ??= { start: node.start, end: node.end };
   run.tree = fn.tree;
   run.active.push(fn.node);
   try {
     const value = run.under({ awaited: false }, () => body(run, fn, args));
-    return fn.node.async ? promised(value, 'helper') : value;
+    return fn.node.async ? promised(value, run.awaits(fn.node) ? 'helper' : 'at-once') : value;
   } finally {
     run.active.pop();
     Object.assign(run, before);

@@ -4,11 +4,12 @@ import type { Span } from '../components/view.js';
 import { namesIn } from '../code/module-facts.js';
 import type { Binding, Made } from './blocks.js';
 import type { Env, Slot } from './env.js';
-import { evaluate, lookUp } from './evaluate.js';
-import { declaredValue } from './functions.js';
+import { evaluate } from './evaluate.js';
+import { aliasOf } from './functions.js';
 import { memberOf } from './members.js';
-import { keepOrigin, originOf } from './origins.js';
+import { keepOrigin } from './origins.js';
 import type { Run } from './run.js';
+import { useValue } from './uses.js';
 import { holding, NOTHING, type Value } from './values.js';
 
 type Declaring = { kind: Binding['kind']; statement: Node; alone: boolean };
@@ -48,7 +49,7 @@ export function declareVariable(
 ): void {
   const { id, init } = node;
   if (id.type !== 'Identifier') {
-    const value = init ? evaluate(run, env, init) : NOTHING;
+    const value = init ? (aliasOf(run, env, init) ?? evaluate(run, env, init)) : NOTHING;
     bindPattern(run, env, id, value, declaring);
     keepTaken(run, id, value);
     return;
@@ -64,7 +65,8 @@ export function declareVariable(
   const { binding } = slot;
   const before = run.madeFor;
   if (binding) run.madeFor = binding;
-  if (init) slot.value = isAlias(init) ? aliased(run, env, init) : evaluate(run, env, init);
+  // `const oven = kiln` is another name for the same thing, and no use of it by itself.
+  if (init) slot.value = aliasOf(run, env, init) ?? evaluate(run, env, init);
   run.madeFor = before;
   const { value } = slot;
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
@@ -81,15 +83,6 @@ export function declareVariable(
     made: init ? madeBy(init, run) : undefined,
     primitive: primitiveOf(slot.value),
   };
-}
-
-// `const oven = kiln`: another name for the same thing, which is no use of it by itself.
-const isAlias = (init: Node): boolean => unwrapped(init).type === 'Identifier';
-
-function aliased(run: Run, env: Env, init: Node): Value {
-  const inner = unwrapped(init);
-  const held = inner.type === 'Identifier' ? lookUp(env, inner.name) : NOTHING;
-  return originOf(run, declaredValue(run, held)) ? held : evaluate(run, env, init);
 }
 
 // Names that are taken from what a render gives: more of them can be added there.
@@ -141,7 +134,8 @@ export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, dec
     }
     case 'ObjectPattern':
       for (const each of pattern.properties) {
-        if (each.type === 'RestElement')
+        if (each.type === 'RestElement') {
+          useValue(run, value, each, { how: 'read', path: [] });
           bindPattern(
             run,
             env,
@@ -149,8 +143,9 @@ export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, dec
             value.is === 'object' ? { ...value, open: true } : NOTHING,
             declaring,
           );
-        else {
+        } else {
           const key = propertyName(each.key, each.computed) ?? literalText(each.key);
+          useValue(run, value, each, { how: 'read', path: key === undefined ? [] : [key] });
           bindPattern(
             run,
             env,
@@ -164,6 +159,7 @@ export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, dec
     case 'ArrayPattern':
       pattern.elements.forEach((each, i) => {
         if (!each) return;
+        useValue(run, value, each, { how: 'read', path: each.type === 'RestElement' ? [] : [String(i)] });
         const item =
           value.is === 'list' ? (value.items[i] ?? NOTHING) : memberOf(run, value, String(i), each);
         bindPattern(

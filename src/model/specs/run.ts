@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import type { HelperNames } from '../../config/settings.js';
-import type { FunctionNode } from '../../parse/tree.js';
+import { isFunction, walkTree, type FunctionNode } from '../../parse/tree.js';
 import type { Span } from '../components/view.js';
 import type { ModuleTree, Project } from '../project.js';
 import type { Binding, Block, SpecFile } from './blocks.js';
@@ -76,6 +76,7 @@ export class Run {
   /** What specs gave to names of outer scopes: a hook that runs after them finds it there. */
   readonly #leftBySpecs = new Map<Slot, Value>();
   #journal: { slot: Slot; value: Value }[] = [];
+  readonly #awaits = new Map<FunctionNode, boolean>();
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 
   constructor(
@@ -146,6 +147,19 @@ export class Run {
   /** Whether a declaration that is being read is one of the spec file's own groups or its top level. */
   get declaresBindings(): boolean {
     return !this.inSpecOrHook && this.site === undefined && this.tree.path === this.file.path;
+  }
+
+  /** Whether a function waits for anything: one that does not is done when it returns. */
+  awaits(fn: FunctionNode): boolean {
+    const known = this.#awaits.get(fn);
+    if (known !== undefined) return known;
+    let found = false;
+    walkTree(fn, (node) => {
+      found ||= node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await);
+      return !found && (node === fn || !isFunction(node));
+    });
+    this.#awaits.set(fn, found);
+    return found;
   }
 
   /** Changes what a name holds. */

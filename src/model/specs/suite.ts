@@ -58,6 +58,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     imported: importedFiles(project, tree),
     replaced: new Set(),
     unknownEffects: false,
+    ownSpecsFirst: false,
     usesSuiteStyle: false,
     importsByPattern: false,
     globals: new Map(),

@@ -58,8 +58,12 @@ export type Value =
   /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */
   | { is: 'promise'; of: Value; by: Pending };
 
-/** What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise, a timer. */
-export type Pending = 'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'chain' | 'assertion' | 'timer';
+/**
+ * What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise, a timer.
+ * `at-once`: an `async` function that waits for nothing is done when it returns.
+ */
+export type Pending =
+  'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'at-once' | 'chain' | 'assertion' | 'timer';
 
 export const NOTHING: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });

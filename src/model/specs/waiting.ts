@@ -12,7 +12,7 @@ export function leftRunning(run: Run, value: Value, node: CallNode, before: numb
   const asserts = run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
   const by = pendingBy(value) ?? (asserts && isTimer(value) ? 'timer' : undefined);
   // A callback that something else runs is for that to wait for.
-  if (!by || (run.active.length > 1 && run.site === undefined)) return;
+  if (!by || (by === 'at-once' && !asserts) || (run.active.length > 1 && run.site === undefined)) return;
   const unwaited: Unwaited = {
     by,
     name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
