@@ -95,14 +95,19 @@ const KINDS: Readonly<Partial<Record<Step['kind'], OutlinedStep['kind']>>> = {
   act: 'act',
   assert: 'assert',
   'stand-in': 'arrange',
+  answer: 'arrange',
   clock: 'arrange',
+  lasting: 'arrange',
   restore: 'clean up',
   unmount: 'clean up',
 };
 
 function outlined(step: Step, context: FileContext, root: string): OutlinedStep | undefined {
-  const kind = KINDS[step.kind];
-  if (!kind) return undefined;
+  const closes = step.kind === 'lasting' && step.lasting.does === 'close';
+  const kind = closes ? 'clean up' : KINDS[step.kind];
+  // What is put into the page is an act already.
+  if (!kind || (step.kind === 'lasting' && step.lasting.what === 'page' && step.lasting.handle))
+    return undefined;
   const { text, lines } = context.source;
   return {
     kind,

@@ -31,15 +31,14 @@ export const S06: FileCheck = {
 
 function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Found {
   const { change, read } = leak;
-  // Of what is handed over whole, nobody can tell which part is read.
-  const isSeen = !takesWhole(read.step) || read.step.via === undefined;
-  const isCertain =
-    !change.step.maybe && !read.step.maybe && !change.spec.repeated && !context.file.unknownEffects;
+  const runsOnce = !change.spec.repeated && !context.file.unknownEffects;
+  const isSurelyDone = !change.step.maybe && !read.step.maybe;
   return {
     place: inFile(context, built.place),
     block: binding.block,
-    level: isSeen && !read.step.maybe ? 'blocker' : 'risk',
-    certainty: isCertain && !takesWhole(read.step) ? 'sure' : 'likely',
+    level: read.step.maybe ? 'risk' : 'blocker',
+    // Of what is handed over whole, nobody can tell which part is read.
+    certainty: runsOnce && isSurelyDone && !takesWhole(read.step) ? 'sure' : 'likely',
     message: message(binding.name, quoted(change.spec), quoted(read.spec)),
     advice: advice(binding.name),
     evidence: [

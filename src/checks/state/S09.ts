@@ -16,7 +16,7 @@ export const S09: FileCheck = {
   code: 'S09',
   family: 'state',
   scope: 'file',
-  title: "A stand-in's answer stays behind",
+  title: 'A stand-in’s answer stays behind',
   level: 'risk',
   why: 'The later spec works with data that another one has chosen.',
   trouble:
