@@ -1,7 +1,7 @@
 import { majorOf } from '../../environment/versions.js';
 import type { Mend } from '../../mends/edit.js';
 import type { Block } from '../../model/specs/blocks.js';
-import type { Step, StepOf } from '../../model/specs/steps.js';
+import type { Render, Step, StepOf } from '../../model/specs/steps.js';
 import { inFile, truePlace, type Evidence, type FileCheck, type FileContext, type Found } from '../check.js';
 import { hookName, inEachHook } from '../hook-edits.js';
 import { quoted } from '../order.js';
@@ -110,14 +110,14 @@ function leftRenders(context: FileContext): Found[] {
     {
       place: inFile(context, first.step.place),
       block: first.block,
-      certainty: render.attached && !first.step.maybe && context.setup ? 'sure' : 'likely',
-      message: render.attached
+      certainty: isInPage(render) && !first.step.maybe && context.setup ? 'sure' : 'likely',
+      message: isInPage(render)
         ? messageRender(render.name, quoted(first.later))
         : messageOpens(render.name, component?.name ?? 'it', quoted(first.later)),
       advice: adviceRender,
       evidence: [
         ...viaHelper(first.step, context),
-        ...(!render.attached && component && opens
+        ...(!isInPage(render) && component && opens
           ? [{ file: component.file, ...opens, note: 'goes on from here' }]
           : []),
         runsLater(first.later, context),
@@ -138,8 +138,11 @@ export function leftRendersOf(context: FileContext): RenderLeft[] {
   return left.filter((each): each is RenderLeft => each.step.kind === 'render');
 }
 
+// Libraries that clean up by themselves, where they can, render into the page.
+const isInPage = ({ attached, teardown }: Render): boolean => attached || teardown === 'each-spec-if-global';
+
 const matters = ({ render }: StepOf<'render'>, context: FileContext): boolean =>
-  render.attached || (!render.shallow && context.links.component(render)?.opens !== undefined);
+  isInPage(render) || (!render.shallow && context.links.component(render)?.opens !== undefined);
 
 const unmounts = (step: Step, { render }: StepOf<'render'>, byHook: boolean): boolean =>
   step.kind === 'unmount' && (byHook || step.render === undefined || step.render === render);
