@@ -2,11 +2,12 @@
 // Runs small suites under Mocha in the written order, in reverse, and each spec alone. Those with a leak must have other
 // results in at least one of them, Wexlet must report each, and once its mends are written the results must not differ.
 // Those without one must have the same results everywhere, and Wexlet must be quiet. Needs the registry.
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFile, execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import { readSamples } from '../build/test/support/samples.js';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
@@ -39,35 +40,31 @@ function write(root, name, files) {
   return folder;
 }
 
+const start = promisify(execFile);
+
+// A command that says by its exit code that there are findings has not failed.
+const node = (args, cwd) => start(process.execPath, args, { cwd }).catch((error) => error);
+
 /** The results of the specs, by title: in the written order, in reverse, and alone. */
-function results(folder) {
-  const run = (...args) => {
-    const { stdout, stderr } = spawnSync(process.execPath, [RUNNER, join(folder, 'suite.spec.js'), ...args], {
-      encoding: 'utf8',
-    });
-    try {
-      return JSON.parse(stdout.split('\n').find((line) => line.startsWith('{')));
-    } catch {
-      throw new Error(`no results for ${folder}: ${stderr}`);
-    }
+async function results(folder) {
+  const run = async (...args) => {
+    const { stdout, stderr } = await node([RUNNER, join(folder, 'suite.spec.js'), ...args], folder);
+    const line = stdout.split('\n').find((each) => each.startsWith('{'));
+    if (!line) throw new Error(`no results for ${folder}: ${stderr}`);
+    return JSON.parse(line);
   };
-  const written = run('written');
-  const alone = Object.fromEntries(
-    Object.keys(written).flatMap((title) => Object.entries(run('alone', title))),
-  );
-  return { written, reverse: run('reverse'), alone };
+  const [written, reverse] = await Promise.all([run('written'), run('reverse')]);
+  const alone = await Promise.all(Object.keys(written).map((title) => run('alone', title)));
+  return { written, reverse, alone: Object.assign({}, ...alone) };
 }
 
 const differ = ({ written, reverse, alone }) =>
   Object.keys(written).some((title) => written[title] !== reverse[title] || written[title] !== alone[title]);
 
-function wexlet(folder, ...args) {
-  const { stdout } = spawnSync(process.execPath, [MAIN, ...args], { cwd: folder, encoding: 'utf8' });
-  return stdout;
-}
+const wexlet = async (folder, ...args) => (await node([MAIN, ...args], folder)).stdout;
 
-const findingsOf = (folder) =>
-  JSON.parse(wexlet(folder, 'audit', '--only', 'state,cleanup', '--format', 'json')).findings;
+const findingsOf = async (folder) =>
+  JSON.parse(await wexlet(folder, 'audit', '--only', 'state,cleanup', '--format', 'json')).findings;
 
 const suites = (name) => readSamples(readFileSync(here(`../test/state-suites/${name}.txt`), 'utf8'));
 const root = mkdtempSync(join(tmpdir(), 'wexlet-state-'));
@@ -81,8 +78,8 @@ const tell = (title, fact, holds) => {
 
 for (const [i, { title, files }] of suites('leaks').entries()) {
   const folder = write(root, `leak-${i}`, files);
-  const before = results(folder);
-  const found = findingsOf(folder);
+  const before = await results(folder);
+  const found = await findingsOf(folder);
   count.leaks++;
   count.differ += tell(title, 'the results do not differ', differ(before));
   count.reported += tell(title, 'not reported', found.length > 0);
@@ -90,8 +87,8 @@ for (const [i, { title, files }] of suites('leaks').entries()) {
     console.log(`leak      ${title} (${found.map(({ code }) => code).join()}): no mend`);
     continue;
   }
-  wexlet(folder, 'mend', '--write', '--only', 'state,cleanup');
-  const after = results(folder);
+  await wexlet(folder, 'mend', '--write', '--only', 'state,cleanup');
+  const after = await results(folder);
   count.mendable++;
   count.mended += tell(title, `the results differ after the mend: ${JSON.stringify(after)}`, !differ(after));
   console.log(`leak      ${title} (${found.map(({ code }) => code).join()})`);
@@ -100,14 +97,14 @@ for (const [i, { title, files }] of suites('leaks').entries()) {
 for (const [i, { title, files }] of suites('innocent').entries()) {
   const folder = write(root, `innocent-${i}`, files);
   count.innocent++;
-  const outcome = results(folder);
+  const outcome = await results(folder);
   const passes = Object.values(outcome.written).every((each) => each === 'passed');
   count.same += tell(
     title,
     `the results differ or fail: ${JSON.stringify(outcome)}`,
     !differ(outcome) && passes,
   );
-  count.quiet += tell(title, 'reported', findingsOf(folder).length === 0);
+  count.quiet += tell(title, 'reported', (await findingsOf(folder)).length === 0);
   console.log(`innocent  ${title}`);
 }
 

@@ -34,6 +34,7 @@ export type TypeName =
   | 'queries'
   | 'user'
   | 'fireEvent'
+  | 'fireEvent-waits'
   | 'element'
   | 'elements'
   | 'page'
@@ -65,7 +66,14 @@ export type Meaning =
   | { kind: 'object'; type: TypeName }
   /** A call that gives an object and does nothing else that matters. */
   | { kind: 'gives'; type: TypeName }
-  | { kind: 'render'; takes: 'element' | 'component'; gives: TypeName; teardown: Teardown; shallow?: boolean }
+  | {
+      kind: 'render';
+      takes: 'element' | 'component';
+      gives: TypeName;
+      teardown: Teardown;
+      shallow?: boolean;
+      waits?: boolean;
+    }
   | { kind: 'rerender' }
   | { kind: 'query'; by: By; missing: Missing; waits?: boolean; gives: TypeName; container?: boolean }
   /** A property that is another element: a hop from parent to child or back. */

@@ -13,6 +13,7 @@ const reads: Meaning = { kind: 'reads' };
 const plain: Meaning = { kind: 'plain' };
 const internals: Meaning = { kind: 'internals' };
 const raw: Meaning = { kind: 'act', by: 'raw' };
+const rawWaits: Meaning = { kind: 'act', by: 'raw', waits: true };
 const program: Meaning = { kind: 'act', by: 'program' };
 const user: Meaning = { kind: 'act', by: 'user', waits: true };
 
@@ -188,6 +189,8 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   },
   user: { members: { setup: { kind: 'gives', type: 'user' } }, rest: user },
   fireEvent: { members: {}, rest: raw, call: raw },
+  // Gives a promise: what is shown follows after a tick.
+  'fireEvent-waits': { members: {}, rest: rawWaits, call: rawWaits },
   element,
   elements: { members: { ...picks('element', 'elements') }, rest: reads },
   page: {

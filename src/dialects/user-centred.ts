@@ -16,7 +16,7 @@ const shared: Record<string, Meaning> = {
   buildQueries: { kind: 'plain' },
 };
 
-const render = (takes: 'element' | 'component'): Meaning => ({
+const render = (takes: 'element' | 'component'): Extract<Meaning, { kind: 'render' }> => ({
   kind: 'render',
   takes,
   gives: 'queries',
@@ -49,13 +49,18 @@ export const userCentred: readonly Dialect[] = [
     name: 'Vue, user-centred',
     userCentred: true,
     modules: ['@testing-library/vue'],
-    exports: { ...shared, render: render('component'), cleanup: { kind: 'unmount' } },
+    exports: {
+      ...shared,
+      fireEvent: { kind: 'object', type: 'fireEvent-waits' },
+      render: render('component'),
+      cleanup: { kind: 'unmount' },
+    },
   },
   {
     name: 'Angular, user-centred',
     userCentred: true,
     modules: ['@testing-library/angular', '@testing-library/angular/zoneless'],
-    exports: { ...shared, render: render('component') },
+    exports: { ...shared, render: { ...render('component'), waits: true } },
   },
   {
     name: USER_ACTIONS,

@@ -51,7 +51,7 @@ export const Q13: FileCheck = {
 };
 
 function check(step: Act, block: Block, context: FileContext): Found | undefined {
-  const action = step.by === 'raw' && step.on === 'fireEvent' ? ACTIONS[step.name] : undefined;
+  const action = step.by === 'raw' && step.on?.startsWith('fireEvent') ? ACTIONS[step.name] : undefined;
   if (!action) return undefined;
   const target = action === 'type' && step.reach ? context.links.target(step.reach) : undefined;
   const element = target?.kind === 'one' ? target.element : undefined;

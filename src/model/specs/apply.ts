@@ -24,7 +24,7 @@ export function applyMeaning(
   const of = callee.of?.is === 'thing' ? callee.of : undefined;
   switch (meaning.kind) {
     case 'render':
-      return renderBy(run, meaning, { name, module, node, args });
+      return waited(meaning.waits, renderBy(run, meaning, { name, module, node, args }), 'wait');
     case 'query':
       args.forEach((each) => each.is === 'function' && callFunction(run, each, [], node));
       return waited(

@@ -5,15 +5,13 @@ import type { Env } from './env.js';
 import { chainOf, evaluate, importedValue, lookUp } from './evaluate.js';
 import { aliasOf, callFunction, canCall, declaredValue, handOut } from './functions.js';
 import { applyMeaning } from './apply.js';
-import { calledOnPackage, calledOnPage, calledOnPlatform, madeOpen, openedOrClosed } from './lasting.js';
-import { CHAINS, evaluateMember } from './members.js';
+import { calledOnPackage, madeOpen, openedOrClosed } from './lasting.js';
+import { evaluateMember } from './members.js';
+import { callGlobal, callMethod, isOfPlatform } from './methods.js';
 import { registerBlock } from './register.js';
-import { setInput } from './renders.js';
 import type { Run } from './run.js';
-import { keepAnswer } from './stand-ins.js';
 import { useName } from './uses.js';
-import { mayBeEmpty } from './statements.js';
-import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from './values.js';
+import { NOTHING, type Value } from './values.js';
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
@@ -71,7 +69,9 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
     case 'read':
       return callMethod(run, env, target, args, node);
     case 'global':
-      return callGlobal(run, env, target.path, args, node, discarded);
+      return isOfPlatform(target.path)
+        ? callGlobal(run, env, target.path, args, node)
+        : callUnknown(run, env, target, args, node, discarded);
     default:
       return callUnknown(run, env, target, args, node, discarded);
   }
@@ -114,113 +114,6 @@ function namedHelper(run: Run, node: Node): Extract<Value, { is: 'library' }> | 
   if (run.helpers.render.includes(name))
     return made({ kind: 'render', takes: 'element', gives: 'queries', teardown: 'each-spec-if-global' });
   return undefined;
-}
-
-const RUNNING_METHODS = new Set(
-  'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
-);
-
-// Calls on what a render gives that set state from outside.
-const SETS_STATE = new Set(['setData', 'setState', 'setMethods']);
-
-function callMethod(
-  run: Run,
-  env: Env,
-  target: Extract<Value, { is: 'read' }>,
-  args: readonly Value[],
-  node: CallNode,
-): Value {
-  const settles = CHAINS.has(target.name) && target.of.is === 'promise';
-  if (RUNNING_METHODS.has(target.name)) {
-    const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
-    const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
-    for (const each of args) {
-      if (each.is !== 'function') continue;
-      run.under({ maybe, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
-        repeating(run, () => callFunction(run, each, [item], node)),
-      );
-    }
-    return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
-  }
-  args.forEach((each) => handOut(run, each));
-  const opened = openedOrClosed(run, env, target, node);
-  if (opened) return { is: 'thing', type: 'subscription', opened };
-  calledOnPage(run, target.name, target.of, args, node);
-  answersReplaced(run, env, target, node);
-  if (SETS_STATE.has(target.name) && target.of.is === 'thing')
-    run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
-  const [name, given] = args;
-  const input = target.name === 'setInput' ? textOfValue(name) : undefined;
-  if (input !== undefined && target.of.is === 'thing' && target.of.render)
-    setInput(target.of.render, input, given);
-  return { is: 'read', of: target.of, name: target.name };
-}
-
-// `load.mockResolvedValue([])` on an import of a module that the runner replaces.
-function answersReplaced(run: Run, env: Env, target: Extract<Value, { is: 'read' }>, node: CallNode): void {
-  const { members } = TYPES['stand-in'];
-  const meaning = Object.hasOwn(members, target.name) ? members[target.name] : undefined;
-  if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
-}
-
-const elementOf = (value: Value): Value => {
-  if (value.is !== 'thing' || !value.reach) return NOTHING;
-  return {
-    ...value,
-    type: value.type === 'elements' ? 'element' : value.type === 'wrappers' ? 'wrapper' : value.type,
-  };
-};
-
-// Specs that a loop makes are several.
-function repeating<T>(run: Run, read: () => T): T {
-  run.loops++;
-  try {
-    return read();
-  } finally {
-    run.loops--;
-  }
-}
-
-const KNOWN_GLOBALS = new Set(
-  'Object Array JSON Math Promise Number String Boolean Symbol Date BigInt Reflect RegExp Error setTimeout setInterval clearTimeout clearInterval setImmediate queueMicrotask requestAnimationFrame cancelAnimationFrame console localStorage sessionStorage history location navigator structuredClone getComputedStyle matchMedia URL process performance crypto customElements isNaN isFinite parseInt parseFloat encodeURI encodeURIComponent decodeURI decodeURIComponent fetch alert confirm prompt scrollTo scroll getSelection addEventListener removeEventListener dispatchEvent Buffer Intl require Map Set'.split(
-    ' ',
-  ),
-);
-
-function callGlobal(
-  run: Run,
-  env: Env,
-  path: string,
-  args: readonly Value[],
-  node: CallNode,
-  discarded: boolean,
-): Value {
-  const [head = ''] = path.split('.');
-  if (!KNOWN_GLOBALS.has(head)) return callUnknown(run, env, { is: 'global', path }, args, node, discarded);
-  if (path === 'Object.freeze') return args[0] ?? NOTHING;
-  if (path === 'Object.assign' || path === 'Object.defineProperty') written(run, env, node.arguments[0]);
-  if (/^(?:Object\.(?:keys|values|entries)|Array\.from)$/.test(path)) {
-    for (const each of args)
-      if (each.is === 'function') repeating(run, () => callFunction(run, each, [], node));
-    return { is: 'list', items: [], open: true };
-  }
-  args.forEach((each) => handOut(run, each));
-  calledOnPlatform(run, path, args, node);
-  if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
-  if (PROMISES.has(path)) return promised(NOTHING, 'chain');
-  return { is: 'instance', of: { is: 'unknown' }, name: path };
-}
-
-const PROMISES = new Set(['fetch', 'Promise.all', 'Promise.allSettled', 'Promise.race', 'Promise.resolve']);
-
-/** A copy with parts of its own. */
-const copyOf = (value: Value): Value => (value.is === 'object' || value.is === 'list' ? NOTHING : value);
-
-// Built-in functions that write into their first argument.
-function written(run: Run, env: Env, node: Node | undefined): void {
-  if (!node) return;
-  const { root, path } = chainOf(node);
-  if (root.type === 'Identifier') useName(run, env, root.name, root, 'write', [...path, '[]']);
 }
 
 function callUnknown(
