@@ -76,9 +76,9 @@ export const PLATFORM_OBJECTS: Readonly<Record<string, PlatformObject>> = {
   SharedWorker: worker,
 };
 
-/** Places of the platform that are written to by assignment, other than plain global values: the start of the path. */
-export const PLATFORM_PLACES: readonly { path: string; what: LastingKind; key: string }[] = [
-  { path: 'location', what: 'address', key: 'location' },
+/** Places of the platform that are written to by assignment, other than plain global values: the start of the path; `whole`: the path itself as well. */
+export const PLATFORM_PLACES: readonly { path: string; what: LastingKind; key: string; whole?: boolean }[] = [
+  { path: 'location', what: 'address', key: 'location', whole: true },
   { path: 'localStorage', what: 'storage', key: 'localStorage' },
   { path: 'sessionStorage', what: 'storage', key: 'sessionStorage' },
 ];

@@ -38,7 +38,9 @@ const isFirst = (step: StepOf<'lasting'>, block: Block): boolean =>
 export function ends(step: Step, { what, does, key, handle }: Lasting, byHook = false): boolean {
   if (step.kind !== 'lasting' || step.lasting.what !== what) return false;
   const { lasting } = step;
-  if (does === 'set') return lasting.does === 'set' && lasting.key === key;
+  // What is written back may be the whole that holds it: `process.env = before`.
+  if (does === 'set')
+    return lasting.does === 'set' && (lasting.key === key || key.startsWith(`${lasting.key}.`));
   if (lasting.does !== 'close') return false;
   if (what === 'page')
     return byHook || lasting.key === key || lasting.handle === undefined || lasting.handle === handle;

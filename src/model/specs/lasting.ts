@@ -32,20 +32,14 @@ function emit(run: Run, lasting: Lasting, node: Node): void {
 export function writtenToPlatform(run: Run, target: Value, node: Node, value: Value | undefined): void {
   const text = textOf(run, node);
   if (target.is === 'global') {
-    const place = PLATFORM_PLACES.find(
-      ({ path }) => target.path === path || target.path.startsWith(`${path}.`),
+    const place = PLATFORM_PLACES.find(({ path, whole }) =>
+      whole ? target.path === path || target.path.startsWith(`${path}.`) : target.path.startsWith(`${path}.`),
     );
-    const environment = /^(?:process\.env|import\.meta\.env)\./.test(target.path);
-    emit(
-      run,
-      {
-        what: place?.what ?? (environment ? 'environment' : 'global'),
-        does: 'set',
-        key: place?.key ?? target.path,
-        text,
-      },
-      node,
-    );
+    const environment = /^(?:process\.env|import\.meta\.env)(?:\.|$)/.test(target.path);
+    const what = place?.what ?? (environment ? 'environment' : 'global');
+    // What is stored is not written back, but cleared: `delete localStorage.unit` has no value.
+    const does = what === 'storage' ? (value ? 'open' : 'close') : 'set';
+    emit(run, { what, does, key: place?.key ?? target.path, text }, node);
     return;
   }
   if (target.is !== 'read' || target.of.is !== 'thing') return;
