@@ -58,7 +58,7 @@ function mend({ step, block }: LeftLasting, context: FileContext): Mend | undefi
     const edits = inEachHook(context, block.parent, 'after-each', [`${lasting.key}.clear()${semicolon}`]);
     return edits && { summary: `Clear ${lasting.key} after each spec`, safe: true, edits };
   }
-  if (lasting.what === 'address') {
+  if (lasting.what === 'address' && !lasting.defined) {
     const { quote } = context.style;
     const back = `window.history.replaceState(null, ${quote}${quote}, savedAddress)${semicolon}`;
     const declared = `const savedAddress = window.location.href${semicolon}`;
@@ -66,5 +66,6 @@ function mend({ step, block }: LeftLasting, context: FileContext): Mend | undefi
     const edits = inEachHook(context, block.parent, 'after-each', [back], [declared]);
     return edits && { summary: 'Put the address back after each spec', safe: true, edits };
   }
-  return lasting.what === 'title' && !via ? putBack(step, block, context) : undefined;
+  const isValue = lasting.what === 'title' || lasting.what === 'address';
+  return isValue && !via ? putBack(step, block, context) : undefined;
 }

@@ -126,7 +126,10 @@ function firstRead(steps: readonly UseStep[], changed: Fields): UseStep | undefi
     if (read && touches(read, changed, set)) return step;
     const written = writesOf(step);
     if (written === 'all' && how === 'write') return undefined;
-    if (written && written !== 'all' && !step.use.compound) for (const field of written) set.add(field);
+    const { compound, effect } = step.use;
+    const adds = effect?.adds ?? new Set();
+    if (written && written !== 'all' && adds !== 'all' && !compound)
+      for (const field of written) if (!adds.has(field)) set.add(field);
   }
   return undefined;
 }

@@ -11,6 +11,9 @@ export const CHANGING_METHODS = words(
   'push pop shift unshift splice sort reverse fill copyWithin set add delete clear append toggle replace setProperty removeProperty setDate setFullYear setHours setMilliseconds setMinutes setMonth setSeconds setTime setUTCDate setUTCFullYear setUTCHours setUTCMinutes setUTCMonth setUTCSeconds',
 );
 
+// Those that leave what is there, and do not look at it.
+const ADDING_METHODS = words('push unshift add append');
+
 const CHANGING_ELEMENT = words(
   'append appendChild prepend insertBefore replaceChildren removeChild setAttribute removeAttribute toggleAttribute insertAdjacentHTML insertAdjacentElement',
 );
@@ -33,9 +36,11 @@ export function methodEffect(value: Value, path: readonly string[]): Effect | un
   switch (value.is) {
     case 'instance':
       if (value.of.is === 'class') return classEffect(value.of.node, value.of.tree, method);
-      return value.of.is === 'global' && isCollection(value.of.path) ? onAll(changing) : undefined;
+      return value.of.is === 'global' && isCollection(value.of.path)
+        ? onAll(changing, ADDING_METHODS.has(method))
+        : undefined;
     case 'list':
-      return onAll(changing);
+      return onAll(changing, ADDING_METHODS.has(method));
     case 'thing':
       return value.type === 'element' ? onAll(CHANGING_ELEMENT.has(method)) : undefined;
     default:
@@ -43,7 +48,11 @@ export function methodEffect(value: Value, path: readonly string[]): Effect | un
   }
 }
 
-const onAll = (changing: boolean): Effect => ({ writes: changing ? 'all' : NONE, reads: 'all' });
+const onAll = (changing: boolean, adding = false): Effect => ({
+  writes: changing ? 'all' : NONE,
+  reads: adding ? NONE : 'all',
+  adds: adding ? 'all' : undefined,
+});
 
 // A method of a part: `kiln.shelves.push()`, `card.classList.add()`.
 function partEffect(
@@ -57,7 +66,8 @@ function partEffect(
   const inner = part && methodEffect(part, rest);
   if (inner) {
     const writes = inner.writes === 'all' || inner.writes.size > 0;
-    return { writes: writes ? reads : NONE, reads, at: inner.at };
+    const adds = inner.adds === undefined ? undefined : reads;
+    return { writes: writes ? reads : NONE, reads: adds ? NONE : reads, adds, at: inner.at };
   }
   if (part || !CHANGING_METHODS.has(method)) return undefined;
   const known = value.is === 'instance' && (value.of.is === 'class' || value.of.is === 'global');
@@ -96,7 +106,7 @@ export function writeEffect(value: Value, [field]: readonly string[]): Effect | 
   const { node, tree } = value.of;
   const setter = setterOf(node, field);
   if (!setter) return undefined;
-  const found = { writes: new Set([field]), reads: new Set<string>(), at: undefined };
+  const found: Found = { writes: new Set([field]), reads: new Set(), adds: new Set(), at: undefined };
   collect(node, tree, setter, found, new Set());
   return found;
 }
@@ -105,7 +115,7 @@ export function writeEffect(value: Value, [field]: readonly string[]): Effect | 
 export function classEffect(node: ClassNode, tree: ModuleTree, method: string): Effect | undefined {
   const fn = methodOf(node, method);
   if (!fn?.body) return undefined;
-  const found = { writes: new Set<string>(), reads: new Set<string>(), at: undefined as Effect['at'] };
+  const found: Found = { writes: new Set(), reads: new Set(), adds: new Set(), at: undefined };
   collect(node, tree, fn, found, new Set([method]));
   return found;
 }
@@ -113,6 +123,7 @@ export function classEffect(node: ClassNode, tree: ModuleTree, method: string): 
 interface Found {
   writes: Set<string>;
   reads: Set<string>;
+  adds: Set<string>;
   at: Effect['at'];
 }
 
@@ -133,9 +144,20 @@ function collect(node: ClassNode, tree: ModuleTree, fn: FunctionNode, found: Fou
       walkTree(each.right, visit);
       return false;
     }
+    if (each.type === 'CallExpression' && adds(each)) return false;
     if (each.type === 'CallExpression') call(each);
     const read = each.type === 'MemberExpression' ? fieldOf(each) : undefined;
     if (read && methodOf(node, read) === undefined) found.reads.add(read);
+    return true;
+  };
+  // `this.pieces.push(piece)`: what is added may come from other fields.
+  const adds = (each: Extract<Node, { type: 'CallExpression' }>): boolean => {
+    const callee = unwrapped(each.callee);
+    const field = callee.type === 'MemberExpression' ? fieldOf(callee.object) : undefined;
+    if (field === undefined || !ADDING_METHODS.has(memberName(callee) ?? '')) return false;
+    write(field, each);
+    found.adds.add(field);
+    each.arguments.forEach((argument) => walkTree(argument, visit));
     return true;
   };
   const call = (each: Extract<Node, { type: 'CallExpression' }>): void => {

@@ -137,7 +137,9 @@ function defined(run: Run, [target, name, options]: readonly Value[], node: Call
   const text = `${textOf(run, node.arguments[0] ?? node)}.${member}`;
   if (target?.is === 'global') {
     const path = ROOTS.has(target.path) ? member : `${target.path}.${member}`;
-    emit(run, { what: 'global', does: 'set', key: path, text, defined: { configurable } }, node);
+    // A new location is put back like any other change of the address.
+    const what = path === 'location' ? 'address' : 'global';
+    emit(run, { what, does: 'set', key: path, text, defined: { configurable } }, node);
   } else if (target?.is === 'thing' && target.type === 'page')
     emit(
       run,

@@ -224,6 +224,8 @@ export interface Use {
 export interface Effect {
   writes: ReadonlySet<string> | 'all';
   reads: ReadonlySet<string> | 'all';
+  /** Fields that it only adds to: what was there stays, and is not looked at. */
+  adds?: ReadonlySet<string> | 'all';
   /** Where it writes first. */
   at?: Place;
 }
