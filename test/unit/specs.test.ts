@@ -473,7 +473,7 @@ describe('bindings', () => {
         : [],
     );
     expect(uses).to.deep.equal([
-      'call fire w:log temp r:log',
+      'call fire w:log temp r:',
       'read temp w: r:temp',
       'read hot w: r:temp',
       'write temp w: r:',
