@@ -6,7 +6,7 @@ import type { Span } from '../model/components/view.js';
 import { nameOf, type Pieces } from '../model/links/name.js';
 import type { Placed } from '../model/links/placed.js';
 import { roleOf } from '../model/links/role.js';
-import type { Binding, Block } from '../model/specs/blocks.js';
+import { usesIn, type Binding, type Block } from '../model/specs/blocks.js';
 import type { Reach, Step, StepOf } from '../model/specs/steps.js';
 import type { Problem } from '../parse/source.js';
 import { relativeTo } from '../util/paths.js';
@@ -197,17 +197,11 @@ function usesOf(
   return blocks
     .filter(({ kind }) => kind === 'spec')
     .flatMap((block) => {
-      const uses = block.steps.flatMap((step) =>
-        step.kind === 'use' && step.use.binding === binding
-          ? [
-              {
-                block,
-                how: changes(step) ? ('changes' as const) : ('reads' as const),
-                line: line(step.place),
-              },
-            ]
-          : [],
-      );
+      const uses = usesIn(block, binding).map((step) => ({
+        block,
+        how: changes(step) ? ('changes' as const) : ('reads' as const),
+        line: line(step.place),
+      }));
       return (['changes', 'reads'] as const).flatMap((how) => uses.find((each) => each.how === how) ?? []);
     });
 }

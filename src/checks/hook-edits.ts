@@ -1,7 +1,7 @@
 import { dialectOf } from '../dialects/index.js';
 import type { HookTime } from '../dialects/meaning.js';
-import type { Edit } from '../mends/edit.js';
-import { indentAt } from '../mends/style.js';
+import type { Edit, Mend } from '../mends/edit.js';
+import { indentAt, lineStart } from '../mends/style.js';
 import type { Block, SpecFile } from '../model/specs/blocks.js';
 import type { FileContext } from './check.js';
 
@@ -39,7 +39,8 @@ const isRunner = (specifier: string): boolean =>
 
 /**
  * The edits that make statements run in an each-hook of a group: in the hook that is there, or in a new one next to the others.
- * `group` is a group or the file; `declared` stands before a new hook, or before the one that is there. Undefined where that is not plain.
+ * `group` is a group or the file; what is declared stands before a new hook, or before the one that is there.
+ * Statements and declarations come without their semicolons. Undefined where that is not plain.
  */
 export function inEachHook(
   context: FileContext,
@@ -48,20 +49,33 @@ export function inEachHook(
   statements: readonly string[],
   declared: readonly string[] = [],
 ): Edit[] | undefined {
+  const { newline, indent, semicolon } = context.style;
+  const ended = (code: string): string => code + semicolon;
   const there = group.children.find((child) => child.hook === when && hasPlainBody(child, context));
-  if (there) return addedTo(there, context, statements, declared);
+  if (there) return addedTo(there, context, statements.map(ended), declared.map(ended));
   const hook = hookName(context.file, when);
   const at = placeForHook(group, context);
   if (!hook || !at) return undefined;
-  const { newline, indent, semicolon } = context.style;
   const lines = [
-    ...declared,
+    ...declared.map(ended),
     `${hook.name}(() => {`,
-    ...statements.map((each) => indent + each),
+    ...statements.map((each) => indent + ended(each)),
     `})${semicolon}`,
   ].map((line) => at.margin + line);
   const text = at.after ? newline + lines.join(newline) : lines.join(newline) + newline + newline;
   return [{ file: context.file.path, start: at.offset, end: at.offset, text }, ...hook.edits];
+}
+
+/** A mend that makes statements run after each spec of the group that a spec or hook stands in; see `inEachHook`. */
+export function afterEachMend(
+  context: FileContext,
+  { parent }: Block,
+  summary: string,
+  statements: readonly string[],
+  declared: readonly string[] = [],
+): Mend | undefined {
+  const edits = parent && inEachHook(context, parent, 'after-each', statements, declared);
+  return edits && { summary, safe: true, edits };
 }
 
 const hasPlainBody = ({ body, fn }: Block, { source }: FileContext): boolean =>
@@ -94,8 +108,6 @@ function addedTo(
   const lines = statements.map((each) => indentAt(text, end) + indent + each + newline).join('');
   return [...edits, { file, start: closing, end: closing, text: lines }];
 }
-
-const lineStart = (text: string, offset: number): number => text.lastIndexOf('\n', offset - 1) + 1;
 
 // After the last hook of the group; else before its first group or spec.
 function placeForHook(

@@ -17,10 +17,10 @@ export function specsAfter(file: SpecFile, block: Block): Block[] {
 }
 
 /** The each-hooks that run around a spec, or, for a hook, around the specs of its group. */
-export function eachHooksAround(block: Block): Block[] {
-  const spec = block.kind === 'hook' ? { ...block, parent: block.parent } : block;
-  return hooksFor(spec, 'before-each', 'after-each');
-}
+export const eachHooksAround = (block: Block): Block[] => hooksFor(block, 'before-each', 'after-each');
+
+/** What runs up to the end of a spec: its before-each hooks, and the spec itself. */
+export const withHooksBefore = (spec: Block): Block[] => [...hooksFor(spec, 'before-each'), spec];
 
 /** A title as it is quoted in messages. */
 export const quoted = (block: Block): string =>

@@ -76,12 +76,18 @@ export const PLATFORM_OBJECTS: Readonly<Record<string, PlatformObject>> = {
   SharedWorker: worker,
 };
 
-/** Places of the platform that are written to by assignment, other than plain global values: the start of the path; `whole`: the path itself as well. */
-export const PLATFORM_PLACES: readonly { path: string; what: LastingKind; key: string; whole?: boolean }[] = [
-  { path: 'location', what: 'address', key: 'location', whole: true },
-  { path: 'localStorage', what: 'storage', key: 'localStorage' },
-  { path: 'sessionStorage', what: 'storage', key: 'sessionStorage' },
-];
+/**
+ * Places that are written to by assignment and are more than plain global values, by the start of the path.
+ * `whole`: the path itself as well. Without a `key` each path is a thing of its own.
+ */
+export const PLATFORM_PLACES: readonly { path: string; what: LastingKind; key?: string; whole?: boolean }[] =
+  [
+    { path: 'location', what: 'address', key: 'location', whole: true },
+    { path: 'localStorage', what: 'storage', key: 'localStorage' },
+    { path: 'sessionStorage', what: 'storage', key: 'sessionStorage' },
+    { path: 'process.env', what: 'environment', whole: true },
+    { path: 'import.meta.env', what: 'environment', whole: true },
+  ];
 
 /** Calls on packages that change something for the whole process, by module and name. */
 export const PACKAGE_CALLS: Readonly<Record<string, Readonly<Record<string, LastingCall>>>> = {

@@ -33,10 +33,13 @@ function marks(text: string, mark: string): number {
   return count;
 }
 
+/** Where the line of an offset starts. */
+export const lineStart = (text: string, offset: number): number =>
+  Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
+
 /** The white space that a line starts with, for the line that an offset stands on. */
 export function indentAt(text: string, offset: number): string {
-  const start = Math.max(text.lastIndexOf('\n', offset - 1), text.lastIndexOf('\r', offset - 1)) + 1;
-  return /^[ \t]*/.exec(text.slice(start, offset))?.[0] ?? '';
+  return /^[ \t]*/.exec(text.slice(lineStart(text, offset), offset))?.[0] ?? '';
 }
 
 /** A text as a literal in quotes. */

@@ -1,12 +1,13 @@
 import { agreed } from '../../environment/environment.js';
 import type { Mend } from '../../mends/edit.js';
 import type { Block } from '../../model/specs/blocks.js';
-import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { inEachHook } from '../hook-edits.js';
+import type { StandIn, Step } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { afterEachMend } from '../hook-edits.js';
 import { quoted } from '../order.js';
-import { leftBy, type Left } from './ending.js';
+import { leftBy, traces } from './ending.js';
 import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
+import { putBack } from './put-back.js';
 
 const message = (what: string, later: string): string =>
   `${what} is overwritten and nobody puts it back: ${later} gets the new value.`;
@@ -44,17 +45,15 @@ function written(context: FileContext): Found[] {
   });
 }
 
-const foundAt = ({ step, block }: Left, later: Block, context: FileContext) => ({
+const foundAt = (
+  { step, block }: { step: Step; block: Block },
+  later: Block,
+  context: FileContext,
+): Pick<Found, 'place' | 'block' | 'certainty' | 'evidence'> => ({
   place: inFile(context, step.place),
   block,
-  certainty:
-    step.maybe || context.file.unknownEffects || context.setup === undefined
-      ? ('likely' as const)
-      : ('sure' as const),
-  evidence: [
-    ...(step.via ? [{ ...truePlace(context, step), note: 'written in this helper' }] : []),
-    { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
-  ],
+  certainty: step.maybe || context.file.unknownEffects || context.setup === undefined ? 'likely' : 'sure',
+  evidence: traces({ step, later }, 'written in this helper', context),
 });
 
 // Written once for the whole file before, too: what is left is what the file means to have.
@@ -65,83 +64,26 @@ function stubbed(context: FileContext): Found[] {
   const { runners } = context;
   // What can't be read may well undo it.
   if (context.setup === undefined || agreed(runners, ({ unstubs }) => unstubs) !== false) return [];
-  const left = leftBy(context, (step) =>
-    step.kind === 'stand-in' && isStub(step.standIn) ? (other) => unstubs(other, step.standIn) : undefined,
-  );
-  return left.flatMap((each) => {
-    const { step, later, ending, block } = each;
-    if (step.kind !== 'stand-in' || ending.is !== 'never') return [];
-    return [
-      {
-        ...foundAt(each, later, context),
-        message: message(step.standIn.member ?? 'A global value', quoted(later)),
-        advice: adviceStub,
-        mend: unstubbed(step.standIn, block, context),
-      },
-    ];
-  });
+  return leftBy(context, 'stand-in', ({ standIn }) =>
+    isStub(standIn) ? (other) => unstubs(other, standIn) : undefined,
+  )
+    .filter(({ ending }) => ending.is === 'never')
+    .map((left) => ({
+      ...foundAt(left, left.later, context),
+      message: message(left.step.standIn.member ?? 'A global value', quoted(left.later)),
+      advice: adviceStub,
+      mend: unstubbed(left.step.standIn, left.block, context),
+    }));
 }
 
-/** Whether a stand-in is a global or an environment value stubbed by the runner's helper. */
-export const isStub = ({ target }: StandIn): boolean => target === 'global' || target === 'env';
+// A global or an environment value, stubbed by the runner's helper.
+const isStub = ({ target }: StandIn): boolean => target === 'global' || target === 'env';
 
-/** Whether a step undoes such a stub. */
-export const unstubs = (step: Step, { target }: StandIn): boolean =>
+const unstubs = (step: Step, { target }: StandIn): boolean =>
   step.kind === 'restore' && step.scope === (target === 'env' ? 'env' : 'globals');
 
 function unstubbed(standIn: StandIn, block: Block, context: FileContext): Mend | undefined {
   const [kit = ''] = standIn.made.by.split('.');
   const name = standIn.target === 'env' ? 'unstubAllEnvs' : 'unstubAllGlobals';
-  const edits =
-    block.parent &&
-    inEachHook(context, block.parent, 'after-each', [`${kit}.${name}()${context.style.semicolon}`]);
-  return edits && { summary: 'Undo the stub after each spec', safe: true, edits };
-}
-
-/** Keeps a value before the specs of a group, and writes it back after each; undefined where that is not plain. */
-export function putBack(
-  { lasting }: StepOf<'lasting'>,
-  block: Block,
-  context: FileContext,
-): Mend | undefined {
-  const { semicolon, quote } = context.style;
-  const target = lasting.text;
-  const group = block.parent;
-  const name = nameFor(lasting.key);
-  const { text } = context.source;
-  if (!group || !/^[\w$.[\]'"() ]+$/.test(target) || new RegExp(`\\b${name}\\b`).test(text)) return undefined;
-  const { defined, what } = lasting;
-  if (what === 'locale' || what === 'seed') return undefined;
-  if (defined && !defined.configurable) return undefined;
-  const [object, member] = [
-    target.slice(0, target.lastIndexOf('.')),
-    target.slice(target.lastIndexOf('.') + 1),
-  ];
-  const key = `${quote}${member}${quote}`;
-  const isValue = !defined && lasting.what !== 'environment';
-  if (!isValue && !/^\w+$/.test(member)) return undefined;
-  const kept = isValue ? target : defined ? `Object.getOwnPropertyDescriptor(${object}, ${key})` : target;
-  const back = isValue
-    ? [`${target} = ${name}${semicolon}`]
-    : defined
-      ? [
-          `if (${name}) Object.defineProperty(${object}, ${key}, ${name})${semicolon}`,
-          `else Reflect.deleteProperty(${object}, ${key})${semicolon}`,
-        ]
-      : [`if (${name} === undefined) delete ${target}${semicolon}`, `else ${target} = ${name}${semicolon}`];
-  const edits = inEachHook(context, group, 'after-each', back, [`const ${name} = ${kept}${semicolon}`]);
-  return edits && { summary: `Put ${target} back after each spec`, safe: true, edits };
-}
-
-// `process.env.KILN_UNIT` is kept as `savedKilnUnit`, `document.hidden` as `savedDocumentHidden`.
-function nameFor(key: string): string {
-  const words = key
-    .replace(/^process\.env\.|^import\.meta\.env\./, '')
-    .split(/[^A-Za-z0-9]+/)
-    .filter(Boolean);
-  const parts = words.map((word) => {
-    const rest = word === word.toUpperCase() ? word.slice(1).toLowerCase() : word.slice(1);
-    return (word[0] ?? '').toUpperCase() + rest;
-  });
-  return `saved${parts.join('')}`;
+  return afterEachMend(context, block, 'Undo the stub after each spec', [`${kit}.${name}()`]);
 }

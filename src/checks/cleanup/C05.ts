@@ -1,7 +1,9 @@
 import type { LastingKind } from '../../dialects/platform.js';
-import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, truePlace, type FileCheck, type FileContext } from '../check.js';
+import { assigns, type Binding } from '../../model/specs/blocks.js';
+import { inFile, type FileCheck, type FileContext } from '../check.js';
 import { eachHooksAround, quoted } from '../order.js';
+import { fakesClock } from './clocks.js';
+import { traces } from './ending.js';
 import { leftLasting, type LeftLasting } from './outliving.js';
 
 const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
@@ -43,10 +45,7 @@ export const C05: FileCheck = {
             ? messageFile(step.lasting.text)
             : message(WHAT[step.lasting.what] ?? 'What is opened', step.lasting.text, quoted(later)),
         advice,
-        evidence: [
-          ...(step.via ? [{ ...truePlace(context, step), note: 'opened in this helper' }] : []),
-          { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
-        ],
+        evidence: traces({ step, later }, 'opened in this helper', context),
       })),
 };
 
@@ -68,17 +67,10 @@ function isOwn({ step, block }: LeftLasting): boolean {
 
 const outlives = (binding: Binding, block: LeftLasting['block']): boolean =>
   (binding.kind === 'import' || binding.file !== undefined || KEPT.has(binding.holds)) &&
-  !eachHooksAround(block).some((hook) =>
-    hook.steps.some(
-      (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding === binding,
-    ),
-  );
+  !eachHooksAround(block).some((hook) => assigns(hook, binding));
 
 const KEPT: ReadonlySet<Binding['holds']> = new Set(['instance', 'made', 'closure', 'literal']);
 
 // Intervals of a fake clock go with it.
 const isFaked = ({ step, block }: LeftLasting, { file }: FileContext): boolean =>
-  step.lasting.what === 'interval' &&
-  [...eachHooksAround(block), block, file.root].some(({ steps }) =>
-    steps.some((other) => other.kind === 'clock' && other.on),
-  );
+  step.lasting.what === 'interval' && [...eachHooksAround(block), block, file.root].some(fakesClock);

@@ -1,10 +1,11 @@
 import type { LastingKind } from '../../dialects/platform.js';
 import type { Mend } from '../../mends/edit.js';
-import { inFile, truePlace, type FileCheck, type FileContext } from '../check.js';
-import { inEachHook } from '../hook-edits.js';
+import { inFile, type FileCheck, type FileContext } from '../check.js';
+import { afterEachMend } from '../hook-edits.js';
 import { quoted } from '../order.js';
-import { putBack } from './C04.js';
+import { traces } from './ending.js';
 import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
+import { putBack } from './put-back.js';
 
 const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
   storage: 'What is stored',
@@ -38,10 +39,7 @@ export const C06: FileCheck = {
           certainty: step.maybe || context.file.unknownEffects || !context.setup ? 'likely' : 'sure',
           message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quoted(later)),
           advice,
-          evidence: [
-            ...(step.via ? [{ ...truePlace(context, step), note: 'done in this helper' }] : []),
-            { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
-          ],
+          evidence: traces({ step, later }, 'done in this helper', context),
           mend: mend(left, context),
         },
       ];
@@ -52,19 +50,15 @@ const BROWSER = new Set(['storage', 'cookie', 'address', 'title'] as const);
 
 function mend({ step, block }: LeftLasting, context: FileContext): Mend | undefined {
   const { lasting, via } = step;
-  const { semicolon } = context.style;
-  if (!block.parent) return undefined;
-  if (lasting.what === 'storage') {
-    const edits = inEachHook(context, block.parent, 'after-each', [`${lasting.key}.clear()${semicolon}`]);
-    return edits && { summary: `Clear ${lasting.key} after each spec`, safe: true, edits };
-  }
+  const { quote } = context.style;
+  if (lasting.what === 'storage')
+    return afterEachMend(context, block, `Clear ${lasting.key} after each spec`, [`${lasting.key}.clear()`]);
   if (lasting.what === 'address' && !lasting.defined) {
-    const { quote } = context.style;
-    const back = `window.history.replaceState(null, ${quote}${quote}, savedAddress)${semicolon}`;
-    const declared = `const savedAddress = window.location.href${semicolon}`;
-    if (context.source.text.includes('savedAddress')) return undefined;
-    const edits = inEachHook(context, block.parent, 'after-each', [back], [declared]);
-    return edits && { summary: 'Put the address back after each spec', safe: true, edits };
+    const back = `window.history.replaceState(null, ${quote}${quote}, savedAddress)`;
+    const declared = 'const savedAddress = window.location.href';
+    return context.source.text.includes('savedAddress')
+      ? undefined
+      : afterEachMend(context, block, 'Put the address back after each spec', [back], [declared]);
   }
   const isValue = lasting.what === 'title' || lasting.what === 'address';
   return isValue && !via ? putBack(step, block, context) : undefined;

@@ -1,13 +1,14 @@
 import type { Edit, Mend } from '../../mends/edit.js';
+import { lineStart } from '../../mends/style.js';
+import type { Block } from '../../model/specs/blocks.js';
 import type { Step } from '../../model/specs/steps.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
 import { inEachHook } from '../hook-edits.js';
 import { quoted } from '../order.js';
-import { leftStandIns, restoring } from './C01.js';
-import { leftClocks } from './C02.js';
-import { leftRendersOf, unmountedByItself } from './C03.js';
-import type { Left } from './ending.js';
+import { leftClocks } from './clocks.js';
 import { leftLasting } from './outliving.js';
+import { leftRenders, unmountedByItself } from './renders.js';
+import { leftStandIns, restoring } from './stand-ins.js';
 
 const message = (spec: string, later: string): string =>
   `If an assertion of ${spec} fails, its cleanup is skipped, and ${later} starts with what is left.`;
@@ -31,13 +32,19 @@ export const C07: FileCheck = {
   },
 };
 
-type Skipped = Left & { by: Step };
+// Something begun by a step of a spec, and the step that ends it.
+interface Skipped {
+  block: Block;
+  step: Step;
+  later: Block;
+  by: Step;
+}
 
 function skippedBy(context: FileContext): Skipped[] {
   const all = [
     ...leftStandIns(context),
     ...leftClocks(context),
-    ...leftRendersOf(context),
+    ...leftRenders(context),
     ...leftLasting(context, LASTING),
   ];
   const skipped = all.flatMap((left) =>
@@ -90,7 +97,6 @@ function mend(all: readonly Skipped[], context: FileContext): Mend | undefined {
 }
 
 function movedToHook({ by, step, block }: Skipped, context: FileContext): Edit[] | undefined {
-  const { semicolon } = context.style;
   const line = wholeLine(by, context);
   if (!block.parent || block.kind !== 'spec' || !line || by.via || step.via) return undefined;
   if (step.kind === 'render') {
@@ -100,7 +106,7 @@ function movedToHook({ by, step, block }: Skipped, context: FileContext): Edit[]
   const statement = movable({ by, step }, line.code);
   if (statement === undefined || statement.split(/[^\w$]+/).some((word) => block.names.has(word)))
     return undefined;
-  const added = inEachHook(context, block.parent, 'after-each', [statement.replace(/;$/, '') + semicolon]);
+  const added = inEachHook(context, block.parent, 'after-each', [statement.replace(/;$/, '')]);
   return added && [line.edit, ...added];
 }
 
@@ -122,7 +128,7 @@ function movable({ by, step }: Pick<Skipped, 'by' | 'step'>, code: string): stri
 // The lines that a statement stands on, if nothing else does.
 function wholeLine({ place }: Step, { source, file }: FileContext): { edit: Edit; code: string } | undefined {
   const { text } = source;
-  const start = text.lastIndexOf('\n', place.start - 1) + 1;
+  const start = lineStart(text, place.start);
   const end = text.indexOf('\n', place.end);
   if (end < 0 || text.slice(start, place.start).trim() !== '') return undefined;
   const code = text.slice(place.start, end).trim();

@@ -4,6 +4,7 @@ import { hooksFor, type Block } from '../../model/specs/blocks.js';
 import type { Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf, type Pending, type Value } from '../../model/specs/values.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
+import { fakesClock } from './clocks.js';
 
 const WHAT: Readonly<Record<Pending, string>> = {
   query: 'waits for its element, and the spec does not wait for it',
@@ -116,9 +117,7 @@ function isAsyncUser({ file, versionOf }: FileContext): boolean {
 }
 
 const runsClock = (block: Block): boolean =>
-  [...hooksFor(block, 'before-all', 'before-each'), block].some(({ steps }) =>
-    steps.some((step) => step.kind === 'clock' && step.on),
-  );
+  [...hooksFor(block, 'before-all', 'before-each'), block].some(fakesClock);
 
 function mend({ unwaited }: UnwaitedStep, block: Block, context: FileContext): Mend | undefined {
   const { at, plainFunction } = unwaited;

@@ -1,21 +1,16 @@
 import { pathOf, type Block } from '../../model/specs/blocks.js';
-import type { Step } from '../../model/specs/steps.js';
-import type { FileContext } from '../check.js';
-import { eachHooksAround, specsAfter } from '../order.js';
+import type { Step, StepOf } from '../../model/specs/steps.js';
+import { inFile, truePlace, type Evidence, type FileContext } from '../check.js';
+import { eachHooksAround, quoted, specsAfter } from '../order.js';
 
-/** How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips. */
-export type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
+// How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips.
+type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
 
 /** Whether a step ends something. `byHook`: it may know it by a name that another spec gave a value. */
 export type Ends = (step: Step, byHook: boolean) => boolean;
 
-/** Looks for what ends something that a step of a block has begun: in the hooks around, in set-up files, or later in the block. */
-export function endingOf(
-  block: Block,
-  begun: Step,
-  ends: Ends,
-  { setup }: Pick<FileContext, 'setup'>,
-): Ending {
+// What ends something that a step of a block has begun: in the hooks around, in set-up files, or later in the block.
+function endingOf(block: Block, begun: Step, ends: Ends, { setup }: Pick<FileContext, 'setup'>): Ending {
   const hooks = eachHooksAround(block).filter((hook) => hook !== block);
   const around = [...hooks, ...(block.kind === 'hook' ? afterAllOf(block) : [])].flatMap(
     ({ steps }) => steps,
@@ -40,28 +35,47 @@ export function endingOf(
 const afterAllOf = (hook: Block): Block[] =>
   pathOf(hook).flatMap((group) => group.children.filter((child) => child.hook === 'after-all'));
 
-/** Something that a spec or hook leaves behind, with how it ends and the first spec that runs on it. */
-export interface Left {
+/** Something that a step of a spec or hook leaves behind, with how it ends and the first spec that runs on it. */
+export interface Left<Kind extends Step['kind']> {
   block: Block;
-  step: Step;
+  step: StepOf<Kind>;
   ending: Ending;
   later: Block;
 }
 
-/** What the specs and hooks of a file begin and do not surely end, as long as another spec follows. */
-export function leftBy(context: FileContext, begins: (step: Step, block: Block) => Ends | undefined): Left[] {
-  const blocks = context.file.blocks.filter(({ kind }) => kind === 'spec' || kind === 'hook');
-  const left: Left[] = [];
-  for (const block of blocks)
+/**
+ * What steps of one kind begin in the specs and hooks of a file and do not surely end, as long as another spec follows.
+ * `begins` tells what ends a step, or that it begins nothing.
+ */
+export function leftBy<Kind extends Step['kind']>(
+  context: FileContext,
+  kind: Kind,
+  begins: (step: StepOf<Kind>, block: Block) => Ends | undefined,
+): Left<Kind>[] {
+  const isOfKind = (step: Step): step is StepOf<Kind> => step.kind === kind;
+  const left: Left<Kind>[] = [];
+  for (const block of context.file.blocks) {
+    if (block.kind !== 'spec' && block.kind !== 'hook') continue;
     for (const step of block.steps) {
-      const ends = begins(step, block);
+      const ends = isOfKind(step) ? begins(step, block) : undefined;
       const later = ends && laterThan(block, context);
-      if (!ends || !later) continue;
+      if (!ends || !later || !isOfKind(step)) continue;
       const ending = endingOf(block, step, ends, context);
       if (ending.is !== 'ended') left.push({ block, step, ending, later });
     }
+  }
   return left;
 }
+
+/** Where something is left behind by a helper, in the words of `note`, and the spec that runs on it. */
+export const traces = (
+  { step, later }: { step: Step; later: Block },
+  note: string,
+  context: FileContext,
+): Evidence[] => [
+  ...(step.via ? [{ ...truePlace(context, step), note }] : []),
+  { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+];
 
 // A spec that rows or a loop make several of comes after itself.
 const laterThan = (block: Block, { file }: FileContext): Block | undefined =>

@@ -2,27 +2,19 @@ import type { LastingKind } from '../../dialects/platform.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Lasting, Step, StepOf } from '../../model/specs/steps.js';
 import type { FileContext } from '../check.js';
-import { eachHooksAround, specsAfter } from '../order.js';
+import { specsAfter, withHooksBefore } from '../order.js';
 import { leftBy, type Left } from './ending.js';
 
 /** Something of the platform that is left behind. */
-export interface LeftLasting extends Left {
-  step: StepOf<'lasting'>;
-}
+export type LeftLasting = Left<'lasting'>;
 
 /** What specs and hooks do to things of some kinds, without a sure end; one for each thing and block. */
-export function leftLasting(context: FileContext, kinds: ReadonlySet<LastingKind>): LeftLasting[] {
-  const left = leftBy(context, (step, block) =>
-    step.kind === 'lasting' &&
-    kinds.has(step.lasting.what) &&
-    step.lasting.does !== 'close' &&
-    !step.inCallback &&
-    isFirst(step, block)
+export const leftLasting = (context: FileContext, kinds: ReadonlySet<LastingKind>): LeftLasting[] =>
+  leftBy(context, 'lasting', (step, block) =>
+    kinds.has(step.lasting.what) && step.lasting.does !== 'close' && !step.inCallback && isFirst(step, block)
       ? (other, byHook) => ends(other, step.lasting, byHook)
       : undefined,
   );
-  return left.filter((each): each is LeftLasting => each.step.kind === 'lasting');
-}
 
 const isFirst = (step: StepOf<'lasting'>, block: Block): boolean =>
   block.steps.find(
@@ -51,9 +43,7 @@ export function ends(step: Step, { what, does, key, handle }: Lasting, byHook = 
 export function sufferer(left: LeftLasting, context: FileContext): Block | undefined {
   const { lasting } = left.step;
   return specsAfter(context.file, left.block).find((spec) => {
-    const steps = [...eachHooksAround(spec).filter(({ hook }) => hook === 'before-each'), spec].flatMap(
-      (each) => each.steps,
-    );
+    const steps = withHooksBefore(spec).flatMap((each) => each.steps);
     const own = steps.findIndex(
       (step) => ends(step, lasting) || (step.kind === 'lasting' && step.lasting.what === lasting.what),
     );

@@ -1,7 +1,7 @@
 import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted } from '../order.js';
-import { builtOnce, leakOf, type Built, type Leak } from './leak.js';
+import { builtOnce, chainOf, isMutable, leakOf, type Built, type Leak } from './leak.js';
 import { rebuiltEachTime } from './rebuild.js';
 
 const message = (name: string, changer: string, reader: string): string =>
@@ -30,9 +30,6 @@ export const S01: FileCheck = {
 
 const FRESH: ReadonlySet<Binding['holds']> = new Set(['instance', 'made', 'closure', 'element']);
 
-/** Whether a name can hold something that specs change. */
-export const isMutable = (binding: Binding): boolean => !binding.frozen && binding.kind !== 'import';
-
 function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Found {
   const { change, read } = leak;
   return {
@@ -47,16 +44,6 @@ function found(binding: Binding, built: Built, leak: Leak, context: FileContext)
     ],
     mend: rebuiltEachTime(binding, built, context),
   };
-}
-
-/** The places that prove a leak: changed here by one spec, used there by another. */
-export function chainOf({ change, read }: Leak, context: FileContext): NonNullable<Found['evidence']> {
-  const inside = change.step.use.effect?.at;
-  return [
-    { ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` },
-    ...(inside ? [{ ...inside, note: 'where it writes' }] : []),
-    { ...truePlace(context, read.step), note: `used here by ${quoted(read.spec)}` },
-  ];
 }
 
 const isSure = ({ holds }: Built, { change, read }: Leak, { file }: FileContext): boolean =>

@@ -1,10 +1,10 @@
 import { staysRendered } from '../teardown.js';
-import type { Block } from '../../model/specs/blocks.js';
+import { assigns, type Block } from '../../model/specs/blocks.js';
 import type { Reach, Render, Step } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import type { Mend } from '../../mends/edit.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { eachHooksAround, quoted, runningSpecs } from '../order.js';
+import { quoted, runningSpecs, withHooksBefore } from '../order.js';
 import { ranEachTime, rebuiltEachTime } from './rebuild.js';
 
 const message = (actor: string, user: string): string =>
@@ -39,7 +39,7 @@ function check(render: Render, context: FileContext): Found[] {
   const onlyOne = context.file.renders.length === 1;
   const users = runningSpecs(context.file).flatMap((spec) => {
     const steps = spec.steps.filter((step) => concerns(step, render, onlyOne));
-    return steps.length && !makesItsOwn(spec, render) && !isRenewed(spec, render) ? [{ spec, steps }] : [];
+    return steps.length && !isRenewed(spec, render) ? [{ spec, steps }] : [];
   });
   if (users.length < 2) return [];
   for (const [i, { spec, steps }] of users.entries()) {
@@ -52,18 +52,10 @@ function check(render: Render, context: FileContext): Found[] {
   return [{ ...base, level: 'hint', message: messageRead(users.length), advice }];
 }
 
-const makesItsOwn = (spec: Block, render: Render): boolean =>
-  spec.steps.some(
-    (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding.render === render,
-  );
-
+// The spec, or a hook before it, gives the name that holds it another value.
 const isRenewed = (spec: Block, render: Render): boolean =>
-  eachHooksAround(spec).some(
-    (hook) =>
-      hook.hook === 'before-each' &&
-      hook.steps.some(
-        (step) => step.kind === 'use' && step.use.how === 'assign' && step.use.binding.render === render,
-      ),
+  withHooksBefore(spec).some((block) =>
+    [...block.uses.keys()].some((binding) => binding.render === render && assigns(block, binding)),
   );
 
 /** Whether a step acts on, looks into or asserts about a render. `onlyOne`: what the page shows can only be this one. */

@@ -1,9 +1,8 @@
 import type { Binding } from '../../model/specs/blocks.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted } from '../order.js';
-import { assignedLeak, type AssignedLeak } from './assigned.js';
-import { builtOnce } from './leak.js';
-import { chainOf } from './S01.js';
+import { assignedLeak, hasValue, type AssignedLeak } from './assigned.js';
+import { chainOf } from './leak.js';
 
 const message = (name: string, setter: string, reader: string): string =>
   `${reader} reads ${name}, which only ${setter} sets: it can't run alone.`;
@@ -26,13 +25,11 @@ export const S03: FileCheck = {
   run: (context) =>
     context.file.bindings.flatMap((binding) => {
       const leak = assignedLeak(binding, context.file);
-      return leak && (leak.callback || !hasValue(binding, context)) ? [found(binding, leak, context)] : [];
+      return leak && (leak.callback || !hasValue(binding, context.file))
+        ? [found(binding, leak, context)]
+        : [];
     }),
 };
-
-/** Whether a name has a value before the first spec. */
-export const hasValue = (binding: Binding, { file }: FileContext): boolean =>
-  binding.declaration?.value !== undefined || builtOnce(binding, file) !== undefined;
 
 function found(binding: Binding, leak: AssignedLeak, context: FileContext): Found {
   const { change, read, callback } = leak;

@@ -3,10 +3,9 @@ import type { Binding } from '../../model/specs/blocks.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { inEachHook } from '../hook-edits.js';
 import { quoted } from '../order.js';
-import { assignedLeak, type AssignedLeak } from './assigned.js';
+import { assignedLeak, hasValue, type AssignedLeak } from './assigned.js';
+import { chainOf } from './leak.js';
 import { declaredType } from './rebuild.js';
-import { chainOf } from './S01.js';
-import { hasValue } from './S03.js';
 
 const message = (name: string, setter: string, reader: string): string =>
   `${name} has a first value, ${setter} gives it another, and ${reader} reads it without a new start.`;
@@ -26,7 +25,7 @@ export const S04: FileCheck = {
   run: (context) =>
     context.file.bindings.flatMap((binding) => {
       const leak = assignedLeak(binding, context.file);
-      return leak && !leak.callback && hasValue(binding, context) ? [found(binding, leak, context)] : [];
+      return leak && !leak.callback && hasValue(binding, context.file) ? [found(binding, leak, context)] : [];
     }),
 };
 
@@ -50,7 +49,7 @@ function mend(binding: Binding, context: FileContext): Mend | undefined {
   if (!declaration?.value || binding.kind !== 'let') return undefined;
   const value = text.slice(declaration.value.start, declaration.value.end);
   if (value.includes('\n')) return undefined;
-  const assigned = `${binding.name} = ${value}${context.style.semicolon}`;
+  const assigned = `${binding.name} = ${value}`;
   const edits = inEachHook(context, binding.block, 'before-each', [assigned]);
   const type = declaredType(binding, context);
   // The first value would never be used: it goes, where its type can be named.

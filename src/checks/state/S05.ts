@@ -1,10 +1,9 @@
 import { reachableFrom } from '../../model/code/reachable.js';
-import type { Binding, Block } from '../../model/specs/blocks.js';
+import { isReplacedImport, usesIn, type Binding, type Block } from '../../model/specs/blocks.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { hooksFor } from '../../model/specs/blocks.js';
-import { quoted, runningSpecs } from '../order.js';
-import { changesOf, leakOf, usesIn, writesOf, type Side, type UseStep } from './leak.js';
+import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../order.js';
+import { changesOf, leakOf, writesOf, type Side, type UseStep } from './leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${changer} changes ${name}, which its module keeps for the whole file; ${reader} gets it changed.`;
@@ -23,7 +22,8 @@ export const S05: FileCheck = {
   mended: "afterEach(() => { settings.unit = 'C'; });",
   run(context) {
     const { file } = context;
-    const kept = [...file.outside, ...file.bindings.filter((each) => isImported(each, context))];
+    const imported = file.bindings.filter((each) => each.kind === 'import' && !isReplacedImport(each, file));
+    const kept = [...file.outside, ...imported];
     const found = kept.flatMap((binding) => check(binding, context));
     // An import, and the value that it stands for, are one thing.
     return found.filter(
@@ -31,11 +31,6 @@ export const S05: FileCheck = {
     );
   },
 };
-
-function isImported(binding: Binding, { file }: FileContext): boolean {
-  const from = file.imports.get(binding.name);
-  return binding.kind === 'import' && from !== undefined && !file.replaced.has(from.specifier);
-}
 
 interface Seen {
   spec: Block;
@@ -68,7 +63,7 @@ function check(binding: Binding, context: FileContext): Found[] {
 // The module is loaded anew for each spec, or a set-up file looks after what it keeps.
 const isReset = (binding: Binding, { file, setup }: FileContext): boolean =>
   runningSpecs(file).some((spec) =>
-    hooksFor(spec, 'before-each', 'after-each').some((hook) =>
+    eachHooksAround(spec).some((hook) =>
       hook.steps.some((step) => step.kind === 'restore' && step.scope === 'modules'),
     ),
   ) ||
@@ -92,11 +87,11 @@ function showing(binding: Binding, change: Side, context: FileContext): Seen | u
   const specs = runningSpecs(context.file);
   const module = binding.file ?? moduleOf(binding, context);
   for (const spec of specs.slice(specs.indexOf(change.spec) + 1)) {
-    const own = [...hooksFor(spec, 'before-each'), spec].flatMap(({ steps }) => steps);
-    if (own.some((step) => step.kind === 'use' && step.use.binding === binding && writesOf(step))) continue;
-    const step = own.find(
-      (each): each is StepOf<'render'> => each.kind === 'render' && loads(each, module, context),
-    );
+    const own = withHooksBefore(spec);
+    if (own.some((block) => usesIn(block, binding).some(writesOf))) continue;
+    const step = own
+      .flatMap(({ steps }) => steps)
+      .find((each): each is StepOf<'render'> => each.kind === 'render' && loads(each, module, context));
     if (step) return { spec, step };
   }
   return undefined;

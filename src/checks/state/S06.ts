@@ -1,9 +1,8 @@
 import type { Binding } from '../../model/specs/blocks.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted } from '../order.js';
-import { builtOnce, leakOf, takesWhole, type Built, type Leak } from './leak.js';
+import { builtOnce, chainOf, isMutable, leakOf, takesWhole, type Built, type Leak } from './leak.js';
 import { rebuiltEachTime } from './rebuild.js';
-import { chainOf, isMutable } from './S01.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${changer} changes ${name} itself, and not a copy of it; ${reader} gets it changed.`;

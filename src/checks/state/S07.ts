@@ -11,6 +11,7 @@ import {
   clearedBySettings,
   clears,
   isShared,
+  nameOf,
   saysCalled,
 } from './calls.js';
 
@@ -84,13 +85,6 @@ function piledUp(standIn: StandIn, { file }: FileContext): { first: Asking; late
   return undefined;
 }
 
-/** The name that a stand-in goes by in its file, for messages and mends. */
-export function nameOf(standIn: StandIn, { source: { text } }: FileContext): string {
-  if (standIn.path) return standIn.path;
-  if (standIn.member !== undefined) return `${standIn.objectText ?? ''}.${standIn.member}`;
-  return text.slice(standIn.place.start, standIn.place.end).split('\n')[0] ?? '';
-}
-
 const CLEARING: Readonly<Record<string, string>> = {
   vi: 'mockClear()',
   vitest: 'mockClear()',
@@ -105,8 +99,6 @@ function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undef
   const clearing = Object.hasOwn(CLEARING, kit) ? CLEARING[kit] : undefined;
   const group = standIn.block.kind === 'hook' ? standIn.block.parent : standIn.block;
   if (!standIn.path || clearing === undefined || !group || !near.parent) return undefined;
-  const edits = inEachHook(context, group, 'before-each', [
-    `${standIn.path}.${clearing}${context.style.semicolon}`,
-  ]);
+  const edits = inEachHook(context, group, 'before-each', [`${standIn.path}.${clearing}`]);
   return edits && { summary: `Clear the calls of ${standIn.path} before each spec`, safe: true, edits };
 }

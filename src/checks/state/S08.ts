@@ -1,7 +1,7 @@
 import { inFile, truePlace, type FileCheck } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import { builtOnce, changesOf, leakOf, usesIn } from './leak.js';
-import { isMutable } from './S01.js';
+import { usesIn } from '../../model/specs/blocks.js';
+import { builtOnce, changesOf, isMutable, leakOf } from './leak.js';
 import { ranEachTime } from './rebuild.js';
 
 const message = (name: string, changer: string): string =>

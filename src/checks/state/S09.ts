@@ -1,10 +1,9 @@
-import { hooksFor, type Binding, type Block } from '../../model/specs/blocks.js';
+import { hooksFor, isReplacedImport, type Binding, type Block } from '../../model/specs/blocks.js';
 import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import { clearedByHook, clearedBySettings, clears, isShared } from './calls.js';
-import { nameOf } from './S07.js';
+import { clearedByHook, clearedBySettings, clears, isShared, nameOf } from './calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
   `${setter} gives ${name} an answer that stays; ${user} calls it and gets that one.`;
@@ -38,10 +37,7 @@ function sharedOf(context: FileContext): Shared[] {
   const made = file.standIns
     .filter(isShared)
     .map((standIn) => ({ ...standIn, standIn, name: nameOf(standIn, context) }));
-  const replaced = file.bindings.filter(({ name, kind }) => {
-    const from = kind === 'import' ? file.imports.get(name) : undefined;
-    return from !== undefined && file.replaced.has(from.specifier);
-  });
+  const replaced = file.bindings.filter((binding) => isReplacedImport(binding, file));
   return [...made, ...replaced.map((binding) => ({ binding, name: binding.name, maker: 'runner' }))];
 }
 

@@ -1,5 +1,5 @@
 import type { Mend } from '../../mends/edit.js';
-import { hooksFor, type Binding, type SpecFile } from '../../model/specs/blocks.js';
+import { hooksFor, usesIn, type Binding, type SpecFile } from '../../model/specs/blocks.js';
 import { inFile, type FileCheck, type FileContext } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { surelyAssigns, usesBefore } from './leak.js';
@@ -56,11 +56,7 @@ const inHook = (step: Parameters<typeof surelyAssigns>[0], file: SpecFile): bool
 
 function assigning(binding: Binding, file: SpecFile) {
   const hooks = new Set(runningSpecs(file).flatMap((spec) => hooksFor(spec, 'before-each')));
-  return [...hooks]
-    .flatMap((hook) =>
-      hook.steps.filter((step) => step.kind === 'use' && step.use.binding === binding && surelyAssigns(step)),
-    )
-    .map(({ place }) => place);
+  return [...hooks].flatMap((hook) => usesIn(hook, binding).filter(surelyAssigns)).map(({ place }) => place);
 }
 
 function mend(binding: Binding, context: FileContext): Mend | undefined {

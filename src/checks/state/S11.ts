@@ -1,13 +1,13 @@
 import { reachableFrom } from '../../model/code/reachable.js';
 import { FRAMEWORK_ID, isFirst, type RunningId } from '../../model/code/running-ids.js';
-import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
+import { pathOf, type Block } from '../../model/specs/blocks.js';
 import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../model/specs/snapshots.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { textOfValue } from '../../model/specs/values.js';
 import type { Place } from '../../parse/place.js';
 import { escaped } from '../../util/pattern.js';
 import { inFile, type Evidence, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
+import { runningSpecs, withHooksBefore } from '../order.js';
 
 const message = (id: string, where: string): string =>
   `${where} holds ${id}, an id that is counted up with every render: it fits in this order of specs only.`;
@@ -45,7 +45,7 @@ interface Counted extends RunningId {
 }
 
 const renders = (spec: Block): boolean =>
-  [...hooksFor(spec, 'before-each'), spec].some(({ steps }) => steps.some(({ kind }) => kind === 'render'));
+  withHooksBefore(spec).some(({ steps }) => steps.some(({ kind }) => kind === 'render'));
 
 function expectations(spec: Block): StepOf<'assert'>[] {
   return spec.steps.filter(
@@ -141,8 +141,9 @@ function inSnapshot(
     .slice(0, -1)
     .map(({ title }) => title)
     .toReversed();
+  const isOwn = isKeyOf(titles);
   for (const each of stored) {
-    if (!isKeyOf(each.key, titles)) continue;
+    if (!isOwn(each.key)) continue;
     const found = matched(each.text, ids);
     const text = context.project.optionalSource(each.place.file)?.text ?? '';
     const start = found ? text.indexOf(found.id, each.place.start) : -1;

@@ -1,23 +1,25 @@
-import { hooksFor, type Binding, type SpecFile } from '../../model/specs/blocks.js';
-import { runningSpecs } from '../order.js';
-import { surelyAssigns, usesBefore, usesIn, type Leak, type UseStep } from './leak.js';
+import { assigns, usesIn, type Binding, type SpecFile } from '../../model/specs/blocks.js';
+import { eachHooksAround, runningSpecs } from '../order.js';
+import { builtOnce, surelyAssigns, usesBefore, type Leak, type UseStep } from './leak.js';
 
 /** A name that one spec assigns and a later one reads. `callback`: the later one has assigned it before, but only in a callback. */
 export interface AssignedLeak extends Leak {
   callback: boolean;
 }
 
+/** Whether a name has a value before the first spec. */
+export const hasValue = (binding: Binding, file: SpecFile): boolean =>
+  binding.declaration?.value !== undefined || builtOnce(binding, file) !== undefined;
+
 /** The first such pair, where no hook assigns the name around either of them. */
 export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | undefined {
   if (binding.kind !== 'let' && binding.kind !== 'var') return undefined;
   const isAssigned = ({ use }: UseStep): boolean => use.how === 'assign';
-  if (!file.blocks.some((block) => block.kind === 'spec' && usesIn(block, binding).some(isAssigned)))
-    return undefined;
+  if (!file.blocks.some((block) => block.kind === 'spec' && assigns(block, binding))) return undefined;
   const specs = runningSpecs(file);
   for (const [i, spec] of specs.entries()) {
     const step = usesIn(spec, binding).find(isAssigned);
-    const around = hooksFor(spec, 'before-each', 'after-each');
-    if (!step || around.some((hook) => usesIn(hook, binding).some(surelyAssigns))) continue;
+    if (!step || eachHooksAround(spec).some((hook) => usesIn(hook, binding).some(surelyAssigns))) continue;
     for (const later of specs.slice(spec.repeated ? i : i + 1)) {
       const read = readBefore(usesBefore(later, binding));
       if (read)

@@ -1,8 +1,9 @@
-import { agreed } from '../../environment/environment.js';
-import { hooksFor, type Binding, type Block } from '../../model/specs/blocks.js';
+import type { Binding, Block } from '../../model/specs/blocks.js';
 import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import type { FileContext } from '../check.js';
+import { isOfKit, mayUndo } from '../kits.js';
+import { eachHooksAround } from '../order.js';
 
 /** Whether a stand-in is made once for several specs. */
 export const isShared = ({ block }: StandIn): boolean =>
@@ -20,13 +21,11 @@ export function clearedBySettings(
   const { runners, setup } = context;
   if (setup === undefined || setup.opaque) return true;
   if (setup.steps.some((step) => step.kind === 'restore' || step.kind === 'unknown-call')) return true;
-  if (maker !== 'runner') return false;
-  const facts = [
-    agreed(runners, ({ restores }) => restores),
-    agreed(runners, ({ resets }) => resets),
-    ...(what === 'calls' ? [agreed(runners, ({ clears }) => clears)] : []),
-  ];
-  return facts.some((fact) => fact !== false);
+  return mayUndo(
+    maker,
+    what === 'calls' ? ['restores', 'resets', 'clears'] : ['restores', 'resets'],
+    runners,
+  );
 }
 
 /** What may be cleared: a stand-in that the file makes, or one that goes by an import. */
@@ -38,7 +37,7 @@ export interface Clearable {
 
 /** Whether a hook around a spec clears, resets or makes anew a stand-in. */
 export const clearedByHook = (spec: Block, standIn: Clearable, what: 'calls' | 'answers'): boolean =>
-  hooksFor(spec, 'before-each', 'after-each').some((hook) =>
+  eachHooksAround(spec).some((hook) =>
     hook.steps.some((step) => clears(step, standIn, what) || step.kind === 'unknown-call'),
   );
 
@@ -46,7 +45,7 @@ export const clearedByHook = (spec: Block, standIn: Clearable, what: 'calls' | '
 export function clears(step: Step, standIn: Clearable, what: 'calls' | 'answers'): boolean {
   if (step.kind === 'use') return step.use.how === 'assign' && step.use.binding === standIn.binding;
   if (step.kind !== 'restore' || (what === 'answers' && step.what === 'clear')) return false;
-  if (step.scope === 'all') return step.maker === standIn.maker || step.maker === '' || standIn.maker === '';
+  if (step.scope === 'all') return isOfKit(step.maker, standIn);
   if (step.scope !== 'own') return step.scope === 'modules';
   return (
     (step.standIn !== undefined && step.standIn === standIn.standIn) ||
@@ -73,3 +72,10 @@ export const asksCount = ({ assertion: { not, matcher, subject, asks } }: StepOf
 /** Whether an assertion says that a stand-in was called. */
 export const saysCalled = ({ assertion: { not, args, matcher } }: StepOf<'assert'>): boolean =>
   !not && matcher !== 'notCalled' && !args.some((each) => each.is === 'constant' && each.value === 0);
+
+/** The name that a stand-in goes by in its file, for messages and mends. */
+export function nameOf(standIn: StandIn, { source: { text } }: FileContext): string {
+  if (standIn.path) return standIn.path;
+  if (standIn.member !== undefined) return `${standIn.objectText ?? ''}.${standIn.member}`;
+  return text.slice(standIn.place.start, standIn.place.end).split('\n')[0] ?? '';
+}

@@ -1,8 +1,9 @@
-import { hooksFor, type Binding, type Block, type Kind, type SpecFile } from '../../model/specs/blocks.js';
+import { usesIn, type Binding, type Block, type Kind, type SpecFile } from '../../model/specs/blocks.js';
 import type { Effect, StepOf } from '../../model/specs/steps.js';
 import { holding } from '../../model/specs/values.js';
 import type { Span } from '../../model/components/view.js';
-import { runningSpecs } from '../order.js';
+import { truePlace, type Evidence, type FileContext } from '../check.js';
+import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../order.js';
 
 export type UseStep = StepOf<'use'>;
 type Fields = Effect['writes'];
@@ -26,9 +27,6 @@ export interface Built {
   /** The before-all hook that builds it; none where its declaration does. */
   hook?: Block;
 }
-
-/** The uses of a name in a block, in order. */
-export const usesIn = (block: Block, binding: Binding): readonly UseStep[] => block.uses.get(binding) ?? [];
 
 /** Whether a use gives the name another value, whatever happens. */
 export const surelyAssigns = ({ use, maybe, inCallback }: UseStep): boolean =>
@@ -72,11 +70,11 @@ export function leakOf(binding: Binding, file: SpecFile): Leak | undefined {
 
 /** The uses of a name by the before-each hooks of a spec, and then by the spec itself. */
 export const usesBefore = (spec: Block, binding: Binding): UseStep[] =>
-  [...hooksFor(spec, 'before-each'), spec].flatMap((block) => usesIn(block, binding));
+  withHooksBefore(spec).flatMap((block) => usesIn(block, binding));
 
 // A hook that assigns it, writes to it, or calls it to some end that can't be told.
 function isPutBack(spec: Block, binding: Binding): boolean {
-  return hooksFor(spec, 'before-each', 'after-each').some((hook) =>
+  return eachHooksAround(spec).some((hook) =>
     usesIn(hook, binding).some((step) => mayReset(step) || hook.steps.some((other) => isUnread(other, step))),
   );
 }
@@ -157,3 +155,16 @@ function touches(read: Fields, changed: Fields, set: ReadonlySet<string>): boole
 /** Whether a use takes the whole of it, to hand it on or to look at all of it. */
 export const takesWhole = ({ use }: UseStep): boolean =>
   use.how === 'pass' || (use.how === 'read' && use.path.length === 0);
+
+/** Whether a name can hold something that specs change. */
+export const isMutable = (binding: Binding): boolean => !binding.frozen && binding.kind !== 'import';
+
+/** The places that prove a leak: changed here by one spec, used there by another. */
+export function chainOf({ change, read }: Leak, context: FileContext): Evidence[] {
+  const inside = change.step.use.effect?.at;
+  return [
+    { ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` },
+    ...(inside ? [{ ...inside, note: 'where it writes' }] : []),
+    { ...truePlace(context, read.step), note: `used here by ${quoted(read.spec)}` },
+  ];
+}

@@ -1,6 +1,6 @@
 import type { Edit, Mend } from '../../mends/edit.js';
 import { indentAt } from '../../mends/style.js';
-import type { Binding, Block, SpecFile } from '../../model/specs/blocks.js';
+import { usesIn, type Binding, type Block, type SpecFile } from '../../model/specs/blocks.js';
 import type { FileContext } from '../check.js';
 import { hookName } from '../hook-edits.js';
 import type { Built } from './leak.js';
@@ -69,9 +69,7 @@ export function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
     file.root,
     ...file.blocks.filter((block) => block.kind === 'group' || block.hook === 'before-all'),
   ];
-  return outside.some((block) =>
-    block.steps.some((step) => step.kind === 'use' && step.use.binding === binding),
-  );
+  return outside.some((block) => usesIn(block, binding).length > 0);
 }
 
 /** The type that a name needs once it has no value, with its colon; empty in JavaScript, undefined where it can't be named. */

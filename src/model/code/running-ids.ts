@@ -38,9 +38,9 @@ const frameworkIds = (facts: ModuleFacts): RunningId[] =>
     .map(({ start, end }) => ({ place: { start, end }, prefix: undefined, start: 0 }));
 
 function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
-  const found: RunningId[] = [];
+  const found: Omit<RunningId, 'start'>[] = [];
   const counters = countersOf(statements);
-  if (counters.size === 0) return found;
+  if (counters.size === 0) return [];
   let start = 0;
   // Names that hold a number taken from a counter.
   const taken = new Set<string>();
@@ -65,7 +65,7 @@ function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
         namesIn(node.id).forEach((name) => taken.add(name));
       const prefix = leading(node, facts, counts);
       if (prefix !== undefined && prefix.length > 1)
-        found.push({ place: { start: node.start, end: node.end }, prefix, start: 0 });
+        found.push({ place: { start: node.start, end: node.end }, prefix });
       // `++count` gives the number after the first one, `count++` the first one itself.
       const counted = countedBy(node);
       const from = counted === undefined ? undefined : counters.get(counted);

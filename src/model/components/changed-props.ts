@@ -2,8 +2,11 @@ import type { Node } from 'oxc-parser';
 import { memberName, unwrapped, walkTree } from '../../parse/tree.js';
 import type { Span } from './view.js';
 
-const CHANGERS = new Set('sort reverse push pop shift unshift splice fill copyWithin'.split(' '));
-const MAY_CHANGE = /\.(?:sort|reverse|push|pop|shift|unshift|splice|fill|copyWithin)\(/;
+/** Methods that change the list that they are called on. */
+export const LIST_CHANGERS: readonly string[] =
+  'sort reverse push pop shift unshift splice fill copyWithin'.split(' ');
+const CHANGERS: ReadonlySet<string> = new Set(LIST_CHANGERS);
+const MAY_CHANGE = new RegExp(`\\.(?:${LIST_CHANGERS.join('|')})\\(`);
 
 /**
  * The props whose lists a component changes in place, each with the first place that does.

@@ -152,6 +152,20 @@ export function specsOf({ root, blocks, ownSpecsFirst }: SpecFile): Block[] {
   return ownSpecsFirst ? inside(root) : blocks.filter(({ kind }) => kind === 'spec');
 }
 
+/** The uses of a name in a block, in order. */
+export const usesIn = (block: Block, binding: Binding): readonly StepOf<'use'>[] =>
+  block.uses.get(binding) ?? [];
+
+/** Whether a block gives a name another value, under whatever condition. */
+export const assigns = (block: Block, binding: Binding): boolean =>
+  usesIn(block, binding).some(({ use }) => use.how === 'assign');
+
+/** Whether a name is imported from a module that the file replaces by a stand-in. */
+export function isReplacedImport({ kind, name }: Binding, { imports, replaced }: SpecFile): boolean {
+  const from = kind === 'import' ? imports.get(name) : undefined;
+  return from !== undefined && replaced.has(from.specifier);
+}
+
 /** The hooks of one time that run for a spec, outer first. */
 export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {
   return pathOf(spec)

@@ -1,14 +1,15 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped, walkTree, type FunctionNode } from '../../parse/tree.js';
+import { LIST_CHANGERS } from '../components/changed-props.js';
 import type { ModuleTree } from '../project.js';
 import type { Effect } from './steps.js';
 import type { ClassNode, Value } from './values.js';
 
 const words = (text: string): ReadonlySet<string> => new Set(text.split(' '));
 
-/** Methods of the platform's collections and dates that change their object. */
-export const CHANGING_METHODS = words(
-  'push pop shift unshift splice sort reverse fill copyWithin set add delete clear append toggle replace setProperty removeProperty setDate setFullYear setHours setMilliseconds setMinutes setMonth setSeconds setTime setUTCDate setUTCFullYear setUTCHours setUTCMinutes setUTCMonth setUTCSeconds',
+// Methods of the platform's collections and dates that change their object.
+const CHANGING_METHODS = words(
+  `${LIST_CHANGERS.join(' ')} set add delete clear append toggle replace setProperty removeProperty setDate setFullYear setHours setMilliseconds setMinutes setMonth setSeconds setTime setUTCDate setUTCFullYear setUTCHours setUTCMinutes setUTCMonth setUTCSeconds`,
 );
 
 // Those that leave what is there, and do not look at it.
@@ -23,8 +24,8 @@ const COLLECTIONS = words(
 );
 const NONE: ReadonlySet<string> = new Set();
 
-/** Whether a constructor of the platform makes something that its methods can change. */
-export const isCollection = (name: string): boolean => COLLECTIONS.has(name);
+// A constructor of the platform that makes something which its methods can change.
+const isCollection = (name: string): boolean => COLLECTIONS.has(name);
 
 /** What a method call on a value does to it; undefined where that can't be told. `path`: from the value to the method. */
 export function methodEffect(value: Value, path: readonly string[]): Effect | undefined {
@@ -111,8 +112,8 @@ export function writeEffect(value: Value, [field]: readonly string[]): Effect | 
   return found;
 }
 
-/** What running a method of a class writes and reads on `this`; undefined for a method that the class does not declare. */
-export function classEffect(node: ClassNode, tree: ModuleTree, method: string): Effect | undefined {
+// What running a method of a class writes and reads on `this`; undefined for a method that the class does not declare.
+function classEffect(node: ClassNode, tree: ModuleTree, method: string): Effect | undefined {
   const fn = methodOf(node, method);
   if (!fn?.body) return undefined;
   const found: Found = { writes: new Set(), reads: new Set(), adds: new Set(), at: undefined };
@@ -213,8 +214,8 @@ function setterOf(node: ClassNode, name: string): FunctionNode | undefined {
   return undefined;
 }
 
-/** Whether a class itself declares a member of a kind. */
-export function hasMember(node: ClassNode, name: string, kind: 'method' | 'get'): boolean {
+// Whether a class itself declares a member of a kind.
+function hasMember(node: ClassNode, name: string, kind: 'method' | 'get'): boolean {
   return node.body.body.some(
     (each) =>
       each.type === 'MethodDefinition' &&

@@ -14,6 +14,7 @@ import {
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
 import { chainOf } from './evaluate.js';
+import { GLOBAL_OBJECTS } from './members.js';
 import { originOf } from './origins.js';
 import type { Run } from './run.js';
 import type { Lasting } from './steps.js';
@@ -28,18 +29,27 @@ function emit(run: Run, lasting: Lasting, node: Node): void {
   if (run.inSpecOrHook) run.emit({ kind: 'lasting', lasting }, node);
 }
 
+// A value that is written to a path from the global object, or, with no value, deleted there.
+function emitWrite(
+  run: Run,
+  path: string,
+  node: Node,
+  { text, deleted = false, defined }: Pick<Lasting, 'text' | 'defined'> & { deleted?: boolean },
+): void {
+  const place = PLATFORM_PLACES.find(
+    (each) => path.startsWith(`${each.path}.`) || (each.whole && path === each.path),
+  );
+  const what = place?.what ?? 'global';
+  // What is stored is not written back, but cleared.
+  const does = what === 'storage' ? (deleted ? 'close' : 'open') : 'set';
+  emit(run, { what, does, key: place?.key ?? path, text, defined }, node);
+}
+
 /** A write to the platform: `document.title = …`, `window.innerWidth = …`, `delete process.env.KILN`. */
 export function writtenToPlatform(run: Run, target: Value, node: Node, value: Value | undefined): void {
   const text = textOf(run, node);
   if (target.is === 'global') {
-    const place = PLATFORM_PLACES.find(({ path, whole }) =>
-      whole ? target.path === path || target.path.startsWith(`${path}.`) : target.path.startsWith(`${path}.`),
-    );
-    const environment = /^(?:process\.env|import\.meta\.env)(?:\.|$)/.test(target.path);
-    const what = place?.what ?? (environment ? 'environment' : 'global');
-    // What is stored is not written back, but cleared: `delete localStorage.unit` has no value.
-    const does = what === 'storage' ? (value ? 'open' : 'close') : 'set';
-    emit(run, { what, does, key: place?.key ?? target.path, text }, node);
+    emitWrite(run, target.path, node, { text, deleted: value === undefined });
     return;
   }
   if (target.is !== 'read' || target.of.is !== 'thing') return;
@@ -134,21 +144,12 @@ function defined(run: Run, [target, name, options]: readonly Value[], node: Call
   const member = textOfValue(name) ?? '[]';
   const set = options?.is === 'object' ? options.entries.get('configurable') : undefined;
   const configurable = set?.is === 'constant' && set.value === true;
-  const text = `${textOf(run, node.arguments[0] ?? node)}.${member}`;
-  if (target?.is === 'global') {
-    const path = ROOTS.has(target.path) ? member : `${target.path}.${member}`;
-    // A new location is put back like any other change of the address.
-    const what = path === 'location' ? 'address' : 'global';
-    emit(run, { what, does: 'set', key: path, text, defined: { configurable } }, node);
-  } else if (target?.is === 'thing' && target.type === 'page')
-    emit(
-      run,
-      { what: 'global', does: 'set', key: `document.${member}`, text, defined: { configurable } },
-      node,
-    );
+  const written = { text: `${textOf(run, node.arguments[0] ?? node)}.${member}`, defined: { configurable } };
+  if (target?.is === 'global')
+    emitWrite(run, GLOBAL_OBJECTS.has(target.path) ? member : `${target.path}.${member}`, node, written);
+  else if (target?.is === 'thing' && target.type === 'page')
+    emit(run, { what: 'global', does: 'set', key: `document.${member}`, ...written }, node);
 }
-
-const ROOTS = new Set(['window', 'globalThis', 'global', 'self']);
 
 /** A call on a package, known by its module: locales, seeds, files. */
 export function calledOnPackage(

@@ -148,7 +148,8 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
 /** Methods of promises that give a promise. */
 export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
 
-const GLOBAL_OBJECTS = new Set(['window', 'globalThis', 'global', 'self']);
+/** Names of the global object itself. */
+export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
 
 function globalMember(path: string, name: string): Value {
   if (!GLOBAL_OBJECTS.has(path)) return { is: 'global', path: `${path}.${name}` };

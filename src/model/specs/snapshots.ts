@@ -35,8 +35,8 @@ export function storedSnapshots(project: Project, specFile: string): StoredSnaps
 // What runners put between titles is left out.
 const plainKey = (key: string): string => key.replace(/\s*>\s*|\s+/g, ' ').trim();
 
-/** Whether a key belongs to a spec with these titles, outer first; `…`, `%s` and `$name` stand for anything. */
-export function isKeyOf(key: string, titles: readonly Title[]): boolean {
+/** Takes the keys that belong to a spec with these titles, outer first; `…`, `%s` and `$name` stand for anything. */
+export function isKeyOf(titles: readonly Title[]): (key: string) => boolean {
   const joined = titles.map(({ text, exact }) =>
     exact
       ? escaped(plainKey(text))
@@ -45,5 +45,6 @@ export function isKeyOf(key: string, titles: readonly Title[]): boolean {
           .map(escaped)
           .join('.*'),
   );
-  return new RegExp(`^${joined.join(' ')}$`).test(plainKey(key));
+  const pattern = new RegExp(`^${joined.join(' ')}$`);
+  return (key) => pattern.test(plainKey(key));
 }

@@ -1,5 +1,4 @@
 import type { Node } from 'oxc-parser';
-import { isFunction } from '../../parse/tree.js';
 import type { Run } from './run.js';
 import type { Unwaited } from './steps.js';
 import type { Pending, Value } from './values.js';
@@ -33,6 +32,6 @@ function pendingBy(value: Value): Pending | undefined {
 // An `await` can be written where the innermost function stands in the spec file.
 function mendPlaces(run: Run, node: CallNode): Pick<Unwaited, 'at' | 'plainFunction'> {
   const fn = run.active.at(-1);
-  if (run.tree.path !== run.file.path || !fn || !isFunction(fn)) return {};
+  if (run.tree.path !== run.file.path || !fn) return {};
   return { at: node.start, plainFunction: fn.async ? undefined : fn.start };
 }
