@@ -1,24 +1,14 @@
-import type { Emptiness, Meaning, TypeName } from './meaning.js';
+import { MATCHERS } from './expectations.js';
+import type { Meaning, TypeName } from './meaning.js';
 import { userQueries } from './queries.js';
+import { STAND_INS } from './stand-ins.js';
+import { each, plain, reads, type TypeTable } from './type-table.js';
 
-/** What the members of an object of a dialect mean, and what calling the object itself does. */
-export interface TypeTable {
-  members: Readonly<Record<string, Meaning>>;
-  call?: Meaning;
-  /** The meaning of members that the table does not name. */
-  rest?: Meaning;
-}
-
-const reads: Meaning = { kind: 'reads' };
-const plain: Meaning = { kind: 'plain' };
 const internals: Meaning = { kind: 'internals' };
 const raw: Meaning = { kind: 'act', by: 'raw' };
 const rawWaits: Meaning = { kind: 'act', by: 'raw', waits: true };
 const program: Meaning = { kind: 'act', by: 'program' };
 const user: Meaning = { kind: 'act', by: 'user', waits: true };
-
-const each = (names: string, meaning: Meaning): Record<string, Meaning> =>
-  Object.fromEntries(names.split(' ').map((name) => [name, meaning]));
 
 const hop = (gives: TypeName): Meaning => ({ kind: 'hop', gives });
 const find = (
@@ -69,70 +59,6 @@ const element: TypeTable = {
   },
   rest: reads,
 };
-
-const calls: Record<string, Meaning> = {
-  ...each(
-    'mockReturnValue mockResolvedValue mockRejectedValue mockImplementation mockThrow callsFake returns resolves rejects throws returnsArg and.returnValue and.callFake and.throwError and.resolveTo and.rejectWith get set value',
-    { kind: 'answer' },
-  ),
-  ...each(
-    'mockReturnValueOnce mockResolvedValueOnce mockRejectedValueOnce mockImplementationOnce mockThrowOnce onFirstCall onCall onSecondCall',
-    { kind: 'answer', once: true },
-  ),
-  ...each('callThrough callsThrough mockName withArgs', { kind: 'watches' }),
-  mockRestore: { kind: 'restore', scope: 'own', what: 'restore' },
-  restore: { kind: 'restore', scope: 'own', what: 'restore' },
-  ...each('mockReset reset resetBehavior', { kind: 'restore', scope: 'own', what: 'reset' }),
-  ...each('mockClear resetHistory', { kind: 'restore', scope: 'own', what: 'clear' }),
-  // The records of calls, and what clears them: `spy.calls.reset()`, `load.mock.resetCalls()`.
-  ...each('and mock calls', { kind: 'object', type: 'stand-in' }),
-  resetCalls: { kind: 'restore', scope: 'own', what: 'clear' },
-  stub: { kind: 'answer' },
-  returnValue: { kind: 'answer' },
-  returnValues: { kind: 'answer' },
-  callFake: { kind: 'answer' },
-  throwError: { kind: 'answer' },
-  resolveTo: { kind: 'answer' },
-  rejectWith: { kind: 'answer' },
-};
-
-const asks = (empty: Emptiness, names: string): Record<string, Meaning> =>
-  each(names, { kind: 'matcher', empty });
-
-/** Matchers of every assertion style: called ones, and the chained properties that assert when read. */
-const matchers: Record<string, Meaning> = {
-  ...each('not', { kind: 'expectation-chain', not: true }),
-  ...each('resolves rejects eventually', { kind: 'expectation-chain', promised: true }),
-  ...each(
-    'to be been is that which and has have with at of same but does still also deep nested own ordered any all withContext soft',
-    {
-      kind: 'expectation-chain',
-    },
-  ),
-  ...asks('there', 'toBeInTheDocument toBeInTheDOM toBePresent exist toExist toBeAttached'),
-  ...asks('truthy', 'toBeTruthy toBeTrue ok true toBeTruthy'),
-  ...asks('falsy', 'toBeFalsy toBeFalse false'),
-  ...asks('null', 'toBeNull null'),
-  ...asks('defined', 'toBeDefined'),
-  ...asks('undefined', 'toBeUndefined undefined'),
-  ...asks(
-    'called',
-    'toHaveBeenCalled toBeCalled toHaveBeenCalledTimes toBeCalledTimes toHaveBeenCalledWith toBeCalledWith toHaveBeenCalledOnce toHaveBeenLastCalledWith toHaveBeenNthCalledWith called calledOnce calledWith notCalled callCount',
-  ),
-  ...asks('equal', 'toBe toEqual toStrictEqual equal equals eql eq deepEqual'),
-  ...asks('count', 'toHaveLength lengthOf length toHaveCount'),
-  ...asks(
-    'snapshot',
-    'toMatchSnapshot toMatchInlineSnapshot toMatchFileSnapshot matchSnapshot toThrowErrorMatchingSnapshot toThrowErrorMatchingInlineSnapshot',
-  ),
-};
-
-/** Chained properties that assert by being read, where the assertion library is the chained one. */
-export const READ_MATCHERS: ReadonlySet<string> = new Set(
-  'ok true false null undefined exist empty called calledOnce calledTwice NaN arguments extensible sealed frozen finite'.split(
-    ' ',
-  ),
-);
 
 const vueWrapper: Record<string, Meaning> = {
   find: { kind: 'query', by: 'selector', missing: 'void', gives: 'wrapper' },
@@ -257,60 +183,10 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   },
   'debug-elements': { members: picks('debug-element', 'debug-elements'), rest: reads },
   expectation: {
-    members: matchers,
+    members: MATCHERS,
     rest: { kind: 'matcher' },
   },
-  'stand-in': { members: calls, rest: reads },
-  'runner-tools': {
-    members: {
-      fn: { kind: 'stand-in', target: 'none' },
-      createSpy: { kind: 'stand-in', target: 'none' },
-      createSpyObj: { kind: 'stand-in', target: 'none' },
-      ...each('spyOn method getter setter replaceProperty', { kind: 'stand-in', target: 'member' }),
-      ...each('mock doMock unstable_mockModule', { kind: 'stand-in', target: 'module' }),
-      stubGlobal: { kind: 'stand-in', target: 'global' },
-      stubEnv: { kind: 'stand-in', target: 'env' },
-      restoreAllMocks: { kind: 'restore', scope: 'all', what: 'restore' },
-      restoreAll: { kind: 'restore', scope: 'all', what: 'restore' },
-      ...each('resetAllMocks', { kind: 'restore', scope: 'all', what: 'reset' }),
-      ...each('clearAllMocks', { kind: 'restore', scope: 'all', what: 'clear' }),
-      resetModules: { kind: 'restore', scope: 'modules', what: 'reset' },
-      reset: { kind: 'restore', scope: 'all', what: 'restore' },
-      unstubAllGlobals: { kind: 'restore', scope: 'globals', what: 'restore' },
-      unstubAllEnvs: { kind: 'restore', scope: 'env', what: 'restore' },
-      useFakeTimers: { kind: 'clock', on: true },
-      useRealTimers: { kind: 'clock', on: false },
-      clock: { kind: 'gives', type: 'clock' },
-      timers: { kind: 'object', type: 'clock' },
-      mocked: { kind: 'gives', type: 'stand-in' },
-      hoisted: { kind: 'runs' },
-      ...each('waitFor waitUntil', { kind: 'runs', waits: true, retries: true }),
-    },
-    rest: plain,
-  },
-  fakes: {
-    members: {
-      ...each('stub spy mock replace replaceGetter define', { kind: 'stand-in', target: 'member' }),
-      ...each('fake createStubInstance', { kind: 'stand-in', target: 'none' }),
-      useFakeTimers: { kind: 'clock', on: true },
-      ...each('createSandbox sandbox', { kind: 'gives', type: 'fakes' }),
-      restore: { kind: 'restore', scope: 'all', what: 'restore' },
-      reset: { kind: 'restore', scope: 'all', what: 'reset' },
-      resetHistory: { kind: 'restore', scope: 'all', what: 'clear' },
-      assert: { kind: 'asserts' },
-      match: plain,
-      clock: { kind: 'object', type: 'clock' },
-    },
-    rest: plain,
-  },
-  clock: {
-    members: {
-      ...each('install enable', { kind: 'clock', on: true }),
-      ...each('restore uninstall reset disable', { kind: 'clock', on: false }),
-      withMock: { kind: 'runs' },
-    },
-    rest: plain,
-  },
+  ...STAND_INS,
   record: { members: {}, rest: reads },
   instance: {
     members: {

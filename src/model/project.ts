@@ -1,19 +1,15 @@
 import type { Files } from '../discover/files.js';
-import { parseAngular, type AngularCompiler } from '../parse/angular.js';
+import type { AngularCompiler } from '../parse/angular.js';
 import { isScript, parseScript, type Script } from '../parse/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../parse/source.js';
-import { childrenOf } from '../parse/tree.js';
 import { parseVue } from '../parse/vue.js';
-import { dirname, join } from '../util/paths.js';
-import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './code/added-matchers.js';
-import { moduleFacts, type Import, type ImportedModule, type ModuleFacts } from './code/module-facts.js';
-import { runningIds, type RunningId } from './code/running-ids.js';
-import { callsRunner, isTestLibrary } from './code/specs-by-content.js';
-import { angularDeclarations, tagSelectors, type AngularDeclaration } from './components/angular-class.js';
-import { angularView } from './components/angular.js';
-import { changedProps } from './components/changed-props.js';
+import { dirname } from '../util/paths.js';
+import { moduleFacts, type ModuleFacts } from './code/module-facts.js';
+import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './code/summary.js';
+import { angularDeclarations, tagSelectors } from './components/angular-class.js';
+import { angularComponent, type AngularReader } from './components/angular-component.js';
 import { reactComponents } from './components/react.js';
-import type { Component, ComponentRef, ViewNode } from './components/view.js';
+import type { Component, ComponentRef } from './components/view.js';
 import { vueOptionComponents } from './components/vue-options.js';
 import { vueComponent } from './components/vue.js';
 
@@ -22,25 +18,6 @@ export interface ModuleTree {
   path: string;
   script: Script;
   facts: ModuleFacts;
-}
-
-/** What stays in memory of a module once its trees are gone. */
-export interface ModuleSummary {
-  path: string;
-  imports: ReadonlyMap<string, Import>;
-  modules: readonly ImportedModule[];
-  /** Exported names: a local name, or an export of another module. */
-  exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
-  stars: readonly string[];
-  components: readonly Component[];
-  /** Matchers that it adds to `expect`. */
-  addedMatchers: AddedMatchers;
-  /** Numbers that it counts up for ids. */
-  runningIds: readonly RunningId[];
-  /** It calls a runner's functions for groups or specs at its top level. */
-  definesSpecs: boolean;
-  /** It imports a library that specs are written with. */
-  usesTestLibrary: boolean;
 }
 
 /** An exported thing, followed to the module that declares it. `name` is the local name there. */
@@ -200,7 +177,7 @@ export class Project {
       const facts = moduleFacts(script.program);
       const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
       const more = components.length ? [] : vueOptionComponents(script, facts);
-      this.#keepSummary(script, facts, [...components, ...more]);
+      this.#summaries.set(source.path, summaryOf(script, facts, [...components, ...more]));
       return { path: source.path, script, facts };
     });
   }
@@ -218,22 +195,7 @@ export class Project {
       const script = { source, program, comments: scripts.flatMap(({ comments }) => comments) };
       const facts = moduleFacts(program);
       const component = vueComponent(file, facts);
-      const exports = new Map([['default', { local: component.name }]]);
-      const none = {
-        addedMatchers: NO_MATCHERS,
-        runningIds: [],
-        definesSpecs: false,
-        usesTestLibrary: false,
-      };
-      this.#summaries.set(source.path, {
-        path: source.path,
-        imports: facts.imports,
-        modules: facts.modules,
-        exports,
-        stars: [],
-        components: [component],
-        ...none,
-      });
+      this.#summaries.set(source.path, summaryOfSingleFile(source.path, facts, component));
       return { path: source.path, script, facts };
     });
   }
@@ -249,42 +211,17 @@ export class Project {
     }
   }
 
-  #keepSummary(script: Script, facts: ModuleFacts, components: readonly Component[]): void {
-    const { program, source } = script;
-    const exports = new Map(
-      [...facts.exports].map(
-        ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
-      ),
-    );
-    const unnamed = components.find((each) => !facts.declarations.has(each.name));
-    if (unnamed && facts.exports.has('default')) {
-      const found = exports.get('default');
-      if (found && 'local' in found && found.local === 'default')
-        exports.set('default', { local: unnamed.name });
-    }
-    const usesTestLibrary = [...facts.imports.values()].some(
-      ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier),
-    );
-    const definesSpecs = callsRunner(program, facts);
-    this.#summaries.set(source.path, {
-      path: source.path,
-      imports: facts.imports,
-      modules: facts.modules,
-      exports,
-      stars: facts.stars,
-      components,
-      addedMatchers: addedMatchers(script),
-      runningIds: runningIds(script, facts),
-      definesSpecs,
-      usesTestLibrary,
-    });
-  }
-
   #angularComponents(script: Script): Component[] {
     const compiler = this.#angular;
     if (!compiler) return [];
+    const reader: AngularReader = {
+      compiler,
+      files: this.#files,
+      source: (path) => this.source(path),
+      fail: (problem) => this.#fail(problem),
+    };
     return angularDeclarations(script).map((declaration) => {
-      const component = this.#angularComponent(compiler, script, declaration);
+      const component = angularComponent(reader, script, declaration);
       for (const tag of tagSelectors(declaration.selector ?? '')) {
         this.#selectors.set(
           tag,
@@ -293,61 +230,5 @@ export class Project {
       }
       return component;
     });
-  }
-
-  #angularComponent(compiler: AngularCompiler, script: Script, declaration: AngularDeclaration): Component {
-    const { name, place, selector, inputs, outputs, host, node } = declaration;
-    const file = script.source.path;
-    const { view, templateFile } = this.#angularView(compiler, script, declaration);
-    return {
-      name,
-      file,
-      framework: 'angular',
-      place,
-      view,
-      templateFile,
-      props: inputs,
-      changes: changedProps(script.source.text, [node], new Map(), new Set(inputs.keys())),
-      host,
-      offered: outputs,
-      selector,
-    };
-  }
-
-  #angularView(
-    compiler: AngularCompiler,
-    script: Script,
-    declaration: AngularDeclaration,
-  ): { view: ViewNode[]; templateFile?: string } {
-    const { template, place } = declaration;
-    const hole = (why: string): ViewNode[] => [{ kind: 'hole', why, place }];
-    if (!template) return { view: hole('no template') };
-    if ('inline' in template) {
-      const node = template.inline;
-      const literal =
-        node.type === 'Literal' ||
-        (node.type === 'TemplateLiteral' &&
-          childrenOf(node).every((each) => each.type === 'TemplateElement'));
-      if (!literal) return { view: hole('a template that is not literal') };
-      const parsed = parseAngular(compiler, script.source, {
-        start: node.start + 1,
-        end: node.end - 1,
-        escaped: true,
-      });
-      if ('reason' in parsed) return { view: (this.#fail(parsed), hole(parsed.reason)) };
-      return { view: angularView(compiler, parsed.nodes, declaration) };
-    }
-    const templateFile = join(dirname(script.source.path), template.url);
-    if (this.#files.kind(templateFile) !== 'file') {
-      const line = script.source.lines.at(place.start).line;
-      this.#fail({ file: script.source.path, reason: `its template ${template.url} is not there`, line });
-      return { view: hole('template not there') };
-    }
-    const source = this.source(templateFile);
-    const parsed =
-      source && parseAngular(compiler, source, { start: 0, end: source.text.length, escaped: false });
-    if (!parsed || 'reason' in parsed)
-      return { view: (parsed && this.#fail(parsed), hole('template not readable')) };
-    return { view: angularView(compiler, parsed.nodes, declaration), templateFile };
   }
 }

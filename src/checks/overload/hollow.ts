@@ -1,4 +1,4 @@
-import { READ_MATCHERS } from '../../dialects/types.js';
+import { READ_MATCHERS } from '../../dialects/expectations.js';
 import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import type { Thing, Value } from '../../model/specs/values.js';

@@ -1,4 +1,5 @@
-import type { ModuleSummary, Project } from '../project.js';
+import type { Project } from '../project.js';
+import type { ModuleSummary } from './summary.js';
 
 /** Asked of an import: the name as written, and the module of the project that it leads to. */
 export type IsWanted = (specifier: string, target: ModuleSummary | undefined) => boolean;

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { unwrapped } from '../../parse/tree.js';
-import { READ_MATCHERS, TYPES } from '../../dialects/types.js';
+import { READ_MATCHERS } from '../../dialects/expectations.js';
+import { TYPES } from '../../dialects/types.js';
 import type { Span } from '../components/view.js';
 import type { Run } from './run.js';
 import type { Assertion } from './steps.js';
