@@ -18,7 +18,17 @@ const MAY: Record<string, readonly string[]> = {
   model: ['parse', 'discover', 'dialects', 'config'],
   branches: ['model', 'parse'],
   coverage: ['model', 'parse', 'branches', 'discover'],
-  checks: ['model', 'environment', 'branches', 'coverage', 'mends', 'dialects', 'parse', 'discover'],
+  checks: [
+    'model',
+    'environment',
+    'branches',
+    'coverage',
+    'mends',
+    'dialects',
+    'parse',
+    'discover',
+    'config',
+  ],
   audit: [
     'checks',
     'model',

@@ -149,9 +149,8 @@ function projectContext(
 }
 
 function checkProject(stage: Stage, context: ProjectContext): Coded[] {
-  return CHECKS.flatMap((check) =>
-    check.scope === 'project' && stage.isOn(check.code)
-      ? check.run(context).map((found) => ({ code: check.code, found }))
-      : [],
-  );
+  return CHECKS.filter(({ code }) => stage.isOn(code)).flatMap((check) => {
+    const found = check.scope === 'project' ? check.run(context) : (check.across?.(context) ?? []);
+    return found.map((each) => ({ code: check.code, found: each }));
+  });
 }

@@ -1,6 +1,8 @@
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
 import { comparedRender } from '../checks/queries/Q07.js';
+import { beginningsIn } from '../checks/overload/across-files.js';
+import { sizesOf } from '../checks/overload/sizes.js';
 import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, manifestsOf, type Environment } from '../environment/environment.js';
@@ -73,6 +75,7 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     versionOf: (name) => stage.environments.version(manifestsOf(environment), name),
     userActions: modules.find(isUserActions),
     testIdAttribute: settings.testIdAttribute,
+    limits: settings.limits,
     // Most files have no finding that needs them.
     get style() {
       return (style ??= styleOf(tree.script.source.text));
@@ -138,6 +141,8 @@ function factsOf(
       (each) => dialectOf(each) && runners.includes(dialectOf(each) ?? runners[0]!),
     ),
     renders: file.renders.length,
+    beginnings: stage.isOn('O08') ? beginningsIn(file) : [],
+    sizes: sizesOf(file),
   };
 }
 

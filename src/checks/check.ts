@@ -1,3 +1,4 @@
+import type { Limits } from '../config/settings.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { CompilerSettings } from '../environment/compiler-settings.js';
 import type { Environment, RunnerFacts } from '../environment/environment.js';
@@ -15,6 +16,8 @@ import type { Project } from '../model/project.js';
 import type { Block, SpecFile } from '../model/specs/blocks.js';
 import type { Place } from '../parse/place.js';
 import type { Problem, Source } from '../parse/source.js';
+import type { Beginning } from './overload/across-files.js';
+import type { SpecSizes } from './overload/sizes.js';
 import type { SetupEffects } from './setup-effects.js';
 import type { Unnamed } from './queries/unnamed.js';
 import type { Used } from './queries/uses.js';
@@ -85,6 +88,7 @@ export interface FileContext {
   /** Whether the package has a library of user actions, by its module. */
   userActions: string | undefined;
   testIdAttribute: string;
+  limits: Limits;
   /** How the file is written. */
   style: Style;
   /** The reaches that are acted on or asserted about. */
@@ -125,6 +129,9 @@ export interface SpecFileFacts {
   /** The modules that its functions of a runner come from. */
   runnerModules: readonly string[];
   renders: number;
+  /** How its specs begin, for arrangement that several files repeat. */
+  beginnings: readonly Beginning[];
+  sizes: SpecSizes;
 }
 
 /** All that a check of the whole project may ask. */
@@ -155,6 +162,8 @@ export interface ProjectContext {
 export interface FileCheck extends CheckText {
   scope: 'file';
   run(context: FileContext): Found[];
+  /** What it objects to across files. */
+  across?: (context: ProjectContext) => Found[];
 }
 
 export interface ProjectCheck extends CheckText {

@@ -29,6 +29,16 @@ export function hookName(file: SpecFile, when: EachTime): { name: string; edits:
   return { name, edits: [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }] };
 }
 
+/** The name that a group's function has in this file; undefined where it has none. */
+export function groupFunction(file: SpecFile): string | undefined {
+  const names = ['describe', 'suite', 'context'];
+  const imported = [...file.imports].find(
+    ([, each]) => isRunner(each.specifier) && names.includes(each.name),
+  );
+  const used = imported?.[0] ?? names.find((name) => file.globals.has(name));
+  return used ?? (file.globals.has('it') ? 'describe' : undefined);
+}
+
 const MAKERS: ReadonlySet<string> = new Set(['it', 'test', 'describe', 'suite']);
 
 // Runners whose `suite` groups go with plain names of hooks.

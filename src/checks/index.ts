@@ -3,8 +3,7 @@ import { B02 } from './branches/B02.js';
 import type { Check, CheckText } from './check.js';
 import { CLEANUP } from './cleanup/index.js';
 import { ENVIRONMENT } from './environment/index.js';
-import { O04 } from './overload/O04.js';
-import { O06 } from './overload/O06.js';
+import { OVERLOAD } from './overload/index.js';
 import { QUERIES } from './queries/index.js';
 import { STATE } from './state/index.js';
 import { ALLOWANCES } from './allowances.js';
@@ -15,8 +14,7 @@ export const CHECKS: readonly Check[] = [
   ...QUERIES,
   ...STATE,
   ...CLEANUP,
-  O04,
-  O06,
+  ...OVERLOAD,
   B01,
   B02,
 ];

@@ -4,6 +4,9 @@ const globs = (about: string) => v.pipe(v.array(v.string()), v.description(about
 const level = v.picklist(['blocker', 'risk', 'hint']);
 const names = (about: string) => v.optional(v.pipe(v.array(v.string()), v.description(about)));
 
+const limit = (about: string) =>
+  v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.description(about)));
+
 /** The shape of `wexlet.json`. The JSON Schema that editors use is made from it. */
 export const ConfigSchema = v.strictObject({
   $schema: v.optional(v.string()),
@@ -28,6 +31,16 @@ export const ConfigSchema = v.strictObject({
         assert: names('Functions that assert.'),
       }),
       v.description("The project's own helper functions, by what they do."),
+    ),
+  ),
+  limits: v.optional(
+    v.pipe(
+      v.strictObject({
+        assertions: limit('The most assertions of one spec; 20 by default.'),
+        specs: limit('The most specs of one group; 40 by default.'),
+        levels: limit('The most levels of groups; 5 by default.'),
+      }),
+      v.description('How large specs and groups may be.'),
     ),
   ),
   testIdAttribute: v.optional(

@@ -7,6 +7,13 @@ export interface HelperNames {
   assert: readonly string[];
 }
 
+/** How large specs and groups may be: assertions of a spec, specs of a group, levels of groups. */
+export interface Limits {
+  assertions: number;
+  specs: number;
+  levels: number;
+}
+
 /** The settings of an audit, defaults filled in. */
 export interface Settings {
   specs: readonly string[] | undefined;
@@ -16,6 +23,7 @@ export interface Settings {
   holdAt: 'blocker' | 'risk' | 'hint';
   checks: ReadonlyMap<string, 'blocker' | 'risk' | 'hint' | 'off'>;
   helpers: HelperNames;
+  limits: Limits;
   testIdAttribute: string;
 }
 
@@ -33,6 +41,7 @@ export function settingsFrom(config: Config = {}): Settings {
       act: config.helpers?.act ?? [],
       assert: config.helpers?.assert ?? [],
     },
+    limits: { assertions: 20, specs: 40, levels: 5, ...config.limits },
     testIdAttribute: config.testIdAttribute ?? 'data-testid',
   };
 }

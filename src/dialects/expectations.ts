@@ -38,3 +38,29 @@ export const READ_MATCHERS: ReadonlySet<string> = new Set(
     ' ',
   ),
 );
+
+/** Matchers of the chained style that do nothing until they are called. */
+export const CALLED_MATCHERS: ReadonlySet<string> = new Set(
+  'equal equals eq eql match above below least most within throw throws satisfy members keys property string closeTo instanceof instanceOf'.split(
+    ' ',
+  ),
+);
+
+/** What assertions that are made by a call ask, in the words of matchers. */
+export const ASKED_BY_CALL: ReadonlyMap<string, { asks: Emptiness; not: boolean }> = new Map(
+  Object.entries({
+    assert: { asks: 'truthy', not: false },
+    ok: { asks: 'truthy', not: false },
+    isOk: { asks: 'truthy', not: false },
+    isTrue: { asks: 'truthy', not: false },
+    exists: { asks: 'truthy', not: false },
+    isDefined: { asks: 'defined', not: false },
+    isNotNull: { asks: 'null', not: true },
+    isNotUndefined: { asks: 'undefined', not: true },
+    equal: { asks: 'equal', not: false },
+    strictEqual: { asks: 'equal', not: false },
+    deepEqual: { asks: 'equal', not: false },
+    deepStrictEqual: { asks: 'equal', not: false },
+    notCalled: { asks: 'called', not: false },
+  } as const),
+);

@@ -102,6 +102,8 @@ export type Meaning =
       what: 'restore' | 'reset' | 'clear';
     }
   | { kind: 'clock'; on: boolean }
+  /** Prints markup or values. */
+  | { kind: 'prints' }
   /** Takes renders down; `automatic`: registers that, for every spec. */
   | { kind: 'unmount'; automatic?: boolean }
   /** Ends what the call that gave the object has opened. */

@@ -93,7 +93,7 @@ const treeWrapper: Record<string, Meaning> = {
 /** The members of every type that dialects hand out. */
 export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   screen: {
-    members: { ...userQueries(false), ...each('debug logTestingPlaygroundURL', plain) },
+    members: { ...userQueries(false), ...each('debug logTestingPlaygroundURL', { kind: 'prints' }) },
     rest: reads,
   },
   queries: {
@@ -106,7 +106,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       asFragment: { kind: 'gives', type: 'element' },
       fixture: { kind: 'object', type: 'fixture' },
       emitted: { kind: 'gives', type: 'record' },
-      debug: plain,
+      debug: { kind: 'prints' },
       user: { kind: 'object', type: 'user' },
       updateProps: { kind: 'rerender' },
       detectChanges: plain,

@@ -1,5 +1,6 @@
 import type { Dialect, Meaning } from './meaning.js';
 import { userQueries } from './queries.js';
+import { each } from './type-table.js';
 
 const shared: Record<string, Meaning> = {
   ...userQueries(true),
@@ -12,7 +13,7 @@ const shared: Record<string, Meaning> = {
   createEvent: { kind: 'plain' },
   configure: { kind: 'plain' },
   prettyDOM: { kind: 'plain' },
-  logRoles: { kind: 'plain' },
+  ...each('logRoles logDOM', { kind: 'prints' }),
   buildQueries: { kind: 'plain' },
 };
 

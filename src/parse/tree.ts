@@ -45,6 +45,37 @@ export function unwrapped(node: Node): Node {
   }
 }
 
+/** The name that an expression starts from, and the properties and methods on the way: `wrapper.text()` has `wrapper`, `text`. */
+export function namesOnTheWay(node: Node): string[] {
+  const names: string[] = [];
+  let at = unwrapped(node);
+  for (;;) {
+    if (at.type === 'AwaitExpression') at = unwrapped(at.argument);
+    else if (at.type === 'CallExpression') at = unwrapped(at.callee);
+    else if (at.type === 'MemberExpression') {
+      names.unshift(memberName(at) ?? '[]');
+      at = unwrapped(at.object);
+    } else return at.type === 'Identifier' ? [at.name, ...names] : names;
+  }
+}
+
+/** Whether an expression is read through `?.`: what stands behind it may be missing. */
+export function isOptionalChain(node: Node): boolean {
+  switch (node.type) {
+    case 'ChainExpression':
+      return true;
+    case 'TSAsExpression':
+    case 'TSNonNullExpression':
+    case 'TSTypeAssertion':
+    case 'ParenthesizedExpression':
+      return isOptionalChain(node.expression);
+    case 'AwaitExpression':
+      return isOptionalChain(node.argument);
+    default:
+      return false;
+  }
+}
+
 /** The name of a static property, as written by identifier, string or number; undefined where it is computed. */
 export function propertyName(key: Node, computed: boolean): string | undefined {
   if (!computed && (key.type === 'Identifier' || key.type === 'PrivateIdentifier')) return key.name;

@@ -1,8 +1,11 @@
 import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
-import type { Step, StepOf } from '../../model/specs/steps.js';
+import { isAssert } from '../../model/specs/rounds.js';
+import type { Assertion, Step, StepOf } from '../../model/specs/steps.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
 import { runningSpecs } from '../order.js';
+import { adviceFor, openGuard, REASONS } from './guarded.js';
 import { whyHollow, type Hollow } from './hollow.js';
+import type { Edit, Mend } from '../../mends/edit.js';
 
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
 const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
@@ -41,29 +44,61 @@ export const O04: FileCheck = {
 };
 
 type AssertStep = StepOf<'assert'>;
-const isAssert = (step: Step): step is AssertStep => step.kind === 'assert';
+
+interface Judged {
+  step: AssertStep;
+  hollow: Hollow;
+}
+
+/** What is wrong with the assertions of a spec. */
+interface Judgement {
+  hollow: Judged[];
+  /** Nothing else in the spec can fail. */
+  whole: boolean;
+}
+
+function judgementOf(spec: Block, context: FileContext): Judgement {
+  const own = spec.steps.filter(isAssert);
+  const hollow = own.flatMap((step) => {
+    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec);
+    return why ? [{ step, hollow: why }] : [];
+  });
+  const whole =
+    hollow.length > 0 &&
+    hollow.length === own.length &&
+    !hooksOf(spec).some(isAssert) &&
+    !mayFailOtherwise(spec, [], context) &&
+    !spec.steps.some(throwsOnMissing);
+  return { hollow, whole };
+}
+
+const hooksOf = (spec: Block): Step[] =>
+  hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
+
+// If the condition does not hold, nothing is asserted.
+function guarded(step: AssertStep, spec: Block): Hollow | undefined {
+  const guard = openGuard(step, spec);
+  return guard && { reason: REASONS[guard.by], advice: adviceFor(guard), level: 'risk', always: false };
+}
+
+/** Whether no assertion of a spec can fail, or surely runs. */
+export const assertsNothingSure = (spec: Block, context: FileContext): boolean =>
+  judgementOf(spec, context).whole;
 
 function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
   if (spec.empty || spec.body === undefined || spec.mark === 'fails' || spec.mark === 'conditional')
     return [];
-  const hooks = hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
-  const own = spec.steps.filter(isAssert);
-  if (own.length === 0)
+  if (!spec.steps.some(isAssert)) {
+    const hooks = hooksOf(spec);
     return hooks.some(isAssert) || mayFailOtherwise(spec, hooks, context)
       ? []
       : [withoutAssertion(spec, context)];
-  const judged = own.map((step) => ({ step, hollow: whyHollow(step, spec, context.file) }));
-  const hollow = judged.filter(
-    (each): each is { step: AssertStep; hollow: Hollow } => each.hollow !== undefined,
-  );
-  if (hollow.length === 0) return [];
-  const whole =
-    hollow.length === own.length &&
-    !hooks.some(isAssert) &&
-    !mayFailOtherwise(spec, [], context) &&
-    !spec.steps.some(throwsOnMissing);
+  }
+  const { hollow, whole } = judgementOf(spec, context);
   const findings = hollow.map(({ step, hollow: why }) => hollowFinding(spec, step, why, whole, context));
-  if (whole) return findings.slice(0, 1);
+  // One that can never fail says more than one that may not run.
+  const gravest = hollow.findIndex((each) => each.hollow.level === undefined);
+  if (whole) return findings.slice(Math.max(0, gravest)).slice(0, 1);
   // Assertions that may not run, beside others, are O07's matter.
   beside.push(...findings.filter((_, i) => hollow[i]?.hollow.always));
   return [];
@@ -142,5 +177,41 @@ function hollowFinding(
     message: whole ? messageOne(why.reason) : messageBeside(why.reason),
     advice: why.advice ?? adviceHollow,
     evidence: step.via ? [{ ...step.via, note: 'the assertion stands in this helper' }] : [],
+    mend: written(spec, step, why, context),
   };
 }
+
+// Writes in what is missing; what was asserted by nobody may then fail.
+function written(
+  spec: Block,
+  { assertion, via, inCallback }: AssertStep,
+  { missing }: Hollow,
+  context: FileContext,
+): Mend | undefined {
+  if (missing === undefined || via) return undefined;
+  const file = context.file.path;
+  const insert = (at: number, text: string): Edit => ({ file, start: at, end: at, text });
+  if (missing === 'call')
+    return NEEDS_NOTHING.has(assertion.asks)
+      ? {
+          summary: `Call ${assertion.matcher ?? ''}`,
+          safe: false,
+          edits: [insert(assertion.place.end, '()')],
+        }
+      : undefined;
+  const { subjectEnd, subjectText } = assertion;
+  if (subjectEnd === undefined || !spec.fn || inCallback || spec.waitsForCallback) return undefined;
+  const edits = [insert(subjectEnd - subjectText.length, 'await ')];
+  if (!spec.fn.async) edits.unshift(insert(spec.fn.start, 'async '));
+  return { summary: 'Await what is asked about', safe: false, edits };
+}
+
+// Matchers that are complete without an argument.
+const NEEDS_NOTHING: ReadonlySet<Assertion['asks']> = new Set([
+  'there',
+  'truthy',
+  'falsy',
+  'null',
+  'defined',
+  'undefined',
+] as const);

@@ -1,5 +1,6 @@
 import type { Meaning } from '../../dialects/meaning.js';
 import { assertBy, assertByCall, startExpectation } from './assertions.js';
+import { isOptionalChain, namesOnTheWay } from '../../parse/tree.js';
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
 import { callFunction, handOut } from './functions.js';
@@ -65,7 +66,7 @@ export function applyMeaning(
     case 'gives':
       args.forEach((each) => handOut(run, each));
       // The record of one event is only there once the event was.
-      if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name };
+      if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name, than: args[0] };
       // What an injector gives is of the type that it is asked for.
       if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
         return { is: 'thing', type: args[0].meaning.type };
@@ -119,6 +120,9 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
         node,
       );
       return of ?? NOTHING;
+    case 'prints':
+      printed(run, name, node);
+      return NOTHING;
     case 'clock':
       run.emit(
         {
@@ -133,6 +137,11 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       args.forEach((each) => handOut(run, each));
       return NOTHING;
   }
+}
+
+/** A call that prints markup or values. */
+export function printed(run: Run, name: string, node: CallNode): void {
+  run.emit({ kind: 'print', name, statement: run.discarded === node && run.site === undefined }, node);
 }
 
 const waited = (waits: boolean | undefined, value: Value, by: Pending): Value =>
@@ -188,5 +197,7 @@ function expectation(run: Run, args: readonly Value[], node: CallNode): Value {
   const [subject = constantValue(undefined)] = args;
   if (subject.is === 'function') run.under({ inCallback: true }, () => callFunction(run, subject, [], node));
   const [first] = node.arguments;
-  return startExpectation(run, subject, first ?? { start: node.end, end: node.end });
+  return first
+    ? startExpectation(run, subject, first, namesOnTheWay(first), isOptionalChain(first))
+    : startExpectation(run, subject, { start: node.end, end: node.end });
 }

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { unwrapped } from '../../parse/tree.js';
+import { namesOnTheWay, unwrapped } from '../../parse/tree.js';
 import { READ_MATCHERS } from '../../dialects/expectations.js';
 import { TYPES } from '../../dialects/types.js';
 import type { Span } from '../components/view.js';
@@ -8,13 +8,21 @@ import type { Assertion } from './steps.js';
 import type { Thing, Value } from './values.js';
 
 /** The start of an assertion about a value: `expect(value)`, `value.should`. */
-export function startExpectation(run: Run, subject: Value, node: Span): Thing {
+export function startExpectation(
+  run: Run,
+  subject: Value,
+  node: Span,
+  path: readonly string[] = [],
+  optional = false,
+): Thing {
   return {
     is: 'thing',
     type: 'expectation',
     subject,
     subjectText: run.tree.script.source.text.slice(node.start, node.end),
     subjectAt: node.start,
+    subjectPath: path,
+    optional,
     not: false,
   };
 }
@@ -79,11 +87,14 @@ function emit(
     style: 'expect',
     subject: thing.subject ?? { is: 'unknown' },
     subjectText: thing.subjectText ?? '',
+    subjectPath: thing.subjectPath ?? [],
     subjectEnd:
       run.site === undefined && thing.subjectAt !== undefined
         ? thing.subjectAt + (thing.subjectText ?? '').length
         : undefined,
     not: thing.not ?? false,
+    promised: thing.promised ?? false,
+    optional: thing.optional ?? false,
     matcher: matcher?.name,
     asks,
     place: run.placeOf(node),
@@ -105,11 +116,14 @@ export function assertByCall(
     style: 'call',
     subject: args[0] ?? { is: 'unknown' },
     subjectText: first ? text.slice(first.start, first.end) : '',
+    subjectPath: first ? namesOnTheWay(first) : [],
     not: false,
     matcher: name,
     args: args.slice(1),
     argText: second ? text.slice(second.start, second.end) : '',
     uncalled: false,
+    promised: false,
+    optional: false,
     place: run.placeOf(node),
   };
   run.emit({ kind: 'assert', assertion }, node);

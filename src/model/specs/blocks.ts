@@ -1,6 +1,7 @@
 import type { HookTime, Mark } from '../../dialects/meaning.js';
 import type { Span } from '../components/view.js';
 import type { Import } from '../code/module-facts.js';
+import type { Statement } from './body.js';
 import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
 
 /** A title as it is shown in reports. `exact`: read whole, with no hole left. */
@@ -31,6 +32,14 @@ export interface Block {
   waitsForAll: boolean;
   /** Whether that body has no statement. */
   empty: boolean;
+  /** The statements of that body, where it is written in the spec file; made on first use. */
+  readonly statements: readonly Statement[];
+  /** The lists that it declares, with their lengths, where these are written out. */
+  lists: List[];
+  /** The title's literal, as it is written; undefined where it is none. */
+  titlePlace?: Span;
+  /** It is made under a condition. */
+  maybe: boolean;
   /** Rows of a table or turns of a loop make several of it. */
   repeated: boolean;
   /** The spec ends when a callback of the runner's is called. */
@@ -41,6 +50,12 @@ export interface Block {
   steps: Step[];
   /** Those of its steps that use a name from outside, by that name. */
   uses: Map<Binding, StepOf<'use'>[]>;
+}
+
+/** `const kilns = [raku, salt]` in a spec: the name, and where the list stands. */
+export interface List extends Span {
+  name: string;
+  length: number;
 }
 
 /** What kind of value a binding is first given. */
@@ -90,6 +105,16 @@ export interface Made {
   typeArguments?: string;
 }
 
+/** A call that replaces a module by a stand-in. */
+export interface Replacement {
+  specifier: string;
+  /** The file of the project that it leads to. */
+  file?: string;
+  place: Span;
+  /** A part of the real module is kept. */
+  partial: boolean;
+}
+
 /** A comment, by the lines it stands on. */
 export interface FileComment {
   text: string;
@@ -114,6 +139,8 @@ export interface SpecFile {
   imported: ReadonlySet<string>;
   /** Modules that it replaces by stand-ins: files of the project, and package names. */
   replaced: ReadonlySet<string>;
+  /** The calls that replace modules. */
+  replacements: Replacement[];
   /** Whether calls that can't be read may have effects on all specs. */
   unknownEffects: boolean;
   /** The runner runs the specs of a group before the groups inside it. */

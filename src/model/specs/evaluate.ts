@@ -6,6 +6,7 @@ import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
 import type { Env } from './env.js';
 import { handOut } from './functions.js';
 import { originOf } from './origins.js';
+import { guardOf, underGuard } from './guards.js';
 import { evaluateMember } from './members.js';
 import type { Run } from './run.js';
 import { givenToComponent, useName } from './uses.js';
@@ -61,11 +62,16 @@ function operation(run: Run, env: Env, node: Node): Value {
       return awaited(run, env, node);
     case 'ConditionalExpression':
       sub(node.test);
-      return run.under({ maybe: true }, () => either(sub(node.consequent), sub(node.alternate)));
+      return conditional(run, env, node);
     case 'LogicalExpression': {
       const left = sub(node.left);
-      const right = run.under({ maybe: true }, () => sub(node.right));
-      return node.operator === '&&' ? right : either(left, right);
+      let right = NOTHING;
+      underGuard(run, guardOf(run, 'and', node.left), () => (right = sub(node.right)));
+      if (node.operator === '&&') return right;
+      // `found || true` is true whatever was found.
+      if (node.operator === '||' && right.is === 'constant' && right.value === true)
+        return { is: 'read', of: NOTHING, name: '||', than: right };
+      return either(left, right);
     }
     case 'BinaryExpression':
       return binary(node.operator, sub(node.left), sub(node.right));
@@ -85,6 +91,16 @@ function operation(run: Run, env: Env, node: Node): Value {
     default:
       return NOTHING;
   }
+}
+
+function conditional(run: Run, env: Env, node: Extract<Node, { type: 'ConditionalExpression' }>): Value {
+  const guard = guardOf(run, 'if', node.test);
+  let left = NOTHING;
+  let right = NOTHING;
+  const asserts = underGuard(run, guard, () => (left = evaluate(run, env, node.consequent)));
+  const other = underGuard(run, guard, () => (right = evaluate(run, env, node.alternate)));
+  guard.covered = asserts && other;
+  return either(left, right);
 }
 
 function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
@@ -122,7 +138,7 @@ function binary(operator: string, left: Value, right: Value): Value {
     );
     if (text) return asText(pieces);
   }
-  return { is: 'read', of: left, name: operator };
+  return { is: 'read', of: left, name: operator, than: right };
 }
 
 const pieceOf = (value: Value): readonly (string | undefined)[] =>
@@ -173,9 +189,13 @@ function jsx(run: Run, env: Env, node: Node): void {
             : each.value;
       if (!value || value.type === 'JSXEmptyExpression' || value.type === 'Literal') continue;
       const given = evaluate(run, env, value);
-      if (each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier')
-        givenToTag(run, node.openingElement.name, each.name.name, given, each);
-      handOut(run, given);
+      const name =
+        each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
+      if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
+      // `onFire={() => expect(…)}` runs if the event comes.
+      const handles = name !== undefined && /^on[A-Z]/.test(name);
+      const guard = handles ? guardOf(run, 'event', value) : run.flags.guard;
+      run.under({ guard }, () => handOut(run, given));
     }
     mentionTag(run, env, node.openingElement.name);
   }

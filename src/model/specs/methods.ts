@@ -1,5 +1,6 @@
 import { TYPES } from '../../dialects/types.js';
 import type { Node } from 'oxc-parser';
+import { printed } from './apply.js';
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
 import { chainOf } from './evaluate.js';
@@ -9,7 +10,8 @@ import { CHAINS } from './members.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
 import { keepAnswer } from './stand-ins.js';
-import { mayBeEmpty } from './statements.js';
+import { guardOf } from './guards.js';
+import { loopGuard, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
 import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from './values.js';
 
@@ -31,16 +33,18 @@ export function callMethod(
   const settles = CHAINS.has(target.name) && target.of.is === 'promise';
   if (RUNNING_METHODS.has(target.name)) {
     const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
+    const guard = loopGuard(run, target.of, node.callee) ?? run.flags.guard;
     const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
     for (const each of args) {
       if (each.is !== 'function') continue;
-      run.under({ maybe, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
+      run.under({ maybe, guard, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
         repeating(run, () => callFunction(run, each, [item], node)),
       );
     }
     return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
-  args.forEach((each) => handOut(run, each));
+  const guard = listens(target) ? guardOf(run, 'event', node) : run.flags.guard;
+  run.under({ guard }, () => args.forEach((each) => handOut(run, each)));
   const opened = openedOrClosed(run, env, target, node);
   if (opened) return { is: 'thing', type: 'subscription', opened };
   calledOnPage(run, target.name, target.of, args, node);
@@ -53,6 +57,12 @@ export function callMethod(
     setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name };
 }
+
+// A listener on the page, an element or the instance of a component runs if the event comes.
+const listens = ({ of, name }: Extract<Value, { is: 'read' }>): boolean =>
+  of.is === 'thing' && LISTENING.has(name);
+
+const LISTENING = new Set(['addEventListener', '$on', '$once', 'on', 'once']);
 
 // `load.mockResolvedValue([])` on an import of a module that the runner replaces.
 function answersReplaced(run: Run, env: Env, target: Extract<Value, { is: 'read' }>, node: CallNode): void {
@@ -99,10 +109,14 @@ export function callGlobal(run: Run, env: Env, path: string, args: readonly Valu
   }
   args.forEach((each) => handOut(run, each));
   calledOnPlatform(run, path, args, node);
+  if (PRINTING.has(path)) printed(run, path, node);
   if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
   if (PROMISES.has(path)) return promised(NOTHING, 'chain');
   return { is: 'instance', of: { is: 'unknown' }, name: path };
 }
+
+// Warnings and errors are printed for the reader of the run.
+const PRINTING = new Set(['console.log', 'console.info', 'console.debug', 'console.dir', 'console.table']);
 
 const PROMISES = new Set(['fetch', 'Promise.all', 'Promise.allSettled', 'Promise.race', 'Promise.resolve']);
 

@@ -1,8 +1,9 @@
 import type { Mark, Meaning } from '../../dialects/meaning.js';
 import type { Node } from 'oxc-parser';
-import { memberName, unwrapped } from '../../parse/tree.js';
+import { literalText, memberName, unwrapped } from '../../parse/tree.js';
 import type { Span } from '../components/view.js';
 import type { Block, Title } from './blocks.js';
+import { statementsOf, type Statement } from './body.js';
 import type { CallNode } from './calls.js';
 import type { Env } from './env.js';
 import { evaluate } from './evaluate.js';
@@ -61,6 +62,9 @@ function blockOf(
   const mark = 'mark' in meaning ? meaning.mark : undefined;
   const body = fn?.is === 'function' ? fn.node.body : undefined;
   const first = fn?.is === 'function' ? fn.node.params[0] : undefined;
+  const own = fn?.is === 'function' && run.site === undefined && fn.tree === run.tree ? fn : undefined;
+  const [title] = node.arguments;
+  let statements: readonly Statement[] | undefined;
   return {
     kind,
     hook: meaning.kind === 'hook' ? meaning.when : undefined,
@@ -77,6 +81,15 @@ function blockOf(
     names: new Set(),
     waitsForAll: fn?.is === 'function' && run.deferred.has(fn.node),
     empty: body?.type === 'BlockStatement' && body.body.length === 0,
+    get statements() {
+      return (statements ??= own && body?.type === 'BlockStatement' ? statementsOf(own) : []);
+    },
+    titlePlace:
+      title && run.site === undefined && literalText(title) !== undefined
+        ? { start: title.start, end: title.end }
+        : undefined,
+    lists: [],
+    maybe: run.flags.maybe,
     repeated,
     waitsForCallback: !repeated && first?.type === 'Identifier',
     parent: run.block,

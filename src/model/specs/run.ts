@@ -17,7 +17,7 @@ export type BareStep = Step extends infer Each
 
 type Flags = Pick<
   Standing,
-  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited'
+  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
 >;
 
 const PLAIN: Flags = {
@@ -28,6 +28,7 @@ const PLAIN: Flags = {
   inCallback: false,
   inFinally: false,
   awaited: false,
+  guard: undefined,
 };
 
 /** The binding that an object was first held by, and the properties that lead from there to it. */
@@ -60,6 +61,8 @@ export class Run {
   judging = false;
   /** What is written is made from what was there: `count++`. */
   compound = false;
+  /** Names that differ with each turn of the loops that are being read. */
+  turns: readonly string[] = [];
   /** How many loops at the level of groups are being read. */
   loops = 0;
   readonly active: FunctionNode[] = [];

@@ -4,6 +4,9 @@ import type { Env } from './env.js';
 import { evaluate } from './evaluate.js';
 import { leftExpectation } from './assertions.js';
 import { leftRunning } from './waiting.js';
+import { namesIn } from '../code/module-facts.js';
+import { guardOf, underGuard } from './guards.js';
+import type { Guard } from './steps.js';
 import { bindPattern, declareVariable, hoist } from './patterns.js';
 import type { Run } from './run.js';
 import { itemOf, NOTHING, type Value } from './values.js';
@@ -11,11 +14,22 @@ import { itemOf, NOTHING, type Value } from './values.js';
 /** Reads statements in order; what they return is collected in `returns`. */
 export function runStatements(run: Run, env: Env, statements: readonly Node[], returns: Value[]): void {
   hoist(run, env, statements);
-  let dead = run.flags.dead;
+  let { dead, guard } = run.flags;
   for (const statement of statements) {
-    run.under({ dead }, () => runStatement(run, env, statement, returns));
+    run.under({ dead, guard }, () => runStatement(run, env, statement, returns));
     dead ||= ends(statement);
+    if (run.inSpecOrHook && leavesEarly(statement))
+      guard = run.under({ guard }, () => guardOf(run, 'return', statement.test));
   }
+}
+
+// `if (!lid) return;`: what follows may not run.
+const leavesEarly = (statement: Node): statement is Extract<Node, { type: 'IfStatement' }> =>
+  statement.type === 'IfStatement' && !statement.alternate && returns(statement.consequent);
+
+function returns(statement: Node): boolean {
+  if (statement.type === 'ReturnStatement') return true;
+  return statement.type === 'BlockStatement' && statement.body.at(-1)?.type === 'ReturnStatement';
 }
 
 /** Whether a statement always leaves the function. */
@@ -72,9 +86,7 @@ function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
       break;
     case 'SwitchStatement':
       evaluate(run, env, node.discriminant);
-      run.under({ maybe: true }, () =>
-        node.cases.forEach((each) => runStatements(run, run.newEnv(env), each.consequent, returns)),
-      );
+      runSwitch(run, env, node, returns);
       break;
     case 'LabeledStatement':
       runStatement(run, env, node.body, returns);
@@ -103,10 +115,24 @@ function runExpression(run: Run, env: Env, node: Node, returned = false): Value 
 function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
   evaluate(run, env, node.test);
   const { consequent, alternate } = node;
-  run.under({ maybe: true }, () => {
-    runStatement(run, env, consequent, returns);
-    if (alternate) runStatement(run, env, alternate, returns);
-  });
+  const guard = guardOf(run, 'if', node.test);
+  const asserts = underGuard(run, guard, () => runStatement(run, env, consequent, returns));
+  if (!alternate) return;
+  const other = underGuard(run, guard, () => runStatement(run, env, alternate, returns));
+  guard.covered = asserts && other;
+}
+
+function runSwitch(
+  run: Run,
+  env: Env,
+  node: Extract<Node, { type: 'SwitchStatement' }>,
+  returns: Value[],
+): void {
+  const guard = guardOf(run, 'switch', node.discriminant);
+  const asserting = node.cases.map((each) =>
+    underGuard(run, guard, () => runStatements(run, run.newEnv(env), each.consequent, returns)),
+  );
+  guard.covered = asserting.every(Boolean) && node.cases.some(({ test }) => test === null);
 }
 
 type Loop = Extract<
@@ -116,14 +142,17 @@ type Loop = Extract<
 
 function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
   const scope = run.newEnv(env);
-  let maybe = run.flags.maybe;
+  const { turns } = run;
+  let { maybe, guard } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = evaluate(run, env, node.right);
     const item = over.is === 'list' ? itemOf(over) : NOTHING;
     if (node.left.type === 'VariableDeclaration') {
       for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
+      run.turns = [...turns, ...node.left.declarations.flatMap(({ id }) => namesIn(id))];
     }
     maybe ||= mayBeEmpty(over);
+    guard = loopGuard(run, over, node.right) ?? guard;
   } else if (node.type === 'ForStatement') {
     if (node.init)
       runStatement(
@@ -132,16 +161,24 @@ function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
         node.init.type === 'VariableDeclaration' ? node.init : asStatement(node.init),
         returns,
       );
+    if (node.init?.type === 'VariableDeclaration')
+      run.turns = [...turns, ...node.init.declarations.flatMap(({ id }) => namesIn(id))];
     if (node.test) evaluate(run, scope, node.test);
     if (node.update) evaluate(run, scope, node.update);
   } else evaluate(run, env, node.test);
   run.loops++;
-  run.under({ maybe }, () => runStatement(run, scope, node.body, returns));
+  run.under({ maybe, guard }, () => runStatement(run, scope, node.body, returns));
   run.loops--;
+  run.turns = turns;
 }
 
 const asStatement = (expression: Node): Node =>
   ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
+
+/** The condition that a loop over elements stands under, where there may be none of them. */
+export function loopGuard(run: Run, over: Value, node: Node): Guard | undefined {
+  return mayBeEmpty(over) && over.is === 'thing' ? guardOf(run, 'loop', node, over.reach) : undefined;
+}
 
 /** Whether a list of elements may have none: a query that does not throw. */
 export const mayBeEmpty = (value: Value): boolean => value.is === 'thing' && value.reach?.missing === 'many';
@@ -159,8 +196,8 @@ function runTry(run: Run, env: Env, node: Extract<Node, { type: 'TryStatement' }
   if (finalizer) run.under({ inFinally: true }, () => runStatement(run, env, finalizer, returns));
 }
 
-// A handler lets failures pass if it does nothing but print or return; one that does more may fail again.
-function failsAgain(statements: readonly Node[]): boolean {
+/** Whether a handler may fail again; one that does nothing but print or return lets failures pass. */
+export function failsAgain(statements: readonly Node[]): boolean {
   return statements.some(
     (each) => each.type !== 'EmptyStatement' && each.type !== 'ReturnStatement' && !prints(each),
   );

@@ -24,6 +24,25 @@ export interface Standing {
   /** In the `finally` of a try statement: runs whatever fails before. */
   inFinally: boolean;
   awaited: boolean;
+  /** Why it may not run, where that is a condition that can be told. */
+  guard: Guard | undefined;
+}
+
+/** A condition under which steps run. */
+export interface Guard {
+  /** `return`: the code before leaves the function under a condition. `event`: a callback of something that may not happen. */
+  by: 'if' | 'and' | 'switch' | 'return' | 'loop' | 'event';
+  /** The condition, the list that is walked, or the call that takes the callback. */
+  place: Span;
+  /** The other way asserts or throws as well. */
+  covered: boolean;
+  /** What it depends on is the row or turn, a version or the surroundings: each run knows which way it goes. */
+  fixed: boolean;
+  /** The names that it reads. */
+  names: readonly string[];
+  /** The query whose elements are walked. */
+  list?: Reach;
+  outer?: Guard;
 }
 
 /** One call that puts a component into a document. */
@@ -153,6 +172,8 @@ export type Step = Standing &
     | { kind: 'waited' }
     | { kind: 'unknown-call'; name: string; discarded: boolean; binding?: Binding }
     | { kind: 'throw' }
+    /** Markup or values are printed; `statement` where the call is one of its own. */
+    | { kind: 'print'; name: string; statement: boolean }
   );
 
 export type StepOf<Kind extends Step['kind']> = Extract<Step, { kind: Kind }>;
@@ -192,6 +213,8 @@ export interface Assertion {
   style: 'expect' | 'call' | 'throwing-query';
   subject: Value;
   subjectText: string;
+  /** The name that what is judged starts from, and the properties and methods on the way: `wrapper`, `text`. */
+  subjectPath: readonly string[];
   /** Where what is judged ends, in the spec file. */
   subjectEnd?: number;
   not: boolean;
@@ -202,6 +225,10 @@ export interface Assertion {
   argText: string;
   /** The matcher is named, but never called. */
   uncalled: boolean;
+  /** It is of what a promise gives. */
+  promised: boolean;
+  /** What is judged is read through `?.`: it may be missing. */
+  optional: boolean;
   place: Span;
 }
 

@@ -7,7 +7,7 @@ import { importedValue } from './evaluate.js';
 import { callFunction } from './functions.js';
 import { Run } from './run.js';
 import { runStatements } from './statements.js';
-import { literalText, memberName, unwrapped } from '../../parse/tree.js';
+import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../parse/tree.js';
 import { NOTHING, type Value } from './values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
@@ -38,6 +38,9 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     names: new Set(),
     waitsForAll: false,
     empty: program.body.length === 0,
+    statements: [],
+    lists: [],
+    maybe: false,
     repeated: false,
     waitsForCallback: false,
     parent: undefined,
@@ -57,6 +60,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     imports: tree.facts.imports,
     imported: importedFiles(project, tree),
     replaced: new Set(),
+    replacements: [],
     unknownEffects: false,
     ownSpecsFirst: false,
     usesSuiteStyle: false,
@@ -105,7 +109,21 @@ function findReplaced(run: Run, statements: readonly Node[]): void {
     run.replaced.add(specifier);
     const file = run.project.resolve(run.tree.path, specifier);
     if (file) run.replaced.add(file);
+    const { start, end } = call;
+    run.file.replacements.push({ specifier, file, place: { start, end }, partial: keepsActual(call) });
   }
+}
+
+// A factory that takes the real module in hand keeps some of it.
+function keepsActual({ arguments: [, factory] }: Extract<Node, { type: 'CallExpression' }>): boolean {
+  if (!factory) return false;
+  let found = isFunction(factory) && factory.params.length > 0;
+  walkTree(factory, (node) => {
+    const name = node.type === 'Identifier' ? node.name : memberName(node);
+    found ||= name === 'importActual' || name === 'requireActual' || name === 'importOriginal';
+    return !found;
+  });
+  return found;
 }
 
 function declareImports(run: Run, env: Env, tree: ModuleTree): void {

@@ -19,8 +19,12 @@ export interface Thing {
   /** What an expectation is about; `not` where it is turned round. */
   subject?: Value;
   subjectText?: string;
+  /** The names on the way to the subject. */
+  subjectPath?: readonly string[];
   /** The offset at which the subject stands. */
   subjectAt?: number;
+  /** The subject is read through `?.`. */
+  optional?: boolean;
   not?: boolean;
   /** The expectation is of what a promise gives, and so is a promise itself. */
   promised?: boolean;
@@ -53,8 +57,10 @@ export type Value =
   | { is: 'instance'; of: Value; name: string }
   /** A property path of the global object. */
   | { is: 'global'; path: string }
-  /** A value read off another: a property, or what a method without known meaning gives. */
-  | { is: 'read'; of: Value; name: string }
+  /** A value read off another: a property, what a method without known meaning gives, or an operator with its other side. */
+  | { is: 'read'; of: Value; name: string; than?: Value }
+  /** What a stand-in gives when the spec itself calls it. */
+  | { is: 'given'; by: StandIn }
   /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */
   | { is: 'promise'; of: Value; by: Pending };
 

@@ -1,0 +1,177 @@
+import { isRelated, subjectOf, type Subject } from '../../model/links/subjects.js';
+import { literal, nameOf } from '../../model/links/name.js';
+import type { Block } from '../../model/specs/blocks.js';
+import { countRounds, roundsOf, type Round } from '../../model/specs/rounds.js';
+import type { StepOf } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { isJourney } from './journey.js';
+import { outcomeOf } from './phrases.js';
+import { splitMend, splitOf, splitText } from './split.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+
+const messageRounds = (rounds: number): string =>
+  `This spec acts and asserts in ${rounds} rounds: its failure does not say which behaviour broke.`;
+const messageJourney = (rounds: number): string =>
+  `This spec is one journey of ${rounds} rounds, each built on the one before; its title does not say so.`;
+const messageSubjects = (count: number): string =>
+  `After one act, this spec asserts on ${count} things that have nothing to do with one another.`;
+const adviceSplit = 'Make a spec of each round.';
+const adviceJourney =
+  'Say in the title what the journey is, step by step, or start each spec at the stage it is about.';
+const adviceSubjects = (outcomes: readonly string[]): string =>
+  `Make a spec of each${outcomes.length > 1 ? `: ${outcomes.map((each) => `“${each}”`).join(', ')}` : ''}.`;
+
+/** Specs that cover several behaviours. */
+export const O01: FileCheck = {
+  code: 'O01',
+  family: 'overload',
+  scope: 'file',
+  title: 'Several behaviours in one spec',
+  level: 'risk',
+  why: 'When one spec covers five behaviours, a report of its failure does not say which of them broke, and those after the first failure are not tried.',
+  trouble:
+    "it('works', async () => {\n  // opens the lid, asserts; closes it, asserts; fires, asserts; stops, asserts\n});",
+  mended:
+    "it('disables the Fire button when the lid is opened', …);\nit('calls onFire when the Fire button is clicked', …);",
+  run: (context) =>
+    runningSpecs(context.file).flatMap((spec) =>
+      isOverloaded(spec) ? [manyRounds(spec, context)] : manySubjects(spec, context),
+    ),
+};
+
+const MANY_ROUNDS = 4;
+const MANY_SUBJECTS = 3;
+
+/** Whether a spec has several rounds of mixed matchers, under a title that does not say so. */
+export function isOverloaded(spec: Block): boolean {
+  if (spec.repeated || isFlow(spec.title.text)) return false;
+  const rounds = roundsOf(spec);
+  return countRounds(rounds) >= MANY_ROUNDS && isMixed(rounds.flatMap(({ asserts }) => asserts));
+}
+
+// One matcher all along is one journey of focus, keyboard or value.
+function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
+  const counts = new Map<string, number>();
+  for (const { assertion } of asserts) {
+    const name = assertion.matcher ?? '';
+    counts.set(name, (counts.get(name) ?? 0) + 1);
+  }
+  return Math.max(...counts.values()) < asserts.length * 0.8;
+}
+
+const SEQUENCE =
+  /\b(?:then|after|afterwards|until|again|once|before|while|during|toggles?|toggling|cycles?|flow|journey|steps?|sequence|lifecycle|and back|round ?trip)\b|->|→|⇒/i;
+
+/** Whether a title names two stages, or has a word of sequence. */
+function isFlow(title: string): boolean {
+  if (SEQUENCE.test(title)) return true;
+  const [, ...later] = title.toLowerCase().split(/\band\b|[,&+/;]|\bor\b/);
+  return later.some((part) => {
+    const [first = '', second = ''] = wordsOf(part);
+    const word = ADVERBS.has(first) ? second : first;
+    return /(?:[^s]s|ing|ed)$/.test(word) || STAGES.has(word);
+  });
+}
+
+const ADVERBS: ReadonlySet<string> = new Set(['also', 'should', 'can', 'not', 'does', 'will']);
+
+// Verbs as they stand behind "should".
+const STAGES: ReadonlySet<string> = new Set(
+  'open close show hide add remove select deselect unselect check uncheck enable disable focus blur expand collapse start stop pause resume clear reset save cancel edit delete submit update change set unset mount unmount call emit render'.split(
+    ' ',
+  ),
+);
+
+function manyRounds(spec: Block, context: FileContext): Found {
+  const rounds = roundsOf(spec);
+  const count = countRounds(rounds);
+  const journey = isJourney(rounds, context);
+  const split = journey ? undefined : splitOf(spec, context);
+  return {
+    place: inFile(context, spec.callee),
+    block: spec,
+    certainty: 'sure',
+    level: journey ? 'hint' : undefined,
+    message: journey ? messageJourney(count) : messageRounds(count),
+    advice: journey ? adviceJourney : split ? splitText(split) : adviceSplit,
+    evidence: rounds.flatMap((round, i) => roundPlace(round, i, context)),
+    mend: split && splitMend(spec, split, context),
+  };
+}
+
+function roundPlace(
+  { acts, asserts }: Round,
+  i: number,
+  context: FileContext,
+): NonNullable<Found['evidence']> {
+  const step = acts.find(({ kind }) => kind === 'act') ?? acts[0] ?? asserts[0];
+  const [first] = asserts;
+  const outcome = first && outcomeOf(first.assertion, context);
+  const note = `round ${i + 1}${outcome === undefined ? '' : `: ${outcome}`}`;
+  return step ? [{ ...inFile(context, step.place), note }] : [];
+}
+
+function manySubjects(spec: Block, context: FileContext): Found[] {
+  if (spec.repeated) return [];
+  return roundsOf(spec).flatMap((round) => {
+    if (round.acts.filter(({ kind }) => kind === 'act').length !== 1) return [];
+    const groups = unrelated(round.asserts, context);
+    if (!groups || groups.length < MANY_SUBJECTS) return [];
+    const matchers = new Set(groups.map(({ step }) => step.assertion.matcher));
+    const named = groups.filter(({ subject }) => isNamed(subject, spec.title.text, context));
+    if (matchers.size < MANY_SUBJECTS || named.length > 1) return [];
+    return [
+      {
+        place: inFile(context, spec.callee),
+        block: spec,
+        certainty: 'sure',
+        level: 'hint',
+        message: messageSubjects(groups.length),
+        advice: adviceSubjects(groups.flatMap(({ step }) => outcomeOf(step.assertion, context) ?? [])),
+        evidence: groups.map(({ step, subject }) => ({
+          ...inFile(context, step.place),
+          note: subjectNote(subject, context),
+        })),
+      } satisfies Found,
+    ];
+  });
+}
+
+interface Grouped {
+  subject: Subject;
+  step: StepOf<'assert'>;
+}
+
+// One assertion for each thing; undefined where it can't be told what has to do with what.
+function unrelated(asserts: readonly StepOf<'assert'>[], { links }: FileContext): Grouped[] | undefined {
+  const groups: Grouped[] = [];
+  for (const step of asserts) {
+    const subject = subjectOf(step.assertion, links);
+    if (subject.is !== 'element' && subject.is !== 'stand-in') return undefined;
+    const isOfOne = groups.some((each) => isRelated(each.subject, subject) === true);
+    if (!isOfOne) groups.push({ subject, step });
+  }
+  return groups;
+}
+
+function isNamed(subject: Subject, title: string, { links }: FileContext): boolean {
+  const words = subject.is === 'element' ? elementWords(subject, links) : [];
+  const titled = new Set(wordsOf(title).map(stemOf));
+  return words.some((word) => titled.has(stemOf(word)));
+}
+
+function elementWords(
+  { element, reach }: Extract<Subject, { is: 'element' }>,
+  links: FileContext['links'],
+): string[] {
+  const scope = links.scope(reach);
+  const name = scope && nameOf(element, scope.tree);
+  return wordsOf((name && literal(name)) ?? '');
+}
+
+function subjectNote(subject: Subject, { links }: FileContext): string {
+  if (subject.is !== 'element') return 'a stand-in';
+  const words = elementWords(subject, links);
+  return `<${subject.element.tag}>${words.length > 0 ? ` “${words.join(' ')}”` : ''}`;
+}

@@ -1,0 +1,75 @@
+import type { Block } from '../../model/specs/blocks.js';
+import { countRounds, isAssert, roundsOf } from '../../model/specs/rounds.js';
+import type { StepOf } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { isOverloaded } from './O01.js';
+import { splitOf, splitText } from './split.js';
+
+const message = (count: number, limit: number): string =>
+  `This spec makes ${count} assertions, more than ${limit}: the first that fails hides all after it.`;
+const messageWhole = (count: number, name: string): string =>
+  `This spec compares ${name} field by field, in ${count} assertions: the first that fails hides the rest.`;
+const adviceSplit = (split: string | undefined): string =>
+  split ?? 'Make one spec for each thing that a user would notice.';
+const adviceWhole = (name: string): string =>
+  `Compare ${name} with one object that holds all that is expected: a failure then shows every difference.`;
+
+/** Specs with very many assertions. */
+export const O02: FileCheck = {
+  code: 'O02',
+  family: 'overload',
+  scope: 'file',
+  title: 'Too many assertions',
+  level: 'risk',
+  why: 'A spec stops at its first failure: what the other assertions would say, nobody learns.',
+  trouble: "it('shows the log', () => {\n  expect(rows[0]).toHaveTextContent('Raku');\n  // and 24 more\n});",
+  mended:
+    "it('shows the firings in order', () => {\n  expect(rows.map((row) => row.textContent)).toEqual(['Raku', 'Celadon']);\n});",
+  run: (context) =>
+    runningSpecs(context.file)
+      .filter((spec) => !isOverloaded(spec))
+      .flatMap((spec) => check(spec, context)),
+};
+
+/** How many assertions a spec makes: through helpers as often as they are called, in loops once. */
+export const assertionsOf = ({ steps }: Block): StepOf<'assert'>[] =>
+  steps.filter(isAssert).filter((step) => !step.dead && !COUNTING.has(step.assertion.matcher ?? ''));
+
+const COUNTING: ReadonlySet<string> = new Set(['assertions', 'hasAssertions', 'plan', 'step']);
+
+function check(spec: Block, context: FileContext): Found[] {
+  const limit = context.limits.assertions;
+  const asserts = assertionsOf(spec);
+  if (asserts.length <= limit) return [];
+  const whole = comparedWhole(asserts);
+  const extra = asserts[limit];
+  const base = {
+    place: inFile(context, spec.callee),
+    block: spec,
+    certainty: 'sure' as const,
+    evidence: extra && [{ ...inFile(context, extra.place), note: `assertion ${limit + 1}` }],
+  };
+  if (whole !== undefined)
+    return [
+      {
+        ...base,
+        level: 'hint',
+        message: messageWhole(asserts.length, whole),
+        advice: adviceWhole(whole),
+      },
+    ];
+  const split = countRounds(roundsOf(spec)) > 1 ? splitOf(spec, context) : undefined;
+  return [
+    { ...base, message: message(asserts.length, limit), advice: adviceSplit(split && splitText(split)) },
+  ];
+}
+
+// The object whose fields all assertions compare, by its name.
+function comparedWhole(asserts: readonly StepOf<'assert'>[]): string | undefined {
+  const roots = asserts.map(({ assertion: { subject, subjectPath, asks } }) =>
+    asks === 'equal' && subject.is !== 'thing' && subjectPath.length > 1 ? subjectPath[0] : undefined,
+  );
+  const [first] = roots;
+  return roots.every((root) => root !== undefined && root === first) ? first : undefined;
+}

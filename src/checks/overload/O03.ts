@@ -1,0 +1,83 @@
+import { basename } from '../../util/paths.js';
+import { pathOf, type Block } from '../../model/specs/blocks.js';
+import { roundsOf } from '../../model/specs/rounds.js';
+import type { FileCheck, FileContext, Found } from '../check.js';
+import { inFile } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { titleOf } from './phrases.js';
+import { retitled } from './retitled.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+
+const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
+const messageVague = (title: string): string =>
+  `“${title}” says nothing of what should happen: neither do the groups around it.`;
+const adviceTitle = (title: string | undefined): string =>
+  title === undefined ? 'Say what a user sees, and when.' : `Say what it asserts, as “${title}”.`;
+
+/** Titles that say nothing of what should happen. */
+export const O03: FileCheck = {
+  code: 'O03',
+  family: 'overload',
+  scope: 'file',
+  title: 'Title that says nothing',
+  level: 'hint',
+  why: 'When a spec fails, its title is the first thing that is read, and often the only one.',
+  trouble: "it('works', () => { … });",
+  mended: "it('disables the Fire button when the lid is opened', () => { … });",
+  run: (context) =>
+    vagueSpecs(context).map((spec) => {
+      const title = newTitle(spec, context);
+      return {
+        place: inFile(context, spec.titlePlace ?? spec.callee),
+        block: spec,
+        certainty: 'sure',
+        message: spec.title.text.trim() === '' ? messageEmpty : messageVague(spec.title.text),
+        advice: adviceTitle(title),
+        suggestion: title,
+        mend: title === undefined ? undefined : retitled(spec, title, context),
+      } satisfies Found;
+    }),
+};
+
+/** The specs whose titles, with those of their groups, say nothing of what should happen. */
+export const vagueSpecs = (context: FileContext): Block[] =>
+  runningSpecs(context.file).filter((spec) => isVague(spec, context));
+
+function isVague(spec: Block, context: FileContext): boolean {
+  const { title, repeated, place } = spec;
+  // What a helper makes has its title from elsewhere.
+  const isOwn = spec.titlePlace !== undefined && place.start <= spec.titlePlace.start;
+  if (!title.exact || repeated || !isOwn) return false;
+  const path = pathOf(spec).filter(({ kind }) => kind !== 'file');
+  if (path.some((each) => !each.title.exact)) return false;
+  const known = subjectWords(context);
+  return path
+    .flatMap((each) => wordsOf(each.title.text))
+    .every((word) => SAYING_NOTHING.has(word) || known.has(stemOf(word)) || /^\d+$/.test(word));
+}
+
+// The component's name and the file's own: they are known from where the spec stands.
+function subjectWords({ file, links }: FileContext): Set<string> {
+  const names = file.renders.map((render) => links.component(render)?.name ?? '');
+  const words = [basename(file.path), ...names].flatMap(wordsOf);
+  return new Set(words.map(stemOf));
+}
+
+const SAYING_NOTHING: ReadonlySet<string> = new Set(
+  (
+    'a an the it its is are be been and or of to in for with on as that this should will can does do must ' +
+    'work works working worked render renders rendered rendering correct correctly right properly well fine ok good ' +
+    'basic basics simple simply general common main misc various test tests testing tested spec specs check checks ' +
+    'checking verify verifies ensure ensures default defaults expected expectedly exist exists create creates created ' +
+    'mount mounts mounted mounting success successful successfully behave behaves behavior behaviour functionality ' +
+    'feature features component components unit case cases scenario example happy path sanity smoke'
+  ).split(' '),
+);
+
+function newTitle(spec: Block, context: FileContext): string | undefined {
+  const rounds = roundsOf(spec);
+  // What several rounds have in common, no title made here can say.
+  const [round] = rounds;
+  const title = rounds.length === 1 && round ? titleOf(round, context) : undefined;
+  return spec.parent?.children.some((each) => each.title.text === title) ? undefined : title;
+}

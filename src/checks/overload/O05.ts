@@ -1,0 +1,165 @@
+import type { Edit, Mend } from '../../mends/edit.js';
+import { quoted as inQuotes } from '../../mends/style.js';
+import type { Block } from '../../model/specs/blocks.js';
+import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { quoted, runningSpecs } from '../order.js';
+import { quoteFor } from './retitled.js';
+
+const messageOther = (says: string, does: string): string =>
+  `The title says “${says}”, but all that stands here is “${does}”, which is another spec's matter.`;
+const messageSwapped = (other: string): string =>
+  `This spec does what the title of ${other} says, and that one does what this title says.`;
+const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
+const adviceSwapped = 'Change the two titles over.';
+
+/** Specs whose title says one thing, and whose body does another. */
+export const O05: FileCheck = {
+  code: 'O05',
+  family: 'overload',
+  scope: 'file',
+  title: 'Title and body disagree',
+  level: 'risk',
+  why: 'A spec that was copied, and only half changed, makes a report name what did not break, and leaves untested what its title promises.',
+  trouble:
+    "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 6') … });",
+  mended:
+    "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 10') … });",
+  run(context) {
+    const specs = runningSpecs(context.file).filter(
+      ({ title, repeated, statements }) => title.exact && !repeated && statements.length > 0,
+    );
+    return specs.flatMap((spec) => {
+      const siblings = specs.filter((each) => each !== spec && each.parent === spec.parent);
+      for (const other of siblings) {
+        const found = check(spec, other, context);
+        if (found) return [found];
+      }
+      return [];
+    });
+  },
+};
+
+/** Where two titles of one pattern differ: the words that only one of them has. */
+interface Difference {
+  mine: string;
+  theirs: string;
+}
+
+function check(spec: Block, other: Block, context: FileContext): Found | undefined {
+  const difference = differenceOf(spec.title.text, other.title.text);
+  if (!difference || !isAlike(spec, other)) return undefined;
+  const { mine, theirs } = difference;
+  const own = wordsIn(spec);
+  const others = wordsIn(other);
+  // A word that is only said to be absent is not what the spec is about.
+  const isElsewhere = has(positiveWords(spec), theirs) && !hasAny(own, mine);
+  if (!isElsewhere) return undefined;
+  const swapped = has(others, mine) && !hasAny(others, theirs);
+  if (!swapped && !has(others, theirs)) return undefined;
+  return {
+    place: inFile(context, spec.titlePlace ?? spec.callee),
+    block: spec,
+    certainty: 'likely',
+    message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs),
+    advice: swapped ? adviceSwapped : adviceOther(mine),
+    evidence: [
+      { ...inFile(context, other.titlePlace ?? other.callee), note: `${quoted(other)} stands here` },
+    ],
+    mend: swapped ? titlesChanged(spec, other, context) : rewritten(spec, difference, context),
+  };
+}
+
+// Words that say how, not what: they need not stand in a body.
+const LOOSE: ReadonlySet<string> = new Set(
+  'a an the is are be not no with without and or when if on off in of to for by from at as only also default custom valid invalid true false null undefined empty all any some each every multiple several single more less than given provided set unset missing present correct correctly wrong 0 1'.split(
+    ' ',
+  ),
+);
+
+const NUMBERS: ReadonlyMap<string, string> = new Map(
+  'zero one two three four five six seven eight nine ten'.split(' ').map((word, i) => [word, String(i)]),
+);
+
+const plain = (word: string): string => NUMBERS.get(word) ?? stemOf(word);
+
+function differenceOf(mine: string, theirs: string): Difference | undefined {
+  const a = mine.split(/\s+/);
+  const b = theirs.split(/\s+/);
+  let start = 0;
+  while (start < a.length && a[start] === b[start]) start++;
+  let end = 0;
+  while (end < Math.min(a.length, b.length) - start && a.at(-1 - end) === b.at(-1 - end)) end++;
+  const [x, y] = [a.slice(start, a.length - end), b.slice(start, b.length - end)];
+  const isSlot = (part: readonly string[]): boolean => part.length === 1 && isSaying(part.join(' '));
+  return start + end >= 1 && isSlot(x) && isSlot(y) && !isSame(x.join(), y.join())
+    ? { mine: x.join(' '), theirs: y.join(' ') }
+    : undefined;
+}
+
+const isSaying = (part: string): boolean => {
+  const words = wordsOf(part);
+  return words.length > 0 && words.every((word) => !LOOSE.has(word));
+};
+
+// `kiln` and `kilns`, `open` and `opened` are no contradiction, nor is a word that is a part of the other.
+const isSame = (a: string, b: string): boolean => {
+  const [x, y] = [wordsOf(a).map(plain), wordsOf(b).map(plain)];
+  return x.some((word) => y.includes(word));
+};
+
+// Both do the same kinds of thing in the same order.
+const isAlike = (a: Block, b: Block): boolean => kindsOf(a).join() === kindsOf(b).join();
+
+const wordsIn = ({ statements }: Block): Set<string> =>
+  new Set(statements.flatMap(({ words }) => [...words].map(plain)));
+
+function positiveWords(spec: Block): Set<string> {
+  const denied = spec.steps.filter(isAssert).filter(({ assertion }) => assertion.not);
+  const statements = spec.statements.filter((each) => !denied.some((step) => stands(step, each)));
+  return new Set(statements.flatMap(({ words }) => [...words].map(plain)));
+}
+
+const has = (words: ReadonlySet<string>, part: string): boolean =>
+  wordsOf(part).every((word) => words.has(plain(word)));
+const hasAny = (words: ReadonlySet<string>, part: string): boolean =>
+  wordsOf(part).some((word) => [...words].some((each) => each.includes(plain(word))));
+
+function titlesChanged(a: Block, b: Block, context: FileContext): Mend | undefined {
+  if (!a.titlePlace || !b.titlePlace) return undefined;
+  const edit = ({ start, end }: NonNullable<Block['titlePlace']>, title: string): Edit => ({
+    file: context.file.path,
+    start,
+    end,
+    text: inQuotes(title, quoteFor(title, context)),
+  });
+  return {
+    summary: 'Change the two titles over',
+    safe: true,
+    edits: [edit(a.titlePlace, b.title.text), edit(b.titlePlace, a.title.text)],
+  };
+}
+
+// The word of the title in place of the other's, where that stands in literals only.
+function rewritten(
+  { statements }: Block,
+  { mine, theirs }: Difference,
+  context: FileContext,
+): Mend | undefined {
+  const word = theirs.replace(/^\W+|\W+$/g, '');
+  const own = mine.replace(/^\W+|\W+$/g, '');
+  const named = statements.some(({ uses }) =>
+    [...uses].some((name) => wordsOf(name).includes(word.toLowerCase())),
+  );
+  const edits = statements
+    .flatMap(({ literals }) => literals)
+    .flatMap(({ start, end, text }): Edit[] => {
+      const pattern = new RegExp(`\\b${word.replace(/[^\w ]/g, '\\$&')}\\b`, 'g');
+      return pattern.test(text)
+        ? [{ file: context.file.path, start, end, text: text.replace(pattern, () => own) }]
+        : [];
+    });
+  if (named || edits.length === 0 || !/^[\w-]+$/.test(own)) return undefined;
+  return { summary: `Write “${own}” for “${word}”`, safe: false, edits };
+}

@@ -1,0 +1,89 @@
+import type { Block } from '../../model/specs/blocks.js';
+import { isAssert } from '../../model/specs/rounds.js';
+import type { Guard, StepOf } from '../../model/specs/steps.js';
+import { thingOf } from '../../model/specs/values.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { adviceFor, openGuard, REASONS } from './guarded.js';
+import { assertsNothingSure } from './O04.js';
+
+const messageMaybe = ({ by }: Guard): string => `This assertion may not run: ${REASONS[by]}.`;
+const messageMissing = (text: string): string =>
+  `This assertion passes if ${text} finds nothing: what stands behind “?.” is undefined then.`;
+const adviceMissing = 'Assert first that it is there, or ask with a query that throws.';
+
+/** Assertions that may not run, beside others that do. */
+export const O07: FileCheck = {
+  code: 'O07',
+  family: 'overload',
+  scope: 'file',
+  title: 'Assertion that may not run',
+  level: 'risk',
+  why: 'An assertion under a condition is skipped when the component breaks in just the way that makes the condition false.',
+  trouble: "const lid = screen.queryByRole('button');\nif (lid) {\n  expect(lid).toBeEnabled();\n}",
+  mended: "expect(screen.getByRole('button')).toBeEnabled();",
+  run: (context) =>
+    runningSpecs(context.file).flatMap((spec) => {
+      const asserts = spec.steps.filter(isAssert);
+      const guarded = asserts.filter((step) => openGuard(step, spec) !== undefined);
+      // If none is left that surely runs, that is O04's matter.
+      const maybe =
+        guarded.length > 0 && !assertsNothingSure(spec, context)
+          ? guarded.flatMap((step) => found(step, spec, context))
+          : [];
+      return [...maybe, ...asserts.flatMap((step) => missing(step, spec, context))];
+    }),
+};
+
+function found(step: StepOf<'assert'>, spec: Block, context: FileContext): Found[] {
+  const guard = openGuard(step, spec);
+  if (!guard) return [];
+  const first = spec.steps.filter(isAssert).find((each) => openGuard(each, spec)?.place === guard.place);
+  // Of several under one condition, the first stands for all.
+  if (first !== step) return [];
+  return [
+    {
+      place: inFile(context, step.assertion.place),
+      block: spec,
+      certainty: guard.by === 'event' ? 'likely' : 'sure',
+      message: messageMaybe(guard),
+      advice: adviceFor(guard),
+      evidence: [{ ...inFile(context, guard.place), note: NOTES[guard.by] }],
+    },
+  ];
+}
+
+const NOTES: Readonly<Record<Guard['by'], string>> = {
+  if: 'the condition',
+  and: 'the condition',
+  switch: 'what the case is chosen by',
+  return: 'the condition to leave',
+  loop: 'the elements that are walked',
+  event: 'the callback',
+};
+
+// `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
+function missing(step: StepOf<'assert'>, spec: Block, { links, ...context }: FileContext): Found[] {
+  const { optional, not, asks, subject, subjectPath, subjectText, place } = step.assertion;
+  const passes = not ? asks !== 'undefined' && asks !== 'falsy' : asks === 'undefined' || asks === 'falsy';
+  const reach = thingOf(subject)?.reach;
+  if (!optional || !passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void')
+    return [];
+  const target = links.target(reach);
+  const isThere = target.kind === 'one' && target.proven && target.element.guards.length === 0;
+  const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
+  const asserted = before.some(
+    ({ assertion }) =>
+      thingOf(assertion.subject)?.reach === reach || assertion.subjectPath[0] === subjectPath[0],
+  );
+  if (isThere || asserted) return [];
+  return [
+    {
+      place: { file: context.file.path, start: place.start, end: place.end },
+      block: spec,
+      certainty: 'likely',
+      message: messageMissing(subjectText.split('?.')[0] ?? ''),
+      advice: adviceMissing,
+    },
+  ];
+}

@@ -1,0 +1,147 @@
+import type { Edit, Mend } from '../../mends/edit.js';
+import { indentAt, lineStart } from '../../mends/style.js';
+import type { Block } from '../../model/specs/blocks.js';
+import type { Statement } from '../../model/specs/body.js';
+import { plural } from '../../util/plural.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { quoted, runningSpecs } from '../order.js';
+import { arrangement, arrangingIn, beginning, FEWEST_STATEMENTS, type Arrangement } from './arrangement.js';
+import { acrossFiles } from './across-files.js';
+
+const message = (count: number, specs: number): string =>
+  `The same ${count} statements stand at the start of ${plural(specs, 'spec')} of this group.`;
+const advice = (name: string): string => `Write them once, in ${name}.`;
+
+/** Arrangement that many specs of a group, or several files, repeat. */
+export const O08: FileCheck = {
+  code: 'O08',
+  family: 'overload',
+  scope: 'file',
+  title: 'Arrangement repeated',
+  level: 'hint',
+  why: 'What every spec repeats hides what each is about, and must be changed in every place.',
+  trouble:
+    "it('a', () => {\n  const onFire = vi.fn();\n  const user = userEvent.setup();\n  render(<KilnCard onFire={onFire} />);\n  // and four more specs begin so\n});",
+  mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
+  run: (context) =>
+    context.file.blocks
+      .concat(context.file.root)
+      .filter(({ kind }) => kind === 'group' || kind === 'file')
+      .flatMap((group) => check(group, context)),
+  across: acrossFiles,
+};
+
+const FEWEST_SPECS = 5;
+
+function check(group: Block, context: FileContext): Found[] {
+  const running = new Set(runningSpecs(context.file));
+  const specs = group.children.filter((each) => running.has(each));
+  if (specs.length < FEWEST_SPECS) return [];
+  const begins = new Map<string, { spec: Block; statements: Statement[] }[]>();
+  for (const spec of specs) {
+    const statements = spec.repeated ? [] : arrangingIn(spec);
+    const start = beginning(statements);
+    if (start !== undefined) begins.set(start, [...(begins.get(start) ?? []), { spec, statements }]);
+  }
+  const [most] = [...begins.values()].sort((a, b) => b.length - a.length);
+  const [first, ...others] = most ?? [];
+  if (!most || !first || most.length < FEWEST_SPECS) return [];
+  const count = sharedCount(most.map(({ statements }) => statements));
+  const shared = first.statements.slice(0, count);
+  const every = most.length === specs.length && group.children.every(({ kind }) => kind !== 'group');
+  const moved = arrangement(
+    first.spec,
+    shared,
+    namesAfter(
+      most.map(({ spec }) => spec),
+      count,
+    ),
+    every,
+    context,
+  );
+  const [start, last] = [shared[0], shared.at(-1)];
+  if (!start || !last) return [];
+  return [
+    {
+      place: inFile(context, { start: start.start, end: last.end }),
+      block: first.spec,
+      certainty: 'sure',
+      message: message(count, most.length),
+      advice: advice(moved?.name ?? 'a helper'),
+      evidence: others.map(({ spec, statements: [at] }) => ({
+        ...inFile(context, at ?? spec.callee),
+        note: quoted(spec),
+      })),
+      suggestion: moved?.lines.join('\n'),
+      mend:
+        moved &&
+        movedOut(
+          most.map(({ spec }) => spec),
+          count,
+          moved,
+          context,
+        ),
+    },
+  ];
+}
+
+// How many statements all of them begin with.
+function sharedCount(all: readonly (readonly Statement[])[]): number {
+  const [first = []] = all;
+  let count = FEWEST_STATEMENTS;
+  while (count < first.length && all.every((each) => each[count]?.code === first[count]?.code)) count++;
+  return count;
+}
+
+const namesAfter = (specs: readonly Block[], count: number): Set<string> =>
+  new Set(specs.flatMap(({ statements }) => statements.slice(count).flatMap(({ uses }) => [...uses])));
+
+function movedOut(
+  specs: readonly Block[],
+  count: number,
+  moved: Arrangement,
+  context: FileContext,
+): Mend | undefined {
+  const { newline } = context.style;
+  const { text } = context.source;
+  const names = specs.map(({ statements }) =>
+    statements
+      .slice(0, count)
+      .flatMap(({ declares }) => declares)
+      .join(),
+  );
+  const [first] = specs;
+  if (!first || new Set(names).size > 1) return undefined;
+  const at = lineStart(text, first.place.start);
+  if (text.slice(at, first.place.start).trim() !== '') return undefined;
+  const margin = indentAt(text, first.place.start);
+  const lines = moved.lines.map((line) => (line ? margin + line : line));
+  const helper: Edit = {
+    file: context.file.path,
+    start: at,
+    end: at,
+    text: lines.join(newline) + newline + newline,
+  };
+  return {
+    summary: `Write the arrangement once, in ${moved.name}`,
+    safe: true,
+    edits: [helper, ...specs.map((spec) => replaced(spec, count, moved.call, context)), ...moved.edits],
+  };
+}
+
+function replaced(
+  { statements }: Block,
+  count: number,
+  call: Arrangement['call'],
+  context: FileContext,
+): Edit {
+  const { text } = context.source;
+  const file = context.file.path;
+  const start = statements[0]?.start ?? 0;
+  const end = statements[count - 1]?.end ?? start;
+  const used = new Set(statements.slice(count).flatMap(({ uses }) => [...uses]));
+  if (call) return { file, start, end, text: call(used) };
+  // The lines go as a whole, with the empty one after them.
+  const rest = /^[ \t]*\r?\n(?:[ \t]*\r?\n)?/.exec(text.slice(end));
+  return { file, start: lineStart(text, start), end: end + (rest?.[0].length ?? 0), text: '' };
+}

@@ -1,0 +1,60 @@
+import type { Mend } from '../../mends/edit.js';
+import { lineStart } from '../../mends/style.js';
+import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
+import type { StepOf } from '../../model/specs/steps.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+
+const message = (name: string): string =>
+  `${name} prints while the spec runs, and nothing reads what it prints.`;
+const advice = 'Take it out.';
+
+/** Debug output that was left in specs. */
+export const O10: FileCheck = {
+  code: 'O10',
+  family: 'overload',
+  scope: 'file',
+  title: 'Debug output left',
+  level: 'hint',
+  why: 'Output of a hunt that is over hides the output of the next failure.',
+  trouble: 'render(<KilnCard />);\nscreen.debug();',
+  mended: 'render(<KilnCard />);',
+  run: (context) =>
+    context.file.blocks
+      .filter(({ kind }) => kind === 'spec' || kind === 'hook')
+      .flatMap((block) =>
+        block.steps.flatMap((step) => (step.kind === 'print' ? check(step, block, context) : [])),
+      ),
+};
+
+function check(step: StepOf<'print'>, block: Block, context: FileContext): Found[] {
+  // Helpers print for all who call them; a stand-in for the console reads what is printed.
+  if (step.via || (step.name.startsWith('console.') && isReplaced(block, context))) return [];
+  return [
+    {
+      place: inFile(context, step.place),
+      block,
+      certainty: 'sure',
+      message: message(step.name),
+      advice,
+      mend: removed(step, context),
+    },
+  ];
+}
+
+const isReplaced = (block: Block, { file }: FileContext): boolean =>
+  file.standIns.some(
+    ({ objectText, block: at }) =>
+      objectText !== undefined &&
+      /(?:^|\.)console$/.test(objectText) &&
+      (pathOf(block).includes(at) || hooksFor(block, 'before-all', 'before-each').includes(at)),
+  );
+
+// The statement goes with its line, if it has one of its own.
+function removed({ statement, place, awaited }: StepOf<'print'>, context: FileContext): Mend | undefined {
+  const { text } = context.source;
+  const start = lineStart(text, place.start);
+  const rest = /^;?[ \t]*(?:\r?\n|$)/.exec(text.slice(place.end));
+  if (!statement || awaited || !rest || text.slice(start, place.start).trim() !== '') return undefined;
+  const end = place.end + rest[0].length;
+  return { summary: 'Take it out', safe: true, edits: [{ file: context.file.path, start, end, text: '' }] };
+}

@@ -1,0 +1,100 @@
+import { basename } from '../../util/paths.js';
+import type { Block, Replacement } from '../../model/specs/blocks.js';
+import { isAssert } from '../../model/specs/rounds.js';
+import type { StandIn, StepOf } from '../../model/specs/steps.js';
+import { settled, type Value } from '../../model/specs/values.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { runningSpecs } from '../order.js';
+import { hooksFor } from '../../model/specs/blocks.js';
+
+const messageReplaced = (name: string): string =>
+  `${name}, which this file is named after, is replaced: its specs test the stand-in.`;
+const messageGiven = 'All that this spec asserts is what it told a stand-in to give.';
+const adviceReplaced = 'Replace what it needs, not what is tested.';
+const adviceGiven =
+  'Hand the stand-in to the component, and assert on what the component makes of the answer.';
+
+/** Specs that test their own stand-ins. */
+export const O11: FileCheck = {
+  code: 'O11',
+  family: 'overload',
+  scope: 'file',
+  title: 'The stand-in is what is tested',
+  level: 'risk',
+  why: 'A spec that asks a stand-in for the answer it was given passes whatever the component does.',
+  trouble: 'const load = vi.fn().mockReturnValue(6);\nexpect(load()).toBe(6);',
+  mended:
+    "render(<KilnCard load={vi.fn().mockReturnValue(6)} />);\nexpect(screen.getByText('Cone 6')).toBeInTheDocument();",
+  run: (context) => [
+    ...replacedSubject(context),
+    ...runningSpecs(context.file).flatMap((spec) => givenBack(spec, context)),
+  ],
+};
+
+// The module that the file is named after, wholly replaced.
+function replacedSubject(context: FileContext): Found[] {
+  const { file } = context;
+  const subject = stem(file.path);
+  const found = file.replacements.find((each) => !each.partial && isSubject(each, subject, context));
+  if (!found) return [];
+  return [
+    {
+      place: inFile(context, found.place),
+      certainty: 'likely',
+      message: messageReplaced(basename(found.specifier)),
+      advice: adviceReplaced,
+    },
+  ];
+}
+
+const stem = (path: string): string => (basename(path).split('.')[0] ?? '').toLowerCase();
+
+// It is also what the specs import and put to use.
+function isSubject({ specifier, file: path }: Replacement, subject: string, { file }: FileContext): boolean {
+  if (path === undefined || stem(path) !== subject) return false;
+  return [...file.imports.values()].some((each) => each.specifier === specifier && !each.typeOnly);
+}
+
+function givenBack(spec: Block, context: FileContext): Found[] {
+  const asserts = spec.steps.filter(isAssert);
+  const replaced = [spec, ...hooksFor(spec, 'before-all', 'before-each')].flatMap(({ steps }) =>
+    steps.flatMap((step) => (step.kind === 'stand-in' ? [step.standIn] : [])),
+  );
+  const givers = asserts.map((step) => giverOf(step, replaced));
+  const [first] = asserts;
+  if (!first || !givers.every((each) => each !== undefined)) return [];
+  return [
+    {
+      place: inFile(context, first.assertion.place),
+      block: spec,
+      certainty: 'sure',
+      message: messageGiven,
+      advice: adviceGiven,
+      evidence: [...new Set(givers)].map(({ place }) => ({
+        ...inFile(context, place),
+        note: 'the stand-in',
+      })),
+    },
+  ];
+}
+
+// The stand-in whose answer an assertion is about, called by the spec itself.
+function giverOf({ assertion, via }: StepOf<'assert'>, replaced: readonly StandIn[]): StandIn | undefined {
+  const { subject, subjectPath, subjectText, asks } = assertion;
+  if (via || asks === 'called') return undefined;
+  const given = standInBehind(subject);
+  if (given?.answers || given?.onceOnly) return given;
+  // `kiln.temp()`, of a member that the spec has replaced.
+  if (!subjectText.endsWith(')')) return undefined;
+  const path = subjectPath.join('.');
+  return replaced.find(
+    ({ objectText, member, answers }) =>
+      answers && member !== undefined && path === `${objectText}.${member}`,
+  );
+}
+
+function standInBehind(value: Value): StandIn | undefined {
+  const at = settled(value);
+  if (at.is === 'given') return at.by;
+  return at.is === 'read' ? standInBehind(at.of) : undefined;
+}

@@ -1,0 +1,78 @@
+import { pathOf, type Block } from '../../model/specs/blocks.js';
+import { plural } from '../../util/plural.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+
+const messageLarge = (count: number, limit: number): string =>
+  `This group has ${count} specs of its own, more than ${limit}: nobody finds the one that is missing.`;
+const messageDeep = (level: number, limit: number): string =>
+  `This group stands on level ${level}, more than ${limit}: its specs can't be read without all the hooks around them.`;
+const adviceGroups = (groups: readonly [string, number][]): string =>
+  groups.length > 0
+    ? `Make groups of what belongs together: ${groups.map(([word, count]) => `“${word}” (${plural(count, 'spec')})`).join(', ')}.`
+    : 'Make groups of what belongs together, by the element or the event that the specs are about.';
+const adviceDeep = 'Join groups that have one member each, and say in the titles what they said.';
+
+/** Groups with very many specs, and groups that stand very deep. */
+export const O13: FileCheck = {
+  code: 'O13',
+  family: 'overload',
+  scope: 'file',
+  title: 'Group too large',
+  level: 'hint',
+  why: 'In a long list of specs nobody sees what is tested twice and what is not tested at all.',
+  trouble: "describe('KilnCard', () => {\n  // 60 specs\n});",
+  mended:
+    "describe('KilnCard', () => {\n  describe('lid', () => { … });\n  describe('firing', () => { … });\n});",
+  run: (context) =>
+    context.file.blocks.filter(({ kind }) => kind === 'group').flatMap((group) => check(group, context)),
+};
+
+function check(group: Block, context: FileContext): Found[] {
+  const { specs: limit, levels } = context.limits;
+  const base = { place: inFile(context, group.callee), block: group, certainty: 'sure' as const };
+  // A table is one spec, however many rows it has.
+  const places = new Set(
+    group.children.filter(({ kind }) => kind === 'spec').map(({ callee }) => callee.start),
+  );
+  const level = pathOf(group).filter(({ kind }) => kind === 'group').length;
+  const found: Found[] = [];
+  if (places.size > limit)
+    found.push({
+      ...base,
+      message: messageLarge(places.size, limit),
+      advice: adviceGroups(groupsFor(group)),
+    });
+  // Only the first level that is too deep: what is inside of it follows from it.
+  if (level === levels + 1) found.push({ ...base, message: messageDeep(level, levels), advice: adviceDeep });
+  return found;
+}
+
+const FEWEST = 5;
+const MOST_GROUPS = 4;
+
+// Words that several titles have, and not nearly all; the group's own left out.
+function groupsFor(group: Block): [string, number][] {
+  const specs = group.children.filter(({ kind }) => kind === 'spec');
+  const own = new Set(pathOf(group).flatMap(({ title }) => wordsOf(title.text).map(stemOf)));
+  const counts = new Map<string, { word: string; count: number }>();
+  for (const { title } of specs) {
+    for (const word of new Set(wordsOf(title.text))) {
+      const stem = stemOf(word);
+      if (word.length < 4 || own.has(stem) || COMMON.has(word)) continue;
+      const known = counts.get(stem) ?? { word, count: 0 };
+      counts.set(stem, { ...known, count: known.count + 1 });
+    }
+  }
+  return [...counts.values()]
+    .filter(({ count }) => count >= FEWEST && count <= specs.length / 2)
+    .sort((a, b) => b.count - a.count || (a.word < b.word ? -1 : 1))
+    .slice(0, MOST_GROUPS)
+    .map(({ word, count }) => [word, count]);
+}
+
+const COMMON: ReadonlySet<string> = new Set(
+  'should when with that this then than does have from into only renders render rendered shows show displays display sets calls correctly default without after before component test verify passed given used using adds applies applied custom value props prop'.split(
+    ' ',
+  ),
+);

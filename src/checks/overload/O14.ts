@@ -1,0 +1,78 @@
+import type { Block } from '../../model/specs/blocks.js';
+import { isAssert, stands } from '../../model/specs/rounds.js';
+import type { Assertion } from '../../model/specs/steps.js';
+import { thingOf } from '../../model/specs/values.js';
+import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { runningSpecs } from '../order.js';
+
+const message = (count: number, name: string): string =>
+  `${count} is the length of ${name}, which stands in this spec: the two must be changed together.`;
+const advice = (name: string): string => `Say ${name}.length.`;
+
+/** Counts that are written out, though the data in the spec has them. */
+export const O14: FileCheck = {
+  code: 'O14',
+  family: 'overload',
+  scope: 'file',
+  title: 'Figure that the data already holds',
+  level: 'hint',
+  why: 'A figure that is counted by hand goes wrong when the data gets another entry, and does not say where it comes from.',
+  trouble: "render(<Log rows={rows} />);\nexpect(screen.getAllByRole('row')).toHaveLength(3);",
+  mended: "render(<Log rows={rows} />);\nexpect(screen.getAllByRole('row')).toHaveLength(rows.length);",
+  run: (context) => runningSpecs(context.file).flatMap((spec) => check(spec, context)),
+};
+
+function check(spec: Block, context: FileContext): Found[] {
+  const lists = spec.lists.filter(({ name }) => isHandedOn(name, spec));
+  return spec.steps.filter(isAssert).flatMap(({ assertion, via }) => {
+    const count = via ? undefined : countOf(assertion);
+    const [list, other] = lists.filter(({ length }) => length === count);
+    const at = assertion.place.end - 1 - assertion.argText.length;
+    // Of two lists of that length, either may be meant.
+    if (!list || other || count === undefined || list.end > assertion.place.start) return [];
+    const { text } = context.source;
+    const isLast = text.slice(at, assertion.place.end - 1) === assertion.argText;
+    return [
+      {
+        place: inFile(context, assertion.place),
+        block: spec,
+        certainty: 'sure',
+        message: message(count, list.name),
+        advice: advice(list.name),
+        evidence: [{ ...inFile(context, list), note: `${count} entries` }],
+        mend: isLast
+          ? {
+              summary: `Say ${list.name}.length`,
+              safe: true,
+              edits: [
+                {
+                  file: context.file.path,
+                  start: at,
+                  end: assertion.place.end - 1,
+                  text: `${list.name}.length`,
+                },
+              ],
+            }
+          : undefined,
+      } satisfies Found,
+    ];
+  });
+}
+
+// Only what the component is given can show in it.
+const isHandedOn = (name: string, { statements, steps }: Block): boolean =>
+  statements.some(
+    (each) =>
+      each.uses.has(name) &&
+      steps.some((step) => (step.kind === 'render' || step.kind === 'act') && stands(step, each)),
+  );
+
+// A number of elements, of two or more: none and one come without any data.
+function countOf({ subject, subjectPath, asks, not, args, argText }: Assertion): number | undefined {
+  const value = args.length === 1 && args[0]?.is === 'constant' ? args[0].value : undefined;
+  const isCount = asks === 'count' || (asks === 'equal' && subjectPath.at(-1) === 'length');
+  const reach = thingOf(subject)?.reach;
+  if (not || !isCount || typeof value !== 'number' || value < 2 || argText !== String(value))
+    return undefined;
+  return reach?.missing === 'many' || reach?.missing === 'many-throws' ? value : undefined;
+}

@@ -1,0 +1,33 @@
+import type { Check } from '../check.js';
+import { O01 } from './O01.js';
+import { O02 } from './O02.js';
+import { O03 } from './O03.js';
+import { O04 } from './O04.js';
+import { O05 } from './O05.js';
+import { O06 } from './O06.js';
+import { O07 } from './O07.js';
+import { O08 } from './O08.js';
+import { O09 } from './O09.js';
+import { O10 } from './O10.js';
+import { O11 } from './O11.js';
+import { O12 } from './O12.js';
+import { O13 } from './O13.js';
+import { O14 } from './O14.js';
+
+/** Specs that say too much at once, or nothing. */
+export const OVERLOAD: readonly Check[] = [
+  O01,
+  O02,
+  O03,
+  O04,
+  O05,
+  O06,
+  O07,
+  O08,
+  O09,
+  O10,
+  O11,
+  O12,
+  O13,
+  O14,
+];

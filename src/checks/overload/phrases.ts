@@ -1,0 +1,286 @@
+import { nameOf, literal } from '../../model/links/name.js';
+import { roleOf } from '../../model/links/role.js';
+import { subjectOf, type Subject } from '../../model/links/subjects.js';
+import type { Round } from '../../model/specs/rounds.js';
+import type { Assertion, Reach, StepOf } from '../../model/specs/steps.js';
+import { textOfValue, type Value } from '../../model/specs/values.js';
+import { inShort } from '../../util/printable.js';
+import type { FileContext } from '../check.js';
+import { assertsAbsence, assertsPresence } from '../queries/uses.js';
+import { wordsOf } from '../../util/words.js';
+
+/**
+ * A title made from what a spec does and what it asserts: the outcome, and the act that leads to it.
+ * Its words are those of the spec and the names of the component; undefined where these don't say enough.
+ */
+export function titleOf({ acts, asserts }: Round, context: FileContext): string | undefined {
+  const outcomes = [...new Set(asserts.flatMap(({ assertion }) => outcomeOf(assertion, context) ?? []))];
+  const [first, second] = outcomes;
+  if (first === undefined) return undefined;
+  const outcome = outcomes.length === 2 && second ? `${first} and ${second}` : first;
+  const act = acts
+    .toReversed()
+    .flatMap((step) => (step.kind === 'act' ? (actOf(step, context) ?? []) : []))
+    .at(0);
+  const title = act === undefined ? outcome : `${outcome} when ${act}`;
+  return title.length <= LONGEST ? title : act === undefined ? undefined : `${first} when ${act}`;
+}
+
+const LONGEST = 90;
+
+/** What an assertion says, as `shows the Fire button`; undefined where that is not plain. */
+export function outcomeOf(assertion: Assertion, context: FileContext): string | undefined {
+  const { matcher = '', not, asks } = assertion;
+  if (asks === 'snapshot') return 'matches its snapshot';
+  if (matcher.startsWith('toThrow')) return not ? 'does not throw' : 'throws';
+  const subject = subjectOf(assertion, context.links);
+  if (subject.is === 'stand-in') return callOf(assertion);
+  const event = emittedBy(assertion);
+  if (event !== undefined) return `${isDenied(assertion) ? 'does not emit' : 'emits'} ${event}`;
+  const element = elementWords(subject, context);
+  const value = valueWords(assertion.args.at(-1));
+  const [yes, no] = OUTCOMES[matcher] ?? [];
+  const form = not ? no : yes;
+  if (form) return filled(form, element, value);
+  if (assertsPresence(assertion) || assertsAbsence(assertion))
+    return element && `${assertsAbsence(assertion) ? 'does not show' : 'shows'} ${element}`;
+  return ofValue(assertion, element, value);
+}
+
+const OUTCOMES: Readonly<Record<string, readonly [string, string]>> = {
+  toBeVisible: ['shows {element}', 'hides {element}'],
+  toBeDisabled: ['disables {element}', 'leaves {element} enabled'],
+  toBeEnabled: ['leaves {element} enabled', 'disables {element}'],
+  toBeChecked: ['checks {element}', 'leaves {element} unchecked'],
+  toBeRequired: ['requires {element}', 'does not require {element}'],
+  toBeInvalid: ['marks {element} as invalid', 'leaves {element} valid'],
+  toBeValid: ['leaves {element} valid', 'marks {element} as invalid'],
+  toHaveFocus: ['focuses {element}', 'does not focus {element}'],
+  toHaveTextContent: ['shows {value} in {element}', 'does not show {value} in {element}'],
+  toHaveValue: ['gives {element} the value {value}', 'does not give {element} the value {value}'],
+  toHaveDisplayValue: ['gives {element} the value {value}', 'does not give {element} the value {value}'],
+  toHaveClass: ['gives {element} the class {value}', 'gives {element} no class {value}'],
+  toHaveAccessibleName: ['names {element} {value}', 'does not name {element} {value}'],
+};
+
+function filled(form: string, element: string | undefined, value: string | undefined): string | undefined {
+  if ((form.includes('{element}') && !element) || (form.includes('{value}') && value === undefined))
+    return undefined;
+  return form.replace('{element}', () => element ?? '').replace('{value}', () => value ?? '');
+}
+
+function callOf({ not, matcher = '', args, argText, subjectPath }: Assertion): string | undefined {
+  const name = subjectPath.filter((each) => !RECORDS.has(each)).at(-1);
+  if (!name) return undefined;
+  if (not || matcher === 'notCalled' || (argText === '0' && matcher.endsWith('Times')))
+    return `does not call ${name}`;
+  const value = /With$/i.test(matcher) && args.length === 1 ? valueWords(args[0]) : undefined;
+  return value === undefined ? `calls ${name}` : `calls ${name} with ${value}`;
+}
+
+// Properties of a stand-in itself.
+const RECORDS: ReadonlySet<string> = new Set('mock calls called callCount calledOnce and should'.split(' '));
+
+/** The event that an assertion about the record of events is of: `emitted('fire')`, `emitted().fire`. */
+export function emittedBy({ subject, subjectPath }: Assertion): string | undefined {
+  if (!subjectPath.includes('emitted')) return undefined;
+  for (let at: Value = subject; at.is === 'read'; at = at.of)
+    if (at.of.is === 'thing' && (at.of.type === 'record' || at.name === 'emitted'))
+      return /^[a-z][\w:.-]*$/i.test(at.name) && at.name !== 'emitted' ? at.name : eventArgument(at);
+  return undefined;
+}
+
+const eventArgument = ({ than }: Extract<Value, { is: 'read' }>): string | undefined => textOfValue(than);
+
+const isDenied = ({ asks, not }: Assertion): boolean =>
+  not ? asks === 'truthy' || asks === 'defined' : asks === 'falsy' || asks === 'undefined' || asks === 'null';
+
+// What is read off an element or a name: `wrapper.text()`, `button.disabled`, `kiln.temp`.
+function ofValue(
+  { subject, subjectPath, asks, not, args, matcher = '' }: Assertion,
+  element: string | undefined,
+  given: string | undefined,
+): string | undefined {
+  const last = subjectPath.at(-1);
+  const is = not ? 'is not' : 'is';
+  const value = asks === 'truthy' ? 'true' : asks === 'falsy' ? 'false' : asks === 'null' ? 'null' : given;
+  if (last === undefined || value === undefined) return undefined;
+  const truth = not ? undefined : value === 'true' || value === 'false' ? value === 'true' : undefined;
+  if (last === 'disabled' && element && truth !== undefined)
+    return truth ? `disables ${element}` : `leaves ${element} enabled`;
+  if (last === 'checked' && element && truth !== undefined)
+    return truth ? `checks ${element}` : `leaves ${element} unchecked`;
+  if (TEXTS.has(last)) return `${not ? 'does not show' : 'shows'} ${value}${element ? ` in ${element}` : ''}`;
+  if (last === 'classes' || last === 'classList')
+    return `gives ${element ?? 'it'} ${not ? 'no' : 'the'} class ${value}`;
+  if (last === 'length' || asks === 'count') return element ? undefined : counted(subjectPath, value);
+  if (subject.is === 'thing' || args.length > 1 || !SAYING.test(matcher)) return undefined;
+  return `${wordsOf(last).join(' ')} ${is} ${value}`;
+}
+
+const TEXTS: ReadonlySet<string> = new Set(['text', 'textContent', 'innerText', 'innerHTML', 'html']);
+const SAYING = /^(?:to)?(?:be|equal|equals|eql|strictequal|deepequal|betruthy|befalsy|benull)/i;
+
+function counted(path: readonly string[], value: string): string | undefined {
+  const name = path.filter((each) => each !== 'length').at(-1);
+  return name && /s$/.test(name) && /^\d+$/.test(value)
+    ? `has ${value} ${wordsOf(name).join(' ')}`
+    : undefined;
+}
+
+/** What is done, as `the Fire button is clicked`; undefined where that is not plain. */
+export function actOf(step: StepOf<'act'>, context: FileContext): string | undefined {
+  const { args, reach, name } = step;
+  const [first] = args;
+  if (name === 'setProps' || name === 'rerender')
+    return first?.is === 'object' ? propsWords(first) : undefined;
+  if (name === '$emit') return textOfValue(first) && `${textOfValue(first)} is emitted`;
+  if (name === 'keyboard' || name === 'tab') {
+    const key = name === 'tab' ? 'Tab' : textOfValue(first)?.replace(/[{}[\]]/g, '');
+    return key && `${key} is pressed`;
+  }
+  const element = reach && elementWords(subjectOfReach(reach, context), context);
+  const event = eventOf(step)
+    .toLowerCase()
+    .replace(/^(?:user|fire)/, '');
+  const key = /^key/.test(event) ? keyOf(args) : undefined;
+  if (key !== undefined) return `${key} is pressed`;
+  const value = valueWords(writtenValue(args));
+  const form = value === undefined ? undefined : WRITING[event];
+  const done = DONE[event];
+  if (!element) return undefined;
+  if (form) return filled(form, element, value);
+  return done && `${element} is ${done}`;
+}
+
+const eventOf = ({ name, args }: StepOf<'act'>): string =>
+  name === 'trigger' || name === 'simulate' || name === 'triggerEventHandler' || name === 'dispatchEvent'
+    ? (textOfValue(args[0])?.split('.')[0] ?? name)
+    : name;
+
+const WRITING: Readonly<Record<string, string>> = {
+  type: '{value} is typed into {element}',
+  change: '{element} is set to {value}',
+  input: '{element} is set to {value}',
+  setvalue: '{element} is set to {value}',
+  selectoptions: '{value} is selected in {element}',
+  paste: '{value} is pasted into {element}',
+};
+
+const DONE: Readonly<Record<string, string>> = {
+  click: 'clicked',
+  dblclick: 'double-clicked',
+  clear: 'cleared',
+  focus: 'focused',
+  blur: 'left',
+  hover: 'hovered',
+  mouseenter: 'hovered',
+  mouseover: 'hovered',
+  unhover: 'left by the pointer',
+  mouseleave: 'left by the pointer',
+  submit: 'submitted',
+  change: 'changed',
+  input: 'changed',
+  setchecked: 'checked',
+  mousedown: 'pressed',
+  pointerdown: 'pressed',
+};
+
+const writtenValue = (args: readonly Value[]): Value | undefined => {
+  const [first] = args;
+  if (first?.is !== 'object') return first;
+  const target = first.entries.get('target');
+  return target?.is === 'object' ? target.entries.get('value') : undefined;
+};
+
+function keyOf(args: readonly Value[]): string | undefined {
+  const options = args.find((each) => each.is === 'object');
+  const key = options?.is === 'object' ? textOfValue(options.entries.get('key')) : undefined;
+  const suffix = textOfValue(args[0])?.split('.')[1];
+  return key ?? suffix;
+}
+
+function propsWords({ entries }: Extract<Value, { is: 'object' }>): string | undefined {
+  const parts = [...entries].map(([name, value]) => {
+    const words = valueWords(value);
+    return words && `${wordsOf(name).join(' ')} is ${words}`;
+  });
+  return parts.length > 0 && parts.length < 3 && parts.every((each) => each !== undefined)
+    ? parts.join(' and ')
+    : undefined;
+}
+
+function subjectOfReach(reach: Reach, { links }: FileContext): Subject {
+  const target = links.target(reach);
+  return target.kind === 'one' ? { is: 'element', element: target.element, reach } : { is: 'reach', reach };
+}
+
+// The words that the spec asks by, and else those of the element in its component.
+function elementWords(subject: Subject, { links }: FileContext): string | undefined {
+  if (!('reach' in subject)) return undefined;
+  const { reach } = subject;
+  const asked = askedWords(reach);
+  if (asked) return asked;
+  if (subject.is !== 'element') return undefined;
+  const { element } = subject;
+  const scope = links.scope(reach);
+  const name = scope && nameOf(element, scope.tree);
+  const role = roleOf(element) ?? undefined;
+  const text = name && literal(name);
+  return text && role
+    ? `the ${named(text)} ${roleWord(role)}`
+    : role && role !== 'generic'
+      ? `the ${roleWord(role)}`
+      : undefined;
+}
+
+function askedWords({ by, args: [first, options], pickedFrom, position }: Reach): string | undefined {
+  const text = textOfValue(first);
+  if (pickedFrom && position !== 0) return undefined;
+  if (text === undefined || text === '') return undefined;
+  switch (by) {
+    case 'role': {
+      const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+      return `the ${name === undefined ? '' : `${named(name)} `}${roleWord(text)}`;
+    }
+    case 'label':
+      return `the ${named(text)} field`;
+    case 'text':
+    case 'value':
+      return `"${inShort(text, 40)}"`;
+    case 'testId':
+    case 'id':
+    case 'class':
+      return `the ${wordsOf(text).join(' ')}`;
+    case 'selector': {
+      const words = wordsOf(text);
+      return words.length > 0 && words.length < 4 && !/[>:\s]/.test(text)
+        ? `the ${words.join(' ')}`
+        : undefined;
+    }
+    default:
+      return undefined;
+  }
+}
+
+// A name of several words needs quotes to be told from the words around it.
+const named = (name: string): string => (/\s/.test(name) ? `"${inShort(name, 30)}"` : inShort(name, 30));
+
+const ROLE_WORDS: Readonly<Record<string, string>> = {
+  textbox: 'field',
+  searchbox: 'search field',
+  combobox: 'list',
+  spinbutton: 'field',
+  listitem: 'item',
+  img: 'image',
+};
+const roleWord = (role: string): string => ROLE_WORDS[role] ?? role;
+
+/** A value in a title: as it is, texts in quotes; undefined where it is not known or too long. */
+function valueWords(value: Value | undefined): string | undefined {
+  if (value?.is !== 'constant') return undefined;
+  if (typeof value.value !== 'string') return String(value.value);
+  return value.value !== '' && value.value.length <= 40 && !value.value.includes('\n')
+    ? `"${value.value}"`
+    : undefined;
+}

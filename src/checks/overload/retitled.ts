@@ -1,0 +1,23 @@
+import { quoted } from '../../mends/style.js';
+import type { Mend } from '../../mends/edit.js';
+import type { Block } from '../../model/specs/blocks.js';
+import { inFile, type FileContext } from '../check.js';
+
+/** A mend that gives a spec another title; `likely`, as words are a matter of taste. Undefined where the title is no literal. */
+export function retitled({ titlePlace }: Block, title: string, context: FileContext): Mend | undefined {
+  if (!titlePlace) return undefined;
+  const text = quoted(title, quoteFor(title, context));
+  return {
+    summary: `Call it “${title}”`,
+    safe: false,
+    edits: [{ ...inFile(context, titlePlace), text }],
+  };
+}
+
+/** The file's own quotes, or the others where the text has those in it. */
+export const quoteFor = (text: string, { style }: FileContext): '"' | "'" =>
+  text.includes(style.quote) && !text.includes(style.quote === '"' ? "'" : '"')
+    ? style.quote === '"'
+      ? "'"
+      : '"'
+    : style.quote;

@@ -1,0 +1,57 @@
+import type { Block } from './blocks.js';
+import type { Statement } from './body.js';
+import type { Step, StepOf } from './steps.js';
+
+/** What is done, and what is asserted after it. The first round may have nothing done but the render. */
+export interface Round {
+  acts: (StepOf<'act'> | StepOf<'render'>)[];
+  asserts: StepOf<'assert'>[];
+}
+
+/** The rounds of a spec, in order: each ends where something is done after an assertion. What never runs is left out. */
+export function roundsOf({ steps }: Block): Round[] {
+  const rounds: Round[] = [];
+  let round: Round = { acts: [], asserts: [] };
+  for (const step of steps) {
+    if (step.dead || step.inCatch) continue;
+    if (step.kind === 'assert') round.asserts.push(step);
+    else if (isDone(step)) {
+      if (round.asserts.length > 0) {
+        rounds.push(round);
+        round = { acts: [], asserts: [] };
+      }
+      round.acts.push(step);
+    }
+  }
+  if (round.asserts.length > 0) rounds.push(round);
+  return rounds;
+}
+
+/** How many rounds there are in which something is done first; the first render is arrangement. */
+export const countRounds = (rounds: readonly Round[]): number =>
+  rounds.filter(({ acts }, i) => acts.some(({ kind }) => kind === 'act' || i > 0)).length;
+
+const isDone = (step: Step): step is StepOf<'act'> | StepOf<'render'> =>
+  step.kind === 'render' || (step.kind === 'act' && !TELLS.has(step.name));
+
+// To be told of changes is no action of its own.
+const TELLS: ReadonlySet<string> = new Set(['detectChanges', 'autoDetectChanges', 'update']);
+
+/** Whether a step asserts. */
+export const isAssert = (step: Step): step is StepOf<'assert'> => step.kind === 'assert';
+
+/** What a statement of a spec is for. What both acts and asserts is for the assertion. */
+export type StatementKind = 'arrange' | 'act' | 'assert';
+
+/** The kinds of a spec's statements, one by one. */
+export function kindsOf({ statements, steps }: Block): StatementKind[] {
+  return statements.map((statement) => {
+    const inside = steps.filter((step) => stands(step, statement));
+    if (inside.some(({ kind }) => kind === 'assert')) return 'assert';
+    return inside.some(({ kind }) => kind === 'act') ? 'act' : 'arrange';
+  });
+}
+
+/** Whether a step stands in a statement. */
+export const stands = ({ place }: Pick<Step, 'place'>, { start, end }: Statement): boolean =>
+  start <= place.start && place.end <= end;
