@@ -2,9 +2,10 @@ import { isRelated, subjectOf, type Subject } from '../../model/links/subjects.j
 import { literal, nameOf } from '../../model/links/name.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { countRounds, roundsOf, type Round } from '../../model/specs/rounds.js';
-import type { StepOf } from '../../model/specs/steps.js';
+import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
+import { assertsAbsence, assertsPresence } from '../queries/uses.js';
 import { isJourney } from './journey.js';
 import { outcomeOf } from './phrases.js';
 import { splitMend, splitOf, splitText } from './split.js';
@@ -54,10 +55,18 @@ export function isOverloaded(spec: Block): boolean {
 function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
   const counts = new Map<string, number>();
   for (const { assertion } of asserts) {
-    const name = assertion.matcher ?? '';
+    const name = question(assertion);
     counts.set(name, (counts.get(name) ?? 0) + 1);
   }
   return Math.max(...counts.values()) < asserts.length * 0.8;
+}
+
+// Two answers to one question are one matcher.
+function question(assertion: Assertion): string {
+  const { asks, matcher = '' } = assertion;
+  if (assertsPresence(assertion) || assertsAbsence(assertion)) return 'presence';
+  if (asks === 'truthy' || asks === 'falsy') return 'truth';
+  return matcher === 'toBeEnabled' ? 'toBeDisabled' : matcher;
 }
 
 const SEQUENCE =
@@ -95,7 +104,7 @@ function manyRounds(spec: Block, context: FileContext): Found {
     level: journey ? 'hint' : undefined,
     message: journey ? messageJourney(count) : messageRounds(count),
     advice: journey ? adviceJourney : split ? splitText(split) : adviceSplit,
-    evidence: rounds.flatMap((round, i) => roundPlace(round, i, context)),
+    evidence: rounds.flatMap((round, i) => roundPlace(round, i, split?.specs[i]?.title, context)),
     mend: split && splitMend(spec, split, context),
   };
 }
@@ -103,11 +112,12 @@ function manyRounds(spec: Block, context: FileContext): Found {
 function roundPlace(
   { acts, asserts }: Round,
   i: number,
+  title: string | undefined,
   context: FileContext,
 ): NonNullable<Found['evidence']> {
   const step = acts.find(({ kind }) => kind === 'act') ?? acts[0] ?? asserts[0];
   const [first] = asserts;
-  const outcome = first && outcomeOf(first.assertion, context);
+  const outcome = title ?? (first && outcomeOf(first.assertion, context));
   const note = `round ${i + 1}${outcome === undefined ? '' : `: ${outcome}`}`;
   return step ? [{ ...inFile(context, step.place), note }] : [];
 }

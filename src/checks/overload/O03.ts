@@ -58,14 +58,18 @@ function isVague(spec: Block, context: FileContext): boolean {
 
 // The component's name and the file's own: they are known from where the spec stands.
 function subjectWords({ file, links }: FileContext): Set<string> {
-  const names = file.renders.map((render) => links.component(render)?.name ?? '');
-  const words = [basename(file.path), ...names].flatMap(wordsOf);
-  return new Set(words.map(stemOf));
+  const own = wordsOf(basename(file.path).split('.')[0] ?? '').map(stemOf);
+  const names = new Set(file.renders.map((render) => links.component(render)?.name ?? ''));
+  const words = [...names].map((name) => wordsOf(name).map(stemOf));
+  // `card.spec` for `KilnCard`; beside `Card` itself, `CardTitle` is a part, which a title may name.
+  const longer = words.filter((each) => own.every((word) => each.includes(word)));
+  const isItself = longer.some((each) => each.length === own.length);
+  return new Set([...own, ...(isItself ? [] : longer.flat())]);
 }
 
 const SAYING_NOTHING: ReadonlySet<string> = new Set(
   (
-    'a an the it its is are be been and or of to in for with on as that this should will can does do must ' +
+    'a an the it its is are be been and or of to in for on as that this should will can does do must ' +
     'work works working worked render renders rendered rendering correct correctly right properly well fine ok good ' +
     'basic basics simple simply general common main misc various test tests testing tested spec specs check checks ' +
     'checking verify verifies ensure ensures default defaults expected expectedly exist exists create creates created ' +

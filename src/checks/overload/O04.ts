@@ -10,6 +10,7 @@ import type { Edit, Mend } from '../../mends/edit.js';
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
 const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
 const messageOne = (why: string): string => `This spec cannot fail: ${why}.`;
+const messageMaybe = (why: string): string => `This spec may assert nothing: what it asserts ${why}.`;
 const messageBeside = (why: string): string => `This assertion cannot fail: ${why}.`;
 const adviceNone = 'Assert on what a user sees after the last step.';
 const adviceQueries = 'Say it as an assertion, so that the report says what was missed.';
@@ -78,7 +79,15 @@ const hooksOf = (spec: Block): Step[] =>
 // If the condition does not hold, nothing is asserted.
 function guarded(step: AssertStep, spec: Block): Hollow | undefined {
   const guard = openGuard(step, spec);
-  return guard && { reason: REASONS[guard.by], advice: adviceFor(guard), level: 'risk', always: false };
+  return (
+    guard && {
+      reason: REASONS[guard.by],
+      advice: adviceFor(guard),
+      level: 'risk',
+      always: false,
+      guarded: true,
+    }
+  );
 }
 
 /** Whether no assertion of a spec can fail, or surely runs. */
@@ -174,7 +183,7 @@ function hollowFinding(
     block: spec,
     certainty: step.via ? 'likely' : 'sure',
     level,
-    message: whole ? messageOne(why.reason) : messageBeside(why.reason),
+    message: whole ? (why.guarded ? messageMaybe : messageOne)(why.reason) : messageBeside(why.reason),
     advice: why.advice ?? adviceHollow,
     evidence: step.via ? [{ ...step.via, note: 'the assertion stands in this helper' }] : [],
     mend: written(spec, step, why, context),

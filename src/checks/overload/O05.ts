@@ -51,13 +51,11 @@ function check(spec: Block, other: Block, context: FileContext): Found | undefin
   const difference = differenceOf(spec.title.text, other.title.text);
   if (!difference || !isAlike(spec, other)) return undefined;
   const { mine, theirs } = difference;
-  const own = wordsIn(spec);
-  const others = wordsIn(other);
   // A word that is only said to be absent is not what the spec is about.
-  const isElsewhere = has(positiveWords(spec), theirs) && !hasAny(own, mine);
-  if (!isElsewhere) return undefined;
-  const swapped = has(others, mine) && !hasAny(others, theirs);
-  if (!swapped && !has(others, theirs)) return undefined;
+  if (!has(saidIn(spec, true), theirs) || hasAny(wordsIn(spec), mine)) return undefined;
+  const swapped = has(saidIn(other), mine) && !hasAny(wordsIn(other), theirs);
+  if (!swapped && !has(saidIn(other), theirs)) return undefined;
+  if (isCommon(theirs, [spec, other])) return undefined;
   return {
     place: inFile(context, spec.titlePlace ?? spec.callee),
     block: spec,
@@ -73,9 +71,13 @@ function check(spec: Block, other: Block, context: FileContext): Found | undefin
 
 // Words that say how, not what: they need not stand in a body.
 const LOOSE: ReadonlySet<string> = new Set(
-  'a an the is are be not no with without and or when if on off in of to for by from at as only also default custom valid invalid true false null undefined empty all any some each every multiple several single more less than given provided set unset missing present correct correctly wrong 0 1'.split(
+  'a an the is are be not no with without and or when if on off in of to for by from at as only also default custom valid invalid true false null undefined empty all any some each every multiple several single content children child text label more less than given provided set unset missing present correct correctly wrong 0 1'.split(
     ' ',
   ),
+);
+
+const DENYING: ReadonlySet<string> = new Set(
+  "no not without neither never don't doesn't isn't empty missing hides hidden".split(' '),
 );
 
 const NUMBERS: ReadonlyMap<string, string> = new Map(
@@ -93,7 +95,9 @@ function differenceOf(mine: string, theirs: string): Difference | undefined {
   while (end < Math.min(a.length, b.length) - start && a.at(-1 - end) === b.at(-1 - end)) end++;
   const [x, y] = [a.slice(start, a.length - end), b.slice(start, b.length - end)];
   const isSlot = (part: readonly string[]): boolean => part.length === 1 && isSaying(part.join(' '));
-  return start + end >= 1 && isSlot(x) && isSlot(y) && !isSame(x.join(), y.join())
+  // Where something is said to be missing, the words for it are missing, too.
+  const isDenied = a.some((word) => DENYING.has(word.toLowerCase()));
+  return start + end >= 1 && !isDenied && isSlot(x) && isSlot(y) && !isSame(x.join(), y.join())
     ? { mine: x.join(' '), theirs: y.join(' ') }
     : undefined;
 }
@@ -115,10 +119,23 @@ const isAlike = (a: Block, b: Block): boolean => kindsOf(a).join() === kindsOf(b
 const wordsIn = ({ statements }: Block): Set<string> =>
   new Set(statements.flatMap(({ words }) => [...words].map(plain)));
 
-function positiveWords(spec: Block): Set<string> {
-  const denied = spec.steps.filter(isAssert).filter(({ assertion }) => assertion.not);
+// What a body says outright, in a literal or by a whole name; `positive`: without what it denies.
+function saidIn(spec: Block, positive = false): Set<string> {
+  const denied = positive ? spec.steps.filter(isAssert).filter(({ assertion }) => assertion.not) : [];
   const statements = spec.statements.filter((each) => !denied.some((step) => stands(step, each)));
-  return new Set(statements.flatMap(({ words }) => [...words].map(plain)));
+  return new Set(statements.flatMap(({ saying }) => [...saying].map(plain)));
+}
+
+// A word that other specs use as well, without saying so in their titles, belongs to the arrangement.
+function isCommon(word: string, [spec, other]: readonly [Block, Block]): boolean {
+  const siblings = spec.parent?.children.filter((each) => each.kind === 'spec') ?? [];
+  return siblings.some(
+    (each) =>
+      each !== spec &&
+      each !== other &&
+      !hasAny(new Set(wordsOf(each.title.text).map(plain)), word) &&
+      has(saidIn(each), word),
+  );
 }
 
 const has = (words: ReadonlySet<string>, part: string): boolean =>

@@ -1,13 +1,13 @@
 import type { Block } from '../../model/specs/blocks.js';
 import { isAssert } from '../../model/specs/rounds.js';
-import type { Guard, StepOf } from '../../model/specs/steps.js';
+import type { Assertion, Guard, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { adviceFor, openGuard, REASONS } from './guarded.js';
 import { assertsNothingSure } from './O04.js';
 
-const messageMaybe = ({ by }: Guard): string => `This assertion may not run: ${REASONS[by]}.`;
+const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
 const messageMissing = (text: string): string =>
   `This assertion passes if ${text} finds nothing: what stands behind “?.” is undefined then.`;
 const adviceMissing = 'Assert first that it is there, or ask with a query that throws.';
@@ -62,10 +62,18 @@ const NOTES: Readonly<Record<Guard['by'], string>> = {
   event: 'the callback',
 };
 
+// What undefined is not; other matchers refuse it.
+const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
+  'equal',
+  'truthy',
+  'defined',
+  'null',
+] as const);
+
 // `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
 function missing(step: StepOf<'assert'>, spec: Block, { links, ...context }: FileContext): Found[] {
   const { optional, not, asks, subject, subjectPath, subjectText, place } = step.assertion;
-  const passes = not ? asks !== 'undefined' && asks !== 'falsy' : asks === 'undefined' || asks === 'falsy';
+  const passes = not ? PASSES_DENIED.has(asks) : asks === 'undefined' || asks === 'falsy';
   const reach = thingOf(subject)?.reach;
   if (!optional || !passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void')
     return [];

@@ -27,8 +27,9 @@ export const O10: FileCheck = {
 };
 
 function check(step: StepOf<'print'>, block: Block, context: FileContext): Found[] {
-  // Helpers print for all who call them; a stand-in for the console reads what is printed.
-  if (step.via || (step.name.startsWith('console.') && isReplaced(block, context))) return [];
+  // Helpers print for all who call them, handlers when the event comes; a stand-in for the console reads what is printed.
+  if (step.via || step.inCallback || (step.name.startsWith('console.') && isReplaced(block, context)))
+    return [];
   return [
     {
       place: inFile(context, step.place),

@@ -72,7 +72,7 @@ function groupsFor(group: Block): [string, number][] {
 }
 
 const COMMON: ReadonlySet<string> = new Set(
-  'should when with that this then than does have from into only renders render rendered shows show displays display sets calls correctly default without after before component test verify passed given used using adds applies applied custom value props prop'.split(
+  'should when with that this then than does have from into only renders render rendered shows show displays display sets calls correctly default without after before component test verify passed given used using adds applies applied custom value props prop true false'.split(
     ' ',
   ),
 );

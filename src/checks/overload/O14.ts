@@ -23,13 +23,20 @@ export const O14: FileCheck = {
 };
 
 function check(spec: Block, context: FileContext): Found[] {
-  const lists = spec.lists.filter(({ name }) => isHandedOn(name, spec));
   return spec.steps.filter(isAssert).flatMap(({ assertion, via }) => {
     const count = via ? undefined : countOf(assertion);
-    const [list, other] = lists.filter(({ length }) => length === count);
+    const [list, other] = spec.lists.filter(({ length }) => length === count);
     const at = assertion.place.end - 1 - assertion.argText.length;
     // Of two lists of that length, either may be meant.
-    if (!list || other || count === undefined || list.end > assertion.place.start) return [];
+    if (
+      !list?.name ||
+      !isHandedOn(list.name, spec) ||
+      other ||
+      count === undefined ||
+      list.end > assertion.place.start
+    )
+      return [];
+    const { name } = list;
     const { text } = context.source;
     const isLast = text.slice(at, assertion.place.end - 1) === assertion.argText;
     return [
@@ -37,19 +44,19 @@ function check(spec: Block, context: FileContext): Found[] {
         place: inFile(context, assertion.place),
         block: spec,
         certainty: 'sure',
-        message: message(count, list.name),
-        advice: advice(list.name),
+        message: message(count, name),
+        advice: advice(name),
         evidence: [{ ...inFile(context, list), note: `${count} entries` }],
         mend: isLast
           ? {
-              summary: `Say ${list.name}.length`,
+              summary: `Say ${name}.length`,
               safe: true,
               edits: [
                 {
                   file: context.file.path,
                   start: at,
                   end: assertion.place.end - 1,
-                  text: `${list.name}.length`,
+                  text: `${name}.length`,
                 },
               ],
             }

@@ -1,17 +1,17 @@
 import type { Block } from '../../model/specs/blocks.js';
 import { isAssert } from '../../model/specs/rounds.js';
-import type { Guard, StepOf } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
+import type { Assertion, Guard, Reach, StepOf } from '../../model/specs/steps.js';
+import { textOfValue, thingOf } from '../../model/specs/values.js';
 import { countsAssertions } from './hollow.js';
 
 /** Why an assertion may not run. */
 export const REASONS: Readonly<Record<Guard['by'], string>> = {
-  if: 'it stands under a condition, and nothing says that the condition holds',
-  and: 'it stands behind a condition, and nothing says that the condition holds',
-  switch: 'it stands in a case, and not every case asserts',
-  return: 'the spec leaves before it under a condition that nothing asserts',
-  loop: 'it stands in a loop over a query that may find nothing',
-  event: 'it stands in a callback, and nothing says that it was called',
+  if: 'stands under a condition, and nothing says that the condition holds',
+  and: 'stands behind a condition, and nothing says that the condition holds',
+  switch: 'stands in a case, and not every case asserts',
+  return: 'stands behind a way out of the spec, and nothing asserts that it is not taken',
+  loop: 'stands in a loop over a query that may find nothing',
+  event: 'stands in a callback, and nothing says that it was called',
 };
 /** What to do about it. */
 export const adviceFor = ({ by, list }: Guard): string => {
@@ -34,7 +34,9 @@ function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, s
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
   const earlier = before.filter((each) => each.guard?.place !== place);
   if (by === 'loop')
-    return earlier.some(({ assertion }) => list !== undefined && thingOf(assertion.subject)?.reach === list);
+    return spec.steps
+      .filter(isAssert)
+      .some(({ assertion, guard }) => guard?.place !== place && isOfList(assertion, list));
   if (by === 'event') {
     const later = spec.steps.slice(spec.steps.indexOf(step)).filter(isAssert);
     return later.some(({ assertion, guard }) => assertion.asks === 'called' && guard !== step.guard);
@@ -43,4 +45,12 @@ function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, s
     const path = subjectPath.at(-1) === 'length' ? subjectPath.slice(0, -1) : subjectPath;
     return path.length > 0 && path.every((name) => names.includes(name));
   });
+}
+
+// How many there are, or what all of them hold, asked of the same list or by the same words.
+function isOfList({ subject, asks }: Assertion, list: Reach | undefined): boolean {
+  const reach = thingOf(subject)?.reach;
+  if (!reach || !list || (asks !== 'equal' && asks !== 'count')) return false;
+  const [asked, listed] = [reach, list].map(({ args }) => textOfValue(args[0]));
+  return reach === list || (asked !== undefined && asked === listed && reach.missing === list.missing);
 }

@@ -12,6 +12,8 @@ export interface Hollow {
   level?: Level;
   /** It runs, and passes, every time; else it may not run at all. */
   always: boolean;
+  /** It stands under a condition. */
+  guarded?: boolean;
   /** What is missing, where that can be written in: the call of the matcher, or `await`. */
   missing?: 'call' | 'await';
 }

@@ -13,8 +13,15 @@ import { wordsOf } from '../../util/words.js';
  * A title made from what a spec does and what it asserts: the outcome, and the act that leads to it.
  * Its words are those of the spec and the names of the component; undefined where these don't say enough.
  */
-export function titleOf({ acts, asserts }: Round, context: FileContext): string | undefined {
-  const outcomes = [...new Set(asserts.flatMap(({ assertion }) => outcomeOf(assertion, context) ?? []))];
+export function titleOf(
+  { acts, asserts }: Round,
+  context: FileContext,
+  /** What other rounds assert as well, which tells nothing of this one. */
+  others: ReadonlySet<string> = new Set(),
+): string | undefined {
+  const all = outcomesOf(asserts, context);
+  const own = all.filter((each) => !others.has(each));
+  const outcomes = own.length > 0 ? own : all;
   const [first, second] = outcomes;
   if (first === undefined) return undefined;
   const outcome = outcomes.length === 2 && second ? `${first} and ${second}` : first;
@@ -26,12 +33,18 @@ export function titleOf({ acts, asserts }: Round, context: FileContext): string 
   return title.length <= LONGEST ? title : act === undefined ? undefined : `${first} when ${act}`;
 }
 
+/** What assertions say, in words, each once. */
+export const outcomesOf = (asserts: readonly StepOf<'assert'>[], context: FileContext): string[] => [
+  ...new Set(asserts.flatMap(({ assertion }) => outcomeOf(assertion, context) ?? [])),
+];
+
 const LONGEST = 90;
 
 /** What an assertion says, as `shows the Fire button`; undefined where that is not plain. */
 export function outcomeOf(assertion: Assertion, context: FileContext): string | undefined {
   const { matcher = '', not, asks } = assertion;
-  if (asks === 'snapshot') return 'matches its snapshot';
+  // That a snapshot is the same says nothing of what is in it.
+  if (asks === 'snapshot') return undefined;
   if (matcher.startsWith('toThrow')) return not ? 'does not throw' : 'throws';
   const subject = subjectOf(assertion, context.links);
   if (subject.is === 'stand-in') return callOf(assertion);
@@ -101,7 +114,7 @@ function ofValue(
   element: string | undefined,
   given: string | undefined,
 ): string | undefined {
-  const last = subjectPath.at(-1);
+  const last = lastName(subject, subjectPath);
   const is = not ? 'is not' : 'is';
   const value = asks === 'truthy' ? 'true' : asks === 'falsy' ? 'false' : asks === 'null' ? 'null' : given;
   if (last === undefined || value === undefined) return undefined;
@@ -114,9 +127,27 @@ function ofValue(
   if (last === 'classes' || last === 'classList')
     return `gives ${element ?? 'it'} ${not ? 'no' : 'the'} class ${value}`;
   if (last === 'length' || asks === 'count') return element ? undefined : counted(subjectPath, value);
-  if (subject.is === 'thing' || args.length > 1 || !SAYING.test(matcher)) return undefined;
-  return `${wordsOf(last).join(' ')} ${is} ${value}`;
+  if (
+    subject.is !== 'read' ||
+    args.length > 1 ||
+    !SAYING.test(matcher) ||
+    UNTOLD.has(last) ||
+    /^\d+$/.test(last)
+  )
+    return undefined;
+  const words = wordsOf(last);
+  return `${(words[0] === 'is' && words.length > 1 ? words.slice(1) : words).join(' ')} ${is} ${value}`;
 }
+
+// `wrapper.attributes('title')` is about the title.
+function lastName(subject: Value, path: readonly string[]): string | undefined {
+  const last = path.at(-1);
+  const named = last === 'attributes' || last === 'props' || last === 'getAttribute';
+  return named && subject.is === 'read' ? textOfValue(subject.than) : last;
+}
+
+// What these are says nothing of a behaviour.
+const UNTOLD: ReadonlySet<string> = new Set(['exists', 'tagName', 'nodeName', '[]']);
 
 const TEXTS: ReadonlySet<string> = new Set(['text', 'textContent', 'innerText', 'innerHTML', 'html']);
 const SAYING = /^(?:to)?(?:be|equal|equals|eql|strictequal|deepequal|betruthy|befalsy|benull)/i;
@@ -244,7 +275,7 @@ function askedWords({ by, args: [first, options], pickedFrom, position }: Reach)
       return `the ${name === undefined ? '' : `${named(name)} `}${roleWord(text)}`;
     }
     case 'label':
-      return `the ${named(text)} field`;
+      return `"${inShort(text, 40)}"`;
     case 'text':
     case 'value':
       return `"${inShort(text, 40)}"`;

@@ -3,10 +3,11 @@ import { indentAt, quoted } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { kindsOf, roundsOf, stands, type Round, type StatementKind } from '../../model/specs/rounds.js';
-import type { StepOf } from '../../model/specs/steps.js';
+import type { Step, StepOf } from '../../model/specs/steps.js';
+import { thingOf } from '../../model/specs/values.js';
 import { inFile, type FileContext } from '../check.js';
 import { groupFunction } from '../hook-edits.js';
-import { titleOf } from './phrases.js';
+import { outcomesOf, titleOf } from './phrases.js';
 import { quoteFor } from './retitled.js';
 import { arrangement, chunks, isMovable, type Arrangement } from './arrangement.js';
 
@@ -27,7 +28,8 @@ export interface Split {
 
 interface Part {
   statement: Statement;
-  kind: StatementKind;
+  kind: StatementKind | 'clean up';
+  renders: boolean;
   round: number;
 }
 
@@ -36,13 +38,23 @@ export function splitOf(spec: Block, context: FileContext): Split | undefined {
   const kinds = kindsOf(spec);
   if (kinds.length === 0 || spec.statements.some((each) => each.returns || isMixed(each, spec)))
     return undefined;
-  const firstStep = kinds.findIndex((kind) => kind !== 'arrange');
+  // Where a later round renders anew, it does not need what was arranged for the first.
+  const [, ...later] = roundsOf(spec);
+  const rendersAnew = later.some(({ acts }) => acts.some(({ kind }) => kind === 'render'));
+  const firstStep = rendersAnew ? 0 : kinds.findIndex((kind) => kind !== 'arrange');
   const shared = spec.statements.slice(0, firstStep);
   const parts = numbered(spec, spec.statements.slice(firstStep), kinds.slice(firstStep));
   const rounds = roundsOf(spec);
   const count = (parts.at(-1)?.round ?? 0) + 1;
   if (count !== rounds.length || count < 2) return undefined;
-  return { shared, specs: rounds.map((round, i) => newSpec(parts, i, round, spec, context)) };
+  const outcomes = rounds.map(({ asserts }) => outcomesOf(asserts, context));
+  return {
+    shared,
+    specs: rounds.map((round, i) => ({
+      ...newSpec(parts, i, round, spec),
+      title: titleOf(round, context, new Set(outcomes.flatMap((each, at) => (at === i ? [] : each)))),
+    })),
+  };
 }
 
 // An assertion before an act belongs to another round: both in one statement can't be taken apart.
@@ -58,51 +70,85 @@ const isMixed = (statement: Statement, { steps }: Block): boolean => {
 function numbered(spec: Block, statements: readonly Statement[], kinds: readonly StatementKind[]): Part[] {
   let round = 0;
   let asserted = false;
-  const doing = statements.map((each, i) => kinds[i] === 'act' || rendersIn(spec, each));
-  return statements.map((statement, i) => {
+  const parts = statements.map((statement, i): Omit<Part, 'round'> => {
     const kind = kinds[i] ?? 'arrange';
-    const next = statements.findIndex((_, at) => at >= i && (doing[at] || kinds[at] === 'assert'));
-    if (asserted && kind !== 'assert' && doing[next]) {
+    const cleansUp = kind === 'arrange' && hasStep(spec, statement, 'unmount', 'restore');
+    return {
+      statement,
+      kind: cleansUp ? 'clean up' : kind,
+      renders: hasStep(spec, statement, 'render'),
+    };
+  });
+  const isDone = ({ kind, renders }: Omit<Part, 'round'>): boolean => kind === 'act' || renders;
+  return parts.map((part, i) => {
+    const next = parts.slice(i).find((each) => isDone(each) || each.kind === 'assert');
+    // What cleans up after an assertion belongs to what was asserted.
+    if (asserted && part.kind !== 'assert' && part.kind !== 'clean up' && next && isDone(next)) {
       round++;
       asserted = false;
     }
-    asserted ||= kind === 'assert';
-    return { statement, kind, round };
+    asserted ||= part.kind === 'assert';
+    return { ...part, round };
   });
 }
 
-const rendersIn = ({ steps }: Block, statement: Statement): boolean =>
-  steps.some((step) => step.kind === 'render' && stands(step, statement));
+const hasStep = ({ steps }: Block, statement: Statement, ...kinds: readonly Step['kind'][]): boolean =>
+  steps.some((step) => kinds.includes(step.kind) && stands(step, statement));
 
-function newSpec(
-  parts: readonly Part[],
-  round: number,
-  own: Round,
-  spec: Block,
-  context: FileContext,
-): NewSpec {
+function newSpec(parts: readonly Part[], round: number, own: Round, spec: Block): Omit<NewSpec, 'title'> {
   const upTo = parts.filter((part) => part.round <= round);
+  const later = parts.filter((part) => part.round > round);
   // A render of its own starts anew: what was done to the one before does not matter.
-  const fresh = upTo.findLastIndex(({ statement }) => rendersIn(spec, statement));
+  const fresh = upTo.findLastIndex(({ renders }) => renders);
+  const resets = !asksHistory(own);
   const kept = upTo.filter(
     (part, i) =>
       part.round === round ||
-      (part.kind === 'act' && i > fresh && !isReset(part, upTo.slice(i + 1), spec)) ||
-      part.kind === 'arrange',
+      isRepeated(part, i > fresh, resets ? upTo.slice(i + 1) : [], upTo.slice(0, i), spec),
   );
-  const needed = kept.filter((part, i) => part.kind !== 'arrange' || isUsed(part, kept.slice(i + 1), spec));
+  const needed = kept.filter(
+    (part, i) => part.kind !== 'arrange' || isNeeded(part, kept.slice(i + 1), upTo.indexOf(part) < fresh),
+  );
+  // What cleans up at the end does so for all that share the render.
+  const ending = later.some(({ renders }) => renders) ? [] : later.filter(({ kind }) => kind === 'clean up');
   return {
-    title: titleOf(own, context),
-    statements: needed.map(({ statement }) => statement),
+    statements: [...needed, ...ending].map(({ statement }) => statement),
     repeats: needed.filter((part) => part.kind === 'act' && part.round < round).length,
   };
 }
 
-// A declaration that nothing after it uses is left out, if it does nothing else.
-function isUsed({ statement }: Part, later: readonly Part[], spec: Block): boolean {
-  const { declares } = statement;
-  if (declares.length === 0 || statement.awaits || rendersIn(spec, statement)) return true;
-  return declares.some((name) => later.some((each) => each.statement.uses.has(name)));
+// How often something was called or emitted depends on all that was done before.
+const asksHistory = ({ asserts }: Round): boolean =>
+  asserts.some(
+    ({ assertion: { subject, subjectPath } }) =>
+      subjectPath.includes('emitted') || thingOf(subject)?.standIn !== undefined,
+  );
+
+// Of earlier rounds a later one needs what arranges, and what was done to the same render, with the waits behind it.
+function isRepeated(
+  part: Part,
+  isOfRender: boolean,
+  after: readonly Part[],
+  before: readonly Part[],
+  spec: Block,
+): boolean {
+  const { kind, statement } = part;
+  if (kind === 'act') return isOfRender && !isReset(part, after, spec);
+  if (kind === 'clean up') return isOfRender;
+  if (kind !== 'arrange') return false;
+  if (!isWait(statement)) return true;
+  const waitedFor = before.findLast((each) => each.kind !== 'assert' && !isWait(each.statement));
+  return waitedFor?.kind !== 'act' || !isReset(waitedFor, after, spec);
+}
+
+const isWait = ({ awaits, declares }: Statement): boolean => awaits && declares.length === 0;
+
+// A declaration that nothing after it uses is left out, if it does nothing else; so is a render before another one.
+function isNeeded({ statement, renders }: Part, later: readonly Part[], isBefore: boolean): boolean {
+  const { declares, awaits } = statement;
+  const isUsed = declares.some((name) => later.some((each) => each.statement.uses.has(name)));
+  if (renders) return isUsed || !isBefore;
+  return isUsed || awaits || declares.length === 0;
 }
 
 // Props that are set again before the assertion are the same whatever they were.

@@ -34,7 +34,7 @@ export interface Block {
   empty: boolean;
   /** The statements of that body, where it is written in the spec file; made on first use. */
   readonly statements: readonly Statement[];
-  /** The lists that it declares, with their lengths, where these are written out. */
+  /** The lists that are written out in it. */
   lists: List[];
   /** The title's literal, as it is written; undefined where it is none. */
   titlePlace?: Span;
@@ -52,9 +52,9 @@ export interface Block {
   uses: Map<Binding, StepOf<'use'>[]>;
 }
 
-/** `const kilns = [raku, salt]` in a spec: the name, and where the list stands. */
+/** A list that is written out in a spec, and the name that it is given: `const kilns = [raku, salt]`. */
 export interface List extends Span {
-  name: string;
+  name?: string;
   length: number;
 }
 

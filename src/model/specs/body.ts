@@ -21,8 +21,10 @@ export interface Statement extends Span {
   keyword?: 'const' | 'let' | 'var' | 'function';
   /** All names that it uses, those of its own functions left out. */
   uses: ReadonlySet<string>;
-  /** The words of all names, keys and literals in it. */
+  /** The words of all names, keys and literals in it, names also as a whole: `onFire` has `on`, `fire` and `onfire`. */
   words: ReadonlySet<string>;
+  /** The words of its literals, and names and keys as a whole. */
+  saying: ReadonlySet<string>;
   awaits: boolean;
   returns: boolean;
 }
@@ -62,7 +64,14 @@ function read(node: Node, text: string, names: Map<string, number>): Statement {
         .filter((name) => declares.includes(name) || !leaves.declared.includes(name)),
     ),
     get words() {
-      return leaves.words();
+      return new Set([
+        ...leaves.saying(),
+        ...leaves.allNames().flatMap(wordsOf),
+        ...leaves.literals.flatMap(({ text }) => wordsOf(text)),
+      ]);
+    },
+    get saying() {
+      return leaves.saying();
     },
     ...leavesFunction(node),
   };
@@ -168,13 +177,19 @@ class Leaves {
     return code + bare(this.text.slice(at, end)).replace(/;$/, '');
   }
 
-  words(): Set<string> {
-    const keys = [...this.#keys].flatMap((key) => ('name' in key ? [String(key.name)] : []));
-    return new Set(
-      [...this.names.map(({ name }) => name), ...keys, ...this.literals.map(({ text }) => text)].flatMap(
-        wordsOf,
-      ),
+  /** Names and keys, as they are written. */
+  allNames(): string[] {
+    const keys = [...this.#keys].flatMap((key) =>
+      'name' in key ? [String(key.name)] : 'value' in key ? [String(key.value)] : [],
     );
+    return [...this.names.map(({ name }) => name), ...keys];
+  }
+
+  saying(): Set<string> {
+    return new Set([
+      ...this.literals.flatMap(({ text }) => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []),
+      ...this.allNames().map((name) => name.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')),
+    ]);
   }
 
   #name({ start, end, name }: Span & { name: string }): void {

@@ -14,6 +14,8 @@ export interface Slot {
 /** Names in scope, inner first. */
 export class Env {
   readonly slots = new Map<string, Slot>();
+  /** Names that differ with each call or turn: parameters, and what a loop declares. */
+  turns: readonly string[] = [];
 
   constructor(
     readonly parent: Env | undefined,

@@ -66,7 +66,7 @@ function operation(run: Run, env: Env, node: Node): Value {
     case 'LogicalExpression': {
       const left = sub(node.left);
       let right = NOTHING;
-      underGuard(run, guardOf(run, 'and', node.left), () => (right = sub(node.right)));
+      underGuard(run, guardOf(run, env, 'and', node.left), () => (right = sub(node.right)));
       if (node.operator === '&&') return right;
       // `found || true` is true whatever was found.
       if (node.operator === '||' && right.is === 'constant' && right.value === true)
@@ -94,7 +94,7 @@ function operation(run: Run, env: Env, node: Node): Value {
 }
 
 function conditional(run: Run, env: Env, node: Extract<Node, { type: 'ConditionalExpression' }>): Value {
-  const guard = guardOf(run, 'if', node.test);
+  const guard = guardOf(run, env, 'if', node.test);
   let left = NOTHING;
   let right = NOTHING;
   const asserts = underGuard(run, guard, () => (left = evaluate(run, env, node.consequent)));
@@ -174,7 +174,10 @@ function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpressio
 
 function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' }>): Value {
   const items = node.elements.map((each) => (each ? evaluate(run, env, each) : NOTHING));
-  return { is: 'list', items, open: node.elements.some((each) => each?.type === 'SpreadElement') };
+  const open = node.elements.some((each) => each?.type === 'SpreadElement');
+  if (!open && run.block.kind === 'spec' && run.site === undefined)
+    run.block.lists.push({ length: items.length, start: node.start, end: node.end });
+  return { is: 'list', items, open };
 }
 
 // Markup runs nothing but the expressions in it; functions that it hands on may run later.
@@ -194,7 +197,7 @@ function jsx(run: Run, env: Env, node: Node): void {
       if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
       // `onFire={() => expect(…)}` runs if the event comes.
       const handles = name !== undefined && /^on[A-Z]/.test(name);
-      const guard = handles ? guardOf(run, 'event', value) : run.flags.guard;
+      const guard = handles ? guardOf(run, env, 'event', value) : run.flags.guard;
       run.under({ guard }, () => handOut(run, given));
     }
     mentionTag(run, env, node.openingElement.name);

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { isFunction, unwrapped } from '../../parse/tree.js';
 import type { Span } from '../components/view.js';
+import { namesIn } from '../code/module-facts.js';
 import type { ModuleTree } from '../project.js';
 import type { Binding } from './blocks.js';
 import { Env } from './env.js';
@@ -57,6 +58,7 @@ export function callFunction(
 
 function body(run: Run, fn: FunctionValue, args: readonly Value[]): Value {
   const env = run.newEnv(fn.env);
+  env.turns = fn.node.params.flatMap(namesIn);
   fn.node.params.forEach((param, i) => {
     const value =
       args[i] ??

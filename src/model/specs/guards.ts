@@ -1,11 +1,11 @@
 import type { Node } from 'oxc-parser';
 import { memberName, walkTree } from '../../parse/tree.js';
-import { namesIn } from '../code/module-facts.js';
+import type { Env } from './env.js';
 import type { Run } from './run.js';
 import type { Guard, Reach } from './steps.js';
 
 /** A condition that is met while a body is read; the condition around it is kept as the outer one. */
-export function guardOf(run: Run, by: Guard['by'], condition: Node, list?: Reach): Guard {
+export function guardOf(run: Run, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
   // In a helper it depends on what the spec hands over.
   const isOwn = run.inSpecOrHook && run.site === undefined;
   const names = isOwn ? namesRead(condition) : [];
@@ -13,7 +13,7 @@ export function guardOf(run: Run, by: Guard['by'], condition: Node, list?: Reach
     by,
     place: run.placeOf(condition),
     covered: false,
-    fixed: !isOwn || (by !== 'loop' && by !== 'event' && isFixed(run, names)),
+    fixed: !isOwn || (by !== 'loop' && by !== 'event' && isFixed(env, names)),
     names,
     list,
     outer: run.flags.guard,
@@ -42,13 +42,20 @@ function namesRead(node: Node): string[] {
 }
 
 // Rows, turns and parameters differ by their caller; versions and surroundings stay for the whole run.
-const isFixed = (run: Run, names: readonly string[]): boolean =>
+const isFixed = (env: Env, names: readonly string[]): boolean =>
   names.some(
     (name) =>
-      run.turns.includes(name) ||
+      isOfTurn(env.owner(name), name) ||
       SURROUNDINGS.has(name) ||
-      /^is(?:Vue|React|Angular|Node|Browser)|version$/i.test(name) ||
-      run.active.some(({ params }) => params.some((param) => namesIn(param).includes(name))),
+      /^is(?:Vue|React|Angular|Node|Browser)|version$/i.test(name),
   );
+
+// What is declared around a spec, in the turn of a loop, is made from that turn.
+function isOfTurn(owner: Env | undefined, name: string): boolean {
+  if (!owner || owner.turns.includes(name)) return owner !== undefined;
+  if (owner.block.kind === 'spec' || owner.block.kind === 'hook') return false;
+  for (let at: Env | undefined = owner; at; at = at.parent) if (at.turns.length > 0) return true;
+  return false;
+}
 
 const SURROUNDINGS: ReadonlySet<string> = new Set(['process', 'meta', 'navigator', 'globalThis']);

@@ -33,7 +33,7 @@ export function callMethod(
   const settles = CHAINS.has(target.name) && target.of.is === 'promise';
   if (RUNNING_METHODS.has(target.name)) {
     const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
-    const guard = loopGuard(run, target.of, node.callee) ?? run.flags.guard;
+    const guard = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
     const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
     for (const each of args) {
       if (each.is !== 'function') continue;
@@ -43,7 +43,7 @@ export function callMethod(
     }
     return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
-  const guard = listens(target) ? guardOf(run, 'event', node) : run.flags.guard;
+  const guard = listens(target) ? guardOf(run, env, 'event', node) : run.flags.guard;
   run.under({ guard }, () => args.forEach((each) => handOut(run, each)));
   const opened = openedOrClosed(run, env, target, node);
   if (opened) return { is: 'thing', type: 'subscription', opened };
@@ -55,7 +55,7 @@ export function callMethod(
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;
   if (input !== undefined && target.of.is === 'thing' && target.of.render)
     setInput(target.of.render, input, given);
-  return { is: 'read', of: target.of, name: target.name };
+  return { is: 'read', of: target.of, name: target.name, than: name };
 }
 
 // A listener on the page, an element or the instance of a component runs if the event comes.

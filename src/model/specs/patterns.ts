@@ -69,8 +69,8 @@ export function declareVariable(
   if (init) slot.value = aliasOf(run, env, init) ?? evaluate(run, env, init);
   run.madeFor = before;
   const { value } = slot;
-  if (value.is === 'list' && !value.open && init && run.block.kind === 'spec' && !run.site)
-    run.block.lists.push({ name: id.name, length: value.items.length, start: init.start, end: init.end });
+  const list = init && run.block.lists.find(({ start }) => start === init.start);
+  if (list) list.name = id.name;
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
   if (!binding) return;
   keepOrigin(run, slot.value, binding);

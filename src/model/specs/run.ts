@@ -61,8 +61,6 @@ export class Run {
   judging = false;
   /** What is written is made from what was there: `count++`. */
   compound = false;
-  /** Names that differ with each turn of the loops that are being read. */
-  turns: readonly string[] = [];
   /** How many loops at the level of groups are being read. */
   loops = 0;
   readonly active: FunctionNode[] = [];

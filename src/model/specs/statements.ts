@@ -19,7 +19,7 @@ export function runStatements(run: Run, env: Env, statements: readonly Node[], r
     run.under({ dead, guard }, () => runStatement(run, env, statement, returns));
     dead ||= ends(statement);
     if (run.inSpecOrHook && leavesEarly(statement))
-      guard = run.under({ guard }, () => guardOf(run, 'return', statement.test));
+      guard = run.under({ guard }, () => guardOf(run, env, 'return', statement.test));
   }
 }
 
@@ -115,7 +115,7 @@ function runExpression(run: Run, env: Env, node: Node, returned = false): Value 
 function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
   evaluate(run, env, node.test);
   const { consequent, alternate } = node;
-  const guard = guardOf(run, 'if', node.test);
+  const guard = guardOf(run, env, 'if', node.test);
   const asserts = underGuard(run, guard, () => runStatement(run, env, consequent, returns));
   if (!alternate) return;
   const other = underGuard(run, guard, () => runStatement(run, env, alternate, returns));
@@ -128,7 +128,7 @@ function runSwitch(
   node: Extract<Node, { type: 'SwitchStatement' }>,
   returns: Value[],
 ): void {
-  const guard = guardOf(run, 'switch', node.discriminant);
+  const guard = guardOf(run, env, 'switch', node.discriminant);
   const asserting = node.cases.map((each) =>
     underGuard(run, guard, () => runStatements(run, run.newEnv(env), each.consequent, returns)),
   );
@@ -142,17 +142,16 @@ type Loop = Extract<
 
 function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
   const scope = run.newEnv(env);
-  const { turns } = run;
   let { maybe, guard } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = evaluate(run, env, node.right);
     const item = over.is === 'list' ? itemOf(over) : NOTHING;
     if (node.left.type === 'VariableDeclaration') {
       for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
-      run.turns = [...turns, ...node.left.declarations.flatMap(({ id }) => namesIn(id))];
+      scope.turns = node.left.declarations.flatMap(({ id }) => namesIn(id));
     }
     maybe ||= mayBeEmpty(over);
-    guard = loopGuard(run, over, node.right) ?? guard;
+    guard = loopGuard(run, env, over, node.right) ?? guard;
   } else if (node.type === 'ForStatement') {
     if (node.init)
       runStatement(
@@ -162,22 +161,21 @@ function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
         returns,
       );
     if (node.init?.type === 'VariableDeclaration')
-      run.turns = [...turns, ...node.init.declarations.flatMap(({ id }) => namesIn(id))];
+      scope.turns = node.init.declarations.flatMap(({ id }) => namesIn(id));
     if (node.test) evaluate(run, scope, node.test);
     if (node.update) evaluate(run, scope, node.update);
   } else evaluate(run, env, node.test);
   run.loops++;
   run.under({ maybe, guard }, () => runStatement(run, scope, node.body, returns));
   run.loops--;
-  run.turns = turns;
 }
 
 const asStatement = (expression: Node): Node =>
   ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
 
 /** The condition that a loop over elements stands under, where there may be none of them. */
-export function loopGuard(run: Run, over: Value, node: Node): Guard | undefined {
-  return mayBeEmpty(over) && over.is === 'thing' ? guardOf(run, 'loop', node, over.reach) : undefined;
+export function loopGuard(run: Run, env: Env, over: Value, node: Node): Guard | undefined {
+  return mayBeEmpty(over) && over.is === 'thing' ? guardOf(run, env, 'loop', node, over.reach) : undefined;
 }
 
 /** Whether a list of elements may have none: a query that does not throw. */
