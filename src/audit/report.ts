@@ -79,6 +79,22 @@ export interface PackageFacts {
   facts: Record<string, unknown>;
   /** How many reaches of its specs stand on each rung. */
   reach: Record<Rung, number>;
+  sizes: Sizes;
+}
+
+/** The middle of many figures, and the one that nine in ten of them don't pass. */
+export interface Spread {
+  median: number;
+  p90: number;
+}
+
+/** How large the specs of a package are that run, and how many of them say little; left out where that was not looked for. */
+export interface Sizes {
+  specs: number;
+  assertions: Spread;
+  rounds: Spread;
+  cannotFail?: number;
+  vagueTitles?: number;
 }
 
 export interface Unread {

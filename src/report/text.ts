@@ -8,6 +8,7 @@ import { printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
 import { entriesOf, rank, type Entry } from './entries.js';
 import { reachChart } from './reach.js';
+import { sizeChart } from './sizes.js';
 
 export interface TextOptions {
   /** Columns to fill, 80 to 160. */
@@ -181,7 +182,7 @@ function tail(
       '',
     );
   }
-  lines.push(...reachChart(report.environment, colours));
+  lines.push(...sizeChart(report.environment, colours), ...reachChart(report.environment, colours));
   const unread = all ? report.unread : report.unread.slice(0, MOST_UNREAD);
   if (unread.length) {
     lines.push(colours.strong(`  not read: ${plural(report.unread.length, 'file')}`));

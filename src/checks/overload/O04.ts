@@ -113,10 +113,12 @@ function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
   return [];
 }
 
-const throwsOnMissing = (step: Step): boolean =>
-  step.kind === 'reach' &&
-  (step.reach.missing === 'throws' || step.reach.missing === 'many-throws') &&
-  !step.maybe;
+// A query that throws; an act on what another query did not find throws as well.
+function throwsOnMissing(step: Step): boolean {
+  if (step.maybe || step.dead || step.swallowed) return false;
+  if (step.kind === 'act') return step.reach !== undefined && step.reach.missing !== 'many';
+  return step.kind === 'reach' && ['throws', 'many-throws'].includes(step.reach.missing);
+}
 
 /** Whether a spec without a plain assertion may still turn red: by something that can't be read, a throw, its title's promise. */
 function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: FileContext): boolean {

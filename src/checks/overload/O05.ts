@@ -5,7 +5,7 @@ import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import { quoteFor } from './retitled.js';
+import { quoteFor, storesSnapshots } from './retitled.js';
 
 const messageOther = (says: string, does: string): string =>
   `The title says “${says}”, but all that stands here is “${does}”, which is another spec's matter.`;
@@ -51,10 +51,9 @@ function check(spec: Block, other: Block, context: FileContext): Found | undefin
   const difference = differenceOf(spec.title.text, other.title.text);
   if (!difference || !isAlike(spec, other)) return undefined;
   const { mine, theirs } = difference;
-  // A word that is only said to be absent is not what the spec is about.
-  if (!has(saidIn(spec, true), theirs) || hasAny(wordsIn(spec), mine)) return undefined;
-  const swapped = has(saidIn(other), mine) && !hasAny(wordsIn(other), theirs);
-  if (!swapped && !has(saidIn(other), theirs)) return undefined;
+  if (!has(assertedIn(spec), theirs) || hasAny(wordsIn(spec), mine)) return undefined;
+  const swapped = has(assertedIn(other), mine) && !hasAny(wordsIn(other), theirs);
+  if (!swapped && !has(assertedIn(other), theirs)) return undefined;
   if (isCommon(theirs, [spec, other])) return undefined;
   return {
     place: inFile(context, spec.titlePlace ?? spec.callee),
@@ -119,14 +118,17 @@ const isAlike = (a: Block, b: Block): boolean => kindsOf(a).join() === kindsOf(b
 const wordsIn = ({ statements }: Block): Set<string> =>
   new Set(statements.flatMap(({ words }) => [...words].map(plain)));
 
-// What a body says outright, in a literal or by a whole name; `positive`: without what it denies.
-function saidIn(spec: Block, positive = false): Set<string> {
-  const denied = positive ? spec.steps.filter(isAssert).filter(({ assertion }) => assertion.not) : [];
-  const statements = spec.statements.filter((each) => !denied.some((step) => stands(step, each)));
+// What a spec asserts outright, in a literal or by a whole name; what is denied is not what it is about.
+function assertedIn(spec: Block): Set<string> {
+  const asserts = spec.steps.filter(isAssert);
+  const statements = spec.statements.filter((statement) => {
+    const inside = asserts.filter((step) => stands(step, statement));
+    return inside.some(({ assertion }) => !assertion.not);
+  });
   return new Set(statements.flatMap(({ saying }) => [...saying].map(plain)));
 }
 
-// A word that other specs use as well, without saying so in their titles, belongs to the arrangement.
+// What other specs assert as well, without saying so in their titles, is no matter of one of them.
 function isCommon(word: string, [spec, other]: readonly [Block, Block]): boolean {
   const siblings = spec.parent?.children.filter((each) => each.kind === 'spec') ?? [];
   return siblings.some(
@@ -134,7 +136,7 @@ function isCommon(word: string, [spec, other]: readonly [Block, Block]): boolean
       each !== spec &&
       each !== other &&
       !hasAny(new Set(wordsOf(each.title.text).map(plain)), word) &&
-      has(saidIn(each), word),
+      has(assertedIn(each), word),
   );
 }
 
@@ -144,7 +146,7 @@ const hasAny = (words: ReadonlySet<string>, part: string): boolean =>
   wordsOf(part).some((word) => [...words].some((each) => each.includes(plain(word))));
 
 function titlesChanged(a: Block, b: Block, context: FileContext): Mend | undefined {
-  if (!a.titlePlace || !b.titlePlace) return undefined;
+  if (!a.titlePlace || !b.titlePlace || storesSnapshots(a) || storesSnapshots(b)) return undefined;
   const edit = ({ start, end }: NonNullable<Block['titlePlace']>, title: string): Edit => ({
     file: context.file.path,
     start,

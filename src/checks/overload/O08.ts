@@ -1,11 +1,19 @@
 import type { Edit, Mend } from '../../mends/edit.js';
 import { indentAt, lineStart } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
+import type { Span } from '../../model/components/view.js';
 import type { Statement } from '../../model/specs/body.js';
 import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import { arrangement, arrangingIn, beginning, FEWEST_STATEMENTS, type Arrangement } from './arrangement.js';
+import {
+  arrangement,
+  arrangingIn,
+  beginning,
+  FEWEST_STATEMENTS,
+  hasCommentIn,
+  type Arrangement,
+} from './arrangement.js';
 import { acrossFiles } from './across-files.js';
 
 const message = (count: number, specs: number): string =>
@@ -110,8 +118,12 @@ function movedOut(
       .flatMap(({ declares }) => declares)
       .join(),
   );
-  const [first] = specs;
-  if (!first || new Set(names).size > 1) return undefined;
+  const [first, ...others] = specs;
+  // A comment between statements that go would be lost.
+  const isBare = others.every(
+    ({ statements }) => !hasCommentIn(context.file, spanOf(statements.slice(0, count))),
+  );
+  if (!first || !isBare || new Set(names).size > 1) return undefined;
   const at = lineStart(text, first.place.start);
   if (text.slice(at, first.place.start).trim() !== '') return undefined;
   const margin = indentAt(text, first.place.start);
@@ -128,6 +140,11 @@ function movedOut(
     edits: [helper, ...specs.map((spec) => replaced(spec, count, moved.call, context)), ...moved.edits],
   };
 }
+
+const spanOf = (statements: readonly Statement[]): Span => ({
+  start: statements[0]?.start ?? 0,
+  end: statements.at(-1)?.end ?? 0,
+});
 
 function replaced(
   { statements }: Block,

@@ -3,6 +3,7 @@ import { indentAt, lineStart, quoted as inQuotes } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { BodyLiteral } from '../../model/specs/body.js';
 import { plural } from '../../util/plural.js';
+import { hasCommentIn } from './arrangement.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
 import { quoteFor } from './retitled.js';
@@ -77,11 +78,11 @@ interface Column {
   values: string[];
 }
 
-function columnsOf(specs: readonly Block[]): Column[] {
+function columnsOf(specs: readonly Block[], { style: { quote } }: FileContext): Column[] {
   const all = specs.map(literalsOf);
   const columns = new Map<string, Column>();
   all[0]?.forEach((first, slot) => {
-    const values = all.map((literals) => valueOf(literals[slot]));
+    const values = all.map((literals) => valueOf(literals[slot], quote));
     if (new Set(values).size === 1) return;
     const key = values.join('\0');
     const known = columns.get(key);
@@ -92,14 +93,16 @@ function columnsOf(specs: readonly Block[]): Column[] {
 }
 
 // A literal as it stands in an expression.
-function valueOf(literal: BodyLiteral | undefined): string {
+function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   if (!literal) return '';
-  return literal.as === 'markup' ? inQuotes(literal.text, "'") : literal.text;
+  const { as, text } = literal;
+  if (as === 'value') return text;
+  return inQuotes(as === 'attribute' ? text.slice(1, -1) : text, quote);
 }
 
 function check(group: Block, specs: readonly Block[], context: FileContext): Found[] {
   const [first, ...others] = specs;
-  const columns = columnsOf(specs);
+  const columns = columnsOf(specs, context);
   if (!first || columns.length === 0 || columns.length > MOST_COLUMNS) return [];
   return [
     {
@@ -164,18 +167,21 @@ const endOf = ({ place }: Block, context: FileContext): number =>
   !hasTables(context) && context.source.text[place.end] === ';' ? place.end + 1 : place.end;
 
 // The specs stand one behind the other, with nothing but white space between, and none stores a snapshot in its place.
-function canMove(group: Block, specs: readonly Block[], { source: { text } }: FileContext): boolean {
+function canMove(group: Block, specs: readonly Block[], { file, source: { text } }: FileContext): boolean {
   const at = specs.map((spec) => group.children.indexOf(spec));
   const isRow = at.every((position, i) => i === 0 || position === (at[i - 1] ?? 0) + 1);
   const isClean = specs.every((spec, i) => {
     const before = specs[i - 1];
     return !before || /^;?\s*$/.test(text.slice(before.place.end, spec.place.start));
   });
+  // A comment that is true of one is not true of all.
+  const isBare = specs.every((spec) => !hasCommentIn(file, spec.place));
   const [first] = specs;
   const callee = first && text.slice(first.callee.start, first.callee.end);
   return (
     isRow &&
     isClean &&
+    isBare &&
     /^\w+$/.test(callee ?? '') &&
     specs.every(
       (spec) =>
@@ -201,6 +207,10 @@ const RESERVED: ReadonlySet<string> = new Set(
   ),
 );
 
+const FINDING: ReadonlySet<string> = new Set(
+  'find findAll get querySelector querySelectorAll findComponent getComponent query queryAll'.split(' '),
+);
+
 // Each column has the name of what its value is given to; others are numbered.
 function namesFor(spec: Block, columns: readonly Column[]): string[] | undefined {
   const taken = new Set(spec.statements.flatMap(({ uses, declares }) => [...uses, ...declares]));
@@ -216,6 +226,7 @@ function namesFor(spec: Block, columns: readonly Column[]): string[] | undefined
 }
 
 function columnName({ of }: BodyLiteral): string | undefined {
+  if (of !== undefined && FINDING.has(of)) return 'selector';
   const query = /By(Role|Text|LabelText|TestId|Title|AltText|PlaceholderText|DisplayValue)$/.exec(
     of ?? '',
   )?.[1];
@@ -243,7 +254,11 @@ function filledBody(
   let at = from;
   let body = '';
   for (const { literal, name } of places) {
-    body += text.slice(at, literal.start) + (literal.as === 'value' ? name : `{${name}}`);
+    const before = text.slice(at, literal.start);
+    // `{ name: name }` is written short.
+    const short =
+      literal.of === name && before.endsWith(` ${name}: `) ? before.slice(0, -2 - name.length) : before;
+    body += short + (literal.as === 'value' ? name : `{${name}}`);
     at = literal.end;
   }
   return body + text.slice(at, end);

@@ -1,10 +1,11 @@
 import type { Mend } from '../../mends/edit.js';
 import { lineStart } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
-import { isAssert, roundsOf } from '../../model/specs/rounds.js';
+import { roundsOf } from '../../model/specs/rounds.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { hasCommentIn } from './arrangement.js';
 import { titleOf } from './phrases.js';
-import { retitled } from './retitled.js';
+import { retitled, storesSnapshots } from './retitled.js';
 
 const messageTwice = (title: string): string =>
   `“${title}” is the title of another spec of this group: a report can't say which of them failed.`;
@@ -73,8 +74,13 @@ function removed(spec: Block, context: FileContext): Mend | undefined {
   const { text } = context.source;
   const start = lineStart(text, spec.place.start);
   const rest = /^;?[ \t]*(?:\r?\n|$)(?:[ \t]*\r?\n)?/.exec(text.slice(spec.place.end));
-  const isStored = spec.steps.filter(isAssert).some(({ assertion }) => assertion.asks === 'snapshot');
-  if (isStored || !rest || text.slice(start, spec.place.start).trim() !== '') return undefined;
+  if (
+    storesSnapshots(spec) ||
+    hasCommentIn(context.file, spec.place) ||
+    !rest ||
+    text.slice(start, spec.place.start).trim() !== ''
+  )
+    return undefined;
   const end = spec.place.end + rest[0].length;
   return {
     summary: 'Take the copy out',
@@ -91,7 +97,7 @@ function unfilled(block: Block, context: FileContext): Found[] {
   const quote = titlePlace ? text[titlePlace.start] : undefined;
   if (!titlePlace || (quote !== '"' && quote !== "'") || !HOLE.test(title.text)) return [];
   const inner = text.slice(titlePlace.start + 1, titlePlace.end - 1);
-  const isPlain = !inner.includes('`') && !inner.includes('\\');
+  const isPlain = !inner.includes('`') && !inner.includes('\\') && !storesSnapshots(block);
   return [
     {
       place: inFile(context, titlePlace),

@@ -1,4 +1,4 @@
-import type { Block } from '../../model/specs/blocks.js';
+import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion } from '../../model/specs/steps.js';
 import { settled, type Thing, type Value } from '../../model/specs/values.js';
 import { asksPresence, type Hollow } from './hollow.js';
@@ -11,12 +11,12 @@ interface Presence {
 }
 
 /** Presence asked of something that is there whatever the component does. */
-export function alwaysThere(assertion: Assertion, spec: Block): Hollow | undefined {
+export function alwaysThere(assertion: Assertion, spec: Block, { path }: SpecFile): Hollow | undefined {
   const { subject, optional } = assertion;
   // What stands behind `?.` may be undefined.
   if (optional) return undefined;
   const present = asksPresence(assertion)
-    ? (presenceOf(subject) ?? ofQuery(subject, assertion) ?? ofText(subject, assertion))
+    ? (presenceOf(subject, path) ?? ofQuery(subject, assertion) ?? ofText(subject, assertion))
     : undefined;
   const found = present ?? existence(assertion, spec);
   if (!found) return undefined;
@@ -35,8 +35,8 @@ const GIVEN: Readonly<Partial<Record<Thing['type'], string>>> = {
   element: 'the container of a render is always there',
 };
 
-// What a render, or the spec itself, always gives.
-function presenceOf(subject: Value): Presence | undefined {
+// What a render, or the spec file itself, always gives.
+function presenceOf(subject: Value, path: string): Presence | undefined {
   switch (subject.is) {
     case 'thing':
       return ofThing(subject);
@@ -44,16 +44,18 @@ function presenceOf(subject: Value): Presence | undefined {
       return subject.of.is === 'class' ? { what: 'a new object is always there' } : undefined;
     case 'object':
     case 'list':
+      return subject.file === path ? WRITTEN_OUT : undefined;
     case 'function':
     case 'jsx':
-    case 'pattern':
-      return { what: 'an object, a list or a function is always there' };
+      return subject.tree.path === path ? WRITTEN_OUT : undefined;
     case 'read':
       return subject.name === 'typeof' ? { what: 'the type of a value is a text, never empty' } : undefined;
     default:
       return undefined;
   }
 }
+
+const WRITTEN_OUT: Presence = { what: 'what is written out in the spec is always there' };
 
 function ofThing({ reach, render, type, standIn, part }: Thing): Presence | undefined {
   if (standIn) return type === 'stand-in' ? { what: 'a stand-in is always there' } : undefined;

@@ -1,6 +1,7 @@
 import type { Edit } from '../../mends/edit.js';
 import { indentAt } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
+import type { Span } from '../../model/components/view.js';
+import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { kindsOf } from '../../model/specs/rounds.js';
 import type { FileContext } from '../check.js';
@@ -69,32 +70,36 @@ export function isMovable({ start, end, returns }: Statement, { source: { text }
   return !returns && !(code.includes('`') && code.includes('\n'));
 }
 
-/** The lines of statements with the comments above them, their margin taken off. */
+/** Whether a comment stands in a part of a file. */
+export const hasCommentIn = ({ comments }: SpecFile, { start, end }: Span): boolean =>
+  comments.some((each) => start <= each.start && each.end <= end);
+
+/** The lines of statements with the comments above and behind them, their margin taken off. */
 export function chunks(
   spec: Block,
   statements: readonly Statement[],
-  { source: { text } }: FileContext,
+  { file, source: { text } }: FileContext,
 ): string[] {
   return statements.flatMap((statement) => {
     const at = spec.statements.indexOf(statement);
-    const before = spec.statements[at - 1]?.end ?? (spec.body?.start ?? 0) + 1;
+    const before = spec.statements[at - 1];
+    const start = before ? endWithComment(before, file, text) : (spec.body?.start ?? 0) + 1;
     const margin = indentAt(text, statement.start);
-    const lead = text.slice(before, statement.start).trim();
-    // A comment behind the statement before belongs to that one.
-    const comment =
-      text.slice(before, statement.start).trimStart().startsWith(lead) && startsLine(text, before)
-        ? lead
-        : '';
-    const code = text.slice(statement.start, statement.end);
-    const whole = comment ? `${comment}\n${margin}${code}` : code;
-    return whole
+    const lead = text.slice(start, statement.start).trim();
+    const code = text.slice(statement.start, endWithComment(statement, file, text));
+    return (lead ? `${lead}\n${margin}${code}` : code)
       .split(/\r?\n/)
       .map((line, i) => (i > 0 && line.startsWith(margin) ? line.slice(margin.length) : line));
   });
 }
 
-// Whether only white space follows on the line of an offset.
-const startsLine = (text: string, offset: number): boolean => /^[ \t]*\r?\n/.test(text.slice(offset));
+// A comment behind a statement, on the same line, belongs to it.
+function endWithComment({ end }: Statement, { comments }: SpecFile, text: string): number {
+  const comment = comments.find(
+    (each) => each.start >= end && /^;?[ \t]*$/.test(text.slice(end, each.start)),
+  );
+  return comment?.end ?? end;
+}
 
 function freeName({ source: { text } }: FileContext): string {
   const isTaken = (name: string): boolean => new RegExp(`\\b${name}\\b`).test(text);

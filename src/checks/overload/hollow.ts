@@ -39,7 +39,7 @@ export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): 
     (constants(asked) ??
       unsettled(asked) ??
       neverThrows(asked) ??
-      alwaysThere(asked, spec) ??
+      alwaysThere(asked, spec, file) ??
       alwaysTrue(asked) ??
       neverHanded(asked, spec, file))
   );

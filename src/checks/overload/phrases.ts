@@ -3,7 +3,8 @@ import { roleOf } from '../../model/links/role.js';
 import { subjectOf, type Subject } from '../../model/links/subjects.js';
 import type { Round } from '../../model/specs/rounds.js';
 import type { Assertion, Reach, StepOf } from '../../model/specs/steps.js';
-import { textOfValue, type Value } from '../../model/specs/values.js';
+import { textOfValue, thingOf, type Value } from '../../model/specs/values.js';
+import { plural } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
 import type { FileContext } from '../check.js';
 import { assertsAbsence, assertsPresence } from '../queries/uses.js';
@@ -84,7 +85,8 @@ function filled(form: string, element: string | undefined, value: string | undef
 
 function callOf({ not, matcher = '', args, argText, subjectPath }: Assertion): string | undefined {
   const name = subjectPath.filter((each) => !RECORDS.has(each)).at(-1);
-  if (!name) return undefined;
+  // A stand-in that is named after what it is says nothing of what is called.
+  if (!name || /mock|spy|stub|fake|^fn$|handler|callback/i.test(name)) return undefined;
   if (not || matcher === 'notCalled' || (argText === '0' && matcher.endsWith('Times')))
     return `does not call ${name}`;
   const value = /With$/i.test(matcher) && args.length === 1 ? valueWords(args[0]) : undefined;
@@ -126,7 +128,8 @@ function ofValue(
   if (TEXTS.has(last)) return `${not ? 'does not show' : 'shows'} ${value}${element ? ` in ${element}` : ''}`;
   if (last === 'classes' || last === 'classList')
     return `gives ${element ?? 'it'} ${not ? 'no' : 'the'} class ${value}`;
-  if (last === 'length' || asks === 'count') return element ? undefined : counted(subjectPath, value);
+  if (last === 'length' || asks === 'count')
+    return countedElements(subject, value) ?? (element ? undefined : counted(subjectPath, value));
   if (
     subject.is !== 'read' ||
     args.length > 1 ||
@@ -151,6 +154,13 @@ const UNTOLD: ReadonlySet<string> = new Set(['exists', 'tagName', 'nodeName', '[
 
 const TEXTS: ReadonlySet<string> = new Set(['text', 'textContent', 'innerText', 'innerHTML', 'html']);
 const SAYING = /^(?:to)?(?:be|equal|equals|eql|strictequal|deepequal|betruthy|befalsy|benull)/i;
+
+function countedElements(subject: Value, value: string): string | undefined {
+  const reach = thingOf(subject)?.reach;
+  const role = reach?.by === 'role' ? textOfValue(reach.args[0]) : undefined;
+  const count = Number(value);
+  return role === undefined || Number.isNaN(count) ? undefined : `shows ${plural(count, roleWord(role))}`;
+}
 
 function counted(path: readonly string[], value: string): string | undefined {
   const name = path.filter((each) => each !== 'length').at(-1);

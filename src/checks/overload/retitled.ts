@@ -1,11 +1,12 @@
 import { quoted } from '../../mends/style.js';
 import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
+import { below, type Block } from '../../model/specs/blocks.js';
 import { inFile, type FileContext } from '../check.js';
 
 /** A mend that gives a spec another title; `likely`, as words are a matter of taste. Undefined where the title is no literal. */
-export function retitled({ titlePlace }: Block, title: string, context: FileContext): Mend | undefined {
-  if (!titlePlace) return undefined;
+export function retitled(spec: Block, title: string, context: FileContext): Mend | undefined {
+  const { titlePlace } = spec;
+  if (!titlePlace || storesSnapshots(spec)) return undefined;
   const text = quoted(title, quoteFor(title, context));
   return {
     summary: `Call it “${title}”`,
@@ -13,6 +14,12 @@ export function retitled({ titlePlace }: Block, title: string, context: FileCont
     edits: [{ ...inFile(context, titlePlace), text }],
   };
 }
+
+/** Whether a block's specs compare with snapshots, which are stored by their titles. */
+export const storesSnapshots = (block: Block): boolean =>
+  [block, ...below(block)].some(({ steps }) =>
+    steps.some((step) => step.kind === 'assert' && step.assertion.asks === 'snapshot'),
+  );
 
 /** The file's own quotes, or the others where the text has those in it. */
 export const quoteFor = (text: string, { style }: FileContext): '"' | "'" =>

@@ -7,8 +7,9 @@ import type { Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import { inFile, type FileContext } from '../check.js';
 import { groupFunction } from '../hook-edits.js';
+import { countsAssertions } from './hollow.js';
 import { outcomesOf, titleOf } from './phrases.js';
-import { quoteFor } from './retitled.js';
+import { quoteFor, storesSnapshots } from './retitled.js';
 import { arrangement, chunks, isMovable, type Arrangement } from './arrangement.js';
 
 /** One of the specs that a large one is split into. */
@@ -217,14 +218,9 @@ function isPlain(
   callee: string,
   context: FileContext,
 ): boolean {
-  const isStored = spec.steps.some(
-    (step) =>
-      step.kind === 'assert' &&
-      (step.assertion.asks === 'snapshot' ||
-        ['assertions', 'hasAssertions', 'plan'].includes(step.assertion.matcher ?? '')),
-  );
   return (
-    !isStored &&
+    !storesSnapshots(spec) &&
+    !countsAssertions(spec) &&
     spec.statements.every((each) => isMovable(each, context)) &&
     spec.mark === undefined &&
     !spec.waitsForCallback &&

@@ -121,7 +121,7 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       );
       return of ?? NOTHING;
     case 'prints':
-      printed(run, name, node);
+      printed(run, node);
       return NOTHING;
     case 'clock':
       run.emit(
@@ -140,7 +140,9 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
 }
 
 /** A call that prints markup or values. */
-export function printed(run: Run, name: string, node: CallNode): void {
+export function printed(run: Run, node: CallNode): void {
+  const { start, end } = node.callee;
+  const name = run.tree.script.source.text.slice(start, end);
   run.emit({ kind: 'print', name, statement: run.discarded === node && run.site === undefined }, node);
 }
 

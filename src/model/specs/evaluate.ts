@@ -169,7 +169,7 @@ function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpressio
     if (key === undefined) open = true;
     else entries.set(key, value);
   }
-  return { is: 'object', node, entries, open };
+  return { is: 'object', node, entries, open, file: run.tree.path };
 }
 
 function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' }>): Value {
@@ -177,7 +177,7 @@ function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' 
   const open = node.elements.some((each) => each?.type === 'SpreadElement');
   if (!open && run.block.kind === 'spec' && run.site === undefined)
     run.block.lists.push({ length: items.length, start: node.start, end: node.end });
-  return { is: 'list', items, open };
+  return { is: 'list', items, open, file: run.tree.path };
 }
 
 // Markup runs nothing but the expressions in it; functions that it hands on may run later.

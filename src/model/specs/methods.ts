@@ -109,7 +109,7 @@ export function callGlobal(run: Run, env: Env, path: string, args: readonly Valu
   }
   args.forEach((each) => handOut(run, each));
   calledOnPlatform(run, path, args, node);
-  if (PRINTING.has(path)) printed(run, path, node);
+  if (PRINTING.has(path)) printed(run, node);
   if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
   if (PROMISES.has(path)) return promised(NOTHING, 'chain');
   return { is: 'instance', of: { is: 'unknown' }, name: path };

@@ -49,8 +49,9 @@ export type Value =
   | { is: 'project'; declared: Declared }
   | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
   | { is: 'class'; node: ClassNode; tree: ModuleTree }
-  | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean }
-  | { is: 'list'; items: readonly Value[]; open: boolean }
+  /** `file`: where it is written out. */
+  | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean; file?: string }
+  | { is: 'list'; items: readonly Value[]; open: boolean; file?: string }
   | { is: 'jsx'; node: Node; env: Env; tree: ModuleTree }
   | Thing
   /** A fresh object: of a class, by a constructor of the platform, or by a call. */
