@@ -73,7 +73,7 @@ async function checkMends(
       if (!isProblem(source) && isScript(path))
         expect(parseScript(source), 'the mended file parses').not.to.have.property('reason');
     }
-    if (/^[SC]/.test(code)) checkTypes(sources, plan.texts);
+    if (/^[SCO]/.test(code)) checkTypes(sources, plan.texts);
     const before = await auditFolder(root);
     const after = await auditFolder(root, undefined, {}, overlaid(new DiskFiles(), contents));
     const known = before.findings.map(keyOf);

@@ -1,4 +1,5 @@
 import type { FileContext } from '../checks/check.js';
+import { assertionsOf } from '../checks/overload/O02.js';
 import { markupOf } from '../checks/queries/markup.js';
 import { betterQuery } from '../checks/queries/rewrite.js';
 import type { Files } from '../discover/files.js';
@@ -7,6 +8,7 @@ import { nameOf, type Pieces } from '../model/links/name.js';
 import type { Placed } from '../model/links/placed.js';
 import { roleOf } from '../model/links/role.js';
 import { usesIn, type Binding, type Block } from '../model/specs/blocks.js';
+import { countRounds, roundsOf } from '../model/specs/rounds.js';
 import type { Reach, Step, StepOf } from '../model/specs/steps.js';
 import type { Problem } from '../parse/source.js';
 import { relativeTo } from '../util/paths.js';
@@ -32,6 +34,8 @@ export interface OutlinedBlock {
   /** How many groups it stands in. */
   depth: number;
   mark?: string;
+  /** Of a spec: how often it acts and then asserts, and how many assertions it makes. */
+  size?: { rounds: number; assertions: number };
   steps: OutlinedStep[];
 }
 
@@ -74,6 +78,7 @@ export async function outline(files: Files, request: AuditRequest, path: string)
     line: line(block.callee),
     depth,
     mark: block.mark,
+    size: block.kind === 'spec' ? sizeOf(block) : undefined,
     steps: block.steps.flatMap((step) => outlined(step, context, request.root) ?? []),
   }));
   return {
@@ -83,6 +88,11 @@ export async function outline(files: Files, request: AuditRequest, path: string)
     shared: sharedIn(context, line),
   };
 }
+
+const sizeOf = (spec: Block): OutlinedBlock['size'] => ({
+  rounds: countRounds(roundsOf(spec)),
+  assertions: assertionsOf(spec).length,
+});
 
 function inOrder(block: Block, depth: number): { block: Block; depth: number }[] {
   const inside = block.kind === 'file' ? depth : depth + 1;

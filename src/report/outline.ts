@@ -44,8 +44,12 @@ function blockLines(block: OutlinedBlock, options: OutlineOptions): string[] {
   const title = block.kind === 'file' ? 'top of the file' : printable(block.title);
   const head = block.kind === 'hook' || block.kind === 'file' ? colours.faint(title) : colours.strong(title);
   const steps = block.steps.flatMap((step) => stepLines(step, margin, options));
-  return [`${margin}${head}${mark}`, ...steps, ...(block.kind === 'group' ? [] : [''])];
+  const size = block.size ? colours.faint(`  ${sizeText(block.size)}`) : '';
+  return [`${margin}${head}${mark}${size}`, ...steps, ...(block.kind === 'group' ? [] : [''])];
 }
+
+const sizeText = ({ rounds, assertions }: NonNullable<OutlinedBlock['size']>): string =>
+  `${plural(rounds, 'round')}, ${plural(assertions, 'assertion')}`;
 
 function stepLines(step: OutlinedStep, margin: string, options: OutlineOptions): string[] {
   const { colours, width } = options;

@@ -21,7 +21,20 @@ declare function ${'beforeEach afterEach beforeAll afterAll before after setup t
   .split(' ')
   .map((name) => `${name}(run: () => void): void`)
   .join('; declare function ')};
-declare function setTimeout(run: () => void, after?: number): number;`;
+declare function setTimeout(run: () => void, after?: number): number;
+declare module 'vitest' {
+  interface Spec {
+    (...args: any[]): void;
+    each<Row extends readonly unknown[]>(
+      rows: readonly Row[],
+    ): (title: string, run: (...args: Row) => unknown) => void;
+  }
+  export const it: Spec, test: Spec;
+  export const ${'describe suite expect vi beforeEach afterEach beforeAll afterAll'
+    .split(' ')
+    .map((name) => `${name}: any`)
+    .join(', ')};
+}`;
 
 const libraries = new Map<string, ts.SourceFile | undefined>();
 
