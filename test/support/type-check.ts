@@ -27,7 +27,7 @@ declare module 'vitest' {
     (...args: any[]): void;
     each<Row extends readonly unknown[]>(
       rows: readonly Row[],
-    ): (title: string, run: (...args: Row) => unknown) => void;
+    ): (title: string, run: (...args: { -readonly [Cell in keyof Row]: Row[Cell] }) => unknown) => void;
   }
   export const it: Spec, test: Spec;
   export const ${'describe suite expect vi beforeEach afterEach beforeAll afterAll'
