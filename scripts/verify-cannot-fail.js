@@ -2,67 +2,19 @@
 // Runs small specs under Mocha against a whole component, and against copies of it that are broken in three ways. Those that
 // Wexlet says cannot fail must stay green in all of them; near misses, of which it says nothing above a hint, must be green
 // with the whole component and red with at least one of the broken ones. Needs the registry.
-import { execFile, execFileSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
-import { promisify } from 'node:util';
-import { readSamples } from '../build/test/support/samples.js';
+import { findingsOf, install, results, samples, write } from './mocha-suites.js';
 
-const here = (path) => fileURLToPath(new URL(path, import.meta.url));
-const MAIN = here('../dist/cli/main.js');
-const RUNNER = here('run-in-order.js');
-const MANIFEST = {
-  name: 'suite',
-  private: true,
-  type: 'module',
-  scripts: { test: 'mocha' },
-  devDependencies: { mocha: '^12', '@vue/test-utils': '^2', vue: '^3' },
-};
-const PACKAGES = [
-  '@vue/test-utils@2',
-  'vue@3',
-  '@vue/server-renderer@3',
-  '@vue/compiler-dom@3',
-  'expect@30',
-  'chai@4',
-  'sinon@21',
-];
-
-const samples = (name) => readSamples(readFileSync(here(`../test/cannot-fail-suites/${name}.txt`), 'utf8'));
-const start = promisify(execFile);
-
-// A command that says by its exit code that there are findings has not failed.
-const node = (args, cwd) => start(process.execPath, args, { cwd }).catch((error) => error);
-
-const root = mkdtempSync(join(tmpdir(), 'wexlet-cannot-fail-'));
-writeFileSync(join(root, 'package.json'), JSON.stringify({ ...MANIFEST, devDependencies: {} }));
-execFileSync('npm', ['install', '--no-audit', '--no-fund', '--silent', ...PACKAGES], {
-  cwd: root,
-  stdio: 'inherit',
-});
-const [whole, ...broken] = samples('component');
+const root = install('cannot-fail', ['expect@30', 'chai@4', 'sinon@21']);
+const [whole, ...broken] = samples('cannot-fail-suites/component.txt');
 
 /** Whether the spec passes with a component. */
-async function passes(name, spec, component) {
-  const folder = join(root, name);
-  mkdirSync(folder);
-  const files = new Map([...component.files, ...spec.files])
-    .set('package.json', JSON.stringify(MANIFEST))
-    .set('.mocharc.json', JSON.stringify({ spec: ['*.spec.js'] }));
-  for (const [path, text] of files) writeFileSync(join(folder, path), text);
-  const { stdout, stderr } = await node([RUNNER, join(folder, 'suite.spec.js'), 'written'], folder);
-  const line = stdout.split('\n').find((each) => each.startsWith('{'));
-  if (!line) throw new Error(`no results for ${spec.title}: ${stderr}`);
-  const results = Object.values(JSON.parse(line));
-  return { folder, green: results.length > 0 && results.every((each) => each === 'passed') };
+async function run(name, spec, component) {
+  const folder = write(root, name, [...component.files, ...spec.files]);
+  const outcomes = Object.values(await results(folder, 'written'));
+  return { folder, green: outcomes.length > 0 && outcomes.every((each) => each === 'passed') };
 }
 
-async function calledSo(folder) {
-  const { stdout } = await node([MAIN, 'audit', '--only', 'O04', '--format', 'json'], folder);
-  return JSON.parse(stdout).findings.some(({ level }) => level !== 'hint');
-}
+const isCalledSo = async (folder) => (await findingsOf(folder, 'O04')).some(({ level }) => level !== 'hint');
 
 const wrong = [];
 const tell = (title, fact, holds) => {
@@ -72,13 +24,13 @@ const tell = (title, fact, holds) => {
 
 async function prove(kind) {
   const count = { specs: 0, called: 0, green: 0, holds: 0 };
-  for (const [i, spec] of samples(kind).entries()) {
+  for (const [i, spec] of samples(`cannot-fail-suites/${kind}.txt`).entries()) {
     const runs = await Promise.all(
-      [whole, ...broken].map((component, at) => passes(`${kind}-${i}-${at}`, spec, component)),
+      [whole, ...broken].map((component, at) => run(`${kind}-${i}-${at}`, spec, component)),
     );
     const [first, ...others] = runs;
     const red = others.filter(({ green }) => !green).length;
-    const called = await calledSo(first.folder);
+    const called = await isCalledSo(first.folder);
     count.specs++;
     count.green += tell(spec.title, 'red with the whole component', first.green);
     count.called += tell(spec.title, called ? 'called so' : 'not called so', called === (kind === 'hollow'));

@@ -127,7 +127,8 @@ function moreLines(rest: readonly ReportedFinding[], { colours, width }: TextOpt
 }
 
 function mendLine({ advice, mend, code }: ReportedFinding, options: TextOptions): string[] {
-  const command = mend ? options.colours.faint(`  (wexlet mend --only ${code})`) : '';
+  const likely = mend?.safe === false ? ' --likely' : '';
+  const command = mend ? options.colours.faint(`  (wexlet mend --only ${code}${likely})`) : '';
   return labelled('mend', printable(advice) + command, options);
 }
 

@@ -1,14 +1,15 @@
 import { isRelated, subjectOf, type Subject } from '../../model/links/subjects.js';
 import { literal, nameOf } from '../../model/links/name.js';
 import type { Block } from '../../model/specs/blocks.js';
-import { countRounds, roundsOf, type Round } from '../../model/specs/rounds.js';
+import { countRounds, roundsOf } from '../../model/specs/rounds.js';
 import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { assertsAbsence, assertsPresence } from '../queries/uses.js';
 import { isJourney } from './journey.js';
 import { outcomeOf } from './phrases.js';
-import { splitMend, splitOf, splitText } from './split.js';
+import { roundPlaces, splitOf, splitText } from './split.js';
+import { splitMend } from './split-mend.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageRounds = (rounds: number): string =>
@@ -104,22 +105,9 @@ function manyRounds(spec: Block, context: FileContext): Found {
     level: journey ? 'hint' : undefined,
     message: journey ? messageJourney(count) : messageRounds(count),
     advice: journey ? adviceJourney : split ? splitText(split) : adviceSplit,
-    evidence: rounds.flatMap((round, i) => roundPlace(round, i, split?.specs[i]?.title, context)),
+    evidence: roundPlaces(spec, split, context),
     mend: split && splitMend(spec, split, context),
   };
-}
-
-function roundPlace(
-  { acts, asserts }: Round,
-  i: number,
-  title: string | undefined,
-  context: FileContext,
-): NonNullable<Found['evidence']> {
-  const step = acts.find(({ kind }) => kind === 'act') ?? acts[0] ?? asserts[0];
-  const [first] = asserts;
-  const outcome = title ?? (first && outcomeOf(first.assertion, context));
-  const note = `round ${i + 1}${outcome === undefined ? '' : `: ${outcome}`}`;
-  return step ? [{ ...inFile(context, step.place), note }] : [];
 }
 
 function manySubjects(spec: Block, context: FileContext): Found[] {

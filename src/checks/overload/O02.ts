@@ -4,7 +4,8 @@ import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { isOverloaded } from './O01.js';
-import { splitOf, splitText } from './split.js';
+import { roundPlaces, splitOf, splitText } from './split.js';
+import { splitMend } from './split-mend.js';
 
 const message = (count: number, limit: number): string =>
   `This spec makes ${count} assertions, more than ${limit}: the first that fails hides all after it.`;
@@ -59,9 +60,17 @@ function check(spec: Block, context: FileContext): Found[] {
         advice: adviceWhole(whole),
       },
     ];
-  const split = countRounds(roundsOf(spec)) > 1 ? splitOf(spec, context) : undefined;
+  const rounds = roundsOf(spec);
+  const split = countRounds(rounds) > 1 ? splitOf(spec, context) : undefined;
+  const isEnough = rounds.every((round) => round.asserts.length <= limit);
   return [
-    { ...base, message: message(asserts.length, limit), advice: adviceSplit(split && splitText(split)) },
+    {
+      ...base,
+      message: message(asserts.length, limit),
+      advice: adviceSplit(split && splitText(split)),
+      evidence: split ? roundPlaces(spec, split, context) : base.evidence,
+      mend: split && isEnough ? splitMend(spec, split, context) : undefined,
+    },
   ];
 }
 

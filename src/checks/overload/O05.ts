@@ -7,8 +7,8 @@ import { inFile, type FileCheck, type FileContext, type Found } from '../check.j
 import { quoted, runningSpecs } from '../order.js';
 import { quoteFor, storesSnapshots } from './retitled.js';
 
-const messageOther = (says: string, does: string): string =>
-  `The title says “${says}”, but all that stands here is “${does}”, which is another spec's matter.`;
+const messageOther = (says: string, does: string, other: string): string =>
+  `The title says “${says}”, but the spec asserts “${does}”, as ${other} does already.`;
 const messageSwapped = (other: string): string =>
   `This spec does what the title of ${other} says, and that one does what this title says.`;
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
@@ -59,10 +59,13 @@ function check(spec: Block, other: Block, context: FileContext): Found | undefin
     place: inFile(context, spec.titlePlace ?? spec.callee),
     block: spec,
     certainty: 'likely',
-    message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs),
+    message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs, quoted(other)),
     advice: swapped ? adviceSwapped : adviceOther(mine),
     evidence: [
-      { ...inFile(context, other.titlePlace ?? other.callee), note: `${quoted(other)} stands here` },
+      {
+        ...inFile(context, other.titlePlace ?? other.callee),
+        note: swapped ? 'the other title' : 'the spec of that',
+      },
     ],
     mend: swapped ? titlesChanged(spec, other, context) : rewritten(spec, difference, context),
   };

@@ -1,5 +1,7 @@
 import type { Block } from '../../model/specs/blocks.js';
-import type { Mend } from '../../mends/edit.js';
+import type { Edit, Mend } from '../../mends/edit.js';
+import { hasCommentIn } from './arrangement.js';
+import { hasEachAndTodo, isPendingWithoutBody } from './runner-forms.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 
 const messageFocused = (kind: string): string =>
@@ -68,6 +70,7 @@ function check(block: Block, context: FileContext): Found[] {
           level: 'risk',
           message: messageEmpty,
           advice: adviceEmpty,
+          mend: pending(block, context),
         },
       ]
     : [];
@@ -80,6 +83,20 @@ function unmarked(block: Block, context: FileContext): Mend | undefined {
     safe: true,
     edits: [{ ...inFile(context, block.markPlace), text: '' }],
   };
+}
+
+// `it.todo('title')`, or `it('title')` where that is the runner's way to say it.
+function pending(block: Block, context: FileContext): Mend | undefined {
+  const { titlePlace, fn, callee, place, repeated } = block;
+  const hasTodo = hasEachAndTodo(context);
+  if (!titlePlace || !fn || repeated || hasCommentIn(context.file, place)) return undefined;
+  if (!hasTodo && !isPendingWithoutBody(context)) return undefined;
+  const isPlain = /^\w+$/.test(context.source.text.slice(callee.start, callee.end));
+  if (!isPlain) return undefined;
+  const file = context.file.path;
+  const edits: Edit[] = [{ file, start: titlePlace.end, end: place.end - 1, text: '' }];
+  if (hasTodo) edits.unshift({ file, start: callee.end, end: callee.end, text: '.todo' });
+  return { summary: 'Mark it as still to be written', safe: true, edits };
 }
 
 // A comment on the line, the line before, or at the start of the body gives the reason.

@@ -68,7 +68,9 @@ function ofThing({ reach, render, type, standIn, part }: Thing): Presence | unde
 }
 
 // What a query gives where it finds nothing.
-function ofQuery(subject: Value, { asks, not }: Assertion): Presence | undefined {
+function ofQuery(subject: Value, { asks, not, matcher }: Assertion): Presence | undefined {
+  // Plugins of the chained style ask a list of elements whether it has any.
+  if (matcher === 'exist') return undefined;
   const reach = subject.is === 'thing' && subject.type === subject.reach?.gives ? subject.reach : undefined;
   if (!reach || reach.pickedFrom) return undefined;
   const isNotUndefined = not ? asks === 'undefined' : asks === 'defined';

@@ -1,13 +1,12 @@
-import { nameOf, literal } from '../../model/links/name.js';
-import { roleOf } from '../../model/links/role.js';
-import { subjectOf, type Subject } from '../../model/links/subjects.js';
+import { subjectOf } from '../../model/links/subjects.js';
 import type { Round } from '../../model/specs/rounds.js';
-import type { Assertion, Reach, StepOf } from '../../model/specs/steps.js';
+import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import { textOfValue, thingOf, type Value } from '../../model/specs/values.js';
 import { plural } from '../../util/plural.js';
-import { inShort } from '../../util/printable.js';
 import type { FileContext } from '../check.js';
 import { assertsAbsence, assertsPresence } from '../queries/uses.js';
+import { actOf } from './act-words.js';
+import { elementWords, filled, roleWord, valueWords } from './element-words.js';
 import { wordsOf } from '../../util/words.js';
 
 /**
@@ -76,12 +75,6 @@ const OUTCOMES: Readonly<Record<string, readonly [string, string]>> = {
   toHaveClass: ['gives {element} the class {value}', 'gives {element} no class {value}'],
   toHaveAccessibleName: ['names {element} {value}', 'does not name {element} {value}'],
 };
-
-function filled(form: string, element: string | undefined, value: string | undefined): string | undefined {
-  if ((form.includes('{element}') && !element) || (form.includes('{value}') && value === undefined))
-    return undefined;
-  return form.replace('{element}', () => element ?? '').replace('{value}', () => value ?? '');
-}
 
 function callOf({ not, matcher = '', args, argText, subjectPath }: Assertion): string | undefined {
   const name = subjectPath.filter((each) => !RECORDS.has(each)).at(-1);
@@ -166,162 +159,5 @@ function counted(path: readonly string[], value: string): string | undefined {
   const name = path.filter((each) => each !== 'length').at(-1);
   return name && /s$/.test(name) && /^\d+$/.test(value)
     ? `has ${value} ${wordsOf(name).join(' ')}`
-    : undefined;
-}
-
-/** What is done, as `the Fire button is clicked`; undefined where that is not plain. */
-export function actOf(step: StepOf<'act'>, context: FileContext): string | undefined {
-  const { args, reach, name } = step;
-  const [first] = args;
-  if (name === 'setProps' || name === 'rerender')
-    return first?.is === 'object' ? propsWords(first) : undefined;
-  if (name === '$emit') return textOfValue(first) && `${textOfValue(first)} is emitted`;
-  if (name === 'keyboard' || name === 'tab') {
-    const key = name === 'tab' ? 'Tab' : textOfValue(first)?.replace(/[{}[\]]/g, '');
-    return key && `${key} is pressed`;
-  }
-  const element = reach && elementWords(subjectOfReach(reach, context), context);
-  const event = eventOf(step)
-    .toLowerCase()
-    .replace(/^(?:user|fire)/, '');
-  const key = /^key/.test(event) ? keyOf(args) : undefined;
-  if (key !== undefined) return `${key} is pressed`;
-  const value = valueWords(writtenValue(args));
-  const form = value === undefined ? undefined : WRITING[event];
-  const done = DONE[event];
-  if (!element) return undefined;
-  if (form) return filled(form, element, value);
-  return done && `${element} is ${done}`;
-}
-
-const eventOf = ({ name, args }: StepOf<'act'>): string =>
-  name === 'trigger' || name === 'simulate' || name === 'triggerEventHandler' || name === 'dispatchEvent'
-    ? (textOfValue(args[0])?.split('.')[0] ?? name)
-    : name;
-
-const WRITING: Readonly<Record<string, string>> = {
-  type: '{value} is typed into {element}',
-  change: '{element} is set to {value}',
-  input: '{element} is set to {value}',
-  setvalue: '{element} is set to {value}',
-  selectoptions: '{value} is selected in {element}',
-  paste: '{value} is pasted into {element}',
-};
-
-const DONE: Readonly<Record<string, string>> = {
-  click: 'clicked',
-  dblclick: 'double-clicked',
-  clear: 'cleared',
-  focus: 'focused',
-  blur: 'left',
-  hover: 'hovered',
-  mouseenter: 'hovered',
-  mouseover: 'hovered',
-  unhover: 'left by the pointer',
-  mouseleave: 'left by the pointer',
-  submit: 'submitted',
-  change: 'changed',
-  input: 'changed',
-  setchecked: 'checked',
-  mousedown: 'pressed',
-  pointerdown: 'pressed',
-};
-
-const writtenValue = (args: readonly Value[]): Value | undefined => {
-  const [first] = args;
-  if (first?.is !== 'object') return first;
-  const target = first.entries.get('target');
-  return target?.is === 'object' ? target.entries.get('value') : undefined;
-};
-
-function keyOf(args: readonly Value[]): string | undefined {
-  const options = args.find((each) => each.is === 'object');
-  const key = options?.is === 'object' ? textOfValue(options.entries.get('key')) : undefined;
-  const suffix = textOfValue(args[0])?.split('.')[1];
-  return key ?? suffix;
-}
-
-function propsWords({ entries }: Extract<Value, { is: 'object' }>): string | undefined {
-  const parts = [...entries].map(([name, value]) => {
-    const words = valueWords(value);
-    return words && `${wordsOf(name).join(' ')} is ${words}`;
-  });
-  return parts.length > 0 && parts.length < 3 && parts.every((each) => each !== undefined)
-    ? parts.join(' and ')
-    : undefined;
-}
-
-function subjectOfReach(reach: Reach, { links }: FileContext): Subject {
-  const target = links.target(reach);
-  return target.kind === 'one' ? { is: 'element', element: target.element, reach } : { is: 'reach', reach };
-}
-
-// The words that the spec asks by, and else those of the element in its component.
-function elementWords(subject: Subject, { links }: FileContext): string | undefined {
-  if (!('reach' in subject)) return undefined;
-  const { reach } = subject;
-  const asked = askedWords(reach);
-  if (asked) return asked;
-  if (subject.is !== 'element') return undefined;
-  const { element } = subject;
-  const scope = links.scope(reach);
-  const name = scope && nameOf(element, scope.tree);
-  const role = roleOf(element) ?? undefined;
-  const text = name && literal(name);
-  return text && role
-    ? `the ${named(text)} ${roleWord(role)}`
-    : role && role !== 'generic'
-      ? `the ${roleWord(role)}`
-      : undefined;
-}
-
-function askedWords({ by, args: [first, options], pickedFrom, position }: Reach): string | undefined {
-  const text = textOfValue(first);
-  if (pickedFrom && position !== 0) return undefined;
-  if (text === undefined || text === '') return undefined;
-  switch (by) {
-    case 'role': {
-      const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
-      return `the ${name === undefined ? '' : `${named(name)} `}${roleWord(text)}`;
-    }
-    case 'label':
-      return `"${inShort(text, 40)}"`;
-    case 'text':
-    case 'value':
-      return `"${inShort(text, 40)}"`;
-    case 'testId':
-    case 'id':
-    case 'class':
-      return `the ${wordsOf(text).join(' ')}`;
-    case 'selector': {
-      const words = wordsOf(text);
-      return words.length > 0 && words.length < 4 && !/[>:\s]/.test(text)
-        ? `the ${words.join(' ')}`
-        : undefined;
-    }
-    default:
-      return undefined;
-  }
-}
-
-// A name of several words needs quotes to be told from the words around it.
-const named = (name: string): string => (/\s/.test(name) ? `"${inShort(name, 30)}"` : inShort(name, 30));
-
-const ROLE_WORDS: Readonly<Record<string, string>> = {
-  textbox: 'field',
-  searchbox: 'search field',
-  combobox: 'list',
-  spinbutton: 'field',
-  listitem: 'item',
-  img: 'image',
-};
-const roleWord = (role: string): string => ROLE_WORDS[role] ?? role;
-
-/** A value in a title: as it is, texts in quotes; undefined where it is not known or too long. */
-function valueWords(value: Value | undefined): string | undefined {
-  if (value?.is !== 'constant') return undefined;
-  if (typeof value.value !== 'string') return String(value.value);
-  return value.value !== '' && value.value.length <= 40 && !value.value.includes('\n')
-    ? `"${value.value}"`
     : undefined;
 }

@@ -1,16 +1,10 @@
-import type { Mend } from '../../mends/edit.js';
-import { indentAt, quoted } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { kindsOf, roundsOf, stands, type Round, type StatementKind } from '../../model/specs/rounds.js';
 import type { Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
-import { inFile, type FileContext } from '../check.js';
-import { groupFunction } from '../hook-edits.js';
-import { countsAssertions } from './hollow.js';
+import { inFile, type Evidence, type FileContext } from '../check.js';
 import { outcomesOf, titleOf } from './phrases.js';
-import { quoteFor, storesSnapshots } from './retitled.js';
-import { arrangement, chunks, isMovable, type Arrangement } from './arrangement.js';
 
 /** One of the specs that a large one is split into. */
 export interface NewSpec {
@@ -168,11 +162,10 @@ function propsSet(statement: Statement, { steps }: Block): string[] | undefined 
     : undefined;
 }
 
-/** The split in words: the titles of the new specs, what they share, what they repeat. */
+/** The split in words: how many specs, what they share, what they repeat; their titles stand with the rounds. */
 export function splitText({ shared, specs }: Split): string {
-  const titles = specs.map(({ title }, i) => (title === undefined ? `one for round ${i + 1}` : `“${title}”`));
   const repeats = Math.max(...specs.map((each) => each.repeats));
-  const parts = [`Split it: ${titles.join(', ')}.`];
+  const parts = [`Make ${specs.length} specs of it, one of each round.`];
   if (shared.length > 0)
     parts.push(
       `The ${shared.length === 1 ? 'statement' : `${shared.length} statements`} before the first act can be shared.`,
@@ -181,70 +174,11 @@ export function splitText({ shared, specs }: Split): string {
   return parts.join(' ');
 }
 
-/** The split as a change of the text: a group with what is shared, and a spec for each round. */
-export function splitMend(spec: Block, { shared, specs }: Split, context: FileContext): Mend | undefined {
-  const { newline, indent } = context.style;
-  const { text } = context.source;
-  const titles = specs.map(({ title }) => title);
-  const callee = text.slice(spec.callee.start, spec.callee.end);
-  const group = groupFunction(context.file);
-  if (!group || !isPlain(spec, titles, callee, context)) return undefined;
-  const later = new Set(specs.flatMap((each) => each.statements.flatMap(({ uses }) => [...uses])));
-  const moved = shared.length > 0 ? arrangement(spec, shared, later, true, context) : undefined;
-  if (shared.length > 0 && !moved) return undefined;
-  const name = spec.title.text;
-  const inside = [
-    ...(moved ? [...moved.lines, ''] : []),
-    ...specs.flatMap((each, i) => [...(i > 0 ? [''] : []), ...specLines(each, spec, moved, callee, context)]),
-  ];
-  const lines = [
-    `${group}(${quoted(name, quoteFor(name, context))}, () => {`,
-    ...inside.map((line) => (line ? indent + line : line)),
-    `})`,
-  ];
-  const margin = indentAt(text, spec.place.start);
-  const code = lines.map((line, i) => (i > 0 && line ? margin + line : line)).join(newline);
-  return {
-    summary: `Split it into ${specs.length} specs`,
-    safe: false,
-    edits: [{ ...inFile(context, spec.place), text: code }, ...(moved?.edits ?? [])],
-  };
-}
-
-// What is counted, or stored by the title, stays where it is.
-function isPlain(
-  spec: Block,
-  titles: readonly (string | undefined)[],
-  callee: string,
-  context: FileContext,
-): boolean {
-  return (
-    !storesSnapshots(spec) &&
-    !countsAssertions(spec) &&
-    spec.statements.every((each) => isMovable(each, context)) &&
-    spec.mark === undefined &&
-    !spec.waitsForCallback &&
-    spec.fn !== undefined &&
-    /^\w+$/.test(callee) &&
-    titles.every((title) => title !== undefined) &&
-    new Set(titles).size === titles.length
-  );
-}
-
-function specLines(
-  { title = '', statements }: NewSpec,
-  spec: Block,
-  moved: Arrangement | undefined,
-  callee: string,
-  context: FileContext,
-): string[] {
-  const { indent, semicolon } = context.style;
-  const call = moved?.call?.(new Set(statements.flatMap(({ uses }) => [...uses])));
-  const awaits = statements.some((each) => each.awaits) || call?.includes('await ');
-  const body = [...(call === undefined ? [] : [call]), ...chunks(spec, statements, context)];
-  return [
-    `${callee}(${quoted(title, quoteFor(title, context))}, ${awaits ? 'async ' : ''}() => {`,
-    ...body.map((line) => (line ? indent + line : line)),
-    `})${semicolon}`,
-  ];
-}
+/** Where each round of a spec stands, and the title of the spec that it could be. */
+export const roundPlaces = (spec: Block, split: Split | undefined, context: FileContext): Evidence[] =>
+  roundsOf(spec).flatMap(({ acts, asserts }, i) => {
+    const step = acts.find(({ kind }) => kind === 'act') ?? acts[0] ?? asserts[0];
+    const title = split?.specs[i]?.title ?? outcomesOf(asserts, context)[0];
+    const note = `round ${i + 1}${title === undefined ? '' : `: ${title}`}`;
+    return step ? [{ ...inFile(context, step.place), note }] : [];
+  });

@@ -58,4 +58,4 @@ function isOfTurn(owner: Env | undefined, name: string): boolean {
   return false;
 }
 
-const SURROUNDINGS: ReadonlySet<string> = new Set(['process', 'meta', 'navigator', 'globalThis']);
+const SURROUNDINGS: ReadonlySet<string> = new Set(['process', 'meta', 'navigator', 'window', 'globalThis']);

@@ -1,0 +1,18 @@
+import type { FileContext } from '../check.js';
+
+const WITH_EACH: ReadonlySet<string> = new Set(['jest', 'vitest', 'bun']);
+const EACH_MODULES: ReadonlySet<string> = new Set(['vitest', '@jest/globals', 'bun:test']);
+
+/** Whether the file's runner has `it.each`, which fills `%s` with the first value of a row, and `it.todo`. */
+export function hasEachAndTodo({ file, runners }: FileContext): boolean {
+  const imported = [...file.imports.values()].some(({ specifier }) => EACH_MODULES.has(specifier));
+  return imported || (runners.length > 0 && runners.every(({ runner }) => WITH_EACH.has(runner)));
+}
+
+const PENDING_WITHOUT_BODY: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'karma', 'ng test']);
+
+/** Whether a spec without a body is one that is still to be written. */
+export function isPendingWithoutBody({ file, runners }: FileContext): boolean {
+  const imported = [...file.imports.values()].some(({ specifier }) => specifier === 'mocha');
+  return imported || (runners.length > 0 && runners.every(({ runner }) => PENDING_WITHOUT_BODY.has(runner)));
+}
