@@ -22,7 +22,14 @@ export function childrenOf(node: Node): Node[] {
 /** Calls `visit` for a node and everything below it, outer first; `false` leaves out what is below. */
 export function walkTree(node: Node, visit: (node: Node) => boolean | void): void {
   if (visit(node) === false) return;
-  for (const child of childrenOf(node)) walkTree(child, visit);
+  // Most of the tree passes here: no list is made of what is below.
+  const fields = node as unknown as Record<string, Node | (Node | null)[] | null | undefined>;
+  for (const key of visitorKeys[node.type] ?? []) {
+    const value = fields[key];
+    if (Array.isArray(value)) {
+      for (const child of value) if (child) walkTree(child, visit);
+    } else if (value) walkTree(value, visit);
+  }
 }
 
 /** An expression without the wrappers that do nothing when it runs: casts, non-null marks, chains. */

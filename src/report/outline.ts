@@ -49,7 +49,7 @@ function blockLines(block: OutlinedBlock, options: OutlineOptions): string[] {
 }
 
 const sizeText = ({ rounds, assertions }: NonNullable<OutlinedBlock['size']>): string =>
-  `${plural(rounds, 'round')}, ${plural(assertions, 'assertion')}`;
+  (rounds > 0 ? `${plural(rounds, 'round')}, ` : '') + plural(assertions, 'assertion');
 
 function stepLines(step: OutlinedStep, margin: string, options: OutlineOptions): string[] {
   const { colours, width } = options;

@@ -1,6 +1,8 @@
 /** A count with its noun: `1 spec`, `2 specs`, `2 boxes`; `many` where the plural is not regular. */
 export function plural(count: number, noun: string, many = `${noun}s`): string {
-  return `${count.toLocaleString('en-GB')} ${count === 1 ? noun : many}`;
+  // Most counts have no thousands to be set apart, and setting them apart is slow.
+  const figure = count < 1000 ? String(count) : count.toLocaleString('en-GB');
+  return `${figure} ${count === 1 ? noun : many}`;
 }
 
 /** Words joined for a sentence: `a`, `a and b`, `a, b and c`. */

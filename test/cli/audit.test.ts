@@ -81,6 +81,40 @@ describe('wexlet audit', () => {
     ).to.equal(0);
   });
 
+  it('keeps to the limits that the settings set', () => {
+    const specs = ['fires', 'cools'].map(
+      (title) => `it('${title}', () => { expect(document.title).toBe('a'); });`,
+    );
+    const files = { ...GREEN, 'b.spec.js': `describe('kiln', () => {\n${specs.join('\n')}\n});\n` };
+    const limited = written({ ...files, 'wexlet.json': '{ "limits": { "specs": 1 } }' });
+    expect(wexlet(written(files), 'audit', '--only', 'O13').out).not.to.include('O13');
+    expect(wexlet(limited, 'audit', '--only', 'O13').out).to.include('2 specs of its own, more than 1');
+    const wrong = wexlet(written({ ...files, 'wexlet.json': '{ "limits": { "specs": 0 } }' }), 'audit');
+    expect(wrong.code).to.equal(2);
+    expect(wrong.err).to.include('specs');
+  });
+
+  it('sums the specs of a package up', () => {
+    const text =
+      "it('works', () => { document.dispatchEvent(e); expect(document.title).toBe('a'); expect(document.dir).toBe(''); });\n" +
+      "it('fires', () => { expect(true).toBe(true); });\n";
+    const folder = written({ ...GREEN, 'a.spec.js': text });
+    const { out } = wexlet(folder, 'audit', '--only', 'overload');
+    expect(out).to.match(/specs {8} ?2\b/);
+    expect(out).to.include('assertions   median 1 · p90 2');
+    expect(out).to.include('rounds       median 0 · p90 1');
+    expect(out).to.match(/cannot fail {2}1\b[^]*say nothing {2}1\b/);
+    const { environment } = JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report;
+    expect(environment[0]?.sizes).to.deep.equal({
+      specs: 2,
+      assertions: { median: 1, p90: 2 },
+      rounds: { median: 0, p90: 1 },
+      cannotFail: 1,
+      vagueTitles: 1,
+    });
+    expect(wexlet(folder, 'audit', '--only', 'state').out).not.to.include('cannot fail');
+  });
+
   it('takes codes and families', () => {
     const folder = written(FOCUSED);
     expect(wexlet(folder, 'audit', '--only', 'state,s02').code).to.equal(0);

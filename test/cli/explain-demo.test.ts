@@ -95,6 +95,8 @@ describe('Card', () => {
     expect(lines).to.include.members([
       'card.spec.tsx 2 specs · 2 reaches, the element known of 1',
       'Card',
+      'fires 0 assertions',
+      'shows 2 assertions',
       '6 render render(<Card name="East" />)',
       "7 reach container.querySelector('.fire')",
       'structure → <button>Fire East</button> button “Fire East” card.tsx:1',

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { stemOf, wordsOf } from '#src/util/words.js';
 import { LineIndex } from '#src/util/line-index.js';
 import { nearest } from '#src/util/nearest.js';
 import { isWithin, relativeTo, slashed } from '#src/util/paths.js';
@@ -68,5 +69,21 @@ describe('util', () => {
       isWithin('/a', '/a'),
       isWithin('/', '/a'),
     ]).to.deep.equal([true, false, true, true]);
+  });
+});
+
+describe('words of titles and names', () => {
+  it('are split at capitals, and compared without their endings', () => {
+    expect(wordsOf('KilnCard opens "the-lid" 2x')).to.deep.equal([
+      'kiln',
+      'card',
+      'opens',
+      'the',
+      'lid',
+      '2x',
+    ]);
+    for (const words of ['open opens opened opening', 'close closes closed closing', 'press presses pressed'])
+      expect(new Set(words.split(' ').map(stemOf)).size, words).to.equal(1);
+    expect(stemOf('lid')).not.to.equal(stemOf('lit'));
   });
 });

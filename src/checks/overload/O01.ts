@@ -47,9 +47,13 @@ const MANY_SUBJECTS = 3;
 
 /** Whether a spec has several rounds of mixed matchers, under a title that does not say so. */
 export function isOverloaded(spec: Block): boolean {
-  if (spec.repeated || isFlow(spec.title.text)) return false;
+  if (spec.repeated) return false;
   const rounds = roundsOf(spec);
-  return countRounds(rounds) >= MANY_ROUNDS && isMixed(rounds.flatMap(({ asserts }) => asserts));
+  return (
+    countRounds(rounds) >= MANY_ROUNDS &&
+    !isFlow(spec.title.text) &&
+    isMixed(rounds.flatMap(({ asserts }) => asserts))
+  );
 }
 
 // One matcher all along is one journey of focus, keyboard or value.
@@ -114,6 +118,8 @@ function manySubjects(spec: Block, context: FileContext): Found[] {
   if (spec.repeated) return [];
   return roundsOf(spec).flatMap((round) => {
     if (round.acts.filter(({ kind }) => kind === 'act').length !== 1) return [];
+    const asked = new Set(round.asserts.map(({ assertion }) => assertion.matcher));
+    if (asked.size < MANY_SUBJECTS) return [];
     const groups = unrelated(round.asserts, context);
     if (!groups || groups.length < MANY_SUBJECTS) return [];
     const matchers = new Set(groups.map(({ step }) => step.assertion.matcher));

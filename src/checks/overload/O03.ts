@@ -40,20 +40,22 @@ export const O03: FileCheck = {
 };
 
 /** The specs whose titles, with those of their groups, say nothing of what should happen. */
-export const vagueSpecs = (context: FileContext): Block[] =>
-  runningSpecs(context.file).filter((spec) => isVague(spec, context));
+function vagueSpecs(context: FileContext): Block[] {
+  let known: Set<string> | undefined;
+  const isKnown = (word: string): boolean => (known ??= subjectWords(context)).has(stemOf(word));
+  return runningSpecs(context.file).filter((spec) => isVague(spec, isKnown));
+}
 
-function isVague(spec: Block, context: FileContext): boolean {
+function isVague(spec: Block, isKnown: (word: string) => boolean): boolean {
   const { title, repeated, place } = spec;
   // What a helper makes has its title from elsewhere.
   const isOwn = spec.titlePlace !== undefined && place.start <= spec.titlePlace.start;
   if (!title.exact || repeated || !isOwn) return false;
   const path = pathOf(spec).filter(({ kind }) => kind !== 'file');
   if (path.some((each) => !each.title.exact)) return false;
-  const known = subjectWords(context);
-  return path
-    .flatMap((each) => wordsOf(each.title.text))
-    .every((word) => SAYING_NOTHING.has(word) || known.has(stemOf(word)) || /^\d+$/.test(word));
+  return path.every((each) =>
+    wordsOf(each.title.text).every((word) => SAYING_NOTHING.has(word) || /^\d+$/.test(word) || isKnown(word)),
+  );
 }
 
 // The component's name and the file's own: they are known from where the spec stands.

@@ -2,6 +2,7 @@ import type { Edit, Mend } from '../../mends/edit.js';
 import { quoted as inQuotes } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
+import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
@@ -27,19 +28,52 @@ export const O05: FileCheck = {
   mended:
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 10') … });",
   run(context) {
-    const specs = runningSpecs(context.file).filter(
-      ({ title, repeated, statements }) => title.exact && !repeated && statements.length > 0,
-    );
-    return specs.flatMap((spec) => {
-      const siblings = specs.filter((each) => each !== spec && each.parent === spec.parent);
-      for (const other of siblings) {
-        const found = check(spec, other, context);
-        if (found) return [found];
-      }
-      return [];
+    const groups = new Set(context.file.blocks.flatMap(({ parent }) => parent ?? []));
+    const running = new Set(runningSpecs(context.file));
+    const bodies: Bodies = {
+      kinds: remembered((spec) => kindsOf(spec).join()),
+      words: remembered(wordsIn),
+      asserted: remembered(assertedIn),
+    };
+    return [...groups].flatMap((group) => {
+      const specs = group.children.filter(
+        (each) => running.has(each) && each.title.exact && !each.repeated && each.fn !== undefined,
+      );
+      return likeTitled(specs).flatMap(([spec, others]) => {
+        const [found] = others.flatMap((other) => check(spec, other, bodies, context) ?? []);
+        return found ? [found] : [];
+      });
     });
   },
 };
+
+/** What is asked of the bodies of many specs, more than once. */
+interface Bodies {
+  /** The kinds of its statements, in order. */
+  kinds: (spec: Block) => string;
+  /** All words in it. */
+  words: (spec: Block) => ReadonlySet<string>;
+  /** What it asserts outright, in a literal or by a whole name; what is denied is not what it is about. */
+  asserted: (spec: Block) => ReadonlySet<string>;
+}
+
+// Each spec with those whose titles differ from its own in one word.
+function likeTitled(specs: readonly Block[]): [Block, Block[]][] {
+  if (specs.length < 2) return [];
+  const byPattern = new Map<string, Block[]>();
+  const patterns = specs.map(({ title }) => {
+    const words = title.text.split(/\s+/);
+    return words.length < 2 ? [] : words.map((_, i) => words.toSpliced(i, 1, '\0').join(' '));
+  });
+  specs.forEach((spec, i) => {
+    for (const pattern of patterns[i] ?? [])
+      byPattern.set(pattern, [...(byPattern.get(pattern) ?? []), spec]);
+  });
+  return specs.map((spec, i) => [
+    spec,
+    (patterns[i] ?? []).flatMap((pattern) => (byPattern.get(pattern) ?? []).filter((each) => each !== spec)),
+  ]);
+}
 
 /** Where two titles of one pattern differ: the words that only one of them has. */
 interface Difference {
@@ -47,14 +81,19 @@ interface Difference {
   theirs: string;
 }
 
-function check(spec: Block, other: Block, context: FileContext): Found | undefined {
+function check(spec: Block, other: Block, bodies: Bodies, context: FileContext): Found | undefined {
+  const { words, asserted, kinds } = bodies;
   const difference = differenceOf(spec.title.text, other.title.text);
-  if (!difference || !isAlike(spec, other)) return undefined;
+  if (!difference) return undefined;
   const { mine, theirs } = difference;
-  if (!has(assertedIn(spec), theirs) || hasAny(wordsIn(spec), mine)) return undefined;
-  const swapped = has(assertedIn(other), mine) && !hasAny(wordsIn(other), theirs);
-  if (!swapped && !has(assertedIn(other), theirs)) return undefined;
-  if (isCommon(theirs, [spec, other])) return undefined;
+  // A word that stands anywhere in the body is not missing from it.
+  if (hasText(spec, mine, context)) return undefined;
+  // Both do the same kinds of thing in the same order.
+  if (hasAny(words(spec), mine) || kinds(spec) !== kinds(other)) return undefined;
+  if (!has(asserted(spec), theirs)) return undefined;
+  const swapped = has(asserted(other), mine) && !hasAny(words(other), theirs);
+  if (!swapped && !has(asserted(other), theirs)) return undefined;
+  if (isCommon(theirs, [spec, other], bodies)) return undefined;
   return {
     place: inFile(context, spec.titlePlace ?? spec.callee),
     block: spec,
@@ -88,20 +127,15 @@ const NUMBERS: ReadonlyMap<string, string> = new Map(
 
 const plain = (word: string): string => NUMBERS.get(word) ?? stemOf(word);
 
+// The titles have as many words, and differ in one.
 function differenceOf(mine: string, theirs: string): Difference | undefined {
   const a = mine.split(/\s+/);
   const b = theirs.split(/\s+/);
-  let start = 0;
-  while (start < a.length && a[start] === b[start]) start++;
-  let end = 0;
-  while (end < Math.min(a.length, b.length) - start && a.at(-1 - end) === b.at(-1 - end)) end++;
-  const [x, y] = [a.slice(start, a.length - end), b.slice(start, b.length - end)];
-  const isSlot = (part: readonly string[]): boolean => part.length === 1 && isSaying(part.join(' '));
+  const at = a.findIndex((word, i) => word !== b[i]);
+  const [x = '', y = ''] = [a[at], b[at]];
   // Where something is said to be missing, the words for it are missing, too.
   const isDenied = a.some((word) => DENYING.has(word.toLowerCase()));
-  return start + end >= 1 && !isDenied && isSlot(x) && isSlot(y) && !isSame(x.join(), y.join())
-    ? { mine: x.join(' '), theirs: y.join(' ') }
-    : undefined;
+  return !isDenied && isSaying(x) && isSaying(y) && !isSame(x, y) ? { mine: x, theirs: y } : undefined;
 }
 
 const isSaying = (part: string): boolean => {
@@ -115,13 +149,9 @@ const isSame = (a: string, b: string): boolean => {
   return x.some((word) => y.includes(word));
 };
 
-// Both do the same kinds of thing in the same order.
-const isAlike = (a: Block, b: Block): boolean => kindsOf(a).join() === kindsOf(b).join();
-
 const wordsIn = ({ statements }: Block): Set<string> =>
   new Set(statements.flatMap(({ words }) => [...words].map(plain)));
 
-// What a spec asserts outright, in a literal or by a whole name; what is denied is not what it is about.
 function assertedIn(spec: Block): Set<string> {
   const asserts = spec.steps.filter(isAssert);
   const statements = spec.statements.filter((statement) => {
@@ -132,14 +162,14 @@ function assertedIn(spec: Block): Set<string> {
 }
 
 // What other specs assert as well, without saying so in their titles, is no matter of one of them.
-function isCommon(word: string, [spec, other]: readonly [Block, Block]): boolean {
+function isCommon(word: string, [spec, other]: readonly [Block, Block], { asserted }: Bodies): boolean {
   const siblings = spec.parent?.children.filter((each) => each.kind === 'spec') ?? [];
   return siblings.some(
     (each) =>
       each !== spec &&
       each !== other &&
       !hasAny(new Set(wordsOf(each.title.text).map(plain)), word) &&
-      has(assertedIn(each), word),
+      has(asserted(each), word),
   );
 }
 
@@ -147,6 +177,11 @@ const has = (words: ReadonlySet<string>, part: string): boolean =>
   wordsOf(part).every((word) => words.has(plain(word)));
 const hasAny = (words: ReadonlySet<string>, part: string): boolean =>
   wordsOf(part).some((word) => [...words].some((each) => each.includes(plain(word))));
+
+function hasText({ body }: Block, part: string, { source: { text } }: FileContext): boolean {
+  const code = body ? text.slice(body.start, body.end).toLowerCase() : '';
+  return wordsOf(part).some((word) => code.includes(plain(word)));
+}
 
 function titlesChanged(a: Block, b: Block, context: FileContext): Mend | undefined {
   if (!a.titlePlace || !b.titlePlace || storesSnapshots(a) || storesSnapshots(b)) return undefined;

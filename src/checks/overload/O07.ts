@@ -71,12 +71,13 @@ const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
 ] as const);
 
 // `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
-function missing(step: StepOf<'assert'>, spec: Block, { links, ...context }: FileContext): Found[] {
-  const { optional, not, asks, subject, subjectPath, subjectText, place } = step.assertion;
+function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Found[] {
+  if (!step.assertion.optional) return [];
+  const { links } = context;
+  const { not, asks, subject, subjectPath, subjectText, place } = step.assertion;
   const passes = not ? PASSES_DENIED.has(asks) : asks === 'undefined' || asks === 'falsy';
   const reach = thingOf(subject)?.reach;
-  if (!optional || !passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void')
-    return [];
+  if (!passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void') return [];
   const target = links.target(reach);
   const isThere = target.kind === 'one' && target.proven && target.element.guards.length === 0;
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);

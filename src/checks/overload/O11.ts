@@ -1,11 +1,10 @@
 import { basename } from '../../util/paths.js';
-import type { Block, Replacement } from '../../model/specs/blocks.js';
+import { hooksFor, type Block, type Replacement } from '../../model/specs/blocks.js';
 import { isAssert } from '../../model/specs/rounds.js';
 import type { StandIn, StepOf } from '../../model/specs/steps.js';
 import { settled, type Value } from '../../model/specs/values.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
-import { hooksFor } from '../../model/specs/blocks.js';
 
 const messageReplaced = (name: string): string =>
   `${name}, which this file is named after, is replaced: its specs test the stand-in.`;
@@ -57,12 +56,14 @@ function isSubject({ specifier, file: path }: Replacement, subject: string, { fi
 
 function givenBack(spec: Block, context: FileContext): Found[] {
   const asserts = spec.steps.filter(isAssert);
-  const replaced = [spec, ...hooksFor(spec, 'before-all', 'before-each')].flatMap(({ steps }) =>
-    steps.flatMap((step) => (step.kind === 'stand-in' ? [step.standIn] : [])),
-  );
-  const givers = asserts.map((step) => giverOf(step, replaced));
+  const givers: StandIn[] = [];
+  for (const step of asserts) {
+    const giver = giverOf(step, spec);
+    if (!giver) return [];
+    givers.push(giver);
+  }
   const [first] = asserts;
-  if (!first || !givers.every((each) => each !== undefined)) return [];
+  if (!first) return [];
   return [
     {
       place: inFile(context, first.assertion.place),
@@ -79,18 +80,20 @@ function givenBack(spec: Block, context: FileContext): Found[] {
 }
 
 // The stand-in whose answer an assertion is about, called by the spec itself.
-function giverOf({ assertion, via }: StepOf<'assert'>, replaced: readonly StandIn[]): StandIn | undefined {
+function giverOf({ assertion, via }: StepOf<'assert'>, spec: Block): StandIn | undefined {
   const { subject, subjectPath, subjectText, asks } = assertion;
   if (via || asks === 'called') return undefined;
   const given = standInBehind(subject);
   if (given?.answers || given?.onceOnly) return given;
   // `kiln.temp()`, of a member that the spec has replaced.
-  if (!subjectText.endsWith(')')) return undefined;
+  if (subjectPath.length < 2 || !subjectText.endsWith(')')) return undefined;
   const path = subjectPath.join('.');
-  return replaced.find(
-    ({ objectText, member, answers }) =>
-      answers && member !== undefined && path === `${objectText}.${member}`,
-  );
+  return [spec, ...hooksFor(spec, 'before-all', 'before-each')]
+    .flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'stand-in' ? [step.standIn] : [])))
+    .find(
+      ({ objectText, member, answers }) =>
+        answers && member !== undefined && path === `${objectText}.${member}`,
+    );
 }
 
 function standInBehind(value: Value): StandIn | undefined {

@@ -3,7 +3,7 @@ import { indentAt } from '../../mends/style.js';
 import type { Span } from '../../model/components/view.js';
 import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
-import { kindsOf } from '../../model/specs/rounds.js';
+import { kindOf } from '../../model/specs/rounds.js';
 import type { FileContext } from '../check.js';
 import { hookName } from '../hook-edits.js';
 
@@ -111,7 +111,7 @@ function freeName({ source: { text } }: FileContext): string {
 
 /** The statements at the start of a spec that only arrange. */
 export function arrangingIn(spec: Block): Statement[] {
-  const end = kindsOf(spec).findIndex((kind) => kind !== 'arrange');
+  const end = spec.statements.findIndex((each) => kindOf(each, spec) !== 'arrange');
   return spec.statements.slice(0, end < 0 ? undefined : end);
 }
 

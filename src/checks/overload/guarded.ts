@@ -22,9 +22,10 @@ export const adviceFor = ({ by, list }: Guard): string => {
 };
 /** The condition under which an assertion may not run; undefined where it surely runs, or where another way asserts as well. */
 export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefined {
+  if (!step.guard) return undefined;
   if (step.dead || step.inCatch || step.via || countsAssertions(spec) || spec.waitsForCallback)
     return undefined;
-  for (let guard = step.guard; guard; guard = guard.outer)
+  for (let guard: Guard | undefined = step.guard; guard; guard = guard.outer)
     if (!guard.covered && !guard.fixed && !isAsserted(guard, step, spec)) return guard;
   return undefined;
 }

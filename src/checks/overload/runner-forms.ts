@@ -1,6 +1,7 @@
+import type { RunnerName } from '../../environment/runners.js';
 import type { FileContext } from '../check.js';
 
-const WITH_EACH: ReadonlySet<string> = new Set(['jest', 'vitest', 'bun']);
+const WITH_EACH: ReadonlySet<RunnerName> = new Set(['jest', 'vitest', 'bun', 'react-scripts'] as const);
 const EACH_MODULES: ReadonlySet<string> = new Set(['vitest', '@jest/globals', 'bun:test']);
 
 /** Whether the file's runner has `it.each`, which fills `%s` with the first value of a row, and `it.todo`. */
@@ -9,7 +10,7 @@ export function hasEachAndTodo({ file, runners }: FileContext): boolean {
   return imported || (runners.length > 0 && runners.every(({ runner }) => WITH_EACH.has(runner)));
 }
 
-const PENDING_WITHOUT_BODY: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'karma', 'ng test']);
+const PENDING_WITHOUT_BODY: ReadonlySet<RunnerName> = new Set(['mocha', 'jasmine', 'karma'] as const);
 
 /** Whether a spec without a body is one that is still to be written. */
 export function isPendingWithoutBody({ file, runners }: FileContext): boolean {

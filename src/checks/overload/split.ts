@@ -25,6 +25,8 @@ interface Part {
   statement: Statement;
   kind: StatementKind | 'clean up';
   renders: boolean;
+  /** The props that it sets, where that is all that it does. */
+  props?: readonly string[];
   round: number;
 }
 
@@ -46,7 +48,7 @@ export function splitOf(spec: Block, context: FileContext): Split | undefined {
   return {
     shared,
     specs: rounds.map((round, i) => ({
-      ...newSpec(parts, i, round, spec),
+      ...newSpec(parts, i, round),
       title: titleOf(round, context, new Set(outcomes.flatMap((each, at) => (at === i ? [] : each)))),
     })),
   };
@@ -72,6 +74,7 @@ function numbered(spec: Block, statements: readonly Statement[], kinds: readonly
       statement,
       kind: cleansUp ? 'clean up' : kind,
       renders: hasStep(spec, statement, 'render'),
+      props: kind === 'act' ? propsSet(statement, spec) : undefined,
     };
   });
   const isDone = ({ kind, renders }: Omit<Part, 'round'>): boolean => kind === 'act' || renders;
@@ -90,7 +93,7 @@ function numbered(spec: Block, statements: readonly Statement[], kinds: readonly
 const hasStep = ({ steps }: Block, statement: Statement, ...kinds: readonly Step['kind'][]): boolean =>
   steps.some((step) => kinds.includes(step.kind) && stands(step, statement));
 
-function newSpec(parts: readonly Part[], round: number, own: Round, spec: Block): Omit<NewSpec, 'title'> {
+function newSpec(parts: readonly Part[], round: number, own: Round): Omit<NewSpec, 'title'> {
   const upTo = parts.filter((part) => part.round <= round);
   const later = parts.filter((part) => part.round > round);
   // A render of its own starts anew: what was done to the one before does not matter.
@@ -98,8 +101,7 @@ function newSpec(parts: readonly Part[], round: number, own: Round, spec: Block)
   const resets = !asksHistory(own);
   const kept = upTo.filter(
     (part, i) =>
-      part.round === round ||
-      isRepeated(part, i > fresh, resets ? upTo.slice(i + 1) : [], upTo.slice(0, i), spec),
+      part.round === round || isRepeated(part, i > fresh, resets ? upTo.slice(i + 1) : [], upTo.slice(0, i)),
   );
   const needed = kept.filter(
     (part, i) => part.kind !== 'arrange' || isNeeded(part, kept.slice(i + 1), upTo.indexOf(part) < fresh),
@@ -125,15 +127,14 @@ function isRepeated(
   isOfRender: boolean,
   after: readonly Part[],
   before: readonly Part[],
-  spec: Block,
 ): boolean {
   const { kind, statement } = part;
-  if (kind === 'act') return isOfRender && !isReset(part, after, spec);
+  if (kind === 'act') return isOfRender && !isReset(part, after);
   if (kind === 'clean up') return isOfRender;
   if (kind !== 'arrange') return false;
   if (!isWait(statement)) return true;
   const waitedFor = before.findLast((each) => each.kind !== 'assert' && !isWait(each.statement));
-  return waitedFor?.kind !== 'act' || !isReset(waitedFor, after, spec);
+  return waitedFor?.kind !== 'act' || !isReset(waitedFor, after);
 }
 
 const isWait = ({ awaits, declares }: Statement): boolean => awaits && declares.length === 0;
@@ -147,11 +148,8 @@ function isNeeded({ statement, renders }: Part, later: readonly Part[], isBefore
 }
 
 // Props that are set again before the assertion are the same whatever they were.
-function isReset({ statement }: Part, later: readonly Part[], spec: Block): boolean {
-  const keys = propsSet(statement, spec);
-  const after = new Set(later.flatMap((each) => propsSet(each.statement, spec) ?? []));
-  return keys !== undefined && keys.every((key) => after.has(key));
-}
+const isReset = ({ props }: Part, later: readonly Part[]): boolean =>
+  props !== undefined && props.every((key) => later.some((each) => each.props?.includes(key)));
 
 function propsSet(statement: Statement, { steps }: Block): string[] | undefined {
   const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act' && stands(step, statement));

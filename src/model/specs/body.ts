@@ -30,61 +30,128 @@ export interface Statement extends Span {
   returns: boolean;
 }
 
-/** The statements of a function that has a block for its body. */
+/** The statements of a function that has a block for its body; what is asked of one is worked out then. */
 export function statementsOf({ node, tree }: { node: FunctionNode; tree: ModuleTree }): Statement[] {
   if (node.body?.type !== 'BlockStatement') return [];
-  const names = new Map<string, number>();
-  return node.body.body.map((each) => read(each, tree.script.source.text, names));
+  const body = new Body(node.body.body, tree.script.source.text);
+  return node.body.body.map((each, i) => new OwnStatement(each, i, body));
 }
 
-function read(node: Node, text: string, names: Map<string, number>): Statement {
-  const leaves = new Leaves(text);
-  walkTree(node, (each) => leaves.visit(each));
-  for (const name of leaves.declared) if (!names.has(name)) names.set(name, names.size);
-  const { keyword, declares } = declaredBy(node);
-  return {
-    start: node.start,
-    end: node.end,
-    code: leaves.written(node, names, (each) => each.text.replace(/^"([^'"\\]*)"$/, "'$1'")),
-    shape: leaves.written(node, names, ({ as }) => as),
-    literals: leaves.literals,
-    declares,
-    keyword,
-    uses: new Set(
-      leaves.names
-        .map(({ name }) => name)
-        .filter((name) => declares.includes(name) || !leaves.declared.includes(name)),
-    ),
-    get words() {
-      return new Set([
-        ...leaves.saying(),
-        ...leaves.allNames().flatMap(wordsOf),
-        ...leaves.literals.flatMap(({ text }) => wordsOf(text)),
-      ]);
-    },
-    get saying() {
-      return leaves.saying();
-    },
-    ...leavesFunction(node),
-  };
+/** The leaves of all statements of one body, and the numbers of the names that it declares. */
+class Body {
+  readonly #leaves: Leaves[] = [];
+  readonly #numbers = new Map<string, number>();
+
+  constructor(
+    readonly nodes: readonly Node[],
+    readonly text: string,
+  ) {}
+
+  /** Numbers go on from statement to statement, so those before are read first. */
+  leavesOf(at: number): Leaves {
+    for (let i = this.#leaves.length; i <= at; i++) {
+      const node = this.nodes[i];
+      const leaves = new Leaves(this.text);
+      if (node) walkTree(node, (each) => leaves.visit(each));
+      for (const name of leaves.declared)
+        if (!this.#numbers.has(name)) this.#numbers.set(name, this.#numbers.size);
+      this.#leaves.push(leaves);
+    }
+    return this.#leaves[at] ?? new Leaves(this.text);
+  }
+
+  written(at: number, literal: (each: BodyLiteral) => string): string {
+    const leaves = this.leavesOf(at);
+    const { start = 0, end = 0 } = this.nodes[at] ?? {};
+    return leaves.written({ start, end }, this.#numbers, literal);
+  }
 }
 
-function declaredBy(node: Node): Pick<Statement, 'keyword' | 'declares'> {
-  if (node.type === 'FunctionDeclaration')
-    return { keyword: 'function', declares: node.id ? [node.id.name] : [] };
-  if (node.type !== 'VariableDeclaration') return { declares: [] };
-  const keyword = node.kind === 'let' || node.kind === 'var' ? node.kind : 'const';
-  return { keyword, declares: node.declarations.flatMap(({ id }) => namesIn(id)) };
-}
+class OwnStatement implements Statement {
+  readonly start: number;
+  readonly end: number;
+  readonly #node: Node;
+  readonly #at: number;
+  readonly #body: Body;
+  #code: string | undefined;
 
-// Whether the body's own function waits or returns here.
-function leavesFunction(root: Node): Pick<Statement, 'awaits' | 'returns'> {
-  let awaits = false;
-  let returns = false;
-  walkTree(root, (node) => {
-    awaits ||= node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await);
-    returns ||= node.type === 'ReturnStatement';
-    return !isFunction(node);
-  });
-  return { awaits, returns };
+  constructor(node: Node, at: number, body: Body) {
+    this.start = node.start;
+    this.end = node.end;
+    this.#node = node;
+    this.#at = at;
+    this.#body = body;
+  }
+
+  get code(): string {
+    return (this.#code ??= this.#body.written(this.#at, ({ text }) =>
+      text.replace(/^"([^'"\\]*)"$/, "'$1'"),
+    ));
+  }
+
+  get shape(): string {
+    return this.#body.written(this.#at, ({ as }) => as);
+  }
+
+  get literals(): readonly BodyLiteral[] {
+    return this.#leaves.literals;
+  }
+
+  get keyword(): Statement['keyword'] {
+    const node = this.#node;
+    if (node.type === 'FunctionDeclaration') return 'function';
+    if (node.type !== 'VariableDeclaration') return undefined;
+    return node.kind === 'let' || node.kind === 'var' ? node.kind : 'const';
+  }
+
+  get declares(): readonly string[] {
+    const node = this.#node;
+    if (node.type === 'FunctionDeclaration') return node.id ? [node.id.name] : [];
+    return node.type === 'VariableDeclaration' ? node.declarations.flatMap(({ id }) => namesIn(id)) : [];
+  }
+
+  get uses(): ReadonlySet<string> {
+    const { names, declared } = this.#leaves;
+    const own = this.declares;
+    return new Set(
+      names.map(({ name }) => name).filter((name) => own.includes(name) || !declared.includes(name)),
+    );
+  }
+
+  get words(): ReadonlySet<string> {
+    const { literals } = this.#leaves;
+    const texts = [...this.#leaves.allNames(), ...literals.map(({ text }) => text)];
+    return new Set([...this.saying, ...texts.flatMap(wordsOf)]);
+  }
+
+  get saying(): ReadonlySet<string> {
+    return this.#leaves.saying();
+  }
+
+  // Of the body's own function; what its functions do is theirs.
+  get awaits(): boolean {
+    return this.#has(
+      'await',
+      (node) => node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await),
+    );
+  }
+
+  get returns(): boolean {
+    return this.#has('return', ({ type }) => type === 'ReturnStatement');
+  }
+
+  get #leaves(): Leaves {
+    return this.#body.leavesOf(this.#at);
+  }
+
+  // Most statements don't even have the word.
+  #has(word: string, wanted: (node: Node) => boolean): boolean {
+    let found = false;
+    if (!this.#body.text.slice(this.start, this.end).includes(word)) return false;
+    walkTree(this.#node, (node) => {
+      found ||= wanted(node);
+      return !found && !isFunction(node);
+    });
+    return found;
+  }
 }

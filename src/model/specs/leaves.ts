@@ -18,11 +18,17 @@ interface Name extends Span {
   shorthand: boolean;
 }
 
+interface Pieces {
+  gaps: readonly string[];
+  parts: readonly (Name | BodyLiteral)[];
+}
+
 /** The names and literals of a statement, in the order of the text. */
 export class Leaves {
   readonly names: Name[] = [];
   readonly literals: BodyLiteral[] = [];
   readonly declared: string[] = [];
+  #pieces: Pieces | undefined;
   /** Nodes that name a property, not a value. */
   readonly #keys = new Set<Node>();
   readonly #shorthand = new Set<number>();
@@ -76,20 +82,26 @@ export class Leaves {
   /** The code between two offsets: names numbered, literals as told, white space left out. */
   written(
     { start, end }: Span,
-    names: ReadonlyMap<string, number>,
+    numbers: ReadonlyMap<string, number>,
     literal: (each: BodyLiteral) => string,
   ): string {
-    const parts = [
-      ...this.names.map((each) => ({ ...each, code: nameCode(each, names) })),
-      ...this.literals.map((each) => ({ ...each, code: literal(each) })),
-    ].sort((a, b) => a.start - b.start);
-    let at = start;
+    const { gaps, parts } = (this.#pieces ??= this.#taken(start, end));
     let code = '';
-    for (const part of parts) {
-      code += `${bare(this.text.slice(at, part.start))}\0${part.code}\0`;
-      at = part.end;
-    }
-    return code + bare(this.text.slice(at, end)).replace(/;$/, '');
+    parts.forEach((part, i) => {
+      const told = 'as' in part ? literal(part) : nameCode(part, numbers);
+      code += `${gaps[i] ?? ''}\0${told}\0`;
+    });
+    return code + (gaps[parts.length] ?? '');
+  }
+
+  // What stands between names and literals.
+  #taken(start: number, end: number): Pieces {
+    const parts = [...this.names, ...this.literals].sort((a, b) => a.start - b.start);
+    const gaps = parts.map((part, i) =>
+      bare(this.text.slice(i === 0 ? start : (parts[i - 1]?.end ?? 0), part.start)),
+    );
+    const last = bare(this.text.slice(parts.at(-1)?.end ?? start, end)).replace(/;$/, '');
+    return { gaps: [...gaps, last], parts };
   }
 
   /** Names and keys, as they are written. */

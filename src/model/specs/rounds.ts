@@ -44,12 +44,18 @@ export const isAssert = (step: Step): step is StepOf<'assert'> => step.kind === 
 export type StatementKind = 'arrange' | 'act' | 'assert';
 
 /** The kinds of a spec's statements, one by one. */
-export function kindsOf({ statements, steps }: Block): StatementKind[] {
-  return statements.map((statement) => {
-    const inside = steps.filter((step) => stands(step, statement));
-    if (inside.some(({ kind }) => kind === 'assert')) return 'assert';
-    return inside.some(({ kind }) => kind === 'act') ? 'act' : 'arrange';
-  });
+export const kindsOf = (spec: Block): StatementKind[] =>
+  spec.statements.map((statement) => kindOf(statement, spec));
+
+/** What one statement of a spec is for. */
+export function kindOf(statement: Statement, { steps }: Block): StatementKind {
+  let acts = false;
+  for (const step of steps) {
+    if ((step.kind !== 'assert' && step.kind !== 'act') || !stands(step, statement)) continue;
+    if (step.kind === 'assert') return 'assert';
+    acts = true;
+  }
+  return acts ? 'act' : 'arrange';
 }
 
 /** Whether a step stands in a statement. */
