@@ -1,6 +1,13 @@
 import type { Block } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
-import { kindsOf, roundsOf, stands, type Round, type StatementKind } from '../../model/specs/rounds.js';
+import {
+  countRounds,
+  kindsOf,
+  roundsOf,
+  stands,
+  type Round,
+  type StatementKind,
+} from '../../model/specs/rounds.js';
 import type { Step, StepOf } from '../../model/specs/steps.js';
 import { thingOf } from '../../model/specs/values.js';
 import { inFile, type Evidence, type FileContext } from '../check.js';
@@ -163,7 +170,7 @@ function propsSet(statement: Statement, { steps }: Block): string[] | undefined 
 /** The split in words: how many specs, what they share, what they repeat; their titles stand with the rounds. */
 export function splitText({ shared, specs }: Split): string {
   const repeats = Math.max(...specs.map((each) => each.repeats));
-  const parts = [`Make ${specs.length} specs of it, one of each round.`];
+  const parts = [`Make ${specs.length} specs of it, one for each of these.`];
   if (shared.length > 0)
     parts.push(
       `The ${shared.length === 1 ? 'statement' : `${shared.length} statements`} before the first act can be shared.`,
@@ -173,10 +180,16 @@ export function splitText({ shared, specs }: Split): string {
 }
 
 /** Where each round of a spec stands, and the title of the spec that it could be. */
-export const roundPlaces = (spec: Block, split: Split | undefined, context: FileContext): Evidence[] =>
-  roundsOf(spec).flatMap(({ acts, asserts }, i) => {
+export function roundPlaces(spec: Block, split: Split | undefined, context: FileContext): Evidence[] {
+  const rounds = roundsOf(spec);
+  // What is asserted of the first render alone is no round yet.
+  const before = rounds.length - countRounds(rounds);
+  return rounds.flatMap(({ acts, asserts }, i) => {
     const step = acts.find(({ kind }) => kind === 'act') ?? acts[0] ?? asserts[0];
     const title = split?.specs[i]?.title ?? outcomesOf(asserts, context)[0];
-    const note = `round ${i + 1}${title === undefined ? '' : `: ${title}`}`;
-    return step ? [{ ...inFile(context, step.place), note }] : [];
+    const name = i < before ? 'at the start' : `round ${i + 1 - before}`;
+    return step
+      ? [{ ...inFile(context, step.place), note: title === undefined ? name : `${name}: ${title}` }]
+      : [];
   });
+}
