@@ -22,6 +22,7 @@ const MOST_ENTRIES = 24;
 const MOST_PLACES = 3;
 const MOST_UNREAD = 5;
 const MOST_EVIDENCE = 6;
+const MOST_CODE = 12;
 
 /** The report for a terminal or a log file. */
 export function textReport(report: Report, options: TextOptions): string {
@@ -126,10 +127,25 @@ function moreLines(rest: readonly ReportedFinding[], { colours, width }: TextOpt
   return wrapped(colours.faint(`and ${plural(rest.length, 'more place')}: line ${listed}`), 11, width);
 }
 
-function mendLine({ advice, mend, code }: ReportedFinding, options: TextOptions): string[] {
+function mendLine({ advice, mend, code, suggestion = '' }: ReportedFinding, options: TextOptions): string[] {
   const likely = mend?.safe === false ? ' --likely' : '';
   const command = mend ? options.colours.faint(`  (wexlet mend --only ${code}${likely})`) : '';
-  return labelled('mend', printable(advice) + command, options);
+  // Code of several lines is shown as it would be written; one line stands in the advice.
+  const [, ...more] = suggestion.split('\n');
+  const shown = more.length > 0 ? suggestion.split('\n').slice(0, options.all ? undefined : MOST_CODE) : [];
+  const cut = more.length + 1 > shown.length && shown.length > 0 ? ['…'] : [];
+  return [
+    ...labelled('mend', printable(advice) + command, options),
+    ...[...shown, ...cut].map(
+      (line) => ' '.repeat(13) + options.colours.faint(printable(inWidth(line, options))),
+    ),
+  ];
+}
+
+function inWidth(line: string, { width }: TextOptions): string {
+  const chars = [...line.replaceAll('\t', '  ')];
+  const most = Math.max(40, width - 13);
+  return chars.length <= most ? chars.join('') : chars.slice(0, most - 1).join('') + '…';
 }
 
 function placeLines(

@@ -115,6 +115,18 @@ describe('wexlet audit', () => {
     expect(wexlet(folder, 'audit', '--only', 'state').out).not.to.include('cannot fail');
   });
 
+  it('shows a helper module for what several files repeat', () => {
+    const spec = (title: string): string =>
+      `import { render } from '@testing-library/react';\nimport { Card } from './card';\n` +
+      `it('${title}', () => {\n  const kiln = {\n    cone: 6,\n  };\n  const label = 'Raku';\n  render(<Card kiln={kiln} label={label} />);\n  expect(document.title).toBe('${title}');\n});\n`;
+    const files = Object.fromEntries(['a', 'b', 'c'].map((name) => [`${name}.spec.jsx`, spec(name)]));
+    const { out } = wexlet(written({ ...GREEN, ...files }), 'audit', '--only', 'O08');
+    expect(out.replace(/^ {13}/gm, '')).to.include(
+      "import { render } from '@testing-library/react';\nimport { Card } from './card';\n\n" +
+        'export function arrange() {\n  const kiln = {\n    cone: 6,\n  };\n',
+    );
+  });
+
   it('takes codes and families', () => {
     const folder = written(FOCUSED);
     expect(wexlet(folder, 'audit', '--only', 'state,s02').code).to.equal(0);

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { indentAt } from '../../mends/style.js';
 import type { SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { dirname, extname, relativeTo } from '../../util/paths.js';
@@ -98,10 +99,11 @@ function moduleText(
     const from = imports.get(name);
     return from ? [importLine(name, from)] : [];
   });
+  const margin = indentAt(text, start);
   const body = text
     .slice(start, end)
     .split(/\r?\n/)
-    .map((line) => `  ${line.trim()}`);
+    .map((line) => `  ${line.startsWith(margin) ? line.slice(margin.length) : line}`);
   const returned = declares.length > 0 ? [`  return { ${declares.join(', ')} };`] : [];
   return [...lines, '', `export ${awaits ? 'async ' : ''}function arrange() {`, ...body, ...returned, '}']
     .join('\n')
