@@ -5,6 +5,7 @@ import { inFile, truePlace, type FileCheck, type FileContext, type Found, type L
 import { runningSpecs } from '../order.js';
 import { adviceFor, openGuard, REASONS } from './guarded.js';
 import { whyHollow, type Hollow } from './hollow.js';
+import { whatToAssert, type Proposal } from './what-to-assert.js';
 import type { Edit, Mend } from '../../mends/edit.js';
 
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
@@ -12,7 +13,10 @@ const messageQueries = 'Only the queries of this spec can fail; nothing says tha
 const messageOne = (why: string): string => `This spec cannot fail: ${why}.`;
 const messageMaybe = (why: string): string => `This spec may assert nothing: what it asserts ${why}.`;
 const messageBeside = (why: string): string => `This assertion cannot fail: ${why}.`;
-const adviceNone = 'Assert on what a user sees after the last step.';
+const adviceNone = (proposal: Proposal | undefined): string =>
+  proposal === undefined
+    ? 'Assert on what a user sees after the last step.'
+    : `Assert on what a user sees after the last step, as on ${proposal.markup}: ${proposal.code}`;
 const adviceQueries = 'Say it as an assertion, so that the report says what was missed.';
 const adviceHollow = 'Assert on something that another state of the component would change.';
 
@@ -159,13 +163,15 @@ function withoutAssertion(spec: Block, context: FileContext): Found {
       advice: adviceQueries,
     };
   }
+  const proposal = whatToAssert(spec, context);
   const [last] = spec.steps.filter((step) => step.kind === 'act' || step.kind === 'render').slice(-1);
   return {
     place: inFile(context, spec.place),
     block: spec,
     certainty: 'sure',
     message: messageNone,
-    advice: adviceNone,
+    advice: adviceNone(proposal),
+    suggestion: proposal?.code,
     evidence: last
       ? [{ ...inFile(context, last.place), note: 'the last step: what should be seen after it?' }]
       : [],
