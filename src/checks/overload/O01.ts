@@ -160,12 +160,12 @@ function unrelated(asserts: readonly StepOf<'assert'>[], { links }: FileContext)
 }
 
 function isNamed(subject: Subject, title: string, { links }: FileContext): boolean {
-  const words = subject.is === 'element' ? elementWords(subject, links) : [];
+  const words = subject.is === 'element' ? nameWords(subject, links) : [];
   const titled = new Set(wordsOf(title).map(stemOf));
   return words.some((word) => titled.has(stemOf(word)));
 }
 
-function elementWords(
+function nameWords(
   { element, reach }: Extract<Subject, { is: 'element' }>,
   links: FileContext['links'],
 ): string[] {
@@ -176,6 +176,6 @@ function elementWords(
 
 function subjectNote(subject: Subject, { links }: FileContext): string {
   if (subject.is !== 'element') return 'a stand-in';
-  const words = elementWords(subject, links);
+  const words = nameWords(subject, links);
   return `<${subject.element.tag}>${words.length > 0 ? ` “${words.join(' ')}”` : ''}`;
 }
