@@ -42,6 +42,22 @@ export function indentAt(text: string, offset: number): string {
   return /^[ \t]*/.exec(text.slice(lineStart(text, offset), offset))?.[0] ?? '';
 }
 
+/** The lines of a piece of code, with a semicolon behind it and the last line's end; undefined where other code stands on them. */
+export function wholeLines(
+  text: string,
+  { start, end }: { start: number; end: number },
+): { start: number; end: number } | undefined {
+  const from = lineStart(text, start);
+  const rest = /^;?[ \t]*(?:\r?\n|$)/.exec(text.slice(end));
+  return rest && text.slice(from, start).trim() === ''
+    ? { start: from, end: end + rest[0].length }
+    : undefined;
+}
+
+/** Where an empty line ends that starts at an offset; the offset itself where there is none. */
+export const pastEmptyLine = (text: string, offset: number): number =>
+  offset + (/^[ \t]*\r?\n/.exec(text.slice(offset))?.[0].length ?? 0);
+
 /** A text as a literal in quotes. */
 export const quoted = (text: string, quote: Style['quote']): string =>
   quote +

@@ -1,5 +1,5 @@
 import type { Edit, Mend } from '../../mends/edit.js';
-import { indentAt, lineStart } from '../../mends/style.js';
+import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { Span } from '../../model/components/view.js';
 import type { Statement } from '../../model/specs/body.js';
@@ -159,6 +159,8 @@ function replaced(
   const used = new Set(statements.slice(count).flatMap(({ uses }) => [...uses]));
   if (call) return { file, start, end, text: call(used) };
   // The lines go as a whole, with the empty one after them.
-  const rest = /^[ \t]*\r?\n(?:[ \t]*\r?\n)?/.exec(text.slice(end));
-  return { file, start: lineStart(text, start), end: end + (rest?.[0].length ?? 0), text: '' };
+  const lines = wholeLines(text, { start, end });
+  return lines
+    ? { file, start: lines.start, end: pastEmptyLine(text, lines.end), text: '' }
+    : { file, start, end, text: '' };
 }

@@ -1,5 +1,5 @@
 import type { Mend } from '../../mends/edit.js';
-import { lineStart } from '../../mends/style.js';
+import { wholeLines } from '../../mends/style.js';
 import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
@@ -52,10 +52,7 @@ const isReplaced = (block: Block, { file }: FileContext): boolean =>
 
 // The statement goes with its line, if it has one of its own.
 function removed({ statement, place, awaited }: StepOf<'print'>, context: FileContext): Mend | undefined {
-  const { text } = context.source;
-  const start = lineStart(text, place.start);
-  const rest = /^;?[ \t]*(?:\r?\n|$)/.exec(text.slice(place.end));
-  if (!statement || awaited || !rest || text.slice(start, place.start).trim() !== '') return undefined;
-  const end = place.end + rest[0].length;
-  return { summary: 'Take it out', safe: true, edits: [{ file: context.file.path, start, end, text: '' }] };
+  const lines = wholeLines(context.source.text, place);
+  if (!statement || awaited || !lines) return undefined;
+  return { summary: 'Take it out', safe: true, edits: [{ ...inFile(context, lines), text: '' }] };
 }

@@ -1,5 +1,5 @@
 import type { Mend } from '../../mends/edit.js';
-import { lineStart } from '../../mends/style.js';
+import { pastEmptyLine, wholeLines } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { roundsOf } from '../../model/specs/rounds.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
@@ -72,21 +72,10 @@ function newTitle(spec: Block, group: Block, context: FileContext): string | und
 // A copy proves nothing that the first does not; stored snapshots are numbered, and stay.
 function removed(spec: Block, context: FileContext): Mend | undefined {
   const { text } = context.source;
-  const start = lineStart(text, spec.place.start);
-  const rest = /^;?[ \t]*(?:\r?\n|$)(?:[ \t]*\r?\n)?/.exec(text.slice(spec.place.end));
-  if (
-    storesSnapshots(spec) ||
-    hasCommentIn(context.file, spec.place) ||
-    !rest ||
-    text.slice(start, spec.place.start).trim() !== ''
-  )
-    return undefined;
-  const end = spec.place.end + rest[0].length;
-  return {
-    summary: 'Take the copy out',
-    safe: true,
-    edits: [{ file: context.file.path, start, end, text: '' }],
-  };
+  const lines = wholeLines(text, spec.place);
+  if (!lines || storesSnapshots(spec) || hasCommentIn(context.file, spec.place)) return undefined;
+  const edit = { ...inFile(context, { ...lines, end: pastEmptyLine(text, lines.end) }), text: '' };
+  return { summary: 'Take the copy out', safe: true, edits: [edit] };
 }
 
 const HOLE = /\$\{[\w.$[\]]+\}/;
