@@ -1,5 +1,4 @@
 import type { FileContext } from '../checks/check.js';
-import { assertionsOf } from '../checks/overload/O02.js';
 import { markupOf } from '../checks/queries/markup.js';
 import { betterQuery } from '../checks/queries/rewrite.js';
 import type { Files } from '../discover/files.js';
@@ -8,7 +7,7 @@ import { nameOf, type Pieces } from '../model/links/name.js';
 import type { Placed } from '../model/links/placed.js';
 import { roleOf } from '../model/links/role.js';
 import { usesIn, type Binding, type Block } from '../model/specs/blocks.js';
-import { countRounds, roundsOf } from '../model/specs/rounds.js';
+import { assertionsOf, countRounds, roundsOf } from '../model/specs/rounds.js';
 import type { Reach, Step, StepOf } from '../model/specs/steps.js';
 import type { Problem } from '../parse/source.js';
 import { relativeTo } from '../util/paths.js';

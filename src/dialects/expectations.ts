@@ -39,6 +39,15 @@ export const READ_MATCHERS: ReadonlySet<string> = new Set(
   ),
 );
 
+/** Properties and methods that give the text of what is rendered. */
+export const TEXT_READS: ReadonlySet<string> = new Set([
+  'text',
+  'html',
+  'textContent',
+  'innerHTML',
+  'innerText',
+]);
+
 /** Matchers of the chained style that do nothing until they are called. */
 export const CALLED_MATCHERS: ReadonlySet<string> = new Set(
   'equal equals eq eql match above below least most within throw throws satisfy members keys property string closeTo instanceof instanceOf'.split(

@@ -1,12 +1,12 @@
 import { isRelated, subjectOf, type Subject } from '../../model/links/subjects.js';
-import { literal, nameOf } from '../../model/links/name.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { countRounds, roundsOf } from '../../model/specs/rounds.js';
-import type { Assertion, StepOf } from '../../model/specs/steps.js';
+import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
-import { assertsAbsence, assertsPresence } from '../queries/uses.js';
+import { accessibleName } from './element-words.js';
 import { isJourney } from './journey.js';
+import { isOverloaded } from './overloaded.js';
 import { outcomeOf } from './phrases.js';
 import { roundPlaces, splitOf, splitText } from './split.js';
 import { splitMend } from './split-mend.js';
@@ -42,60 +42,7 @@ export const O01: FileCheck = {
     ),
 };
 
-const MANY_ROUNDS = 4;
 const MANY_SUBJECTS = 3;
-
-/** Whether a spec has several rounds of mixed matchers, under a title that does not say so. */
-export function isOverloaded(spec: Block): boolean {
-  if (spec.repeated) return false;
-  const rounds = roundsOf(spec);
-  return (
-    countRounds(rounds) >= MANY_ROUNDS &&
-    !isFlow(spec.title.text) &&
-    isMixed(rounds.flatMap(({ asserts }) => asserts))
-  );
-}
-
-// One matcher all along is one journey of focus, keyboard or value.
-function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
-  const counts = new Map<string, number>();
-  for (const { assertion } of asserts) {
-    const name = question(assertion);
-    counts.set(name, (counts.get(name) ?? 0) + 1);
-  }
-  return Math.max(...counts.values()) < asserts.length * 0.8;
-}
-
-// Two answers to one question are one matcher.
-function question(assertion: Assertion): string {
-  const { asks, matcher = '' } = assertion;
-  if (assertsPresence(assertion) || assertsAbsence(assertion)) return 'presence';
-  if (asks === 'truthy' || asks === 'falsy') return 'truth';
-  return matcher === 'toBeEnabled' ? 'toBeDisabled' : matcher;
-}
-
-const SEQUENCE =
-  /\b(?:then|after|afterwards|until|again|once|before|while|during|toggles?|toggling|cycles?|flow|journey|steps?|sequence|lifecycle|and back|round ?trip)\b|->|→|⇒/i;
-
-/** Whether a title names two stages, or has a word of sequence. */
-function isFlow(title: string): boolean {
-  if (SEQUENCE.test(title)) return true;
-  const [, ...later] = title.toLowerCase().split(/\band\b|[,&+/;]|\bor\b/);
-  return later.some((part) => {
-    const [first = '', second = ''] = wordsOf(part);
-    const word = ADVERBS.has(first) ? second : first;
-    return /(?:[^s]s|ing|ed)$/.test(word) || STAGES.has(word);
-  });
-}
-
-const ADVERBS: ReadonlySet<string> = new Set(['also', 'should', 'can', 'not', 'does', 'will']);
-
-// Verbs as they stand behind "should".
-const STAGES: ReadonlySet<string> = new Set(
-  'open close show hide add remove select deselect unselect check uncheck enable disable focus blur expand collapse start stop pause resume clear reset save cancel edit delete submit update change set unset mount unmount call emit render'.split(
-    ' ',
-  ),
-);
 
 function manyRounds(spec: Block, context: FileContext): Found {
   const rounds = roundsOf(spec);
@@ -153,7 +100,7 @@ function unrelated(asserts: readonly StepOf<'assert'>[], { links }: FileContext)
   for (const step of asserts) {
     const subject = subjectOf(step.assertion, links);
     if (subject.is !== 'element' && subject.is !== 'stand-in') return undefined;
-    const isOfOne = groups.some((each) => isRelated(each.subject, subject) === true);
+    const isOfOne = groups.some((each) => isRelated(each.subject, subject));
     if (!isOfOne) groups.push({ subject, step });
   }
   return groups;
@@ -165,14 +112,8 @@ function isNamed(subject: Subject, title: string, { links }: FileContext): boole
   return words.some((word) => titled.has(stemOf(word)));
 }
 
-function nameWords(
-  { element, reach }: Extract<Subject, { is: 'element' }>,
-  links: FileContext['links'],
-): string[] {
-  const scope = links.scope(reach);
-  const name = scope && nameOf(element, scope.tree);
-  return wordsOf((name && literal(name)) ?? '');
-}
+const nameWords = (subject: Extract<Subject, { is: 'element' }>, links: FileContext['links']): string[] =>
+  wordsOf(accessibleName(subject, links) ?? '');
 
 function subjectNote(subject: Subject, { links }: FileContext): string {
   if (subject.is !== 'element') return 'a stand-in';

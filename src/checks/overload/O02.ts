@@ -1,9 +1,9 @@
 import type { Block } from '../../model/specs/blocks.js';
-import { countRounds, isAssert, roundsOf } from '../../model/specs/rounds.js';
+import { assertionsOf, countRounds, roundsOf } from '../../model/specs/rounds.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
-import { isOverloaded } from './O01.js';
+import { isOverloaded } from './overloaded.js';
 import { roundPlaces, splitOf, splitText } from './split.js';
 import { splitMend } from './split-mend.js';
 
@@ -32,12 +32,6 @@ export const O02: FileCheck = {
       .filter((spec) => !isOverloaded(spec))
       .flatMap((spec) => check(spec, context)),
 };
-
-/** How many assertions a spec makes: through helpers as often as they are called, in loops once. */
-export const assertionsOf = ({ steps }: Block): StepOf<'assert'>[] =>
-  steps.filter(isAssert).filter((step) => !step.dead && !COUNTING.has(step.assertion.matcher ?? ''));
-
-const COUNTING: ReadonlySet<string> = new Set(['assertions', 'hasAssertions', 'plan', 'step']);
 
 function check(spec: Block, context: FileContext): Found[] {
   const limit = context.limits.assertions;

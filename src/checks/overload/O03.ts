@@ -2,10 +2,9 @@ import { basename } from '../../util/paths.js';
 import { pathOf, type Block } from '../../model/specs/blocks.js';
 import { roundsOf } from '../../model/specs/rounds.js';
 import type { FileCheck, FileContext, Found } from '../check.js';
-import { inFile } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { titleOf } from './phrases.js';
-import { retitled } from './retitled.js';
+import { retitled, titlePlaceOf } from './retitled.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
@@ -28,7 +27,7 @@ export const O03: FileCheck = {
     vagueSpecs(context).map((spec) => {
       const title = newTitle(spec, context);
       return {
-        place: inFile(context, spec.titlePlace ?? spec.callee),
+        place: titlePlaceOf(spec, context),
         block: spec,
         certainty: 'sure',
         message: spec.title.text.trim() === '' ? messageEmpty : messageVague(spec.title.text),

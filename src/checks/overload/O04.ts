@@ -1,10 +1,10 @@
-import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
+import type { Block } from '../../model/specs/blocks.js';
 import { isAssert } from '../../model/specs/rounds.js';
-import type { Assertion, Step, StepOf } from '../../model/specs/steps.js';
+import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
 import { runningSpecs } from '../order.js';
-import { adviceFor, openGuard, REASONS } from './guarded.js';
-import { whyHollow, type Hollow } from './hollow.js';
+import type { Hollow } from './hollow.js';
+import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from './judgement.js';
 import { whatToAssert, type Proposal } from './what-to-assert.js';
 import type { Edit, Mend } from '../../mends/edit.js';
 
@@ -50,54 +50,6 @@ export const O04: FileCheck = {
 
 type AssertStep = StepOf<'assert'>;
 
-interface Judged {
-  step: AssertStep;
-  hollow: Hollow;
-}
-
-/** What is wrong with the assertions of a spec. */
-interface Judgement {
-  hollow: Judged[];
-  /** Nothing else in the spec can fail. */
-  whole: boolean;
-}
-
-function judgementOf(spec: Block, context: FileContext): Judgement {
-  const own = spec.steps.filter(isAssert);
-  const hollow = own.flatMap((step) => {
-    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec);
-    return why ? [{ step, hollow: why }] : [];
-  });
-  const whole =
-    hollow.length > 0 &&
-    hollow.length === own.length &&
-    !hooksOf(spec).some(isAssert) &&
-    !mayFailOtherwise(spec, [], context) &&
-    !spec.steps.some(throwsOnMissing);
-  return { hollow, whole };
-}
-
-const hooksOf = (spec: Block): Step[] =>
-  hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
-
-// If the condition does not hold, nothing is asserted.
-function guarded(step: AssertStep, spec: Block): Hollow | undefined {
-  const guard = openGuard(step, spec);
-  return (
-    guard && {
-      reason: REASONS[guard.by],
-      advice: adviceFor(guard),
-      level: 'risk',
-      always: false,
-      guarded: true,
-    }
-  );
-}
-
-/** Whether no assertion of a spec can fail, or surely runs. */
-export const assertsNothingSure = (spec: Block, context: FileContext): boolean =>
-  judgementOf(spec, context).whole;
-
 function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
   if (spec.empty || spec.body === undefined || spec.mark === 'fails' || spec.mark === 'conditional')
     return [];
@@ -111,45 +63,11 @@ function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
   const findings = hollow.map(({ step, hollow: why }) => hollowFinding(spec, step, why, whole, context));
   // One that can never fail says more than one that may not run.
   const gravest = hollow.findIndex((each) => each.hollow.level === undefined);
-  if (whole) return findings.slice(Math.max(0, gravest)).slice(0, 1);
+  if (whole) return findings.slice(Math.max(0, gravest), Math.max(0, gravest) + 1);
   // Assertions that may not run, beside others, are O07's matter.
   beside.push(...findings.filter((_, i) => hollow[i]?.hollow.always));
   return [];
 }
-
-// A query that throws; an act on what another query did not find throws as well.
-function throwsOnMissing(step: Step): boolean {
-  if (step.maybe || step.dead || step.swallowed) return false;
-  if (step.kind === 'act') return step.reach !== undefined && step.reach.missing !== 'many';
-  return step.kind === 'reach' && ['throws', 'many-throws'].includes(step.reach.missing);
-}
-
-/** Whether a spec without a plain assertion may still turn red: by something that can't be read, a throw, its title's promise. */
-function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: FileContext): boolean {
-  const steps = [...spec.steps, ...hooks];
-  if (
-    steps.some(
-      (step) =>
-        step.kind === 'throw' ||
-        (step.kind === 'unknown-call' && (step.discarded || ASSERTING.test(step.name))),
-    )
-  )
-    return true;
-  if (spec.waitsForCallback && spec.steps.some((step) => step.kind === 'unknown-call')) return true;
-  const typeLevel = file.comments.some(
-    ({ text, start, end }) =>
-      text.includes('@ts-expect-error') && spec.place.start <= start && end <= spec.place.end,
-  );
-  return typeLevel || promisesNoThrow(spec);
-}
-
-const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
-
-// "renders without crashing": that it runs through is what it says.
-const promisesNoThrow = (spec: Block): boolean =>
-  pathOf(spec).some((block) =>
-    /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(block.title.text),
-  );
 
 function withoutAssertion(spec: Block, context: FileContext): Found {
   const query = spec.steps.find(throwsOnMissing);

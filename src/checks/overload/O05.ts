@@ -4,9 +4,9 @@ import type { Block } from '../../model/specs/blocks.js';
 import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
 import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import type { FileCheck, FileContext, Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import { quoteFor, storesSnapshots } from './retitled.js';
+import { quoteFor, storesSnapshots, titlePlaceOf } from './retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
   `The title says “${says}”, but the spec asserts “${does}”, as ${other} does already.`;
@@ -95,14 +95,14 @@ function check(spec: Block, other: Block, bodies: Bodies, context: FileContext):
   if (!swapped && !has(asserted(other), theirs)) return undefined;
   if (isCommon(theirs, [spec, other], bodies)) return undefined;
   return {
-    place: inFile(context, spec.titlePlace ?? spec.callee),
+    place: titlePlaceOf(spec, context),
     block: spec,
     certainty: 'likely',
     message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs, quoted(other)),
     advice: swapped ? adviceSwapped : adviceOther(mine),
     evidence: [
       {
-        ...inFile(context, other.titlePlace ?? other.callee),
+        ...titlePlaceOf(other, context),
         note: swapped ? 'the other title' : 'the spec of that',
       },
     ],

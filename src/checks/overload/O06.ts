@@ -1,6 +1,5 @@
-import type { Block } from '../../model/specs/blocks.js';
+import { commentsIn, isTypeLevel, type Block } from '../../model/specs/blocks.js';
 import type { Edit, Mend } from '../../mends/edit.js';
-import { hasCommentIn } from './arrangement.js';
 import { hasEachAndTodo, isPendingWithoutBody } from './runner-forms.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 
@@ -61,7 +60,7 @@ function check(block: Block, context: FileContext): Found[] {
     block.empty &&
     block.mark === undefined &&
     block.body !== undefined &&
-    !isTypeLevel(block, context);
+    !isTypeLevel(context.file, block);
   return empty
     ? [
         {
@@ -89,7 +88,7 @@ function unmarked(block: Block, context: FileContext): Mend | undefined {
 function pending(block: Block, context: FileContext): Mend | undefined {
   const { titlePlace, fn, callee, place, repeated } = block;
   const hasTodo = hasEachAndTodo(context);
-  if (!titlePlace || !fn || repeated || hasCommentIn(context.file, place)) return undefined;
+  if (!titlePlace || !fn || repeated || commentsIn(context.file, place).length > 0) return undefined;
   if (!hasTodo && !isPendingWithoutBody(context)) return undefined;
   const isPlain = /^\w+$/.test(context.source.text.slice(callee.start, callee.end));
   if (!isPlain) return undefined;
@@ -111,9 +110,3 @@ function hasComment(block: Block, { file, source }: FileContext): boolean {
     );
   });
 }
-
-const isTypeLevel = (block: Block, { file }: FileContext): boolean =>
-  file.comments.some(
-    ({ text, start, end }) =>
-      text.includes('@ts-expect-error') && block.place.start <= start && end <= block.place.end,
-  );

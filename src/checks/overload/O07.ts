@@ -1,3 +1,4 @@
+import type { Span } from '../../model/components/view.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { isAssert } from '../../model/specs/rounds.js';
 import type { Assertion, Guard, StepOf } from '../../model/specs/steps.js';
@@ -5,7 +6,7 @@ import { thingOf } from '../../model/specs/values.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { adviceFor, openGuard, REASONS } from './guarded.js';
-import { assertsNothingSure } from './O04.js';
+import { judgementOf } from './judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
 const messageMissing = (text: string): string =>
@@ -25,32 +26,27 @@ export const O07: FileCheck = {
   run: (context) =>
     runningSpecs(context.file).flatMap((spec) => {
       const asserts = spec.steps.filter(isAssert);
-      const guarded = asserts.filter((step) => openGuard(step, spec) !== undefined);
-      // If none is left that surely runs, that is O04's matter.
-      const maybe =
-        guarded.length > 0 && !assertsNothingSure(spec, context)
-          ? guarded.flatMap((step) => found(step, spec, context))
-          : [];
-      return [...maybe, ...asserts.flatMap((step) => missing(step, spec, context))];
+      return [...guarded(asserts, spec, context), ...asserts.flatMap((step) => missing(step, spec, context))];
     }),
 };
 
-function found(step: StepOf<'assert'>, spec: Block, context: FileContext): Found[] {
-  const guard = openGuard(step, spec);
-  if (!guard) return [];
-  const first = spec.steps.filter(isAssert).find((each) => openGuard(each, spec)?.place === guard.place);
+function guarded(asserts: readonly StepOf<'assert'>[], spec: Block, context: FileContext): Found[] {
   // Of several under one condition, the first stands for all.
-  if (first !== step) return [];
-  return [
-    {
-      place: inFile(context, step.assertion.place),
-      block: spec,
-      certainty: guard.by === 'event' ? 'likely' : 'sure',
-      message: messageMaybe(guard),
-      advice: adviceFor(guard),
-      evidence: [{ ...inFile(context, guard.place), note: NOTES[guard.by] }],
-    },
-  ];
+  const byCondition = new Map<Span, { step: StepOf<'assert'>; guard: Guard }>();
+  for (const step of asserts) {
+    const guard = openGuard(step, spec);
+    if (guard && !byCondition.has(guard.place)) byCondition.set(guard.place, { step, guard });
+  }
+  // If no assertion is left that surely runs, that is O04's matter.
+  if (byCondition.size === 0 || judgementOf(spec, context).whole) return [];
+  return [...byCondition.values()].map(({ step, guard }) => ({
+    place: inFile(context, step.assertion.place),
+    block: spec,
+    certainty: guard.by === 'event' ? 'likely' : 'sure',
+    message: messageMaybe(guard),
+    advice: adviceFor(guard),
+    evidence: [{ ...inFile(context, guard.place), note: NOTES[guard.by] }],
+  }));
 }
 
 const NOTES: Readonly<Record<Guard['by'], string>> = {
@@ -88,7 +84,7 @@ function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Fou
   if (isThere || asserted) return [];
   return [
     {
-      place: { file: context.file.path, start: place.start, end: place.end },
+      place: inFile(context, place),
       block: spec,
       certainty: 'likely',
       message: messageMissing(subjectText.split('?.')[0] ?? ''),

@@ -1,19 +1,12 @@
 import type { Edit, Mend } from '../../mends/edit.js';
 import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
+import { commentsIn, type Block } from '../../model/specs/blocks.js';
 import type { Span } from '../../model/components/view.js';
 import type { Statement } from '../../model/specs/body.js';
 import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
 import { quoted, runningSpecs } from '../order.js';
-import {
-  arrangement,
-  arrangingIn,
-  beginning,
-  FEWEST_STATEMENTS,
-  hasCommentIn,
-  type Arrangement,
-} from './arrangement.js';
+import { arrangement, arrangingIn, beginning, FEWEST_STATEMENTS, type Arrangement } from './arrangement.js';
 import { acrossFiles } from './across-files.js';
 
 const message = (count: number, specs: number): string =>
@@ -121,7 +114,7 @@ function movedOut(
   const [first, ...others] = specs;
   // A comment between statements that go would be lost.
   const isBare = others.every(
-    ({ statements }) => !hasCommentIn(context.file, spanOf(statements.slice(0, count))),
+    ({ statements }) => commentsIn(context.file, spanOf(statements.slice(0, count))).length === 0,
   );
   if (!first || !isBare || new Set(names).size > 1) return undefined;
   const at = lineStart(text, first.place.start);

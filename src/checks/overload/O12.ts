@@ -1,11 +1,10 @@
 import type { Mend } from '../../mends/edit.js';
 import { pastEmptyLine, wholeLines } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
+import { commentsIn, type Block } from '../../model/specs/blocks.js';
 import { roundsOf } from '../../model/specs/rounds.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { hasCommentIn } from './arrangement.js';
 import { titleOf } from './phrases.js';
-import { retitled, storesSnapshots } from './retitled.js';
+import { retitled, storesSnapshots, titlePlaceOf } from './retitled.js';
 
 const messageTwice = (title: string): string =>
   `“${title}” is the title of another spec of this group: a report can't say which of them failed.`;
@@ -45,13 +44,13 @@ function twice(spec: Block, group: Block, context: FileContext): Found[] {
   const title = same ? undefined : newTitle(spec, group, context);
   return [
     {
-      place: inFile(context, spec.titlePlace ?? spec.callee),
+      place: titlePlaceOf(spec, context),
       block: spec,
       level: same ? 'blocker' : undefined,
       certainty: 'sure',
       message: same ? messageSame(spec.title.text) : messageTwice(spec.title.text),
       advice: same ? adviceSame : adviceTwice(title),
-      evidence: [{ ...inFile(context, first.titlePlace ?? first.callee), note: 'the first of that title' }],
+      evidence: [{ ...titlePlaceOf(first, context), note: 'the first of that title' }],
       mend: same ? removed(spec, context) : title === undefined ? undefined : retitled(spec, title, context),
     },
   ];
@@ -73,7 +72,7 @@ function newTitle(spec: Block, group: Block, context: FileContext): string | und
 function removed(spec: Block, context: FileContext): Mend | undefined {
   const { text } = context.source;
   const lines = wholeLines(text, spec.place);
-  if (!lines || storesSnapshots(spec) || hasCommentIn(context.file, spec.place)) return undefined;
+  if (!lines || storesSnapshots(spec) || commentsIn(context.file, spec.place).length > 0) return undefined;
   const edit = { ...inFile(context, { ...lines, end: pastEmptyLine(text, lines.end) }), text: '' };
   return { summary: 'Take the copy out', safe: true, edits: [edit] };
 }

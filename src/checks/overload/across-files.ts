@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { indentAt } from '../../mends/style.js';
 import type { SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
-import { dirname, extname, relativeTo } from '../../util/paths.js';
+import { extname } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { inSpecFile, type Found, type ProjectContext, type SpecFileFacts } from '../check.js';
 import { runningSpecs } from '../order.js';
@@ -73,13 +73,12 @@ export function acrossFiles(context: ProjectContext): Found[] {
       const source = first && context.sourceOf(first.facts.path);
       if (!source) return [];
       const { facts, beginning: at } = first;
-      const module = `${dirname(facts.path)}/arrange${extname(facts.path)}`;
       return [
         {
           place: inSpecFile(facts, at),
           certainty: 'sure',
           message: message(FEWEST_STATEMENTS, others.length + 1),
-          advice: advice(relativeTo(dirname(facts.path), module)),
+          advice: advice(`arrange${extname(facts.path)}`),
           suggestion: moduleText(at, source.text, context.project.tree(facts.path)?.facts.imports),
           evidence: others.map((each) => ({ ...inSpecFile(each.facts, each.beginning), note: 'the same' })),
         } satisfies Found,

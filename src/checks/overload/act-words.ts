@@ -1,8 +1,9 @@
+import { reachedBy } from '../../model/links/subjects.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import { textOfValue, type Value } from '../../model/specs/values.js';
 import { wordsOf } from '../../util/words.js';
 import type { FileContext } from '../check.js';
-import { elementWords, filled, subjectOfReach, valueWords } from './element-words.js';
+import { elementWords, filled, valueWords } from './element-words.js';
 
 /** What is done, as `the Fire button is clicked`; undefined where that is not plain. */
 export function actOf(step: StepOf<'act'>, context: FileContext): string | undefined {
@@ -15,7 +16,7 @@ export function actOf(step: StepOf<'act'>, context: FileContext): string | undef
     const key = name === 'tab' ? 'Tab' : textOfValue(first)?.replace(/[{}[\]]/g, '');
     return key && `${key} is pressed`;
   }
-  const element = reach && elementWords(subjectOfReach(reach, context), context);
+  const element = reach && elementWords(reachedBy(reach, context.links), context);
   const event = eventOf(step)
     .toLowerCase()
     .replace(/^(?:user|fire)/, '');

@@ -1,6 +1,5 @@
 import type { Edit } from '../../mends/edit.js';
 import { indentAt } from '../../mends/style.js';
-import type { Span } from '../../model/components/view.js';
 import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { kindOf } from '../../model/specs/rounds.js';
@@ -69,10 +68,6 @@ export function isMovable({ start, end, returns }: Statement, { source: { text }
   const code = text.slice(start, end);
   return !returns && !(code.includes('`') && code.includes('\n'));
 }
-
-/** Whether a comment stands in a part of a file. */
-export const hasCommentIn = ({ comments }: SpecFile, { start, end }: Span): boolean =>
-  comments.some((each) => start <= each.start && each.end <= end);
 
 /** The lines of statements with the comments above and behind them, their margin taken off. */
 export function chunks(

@@ -7,12 +7,6 @@ import { inShort } from '../../util/printable.js';
 import { wordsOf } from '../../util/words.js';
 import type { FileContext } from '../check.js';
 
-/** The element that a reach finds, as far as the model tells. */
-export function subjectOfReach(reach: Reach, { links }: FileContext): Subject {
-  const target = links.target(reach);
-  return target.kind === 'one' ? { is: 'element', element: target.element, reach } : { is: 'reach', reach };
-}
-
 /** An element in words: those that the spec asks by, and else its name and role in its component. */
 export function elementWords(subject: Subject, { links }: FileContext): string | undefined {
   if (!('reach' in subject)) return undefined;
@@ -20,16 +14,23 @@ export function elementWords(subject: Subject, { links }: FileContext): string |
   const asked = askedWords(reach);
   if (asked) return asked;
   if (subject.is !== 'element') return undefined;
-  const { element } = subject;
-  const scope = links.scope(reach);
-  const name = scope && nameOf(element, scope.tree);
-  const role = roleOf(element) ?? undefined;
-  const text = name && literal(name);
+  const role = roleOf(subject.element) ?? undefined;
+  const text = accessibleName(subject, links);
   return text && role
     ? `the ${named(text)} ${roleWord(role)}`
     : role && role !== 'generic'
       ? `the ${roleWord(role)}`
       : undefined;
+}
+
+/** The accessible name of an element that a reach finds, where it is literal. */
+export function accessibleName(
+  { element, reach }: Extract<Subject, { is: 'element' }>,
+  links: FileContext['links'],
+): string | undefined {
+  const scope = links.scope(reach);
+  const name = scope && nameOf(element, scope.tree);
+  return name && literal(name);
 }
 
 function askedWords({ by, args: [first, options], pickedFrom, position }: Reach): string | undefined {

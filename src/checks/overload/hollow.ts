@@ -1,4 +1,4 @@
-import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS } from '../../dialects/expectations.js';
+import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../dialects/expectations.js';
 import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion, StepOf } from '../../model/specs/steps.js';
 import type { Value } from '../../model/specs/values.js';
@@ -130,7 +130,6 @@ function neverThrows({ subject, matcher = '', not }: Assertion): Hollow | undefi
 }
 
 const EVERYTHING: ReadonlySet<string> = new Set(['', '.*', '(.*)', '[\\s\\S]*', '.*?', '^', '$']);
-const TEXTS: ReadonlySet<string> = new Set(['text', 'html', 'textContent', 'innerHTML', 'innerText']);
 
 // A predicate that holds for every value.
 function alwaysTrue(assertion: Assertion): Hollow | undefined {
@@ -147,7 +146,7 @@ function alwaysTrue(assertion: Assertion): Hollow | undefined {
     return told('a length is never below zero');
   if (first?.is === 'pattern' && /^(?:to)?match$/i.test(matcher) && EVERYTHING.has(first.source))
     return told('its pattern matches every text');
-  const isText = TEXTS.has(subjectPath.at(-1) ?? '');
+  const isText = TEXT_READS.has(subjectPath.at(-1) ?? '');
   if (bound === '' && isText && ['toContain', 'toMatch', 'include', 'contain'].includes(matcher))
     return told('every text holds the empty text');
   if (first?.is === 'object' && first.entries.size === 0 && !first.open && matcher === 'toMatchObject')

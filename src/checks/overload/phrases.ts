@@ -1,3 +1,4 @@
+import { TEXT_READS } from '../../dialects/expectations.js';
 import { subjectOf } from '../../model/links/subjects.js';
 import type { Round } from '../../model/specs/rounds.js';
 import type { Assertion, StepOf } from '../../model/specs/steps.js';
@@ -89,16 +90,14 @@ function callOf({ not, matcher = '', args, argText, subjectPath }: Assertion): s
 // Properties of a stand-in itself.
 const RECORDS: ReadonlySet<string> = new Set('mock calls called callCount calledOnce and should'.split(' '));
 
-/** The event that an assertion about the record of events is of: `emitted('fire')`, `emitted().fire`. */
-export function emittedBy({ subject, subjectPath }: Assertion): string | undefined {
+// The event that an assertion about the record of events is of: `emitted('fire')`, `emitted().fire`.
+function emittedBy({ subject, subjectPath }: Assertion): string | undefined {
   if (!subjectPath.includes('emitted')) return undefined;
   for (let at: Value = subject; at.is === 'read'; at = at.of)
     if (at.of.is === 'thing' && (at.of.type === 'record' || at.name === 'emitted'))
-      return /^[a-z][\w:.-]*$/i.test(at.name) && at.name !== 'emitted' ? at.name : eventArgument(at);
+      return /^[a-z][\w:.-]*$/i.test(at.name) && at.name !== 'emitted' ? at.name : textOfValue(at.than);
   return undefined;
 }
-
-const eventArgument = ({ than }: Extract<Value, { is: 'read' }>): string | undefined => textOfValue(than);
 
 const isDenied = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'truthy' || asks === 'defined' : asks === 'falsy' || asks === 'undefined' || asks === 'null';
@@ -118,7 +117,8 @@ function ofValue(
     return truth ? `disables ${element}` : `leaves ${element} enabled`;
   if (last === 'checked' && element && truth !== undefined)
     return truth ? `checks ${element}` : `leaves ${element} unchecked`;
-  if (TEXTS.has(last)) return `${not ? 'does not show' : 'shows'} ${value}${element ? ` in ${element}` : ''}`;
+  if (TEXT_READS.has(last))
+    return `${not ? 'does not show' : 'shows'} ${value}${element ? ` in ${element}` : ''}`;
   if (last === 'classes' || last === 'classList')
     return `gives ${element ?? 'it'} ${not ? 'no' : 'the'} class ${value}`;
   if (last === 'length' || asks === 'count')
@@ -145,7 +145,6 @@ function lastName(subject: Value, path: readonly string[]): string | undefined {
 // What these are says nothing of a behaviour.
 const UNTOLD: ReadonlySet<string> = new Set(['exists', 'tagName', 'nodeName', '[]']);
 
-const TEXTS: ReadonlySet<string> = new Set(['text', 'textContent', 'innerText', 'innerHTML', 'html']);
 const SAYING = /^(?:to)?(?:be|equal|equals|eql|strictequal|deepequal|betruthy|befalsy|benull)/i;
 
 function countedElements(subject: Value, value: string): string | undefined {

@@ -1,6 +1,7 @@
 import { quoted } from '../../mends/style.js';
 import type { Mend } from '../../mends/edit.js';
 import { below, type Block } from '../../model/specs/blocks.js';
+import type { Place } from '../../parse/place.js';
 import { inFile, type FileContext } from '../check.js';
 
 /** A mend that gives a spec another title; `likely`, as words are a matter of taste. Undefined where the title is no literal. */
@@ -21,10 +22,12 @@ export const storesSnapshots = (block: Block): boolean =>
     steps.some((step) => step.kind === 'assert' && step.assertion.asks === 'snapshot'),
   );
 
+/** The place of a spec's title, or of its call where the title is no literal. */
+export const titlePlaceOf = ({ titlePlace, callee }: Block, context: FileContext): Place =>
+  inFile(context, titlePlace ?? callee);
+
 /** The file's own quotes, or the others where the text has those in it. */
-export const quoteFor = (text: string, { style }: FileContext): '"' | "'" =>
-  text.includes(style.quote) && !text.includes(style.quote === '"' ? "'" : '"')
-    ? style.quote === '"'
-      ? "'"
-      : '"'
-    : style.quote;
+export function quoteFor(text: string, { style: { quote } }: FileContext): '"' | "'" {
+  const other = quote === '"' ? "'" : '"';
+  return text.includes(quote) && !text.includes(other) ? other : quote;
+}

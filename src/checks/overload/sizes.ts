@@ -1,7 +1,6 @@
-import { countRounds, roundsOf } from '../../model/specs/rounds.js';
+import { assertionsOf, countRounds, roundsOf } from '../../model/specs/rounds.js';
 import type { SpecFile } from '../../model/specs/blocks.js';
 import { runningSpecs } from '../order.js';
-import { assertionsOf } from './O02.js';
 
 /** How large the specs of a file are: one number for each that runs. */
 export interface SpecSizes {

@@ -43,12 +43,12 @@ export function splitOf(spec: Block, context: FileContext): Split | undefined {
   if (kinds.length === 0 || spec.statements.some((each) => each.returns || isMixed(each, spec)))
     return undefined;
   // Where a later round renders anew, it does not need what was arranged for the first.
-  const [, ...later] = roundsOf(spec);
+  const rounds = roundsOf(spec);
+  const [, ...later] = rounds;
   const rendersAnew = later.some(({ acts }) => acts.some(({ kind }) => kind === 'render'));
   const firstStep = rendersAnew ? 0 : kinds.findIndex((kind) => kind !== 'arrange');
   const shared = spec.statements.slice(0, firstStep);
   const parts = numbered(spec, spec.statements.slice(firstStep), kinds.slice(firstStep));
-  const rounds = roundsOf(spec);
   const count = (parts.at(-1)?.round ?? 0) + 1;
   if (count !== rounds.length || count < 2) return undefined;
   const outcomes = rounds.map(({ asserts }) => outcomesOf(asserts, context));

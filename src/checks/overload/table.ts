@@ -1,9 +1,8 @@
 import type { Edit, Mend } from '../../mends/edit.js';
 import { indentAt, lineStart, quoted as inQuotes } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
+import { commentsIn, type Block } from '../../model/specs/blocks.js';
 import type { BodyLiteral } from '../../model/specs/leaves.js';
 import { inFile, type FileContext } from '../check.js';
-import { hasCommentIn } from './arrangement.js';
 import { quoteFor } from './retitled.js';
 import { hasEachAndTodo } from './runner-forms.js';
 
@@ -29,7 +28,6 @@ export function tabled(
   const [first, ...others] = specs;
   if (!first?.titlePlace || !first.body || !canMove(group, specs, context)) return undefined;
   const names = namesFor(first, columns);
-  if (!names) return undefined;
   const { indent, newline } = context.style;
   const margin = indentAt(text, first.place.start);
   const title = freeTitle(first);
@@ -68,7 +66,7 @@ function canMove(group: Block, specs: readonly Block[], { file, source: { text }
     return !before || /^;?\s*$/.test(text.slice(before.place.end, spec.place.start));
   });
   // A comment that is true of one is not true of all.
-  const isBare = specs.every((spec) => !hasCommentIn(file, spec.place));
+  const isBare = specs.every((spec) => commentsIn(file, spec.place).length === 0);
   const [first] = specs;
   const callee = first && text.slice(first.callee.start, first.callee.end);
   return (
@@ -105,7 +103,7 @@ const FINDING: ReadonlySet<string> = new Set(
 );
 
 // Each column has the name of what its value is given to; others are numbered.
-function namesFor(spec: Block, columns: readonly Column[]): string[] | undefined {
+function namesFor(spec: Block, columns: readonly Column[]): string[] {
   const taken = new Set(spec.statements.flatMap(({ uses, declares }) => [...uses, ...declares]));
   const names: string[] = [];
   for (const { first } of columns) {

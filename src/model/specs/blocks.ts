@@ -158,6 +158,14 @@ export interface SpecFile {
   comments: readonly FileComment[];
 }
 
+/** The comments that stand in a part of a file. */
+export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>
+  comments.filter((each) => start <= each.start && each.end <= end);
+
+/** Whether a spec is there for the compiler: a comment in it expects an error of types. */
+export const isTypeLevel = (file: SpecFile, { place }: Block): boolean =>
+  commentsIn(file, place).some(({ text }) => text.includes('@ts-expect-error'));
+
 /** The blocks that a block stands in, inner first, the block itself first of all. */
 export function pathOf(block: Block): Block[] {
   const path: Block[] = [];

@@ -61,3 +61,9 @@ export function kindOf(statement: Statement, { steps }: Block): StatementKind {
 /** Whether a step stands in a statement. */
 export const stands = ({ place }: Pick<Step, 'place'>, { start, end }: Statement): boolean =>
   start <= place.start && place.end <= end;
+
+/** The assertions that a spec makes: through helpers as often as they are called, in loops once. */
+export const assertionsOf = ({ steps }: Block): StepOf<'assert'>[] =>
+  steps.filter(isAssert).filter((step) => !step.dead && !COUNTING.has(step.assertion.matcher ?? ''));
+
+const COUNTING: ReadonlySet<string> = new Set(['assertions', 'hasAssertions', 'plan', 'step']);
