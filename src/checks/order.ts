@@ -1,7 +1,12 @@
 import { hooksFor, pathOf, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
+import { grouped } from '../util/grouped.js';
 
 /** The specs that run, in order: those that are switched off or still to be written are left out. */
 export const runningSpecs = (file: SpecFile): Block[] => specsOf(file).filter((spec) => !isOff(spec));
+
+/** The specs that run, by the group or file that they stand in, in order. */
+export const runningByGroup = (file: SpecFile): Map<Block | undefined, Block[]> =>
+  grouped(runningSpecs(file), ({ parent }) => parent);
 
 const isOff = (spec: Block): boolean =>
   pathOf(spec).some((block) => block.mark === 'skip' || block.mark === 'todo');

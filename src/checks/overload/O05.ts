@@ -2,10 +2,11 @@ import type { Edit, Mend } from '../../mends/edit.js';
 import { quoted as inQuotes } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
+import { grouped } from '../../util/grouped.js';
 import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck, FileContext, Found } from '../check.js';
-import { quoted, runningSpecs } from '../order.js';
+import { quoted, runningByGroup } from '../order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from './retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
@@ -28,17 +29,13 @@ export const O05: FileCheck = {
   mended:
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 10') … });",
   run(context) {
-    const groups = new Set(context.file.blocks.flatMap(({ parent }) => parent ?? []));
-    const running = new Set(runningSpecs(context.file));
     const bodies: Bodies = {
       kinds: remembered((spec) => kindsOf(spec).join()),
       words: remembered(wordsIn),
       asserted: remembered(assertedIn),
     };
-    return [...groups].flatMap((group) => {
-      const specs = group.children.filter(
-        (each) => running.has(each) && each.title.exact && !each.repeated && each.fn !== undefined,
-      );
+    return [...runningByGroup(context.file).values()].flatMap((group) => {
+      const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       return likeTitled(specs).flatMap(([spec, others]) => {
         const [found] = others.flatMap((other) => check(spec, other, bodies, context) ?? []);
         return found ? [found] : [];
@@ -59,20 +56,24 @@ interface Bodies {
 
 // Each spec with those whose titles differ from its own in one word.
 function likeTitled(specs: readonly Block[]): [Block, Block[]][] {
-  if (specs.length < 2) return [];
-  const byPattern = new Map<string, Block[]>();
-  const patterns = specs.map(({ title }) => {
-    const words = title.text.split(/\s+/);
-    return words.length < 2 ? [] : words.map((_, i) => words.toSpliced(i, 1, '\0').join(' '));
-  });
-  specs.forEach((spec, i) => {
-    for (const pattern of patterns[i] ?? [])
-      byPattern.set(pattern, [...(byPattern.get(pattern) ?? []), spec]);
-  });
-  return specs.map((spec, i) => [
+  const titled = specs.length < 2 ? [] : specs.map((spec) => ({ spec, patterns: patternsOf(spec) }));
+  const byPattern = grouped(
+    titled.flatMap(({ spec, patterns }) => patterns.map((pattern) => ({ spec, pattern }))),
+    ({ pattern }) => pattern,
+  );
+  return titled.map(({ spec, patterns }) => [
     spec,
-    (patterns[i] ?? []).flatMap((pattern) => (byPattern.get(pattern) ?? []).filter((each) => each !== spec)),
+    patterns
+      .flatMap((pattern) => byPattern.get(pattern) ?? [])
+      .map((each) => each.spec)
+      .filter((each) => each !== spec),
   ]);
+}
+
+// A title with each of its words left out once.
+function patternsOf({ title }: Block): string[] {
+  const words = title.text.split(/\s+/);
+  return words.length < 2 ? [] : words.map((_, i) => words.toSpliced(i, 1, '\0').join(' '));
 }
 
 /** Where two titles of one pattern differ: the words that only one of them has. */

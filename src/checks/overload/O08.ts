@@ -3,9 +3,10 @@ import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../mends/styl
 import { commentsIn, type Block } from '../../model/specs/blocks.js';
 import type { Span } from '../../model/components/view.js';
 import type { Statement } from '../../model/specs/body.js';
+import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningSpecs } from '../order.js';
+import { quoted, runningByGroup } from '../order.js';
 import { arrangement, arrangingIn, beginning, FEWEST_STATEMENTS, type Arrangement } from './arrangement.js';
 import { acrossFiles } from './across-files.js';
 
@@ -25,41 +26,29 @@ export const O08: FileCheck = {
     "it('a', () => {\n  const onFire = vi.fn();\n  const user = userEvent.setup();\n  render(<KilnCard onFire={onFire} />);\n  // and four more specs begin so\n});",
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
   run: (context) =>
-    context.file.blocks
-      .concat(context.file.root)
-      .filter(({ kind }) => kind === 'group' || kind === 'file')
-      .flatMap((group) => check(group, context)),
+    [...runningByGroup(context.file)].flatMap(([group, specs]) =>
+      group ? check(group, specs, context) : [],
+    ),
   across: acrossFiles,
 };
 
 const FEWEST_SPECS = 5;
 
-function check(group: Block, context: FileContext): Found[] {
-  const running = new Set(runningSpecs(context.file));
-  const specs = group.children.filter((each) => running.has(each));
+function check(group: Block, specs: readonly Block[], context: FileContext): Found[] {
   if (specs.length < FEWEST_SPECS) return [];
-  const begins = new Map<string, { spec: Block; statements: Statement[] }[]>();
-  for (const spec of specs) {
-    const statements = spec.repeated ? [] : arrangingIn(spec);
-    const start = beginning(statements);
-    if (start !== undefined) begins.set(start, [...(begins.get(start) ?? []), { spec, statements }]);
-  }
+  const arranged = specs
+    .filter(({ repeated }) => !repeated)
+    .map((spec) => ({ spec, statements: arrangingIn(spec) }))
+    .filter(({ statements }) => statements.length >= FEWEST_STATEMENTS);
+  const begins = grouped(arranged, ({ statements }) => beginning(statements));
   const [most] = [...begins.values()].sort((a, b) => b.length - a.length);
   const [first, ...others] = most ?? [];
   if (!most || !first || most.length < FEWEST_SPECS) return [];
+  const all = most.map(({ spec }) => spec);
   const count = sharedCount(most.map(({ statements }) => statements));
   const shared = first.statements.slice(0, count);
   const every = most.length === specs.length && group.children.every(({ kind }) => kind !== 'group');
-  const moved = arrangement(
-    first.spec,
-    shared,
-    namesAfter(
-      most.map(({ spec }) => spec),
-      count,
-    ),
-    every,
-    context,
-  );
+  const moved = arrangement(first.spec, shared, namesAfter(all, count), every, context);
   const [start, last] = [shared[0], shared.at(-1)];
   if (!start || !last) return [];
   return [
@@ -74,14 +63,7 @@ function check(group: Block, context: FileContext): Found[] {
         note: quoted(spec),
       })),
       suggestion: moved?.lines.join('\n'),
-      mend:
-        moved &&
-        movedOut(
-          most.map(({ spec }) => spec),
-          count,
-          moved,
-          context,
-        ),
+      mend: moved && movedOut(all, count, moved, context),
     },
   ];
 }

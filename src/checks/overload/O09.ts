@@ -1,9 +1,10 @@
 import { quoted as inQuotes } from '../../mends/style.js';
 import type { Block } from '../../model/specs/blocks.js';
 import type { BodyLiteral } from '../../model/specs/leaves.js';
+import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningSpecs } from '../order.js';
+import { quoted, runningByGroup } from '../order.js';
 import { literalsOf, tabled, type Column } from './table.js';
 
 const message = (count: number, values: number): string =>
@@ -22,12 +23,8 @@ export const O09: FileCheck = {
   mended:
     "it.each([\n  ['shows cone 6', 6],\n  ['shows cone 9', 9],\n  ['shows cone 10', 10],\n])('%s', (_title, cone) => { … });",
   run(context) {
-    const running = new Set(runningSpecs(context.file));
-    const groups = [context.file.root, ...context.file.blocks.filter(({ kind }) => kind === 'group')];
-    return groups.flatMap((group) =>
-      alike(group.children.filter((each) => running.has(each) && isPlain(each))).flatMap((specs) =>
-        check(group, specs, context),
-      ),
+    return [...runningByGroup(context.file).values()].flatMap((specs) =>
+      alike(specs.filter(isPlain)).flatMap((each) => check(each, context)),
     );
   },
 };
@@ -49,21 +46,12 @@ function alike(specs: readonly Block[]): Block[][] {
   const bySteps = grouped(specs, ({ steps, statements, fn }) =>
     [statements.length, steps.length, fn?.async].join(),
   );
-  return bySteps
+  return [...bySteps.values()]
     .filter((each) => each.length >= FEWEST)
-    .flatMap((each) => grouped(each, ({ statements }) => statements.map(({ shape }) => shape).join('\n')))
+    .flatMap((each) => [
+      ...grouped(each, ({ statements }) => statements.map(({ shape }) => shape).join('\n')).values(),
+    ])
     .filter((each) => each.length >= FEWEST);
-}
-
-function grouped(specs: readonly Block[], keyOf: (spec: Block) => string): Block[][] {
-  const found = new Map<string, Block[]>();
-  for (const spec of specs) {
-    const key = keyOf(spec);
-    const known = found.get(key);
-    if (known) known.push(spec);
-    else found.set(key, [spec]);
-  }
-  return [...found.values()];
 }
 
 function columnsOf(specs: readonly Block[], { style: { quote } }: FileContext): Column[] {
@@ -88,7 +76,7 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   return inQuotes(as === 'attribute' ? text.slice(1, -1) : text, quote);
 }
 
-function check(group: Block, specs: readonly Block[], context: FileContext): Found[] {
+function check(specs: readonly Block[], context: FileContext): Found[] {
   const [first, ...others] = specs;
   const columns = columnsOf(specs, context);
   if (!first || columns.length === 0 || columns.length > MOST_COLUMNS) return [];
@@ -100,7 +88,7 @@ function check(group: Block, specs: readonly Block[], context: FileContext): Fou
       message: message(specs.length, columns.length),
       advice,
       evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quoted(each) })),
-      mend: tabled(group, specs, columns, context),
+      mend: tabled(specs, columns, context),
     },
   ];
 }

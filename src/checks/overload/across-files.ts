@@ -3,8 +3,9 @@ import { indentAt } from '../../mends/style.js';
 import type { SpecFile } from '../../model/specs/blocks.js';
 import type { Statement } from '../../model/specs/body.js';
 import { extname } from '../../util/paths.js';
+import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
-import { inSpecFile, type Found, type ProjectContext, type SpecFileFacts } from '../check.js';
+import { inSpecFile, type Found, type ProjectContext } from '../check.js';
 import { runningSpecs } from '../order.js';
 import { arrangingIn, beginning, FEWEST_STATEMENTS } from './arrangement.js';
 
@@ -63,11 +64,10 @@ function beginningOf(key: string, statements: readonly Statement[]): Beginning |
 
 /** Arrangement that specs of several files repeat. */
 export function acrossFiles(context: ProjectContext): Found[] {
-  const byKey = new Map<string, { facts: SpecFileFacts; beginning: Beginning }[]>();
-  for (const facts of context.specFiles)
-    for (const each of facts.beginnings)
-      byKey.set(each.key, [...(byKey.get(each.key) ?? []), { facts, beginning: each }]);
-  return [...byKey.values()]
+  const all = context.specFiles.flatMap((facts) =>
+    facts.beginnings.map((each) => ({ facts, beginning: each })),
+  );
+  return [...grouped(all, (each) => each.beginning.key).values()]
     .filter((uses) => uses.length >= FEWEST_FILES)
     .flatMap(([first, ...others]) => {
       const source = first && context.sourceOf(first.facts.path);

@@ -19,14 +19,13 @@ export interface Column {
 
 /** Makes a table of specs that differ in some columns; undefined where they can't be moved together. */
 export function tabled(
-  group: Block,
   specs: readonly Block[],
   columns: readonly Column[],
   context: FileContext,
 ): Mend | undefined {
   const { text } = context.source;
   const [first, ...others] = specs;
-  if (!first?.titlePlace || !first.body || !canMove(group, specs, context)) return undefined;
+  if (!first?.titlePlace || !first.body || !canMove(specs, context)) return undefined;
   const names = namesFor(first, columns);
   const { indent, newline } = context.style;
   const margin = indentAt(text, first.place.start);
@@ -58,8 +57,8 @@ const endOf = ({ place }: Block, context: FileContext): number =>
   !hasEachAndTodo(context) && context.source.text[place.end] === ';' ? place.end + 1 : place.end;
 
 // The specs stand one behind the other, with nothing but white space between, and none stores a snapshot in its place.
-function canMove(group: Block, specs: readonly Block[], { file, source: { text } }: FileContext): boolean {
-  const at = specs.map((spec) => group.children.indexOf(spec));
+function canMove(specs: readonly Block[], { file, source: { text } }: FileContext): boolean {
+  const at = specs.map((spec) => spec.parent?.children.indexOf(spec) ?? 0);
   const isRow = at.every((position, i) => i === 0 || position === (at[i - 1] ?? 0) + 1);
   const isClean = specs.every((spec, i) => {
     const before = specs[i - 1];
