@@ -12,7 +12,7 @@ import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allo
 import { packageFacts } from './package-facts.js';
 import type { Gap, Report, ReportedFinding, Unread } from './report.js';
 import { summed } from './rungs.js';
-import { sizesOf } from './sizes.js';
+import { packageSizes } from './sizes.js';
 import type { CheckedSpecFile, Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
 
@@ -61,7 +61,7 @@ export function makeReport(gathered: Gathered): Report {
     environment: context.environments.map((each) => {
       const own = checked.filter(({ facts }) => facts.package === each.folder);
       const reach = summed(own.map((file) => file.reach));
-      return { ...packageFacts(each, stage.root), reach, sizes: sizesOf(own, stage) };
+      return { ...packageFacts(each, stage.root), reach, sizes: packageSizes(own, stage) };
     }),
     unread: unread(gathered),
   };

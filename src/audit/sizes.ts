@@ -3,7 +3,7 @@ import type { CheckedSpecFile } from './spec-file.js';
 import type { Stage } from './stage.js';
 
 /** How large the specs of some files are, and how many of them say little. */
-export function sizesOf(checked: readonly CheckedSpecFile[], stage: Stage): Sizes {
+export function packageSizes(checked: readonly CheckedSpecFile[], stage: Stage): Sizes {
   const assertions = checked.flatMap(({ facts }) => facts.sizes.assertions);
   const rounds = checked.flatMap(({ facts }) => facts.sizes.rounds);
   const found = checked.flatMap((each) => each.found);

@@ -4,12 +4,11 @@ import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
 import type { Env } from './env.js';
-import { handOut } from './functions.js';
-import { originOf } from './origins.js';
 import { guardOf, underGuard } from './guards.js';
+import { readMarkup } from './markup.js';
 import { evaluateMember } from './members.js';
 import type { Run } from './run.js';
-import { givenToComponent, useName } from './uses.js';
+import { useName } from './uses.js';
 import { constantValue, NOTHING, settled, type Value } from './values.js';
 
 /** What an expression gives; what running it does is added to the running block as steps. */
@@ -44,7 +43,7 @@ export function evaluate(run: Run, env: Env, node: Node): Value {
       return list(run, env, inner);
     case 'JSXElement':
     case 'JSXFragment':
-      jsx(run, env, inner);
+      readMarkup(run, env, inner);
       return { is: 'jsx', node: inner, env, tree: run.tree };
     case 'AssignmentExpression':
       return assign(run, env, inner);
@@ -178,49 +177,6 @@ function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' 
   if (!open && run.block.kind === 'spec' && run.site === undefined)
     run.block.lists.push({ length: items.length, start: node.start, end: node.end });
   return { is: 'list', items, open, file: run.tree.path };
-}
-
-// Markup runs nothing but the expressions in it; functions that it hands on may run later.
-function jsx(run: Run, env: Env, node: Node): void {
-  if (node.type === 'JSXElement') {
-    for (const each of node.openingElement.attributes) {
-      const value =
-        each.type === 'JSXSpreadAttribute'
-          ? each.argument
-          : each.value?.type === 'JSXExpressionContainer'
-            ? each.value.expression
-            : each.value;
-      if (!value || value.type === 'JSXEmptyExpression' || value.type === 'Literal') continue;
-      const given = evaluate(run, env, value);
-      const name =
-        each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
-      if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
-      // `onFire={() => expect(…)}` runs if the event comes.
-      const handles = name !== undefined && /^on[A-Z]/.test(name);
-      const guard = handles ? guardOf(run, env, 'event', value) : run.flags.guard;
-      run.under({ guard }, () => handOut(run, given));
-    }
-    mentionTag(run, env, node.openingElement.name);
-  }
-  if (node.type !== 'JSXElement' && node.type !== 'JSXFragment') return;
-  for (const child of node.children) {
-    if (child.type === 'JSXElement' || child.type === 'JSXFragment') jsx(run, env, child);
-    else if (child.type === 'JSXExpressionContainer' && child.expression.type !== 'JSXEmptyExpression') {
-      handOut(run, evaluate(run, env, child.expression));
-    }
-  }
-}
-
-function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node): void {
-  if (tag.type !== 'JSXIdentifier' || !originOf(run, value)) return;
-  const component = run.project.component(run.tree.path, { local: tag.name });
-  if (component) givenToComponent(run, component, prop, value, node);
-}
-
-// A component that the spec makes for itself runs when it is rendered.
-function mentionTag(run: Run, env: Env, name: Node): void {
-  if (name.type === 'JSXMemberExpression') return;
-  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) handOut(run, lookUp(env, name.name));
 }
 
 function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
