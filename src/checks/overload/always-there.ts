@@ -1,6 +1,7 @@
 import type { Block, SpecFile } from '../../model/specs/blocks.js';
 import type { Assertion } from '../../model/specs/steps.js';
 import { settled, type Thing, type Value } from '../../model/specs/values.js';
+import { asksNotUndefined } from '../queries/uses.js';
 import { asksPresence, type Hollow } from './hollow.js';
 
 /** What is never missing: why, and, for what generators write into every new spec, that this is no more than a risk. */
@@ -68,18 +69,17 @@ function ofThing({ reach, render, type, standIn, part }: Thing): Presence | unde
 }
 
 // What a query gives where it finds nothing.
-function ofQuery(subject: Value, { asks, not, matcher }: Assertion): Presence | undefined {
+function ofQuery(subject: Value, assertion: Assertion): Presence | undefined {
   // Plugins of the chained style ask a list of elements whether it has any.
-  if (matcher === 'exist') return undefined;
+  if (assertion.matcher === 'exist') return undefined;
   const reach = subject.is === 'thing' && subject.type === subject.reach?.gives ? subject.reach : undefined;
   if (!reach || reach.pickedFrom) return undefined;
-  const isNotUndefined = not ? asks === 'undefined' : asks === 'defined';
   const { name } = reach;
   if (reach.missing === 'void')
     return { what: `${name} gives an object even where it finds nothing`, advice: 'Ask whether it exists.' };
   if (reach.missing === 'many')
     return { what: `${name} gives a list even where it finds nothing`, advice: 'Ask how many there are.' };
-  return reach.missing === 'null' && isNotUndefined && reach.by !== 'hop'
+  return reach.missing === 'null' && asksNotUndefined(assertion) && reach.by !== 'hop'
     ? {
         what: `${name} gives null where it finds nothing, and null is not undefined`,
         advice: 'Ask whether it is in the document.',

@@ -1,7 +1,14 @@
 import type { Assertion, Reach } from '../../model/specs/steps.js';
 import type { Mend } from '../../mends/edit.js';
 import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { assertsAbsence, assertsPresence, isAskedIn, isUserQuery, reachOf } from './uses.js';
+import {
+  asksNotUndefined,
+  assertsAbsence,
+  assertsPresence,
+  isAskedIn,
+  isUserQuery,
+  reachOf,
+} from './uses.js';
 
 const messageAbsent = (name: string): string =>
   `${name} throws when nothing is there, so “not there” is never judged: the query itself fails, with a message of its own.`;
@@ -31,7 +38,12 @@ function check(assertion: Assertion, context: FileContext): Found | undefined {
   // Caught before the act, and judged after it: that is another matter.
   if (!reach || reach.waits || assertion.style !== 'expect' || !isAskedIn(reach, assertion)) return undefined;
   const absent = reach.missing === 'throws' && assertsAbsence(assertion);
-  const present = reach.missing === 'null' && isUserQuery(reach) && assertsPresence(assertion);
+  // What null passes as well says nothing of presence, and may hold because the element is not there.
+  const present =
+    reach.missing === 'null' &&
+    isUserQuery(reach) &&
+    assertsPresence(assertion) &&
+    !asksNotUndefined(assertion);
   const name = absent ? nullGiving(reach) : present ? reach.name.replace(/^query/, 'get') : undefined;
   if (!name) return undefined;
   return {

@@ -56,6 +56,10 @@ export function assertsAbsence({ asks, not, subject, args, argText }: Assertion)
   return subject.name === 'length' && asks === 'equal' && !not && wanted === 0;
 }
 
+/** Whether an assertion only says that its subject is not undefined: null, which queries give for nothing, passes as well. */
+export const asksNotUndefined = ({ asks, not }: Assertion): boolean =>
+  not ? asks === 'undefined' : asks === 'defined';
+
 /** Whether a reach is by a user-centred query: `getByRole`, `findAllByText`. */
 export const isUserQuery = ({ name }: Reach): boolean => /^(?:get|query|find)(?:All)?By[A-Z]/.test(name);
 
