@@ -1,12 +1,14 @@
-/** A value that is known when the file is read. */
-export type Constant = string | number | boolean | null | undefined;
+import { operate, type Constant } from './operations.js';
+
+export type { Constant };
 
 /** What an expression of a component gives, as far as it can be read without running it. */
 export type Expr =
   | { is: 'constant'; value: Constant }
   /** A prop or input of the component, by its name, or an item of a list that markup repeats over. */
   | { is: 'prop'; name: string }
-  | { is: 'member'; of: Expr; name: string }
+  /** `optional`: read by `?.`, which gives undefined where there is nothing to read from. */
+  | { is: 'member'; of: Expr; name: string; optional?: boolean }
   /** Texts joined: a template literal, a sum of strings, mixed content. */
   | { is: 'text'; parts: readonly Expr[] }
   /** One of these, depending on something. */
@@ -17,8 +19,10 @@ export type Expr =
   | { is: 'list'; items: readonly Expr[] }
   /** Not known, but surely truthy: a function, markup. */
   | { is: 'something' }
-  /** `name`: the field or variable that it is read from, where it is one. */
-  | { is: 'unknown'; name?: string };
+  /** What one of the operations of `operations.ts` makes of its operands. */
+  | { is: 'computed'; by: string; of: readonly Expr[] }
+  /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
+  | { is: 'unknown'; name?: string; path?: readonly string[] };
 
 /** A condition, as far as it can be read. */
 export type Test =
@@ -54,7 +58,12 @@ export function filled(expr: Expr, given: GivenProps): Expr {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;
     case 'member':
-      return memberOf(filled(expr.of, given), expr.name);
+      return memberOf(filled(expr.of, given), expr.name, expr.optional);
+    case 'computed':
+      return computed(
+        expr.by,
+        expr.of.map((each) => filled(each, given)),
+      );
     case 'text':
       return joined(expr.parts.map((part) => filled(part, given)));
     case 'choice':
@@ -73,23 +82,35 @@ export function filled(expr: Expr, given: GivenProps): Expr {
   }
 }
 
-/** A property of what an expression gives. */
-export function memberOf(expr: Expr, name: string): Expr {
+/** What an operation gives: worked out where all operands are constants. */
+export function computed(by: string, of: readonly Expr[]): Expr {
+  const values = of.map((each) => (each.is === 'constant' ? [each.value] : undefined));
+  const known = values.every((each) => each !== undefined) && operate(by, values.flat());
+  return known ? constant(known.value) : { is: 'computed', by, of };
+}
+
+/** A property of what an expression gives; `optional`: undefined where there is nothing to read it from. */
+export function memberOf(expr: Expr, name: string, optional = false): Expr {
   switch (expr.is) {
     case 'object': {
       const entry = expr.entries.findLast(([key]) => key === name);
       return entry?.[1] ?? (expr.open ? UNKNOWN : constant(undefined));
     }
     case 'list':
-      return name === 'length' ? constant(expr.items.length) : (expr.items[Number(name)] ?? UNKNOWN);
+      if (name === 'length') return constant(expr.items.length);
+      return expr.items[Number(name)] ?? (/^\d+$/.test(name) ? constant(undefined) : UNKNOWN);
     case 'choice':
-      return oneOf(expr.options.map((option) => memberOf(option, name)));
+      return oneOf(expr.options.map((option) => memberOf(option, name, optional)));
     case 'prop':
     case 'member':
-      return { is: 'member', of: expr, name };
+    case 'computed':
+      return optional ? { is: 'member', of: expr, name, optional } : { is: 'member', of: expr, name };
     // What it is a part of is still known by name.
     case 'unknown':
-      return expr;
+      return expr.name === undefined ? expr : { ...expr, path: [...(expr.path ?? []), name] };
+    case 'constant':
+      if (optional && (expr.value === null || expr.value === undefined)) return constant(undefined);
+      return typeof expr.value === 'string' && name === 'length' ? constant(expr.value.length) : UNKNOWN;
     default:
       return UNKNOWN;
   }
@@ -216,6 +237,8 @@ export function propsIn(expr: Expr, visit: (name: string) => void): void {
       return visit(expr.name);
     case 'member':
       return sub(expr.of);
+    case 'computed':
+      return expr.of.forEach(sub);
     case 'text':
       return expr.parts.forEach(sub);
     case 'choice':

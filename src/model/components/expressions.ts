@@ -1,6 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped } from '../../parse/tree.js';
+import { isConversion, isMethod, isOperation } from './operations.js';
 import {
+  computed,
   constant,
   joined,
   memberOf,
@@ -34,11 +36,16 @@ export function exprOf(node: Node, scope: Scope, depth = 0): Expr {
       );
     case 'BinaryExpression':
       if (inner.operator === '+') return sum(sub(inner.left), sub(inner.right));
-      return asBoolean(testOf(inner, scope, depth));
+      return isOperation(inner.operator)
+        ? computed(inner.operator, [sub(inner.left), sub(inner.right)])
+        : asBoolean(testOf(inner, scope, depth));
     case 'UnaryExpression':
-      return inner.operator === '!'
-        ? asBoolean(testOf(inner, scope, depth))
-        : negated(inner.operator, sub(inner.argument));
+      if (inner.operator === '!') return asBoolean(testOf(inner, scope, depth));
+      return inner.operator === '-' || inner.operator === 'typeof'
+        ? computed(inner.operator === '-' ? 'negative' : 'typeof', [sub(inner.argument)])
+        : UNKNOWN;
+    case 'CallExpression':
+      return ofCall(inner, scope, depth);
     case 'ConditionalExpression':
       return {
         is: 'if',
@@ -94,7 +101,11 @@ export function testOf(node: Node, scope: Scope, depth = 0): Test {
       const callee = unwrapped(inner.callee);
       const [first] = inner.arguments;
       const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
-      return (name === 'Boolean' || name === 'isValidElement') && first ? sub(first) : UNSURE;
+      if ((name === 'Boolean' || name === 'isValidElement') && first) return sub(first);
+      const list = name === 'includes' && first ? listOf(callee, scope, depth) : undefined;
+      if (!list || !first) break;
+      const right = exprOf(first, scope, depth + 1);
+      return { is: 'any', of: list.map((left): Test => ({ is: 'same', left, right })) };
     }
   }
   return truthy(exprOf(inner, scope, depth + 1));
@@ -114,17 +125,12 @@ function comparison(operator: string, left: Expr, right: Expr): Test {
     case '!=':
       return not(loose ?? { is: 'same', left, right });
     default:
-      return UNSURE;
+      return isOperation(operator) ? truthy(computed(operator, [left, right])) : UNSURE;
   }
 }
 
 const asBoolean = (test: Test): Expr =>
   test === UNSURE ? UNKNOWN : { is: 'if', test, then: constant(true), otherwise: constant(false) };
-
-const negated = (operator: string, expr: Expr): Expr =>
-  operator === '-' && expr.is === 'constant' && typeof expr.value === 'number'
-    ? constant(-expr.value)
-    : UNKNOWN;
 
 function logical(operator: string, left: Expr, right: Expr): Expr {
   if (operator === '??') return { is: 'if', test: nullish(left), then: right, otherwise: left };
@@ -155,7 +161,7 @@ function objectOf(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scop
 function sum(left: Expr, right: Expr): Expr {
   const isText = (expr: Expr): boolean =>
     expr.is === 'text' || (expr.is === 'constant' && typeof expr.value === 'string');
-  return isText(left) || isText(right) ? joined([left, right]) : UNKNOWN;
+  return isText(left) || isText(right) ? joined([left, right]) : computed('+', [left, right]);
 }
 
 /** What a name gives; a value that can't be told keeps the name. */
@@ -200,9 +206,36 @@ export function partOf(
   return { is: 'if', test, then: exprOf(fallback, scope, depth + 1), otherwise: expr };
 }
 
+// `['open', 'shut'].includes(…)`
+function listOf(callee: Node, scope: Scope, depth: number): readonly Expr[] | undefined {
+  if (callee.type !== 'MemberExpression') return undefined;
+  const list = exprOf(callee.object, scope, depth + 1);
+  return list.is === 'list' && list.items.every(({ is }) => is === 'constant') ? list.items : undefined;
+}
+
+// A call of an operation, of a signal, or of a function whose result the scope can tell.
+function ofCall(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): Expr {
+  const callee = unwrapped(node.callee);
+  const given = node.arguments.map((each) => exprOf(each, scope, depth + 1));
+  const result = scope.called?.(callee, given, depth);
+  if (result) return result;
+  const method = callee.type === 'MemberExpression' ? memberName(callee) : undefined;
+  if (callee.type === 'Identifier' && isConversion(callee.name)) return computed(callee.name, given);
+  if (callee.type !== 'MemberExpression' || method === undefined) return UNKNOWN;
+  const space = callee.object.type === 'Identifier' ? `${callee.object.name}.${method}` : '';
+  if (isOperation(space)) return computed(space, given);
+  if (method === 'includes' && listOf(callee, scope, depth)) return asBoolean(testOf(node, scope, depth));
+  const [first] = node.arguments;
+  if (method === 'test' && callee.object.type === 'Literal' && 'regex' in callee.object && given[0])
+    return computed('matches', [given[0], constant(callee.object.raw ?? '')]);
+  if (!isMethod(method) || first?.type === 'SpreadElement') return UNKNOWN;
+  return computed(method, [exprOf(callee.object, scope, depth + 1), ...given]);
+}
+
 function ofMember(node: Extract<Node, { type: 'MemberExpression' }>, scope: Scope, depth: number): Expr {
   const name = memberName(node);
   if (name === undefined) return UNKNOWN;
   if (isProps(node.object, scope)) return { is: 'prop', name };
-  return memberOf(exprOf(node.object, scope, depth + 1), name);
+  if (node.object.type === 'ThisExpression') return named(`this.${name}`, scope, depth);
+  return memberOf(exprOf(node.object, scope, depth + 1), name, node.optional);
 }

@@ -33,6 +33,8 @@ export interface Scope {
   lookup(name: string): Bound | undefined;
   /** The component that a name in markup stands for. */
   ref(name: string): ComponentRef | undefined;
+  /** What a call gives, where the scope follows calls of functions. */
+  called?(callee: Node, args: readonly Expr[], depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
 }
@@ -66,6 +68,7 @@ export function resolved(node: Node, scope: Scope): { node: Node; scope: Scope }
 export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
   return {
     text: scope.text,
+    called: scope.called,
     ref: (name) => scope.ref(name),
     lookup: (name) => names.get(name) ?? scope.lookup(name),
   };

@@ -1,0 +1,75 @@
+import { constant, filled, outcome, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
+import type { Variable } from './variables.js';
+
+/** What a variable is given: a value without parts, or an object or list that its properties make. */
+export type Given = Expr | 'parts';
+
+/** Values given to variables, by which conditions are worked out as far as they go. */
+export class Assignment {
+  readonly #given = new Map<Variable, Given>();
+  readonly #roots: ReadonlyMap<string, Variable>;
+
+  constructor(variables: readonly Variable[]) {
+    this.#roots = new Map(
+      variables.filter(({ parent }) => !parent).map((each) => [each.path[0] ?? '', each]),
+    );
+  }
+
+  get(variable: Variable): Given | undefined {
+    return this.#given.get(variable);
+  }
+
+  set(variable: Variable, given: Given | undefined): void {
+    if (given === undefined) this.#given.delete(variable);
+    else this.#given.set(variable, given);
+  }
+
+  /** Whether a condition holds; undefined where that is still open. */
+  outcome(test: Test): boolean | undefined {
+    return outcome(test, this.#value);
+  }
+
+  /** An expression with all that is given filled in. */
+  filled(expr: Expr): Expr {
+    return filled(expr, this.#value);
+  }
+
+  readonly #value = (name: string): Expr => {
+    const root = this.#roots.get(name);
+    return root ? this.#of(root, { is: 'prop', name }) : { is: 'prop', name };
+  };
+
+  #of(variable: Variable, self: Expr): Expr {
+    const given = this.#given.get(variable);
+    if (given === undefined) return self;
+    if (given !== 'parts') return given;
+    const part = (name: string): Expr => {
+      const member = variable.members.get(name);
+      const inner: Expr = { is: 'member', of: self, name };
+      return member ? this.#of(member, inner) : inner;
+    };
+    const length = variable.members.get('length');
+    if (!length)
+      return {
+        is: 'object',
+        entries: [...variable.members.keys()].map((name) => [name, part(name)]),
+        open: false,
+      };
+    const size = part('length');
+    // As long as its length is open, it is only known to be there.
+    if (size.is !== 'constant')
+      return {
+        is: 'object',
+        entries: [...variable.members.keys()].map((name) => [name, part(name)]),
+        open: true,
+      };
+    const count = Number(size.value);
+    if (variable.domain.kinds.includes('string')) return constant('x'.repeat(count));
+    return {
+      is: 'list',
+      items: Array.from({ length: count }, (_, i) =>
+        variable.members.has(String(i)) ? part(String(i)) : SOMETHING,
+      ),
+    };
+  }
+}

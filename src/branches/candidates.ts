@@ -1,0 +1,182 @@
+import RandExp from 'randexp';
+import { holdsConstant, type Domain } from '../model/components/domain.js';
+import { constant, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
+import { regExp, type Constant } from '../model/components/operations.js';
+import type { Assignment, Given } from './assignment.js';
+import { partsOf, visitTest, type Variable } from './variables.js';
+
+/** The comparisons in which a variable is still open, filled with all that is given. */
+function comparisons(variable: Variable, tests: readonly Test[], assignment: Assignment): Expr[] {
+  const found: Expr[] = [];
+  for (const test of tests)
+    visitTest(test, (_, atom) => {
+      const sides = atom.is === 'same' ? [atom.left, atom.right] : atom.is === 'truthy' ? [atom.expr] : [];
+      const whole: Expr = { is: 'list', items: sides.map((side) => assignment.filled(side)) };
+      if (mentions(whole, variable)) found.push(whole);
+    });
+  return found;
+}
+
+/** Whether an expression reads a variable, or a property of it. */
+export function mentions(expr: Expr, variable: Variable): boolean {
+  const path = pathOf(expr);
+  if (path) return variable.path.every((name, i) => path[i] === name);
+  return partsOf(expr).some((part) => mentions(part, variable));
+}
+
+/** The names on the way to an input's property. */
+export function pathOf(expr: Expr): string[] | undefined {
+  if (expr.is === 'prop') return [expr.name];
+  const outer = expr.is === 'member' ? pathOf(expr.of) : undefined;
+  return outer && expr.is === 'member' ? [...outer, expr.name] : undefined;
+}
+
+function constantsIn(expr: Expr, found: Set<Constant>): Set<Constant> {
+  if (expr.is === 'constant') found.add(expr.value);
+  partsOf(expr).forEach((part) => constantsIn(part, found));
+  return found;
+}
+
+const OTHERS: readonly Constant[] = [true, false, 'text', '', 1, 0];
+const NOTHING: readonly Constant[] = [undefined, null];
+const LONGEST = 64;
+
+/**
+ * Values worth trying for a variable, the likeliest first: the constants that it is compared with and their neighbours,
+ * one between each two of them, and one of each kind. Between them they take every way through plain comparisons.
+ */
+export function candidatesOf(variable: Variable, tests: readonly Test[], assignment: Assignment): Given[] {
+  const { domain } = variable;
+  const compared = comparisons(variable, tests, assignment);
+  const constants = [...compared.reduce((all, each) => constantsIn(each, all), new Set<Constant>())];
+  const isLength = variable.path.at(-1) === 'length';
+  const numbers = aroundNumbers([
+    ...constants.filter((each) => typeof each === 'number'),
+    ...compared.flatMap((each) => roots(each, variable, assignment)),
+    // Truth values and null are compared by size as these.
+    ...(compared.some(isOrdered) ? [0, 1] : []),
+  ]);
+  if (isLength) return numbersOf([...numbers, 0, 1, 2]).map((each) => constant(each));
+  const strings = [...aroundStrings(constants, compared, domain), ...sized(compared, numbers)];
+  const plain: Constant[] = [
+    ...domain.values,
+    ...numbers,
+    ...strings,
+    ...OTHERS,
+    NaN,
+    ...numbers.map(String),
+  ];
+  const own = [...new Set(plain)]
+    .filter((value) => holdsConstant(domain, value))
+    .map((value) => constant(value));
+  const nothing = NOTHING.filter((value) => holdsConstant(domain, value)).map((value) => constant(value));
+  const parts: Given[] = variable.members.size > 0 && mayHaveParts(domain) ? ['parts'] : [];
+  const some = !parts.length && maySome(domain) ? [SOMETHING] : [];
+  // A value whose properties are read is an object, before it is anything else.
+  return [...parts, ...own, ...some, ...nothing];
+}
+
+const mayHaveParts = ({ kinds }: Domain): boolean =>
+  kinds.some((kind) => ['anything', 'object', 'list', 'string', 'function'].includes(kind));
+const maySome = ({ kinds }: Domain): boolean =>
+  kinds.some((kind) => ['anything', 'object', 'list', 'function'].includes(kind));
+
+const numbersOf = (numbers: readonly number[]): number[] => [
+  ...new Set(numbers.filter((each) => Number.isInteger(each) && each >= 0 && each <= LONGEST)),
+];
+
+/** The step from a number to its neighbours: one in its last decimal. */
+export function stepOf(value: number): number {
+  const decimals = /\.(\d+)$/.exec(String(value))?.[1]?.length ?? 0;
+  return 10 ** -decimals;
+}
+
+const rounded = (value: number, like: number): number => {
+  const digits = /\.(\d+)$/.exec(String(like))?.[1]?.length ?? 0;
+  return Number(value.toFixed(digits));
+};
+
+// Each number with its neighbours, then one between each two, then one below and above all.
+function aroundNumbers(constants: readonly number[]): number[] {
+  const sorted = [...new Set(constants)].filter(Number.isFinite).sort((a, b) => a - b);
+  const near = sorted.flatMap((each) => [
+    each,
+    rounded(each + stepOf(each), each),
+    rounded(each - stepOf(each), each),
+  ]);
+  const between = sorted.flatMap((each, i) => {
+    const next = sorted[i + 1];
+    return next === undefined ? [] : [(each + next) / 2];
+  });
+  return [...new Set([...near, ...between])];
+}
+
+// Where one side of a comparison is a sum or product of the variable: what makes both sides equal.
+function roots(sides: Expr, variable: Variable, assignment: Assignment): number[] {
+  if (sides.is !== 'list') return [];
+  return sides.items.flatMap((side) => {
+    const [left, right] = side.is === 'computed' && side.of.length === 2 ? side.of : sides.items;
+    if (!left || !right || (!isSum(left) && !isSum(right))) return [];
+    const difference = (at: number): number | undefined => {
+      assignment.set(variable, constant(at));
+      const [a, b] = [assignment.filled(left), assignment.filled(right)];
+      assignment.set(variable, undefined);
+      return a.is === 'constant' && b.is === 'constant' ? Number(a.value) - Number(b.value) : undefined;
+    };
+    const [zero, one] = [difference(0), difference(1)];
+    if (zero === undefined || one === undefined || zero === one) return [];
+    const root = zero / (zero - one);
+    return Math.abs(difference(root) ?? 1) < 1e-9 ? [Number(root.toFixed(9))] : [];
+  });
+}
+
+const isOrdered = (expr: Expr): boolean =>
+  (expr.is === 'computed' && /^[<>]=?$/.test(expr.by)) || partsOf(expr).some(isOrdered);
+
+const isSum = (expr: Expr): boolean =>
+  expr.is === 'computed' && /^(?:[-+*/]|negative|Math\..*)$/.test(expr.by);
+
+function aroundStrings(constants: readonly Constant[], compared: readonly Expr[], domain: Domain): string[] {
+  const own = constants.filter((each) => typeof each === 'string');
+  const matching = own.flatMap((each) =>
+    usesPattern(compared) && each.startsWith('/') ? sampleOf(each) : [],
+  );
+  // Texts are changed as little as can be told apart: `open` gives `other`, or `open…` for a longer one.
+  const others =
+    own.length && holdsConstant(domain, 'x')
+      ? [
+          'other',
+          ...own.map((each) => `${each}x`),
+          ...own.map((each) => `x${each}`),
+          ...own.map((each) => ` ${each} `),
+          ...own.map((each) => each.toUpperCase()),
+          ...own.map((each) => each.toLowerCase()),
+        ]
+      : [];
+  return [...matching, ...own, ...others];
+}
+
+const usesPattern = (compared: readonly Expr[]): boolean =>
+  compared.some(function isPattern(expr: Expr): boolean {
+    return (expr.is === 'computed' && expr.by === 'matches') || partsOf(expr).some(isPattern);
+  });
+
+// A text that a regular expression matches, always the same one.
+function sampleOf(pattern: string): string[] {
+  try {
+    const maker = new RandExp(regExp(pattern));
+    maker.max = 2;
+    maker.randInt = (from) => from;
+    return [maker.gen()];
+  } catch {
+    return [];
+  }
+}
+
+// `name.trim().length > 3`: texts as long as the numbers say.
+function sized(compared: readonly Expr[], numbers: readonly number[]): string[] {
+  const asksLength = compared.some(function asks(expr: Expr): boolean {
+    return (expr.is === 'member' && expr.name === 'length') || partsOf(expr).some(asks);
+  });
+  return asksLength ? numbersOf(numbers).map((size) => 'x'.repeat(size)) : [];
+}

@@ -1,0 +1,240 @@
+import type { Domains } from '../model/components/domain.js';
+import { constant, outcome, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
+import type { Constant } from '../model/components/operations.js';
+import { Assignment, type Given } from './assignment.js';
+import { candidatesOf, pathOf, stepOf } from './candidates.js';
+import { overInputs, STATE, variablesOf, type Variable } from './variables.js';
+
+/** A value of an input. A function stands for any that does nothing. */
+export type Value = Constant | readonly Value[] | { readonly [key: string]: Value } | (() => void);
+
+/** Values that take an arm: of props and other inputs, and of state, by name. */
+export interface Example {
+  props: Readonly<Record<string, Value>>;
+  state: Readonly<Record<string, Value>>;
+}
+
+/** What the solver says of a condition. */
+export type Answer =
+  /** `examples`: the likeliest first, then those that stand at a boundary of the condition. */
+  { is: 'inputs'; examples: readonly Example[] } | { is: 'contradiction' } | { is: 'unsolved' };
+
+const MOST_TRIES = 5000;
+const MOST_EXAMPLES = 4;
+
+/**
+ * Finds inputs for which all conditions hold at once.
+ *
+ * Takes conditions over props and named state, and the domains of those whose type is known. Gives inputs, which are
+ * worked out again before they are given; or a contradiction, where no inputs can be; or that it can't tell.
+ * State that may change while the conditions are asked one after another (`mayChange`) never makes a contradiction.
+ */
+export function solve(
+  conditions: readonly Test[],
+  domains: Domains = new Map(),
+  mayChange: (state: string) => boolean = () => false,
+): Answer {
+  const tests = conditions.map(overInputs);
+  const variables = variablesOf(tests, domains);
+  const search = new Search(tests, variables);
+  if (search.run()) return { is: 'inputs', examples: examplesOf(search) };
+  return search.isExhausted && isContradiction(tests, domains, mayChange)
+    ? { is: 'contradiction' }
+    : { is: 'unsolved' };
+}
+
+// What can't be compared exactly is taken to hold: if even then nothing takes the arm, nothing does.
+function isContradiction(
+  tests: readonly Test[],
+  domains: Domains,
+  mayChange: (state: string) => boolean,
+): boolean {
+  const exact = tests.map((test) => onlyExact(test, mayChange));
+  const variables = variablesOf(exact, domains);
+  const search = new Search(exact, variables);
+  return !search.run(true) && search.isExhausted;
+}
+
+/** Gives values to variables one after another, and turns back where a condition fails. */
+class Search {
+  readonly assignment: Assignment;
+  readonly variables: readonly Variable[];
+  readonly tests: readonly Test[];
+  #tries = 0;
+
+  constructor(tests: readonly Test[], variables: readonly Variable[]) {
+    this.tests = tests;
+    this.variables = variables;
+    this.assignment = new Assignment(variables);
+  }
+
+  /** Whether every candidate was tried. */
+  get isExhausted(): boolean {
+    return this.#tries < MOST_TRIES;
+  }
+
+  /** `open`: also what can't be told counts as taken, once all variables have a value. */
+  run(open = false): boolean {
+    return this.#from(0, open);
+  }
+
+  holds(): boolean {
+    return this.tests.every((test) => this.assignment.outcome(test) === true);
+  }
+
+  #from(index: number, open: boolean): boolean {
+    const outcomes = this.tests.map((test) => this.assignment.outcome(test));
+    if (outcomes.includes(false)) return false;
+    if (!outcomes.includes(undefined)) return true;
+    const variable = this.variables[index];
+    if (!variable) return open;
+    if (variable.parent && this.assignment.get(variable.parent) !== 'parts')
+      return this.#from(index + 1, open);
+    for (const candidate of this.candidates(variable)) {
+      if (this.#tries++ >= MOST_TRIES) return false;
+      this.assignment.set(variable, candidate);
+      if (this.#from(index + 1, open)) return true;
+      this.assignment.set(variable, undefined);
+    }
+    return false;
+  }
+
+  candidates(variable: Variable): Given[] {
+    return candidatesOf(variable, this.tests, this.assignment);
+  }
+}
+
+function examplesOf(search: Search): Example[] {
+  dropNeedless(search);
+  const found = new Map<string, Example>();
+  const keep = (): unknown => found.set(JSON.stringify(exampleOf(search), named), exampleOf(search));
+  keep();
+  for (const variable of search.variables) {
+    const given = search.assignment.get(variable);
+    if (given === undefined || given === 'parts' || given.is !== 'constant') continue;
+    search.assignment.set(variable, undefined);
+    const others = alternatives(given.value, search.candidates(variable));
+    for (const other of others) {
+      search.assignment.set(variable, other);
+      if (search.holds()) keep();
+    }
+    search.assignment.set(variable, given);
+  }
+  return [...found.values()].slice(0, MOST_EXAMPLES);
+}
+
+// Undefined and functions have no form of their own in JSON.
+const named = (_: string, value: unknown): unknown =>
+  value === undefined
+    ? '\0undefined'
+    : typeof value === 'function'
+      ? '\0function'
+      : Number.isNaN(value)
+        ? '\0NaN'
+        : value;
+
+// The neighbours of a number, and the other way of there being nothing.
+function alternatives(value: Constant, candidates: readonly Given[]): Expr[] {
+  const constants = candidates.flatMap((each) => (each !== 'parts' && each.is === 'constant' ? [each] : []));
+  if (typeof value === 'number')
+    return constants.filter(
+      ({ value: other }) =>
+        typeof other === 'number' && Math.abs(Math.abs(other - value) - stepOf(value)) < 1e-9,
+    );
+  if (value === undefined || value === null)
+    return constants.filter(({ value: other }) => other === undefined || other === null);
+  return [];
+}
+
+function dropNeedless(search: Search): void {
+  for (const variable of [...search.variables].reverse()) {
+    const given = search.assignment.get(variable);
+    if (given === undefined) continue;
+    search.assignment.set(variable, undefined);
+    if (!search.holds()) search.assignment.set(variable, given);
+  }
+}
+
+function exampleOf({ assignment, variables }: Search): Example {
+  const props: Record<string, Value> = {};
+  const state: Record<string, Value> = {};
+  for (const { parent, path } of variables) {
+    const [name = ''] = path;
+    const value = parent ? undefined : assignment.filled({ is: 'prop', name });
+    if (!value || value.is === 'prop') continue;
+    if (name.startsWith(STATE)) state[name.slice(STATE.length)] = valueOf(value);
+    else props[name] = valueOf(value);
+  }
+  return { props, state };
+}
+
+function valueOf(expr: Expr): Value {
+  switch (expr.is) {
+    case 'constant':
+      return expr.value;
+    case 'list':
+      return expr.items.map(itemOf);
+    case 'object':
+      return Object.fromEntries(
+        expr.entries.filter(([, value]) => !pathOf(value)).map(([key, value]) => [key, valueOf(value)]),
+      );
+    default:
+      return () => {};
+  }
+}
+
+// Of an item, nothing was asked but that it is there.
+const itemOf = (expr: Expr): Value => (expr.is === 'something' || pathOf(expr) ? {} : valueOf(expr));
+
+const EXACT = new Set(['<', '<=', '>', '>=']);
+
+/** A condition in which all that is not compared exactly is unknown. */
+function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
+  const isInput = (expr: Expr): boolean => {
+    const path = pathOf(expr);
+    const name = path?.[0] ?? '';
+    return path !== undefined && !(name.startsWith(STATE) && mayChange(name.slice(STATE.length)));
+  };
+  const isSize = (expr: Expr): boolean => pathOf(expr)?.at(-1) === 'length';
+  const isNumber = (expr: Expr): boolean => expr.is === 'constant' && typeof expr.value === 'number';
+  const isPair = (left: Expr, right: Expr, isConstant: (expr: Expr) => boolean): boolean =>
+    isInput(left)
+      ? isConstant(right) || (isInput(right) && !isSize(left) && !isSize(right))
+      : isInput(right) && isConstant(left);
+  const isExact = (expr: Expr): boolean => {
+    if (expr.is !== 'computed') return isInput(expr) || expr.is === 'constant';
+    const [left, right] = expr.of;
+    return EXACT.has(expr.by) && left !== undefined && right !== undefined && isPair(left, right, isNumber);
+  };
+  switch (test.is) {
+    case 'truthy':
+      return isExact(test.expr) ? test : { is: 'unsure' };
+    case 'same':
+      return isPair(test.left, test.right, ({ is }) => is === 'constant') ||
+        (test.left.is === 'constant' && test.right.is === 'constant')
+        ? test
+        : { is: 'unsure' };
+    case 'not':
+      return { is: 'not', of: onlyExact(test.of, mayChange) };
+    case 'all':
+    case 'any':
+      return { is: test.is, of: test.of.map((each) => onlyExact(each, mayChange)) };
+    default:
+      return test;
+  }
+}
+
+/** Whether a condition holds for an example; undefined where that can't be told. */
+export function holdsFor(test: Test, { props, state }: Example): boolean | undefined {
+  return outcome(overInputs(test), (name) =>
+    exprOf(name.startsWith(STATE) ? state[name.slice(STATE.length)] : props[name]),
+  );
+}
+
+function exprOf(value: Value): Expr {
+  if (typeof value === 'function') return SOMETHING;
+  if (value === null || typeof value !== 'object') return constant(value);
+  if (Array.isArray(value)) return { is: 'list', items: value.map(exprOf) };
+  const entries = Object.entries(value).map(([key, each]): [string, Expr] => [key, exprOf(each as Value)]);
+  return { is: 'object', entries, open: false };
+}

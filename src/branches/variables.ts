@@ -1,0 +1,191 @@
+import { computed, memberOf, not, UNKNOWN, type Expr, type Test } from '../model/components/expr.js';
+import { ANYTHING, type Domain, type Domains } from '../model/components/domain.js';
+
+/** A value that a condition depends on: an input, or a property of one. */
+export interface Variable {
+  /** The input's name and the properties on the way. */
+  path: readonly string[];
+  domain: Domain;
+  members: Map<string, Variable>;
+  /** The condition asks about the value itself, not only about its properties. */
+  asked: boolean;
+  parent?: Variable;
+}
+
+/** What the names of state start with, to tell them from props. */
+export const STATE = '~';
+
+/**
+ * A condition over inputs alone: names of state become inputs of their own, and what can't be compared exactly becomes
+ * unknown, so that nothing is said of it.
+ */
+export function overInputs(test: Test): Test {
+  switch (test.is) {
+    case 'truthy':
+      return eitherWay([inputExpr(test.expr)], ([expr = UNKNOWN]) => ({ is: 'truthy', expr }));
+    case 'same':
+      return eitherWay(
+        [inputExpr(test.left), inputExpr(test.right)],
+        ([left = UNKNOWN, right = UNKNOWN]) => ({ is: 'same', left, right }),
+      );
+    case 'not':
+      return { is: 'not', of: overInputs(test.of) };
+    case 'all':
+    case 'any':
+      return { is: test.is, of: test.of.map(overInputs) };
+    default:
+      return test;
+  }
+}
+
+// `(a ? b : c) < d` is `a && b < d || !a && c < d`: what is compared is then an input or a constant.
+function eitherWay(sides: readonly Expr[], make: (sides: readonly Expr[]) => Test, depth = 0): Test {
+  const at = depth < DEEPEST ? sides.findIndex((side) => conditionalIn(side) !== undefined) : -1;
+  const side = sides[at];
+  const found = side && conditionalIn(side);
+  if (!side || !found) return make(sides);
+  const way = (value: Expr): Test => eitherWay(sides.with(at, replaced(side, found, value)), make, depth + 1);
+  return {
+    is: 'any',
+    of: [
+      { is: 'all', of: [found.test, way(found.then)] },
+      { is: 'all', of: [not(found.test), way(found.otherwise)] },
+    ],
+  };
+}
+
+const DEEPEST = 4;
+type Conditional = Extract<Expr, { is: 'if' }>;
+
+function conditionalIn(expr: Expr): Conditional | undefined {
+  if (expr.is === 'if') return expr;
+  const parts = expr.is === 'computed' ? expr.of : expr.is === 'member' ? [expr.of] : [];
+  for (const part of parts) {
+    const found = conditionalIn(part);
+    if (found) return found;
+  }
+  return undefined;
+}
+
+function replaced(expr: Expr, old: Expr, by: Expr): Expr {
+  if (expr === old) return by;
+  if (expr.is === 'member') return memberOf(replaced(expr.of, old, by), expr.name, expr.optional);
+  return expr.is === 'computed'
+    ? computed(
+        expr.by,
+        expr.of.map((each) => replaced(each, old, by)),
+      )
+    : expr;
+}
+
+function inputExpr(expr: Expr): Expr {
+  switch (expr.is) {
+    case 'unknown':
+      return expr.name === undefined
+        ? expr
+        : (expr.path ?? []).reduce<Expr>((of, name) => memberOf(of, name), {
+            is: 'prop',
+            name: STATE + expr.name,
+          });
+    case 'member':
+      return { ...expr, of: inputExpr(expr.of) };
+    case 'computed':
+      return { ...expr, of: expr.of.map(inputExpr) };
+    case 'if':
+      return {
+        is: 'if',
+        test: overInputs(expr.test),
+        then: inputExpr(expr.then),
+        otherwise: inputExpr(expr.otherwise),
+      };
+    case 'object':
+      return { ...expr, entries: expr.entries.map(([key, value]) => [key, inputExpr(value)]) };
+    case 'list':
+      return { ...expr, items: expr.items.map(inputExpr) };
+    // Markup shows nothing for null; a template writes the word.
+    case 'text':
+    case 'choice':
+      return { is: 'unknown' };
+    default:
+      return expr;
+  }
+}
+
+/** The variables of conditions over inputs, those of an object before its properties. */
+export function variablesOf(tests: readonly Test[], domains: Domains): Variable[] {
+  const roots = new Map<string, Variable>();
+  const visit = (expr: Expr): void => {
+    const found = variableAt(expr, roots, domains);
+    if (found) found.asked = true;
+    else partsOf(expr).forEach(visit);
+  };
+  tests.forEach((test) => visitTest(test, visit));
+  // What may be anything takes after what it is compared with.
+  const isOpen = ({ domain }: Variable): boolean => domain.kinds.includes('anything');
+  return [...roots.values()].sort((a, b) => Number(isOpen(a)) - Number(isOpen(b))).flatMap(withMembers);
+}
+
+function withMembers(variable: Variable): Variable[] {
+  // How long a list is decides whether it has items.
+  const members = [...variable.members].sort(([a], [b]) => Number(b === 'length') - Number(a === 'length'));
+  return [variable, ...members.flatMap(([, member]) => withMembers(member))];
+}
+
+function variableAt(expr: Expr, roots: Map<string, Variable>, domains: Domains): Variable | undefined {
+  if (expr.is === 'prop') {
+    const known = roots.get(expr.name);
+    if (known) return known;
+    const domain = domains.get(expr.name) ?? ANYTHING;
+    const made: Variable = { path: [expr.name], domain, members: new Map(), asked: false };
+    roots.set(expr.name, made);
+    return made;
+  }
+  const of = expr.is === 'member' ? variableAt(expr.of, roots, domains) : undefined;
+  if (!of || expr.is !== 'member') return undefined;
+  const known = of.members.get(expr.name);
+  if (known) return known;
+  const made: Variable = {
+    path: [...of.path, expr.name],
+    domain: memberDomain(of.domain, expr.name),
+    members: new Map(),
+    asked: false,
+    parent: of,
+  };
+  of.members.set(expr.name, made);
+  return made;
+}
+
+const memberDomain = ({ members, items, kinds }: Domain, name: string): Domain => {
+  if (name === 'length' && (kinds.includes('list') || kinds.includes('string')))
+    return { values: [], kinds: ['number'] };
+  return (/^\d+$/.test(name) ? items : members?.get(name)) ?? ANYTHING;
+};
+
+/** Calls `visit` for every expression that a condition compares or asks for its truth. */
+export function visitTest(test: Test, visit: (expr: Expr, atom: Test) => void): void {
+  if (test.is === 'truthy') visit(test.expr, test);
+  else if (test.is === 'same') [test.left, test.right].forEach((each) => visit(each, test));
+  else if (test.is === 'not') visitTest(test.of, visit);
+  else if (test.is === 'all' || test.is === 'any') test.of.forEach((each) => visitTest(each, visit));
+}
+
+/** The expressions that an expression is made of. */
+export function partsOf(expr: Expr): Expr[] {
+  switch (expr.is) {
+    case 'member':
+      return [expr.of];
+    case 'computed':
+      return [...expr.of];
+    case 'if': {
+      const parts = [expr.then, expr.otherwise];
+      visitTest(expr.test, (each) => parts.push(each));
+      return parts;
+    }
+    case 'object':
+      return expr.entries.map(([, value]) => value);
+    case 'list':
+      return [...expr.items];
+    default:
+      return [];
+  }
+}
