@@ -1,3 +1,4 @@
+import type { Domain } from '../model/components/domain.js';
 import { constant, filled, outcome, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
 import type { Variable } from './variables.js';
 
@@ -48,28 +49,31 @@ export class Assignment {
       const inner: Expr = { is: 'member', of: self, name };
       return member ? this.#of(member, inner) : inner;
     };
-    const length = variable.members.get('length');
-    if (!length)
-      return {
-        is: 'object',
-        entries: [...variable.members.keys()].map((name) => [name, part(name)]),
-        open: false,
-      };
-    const size = part('length');
+    const names = [...variable.members.keys()];
+    const isList = names.some((name) => name === 'length' || /^\d+$/.test(name));
+    const size = names.includes('length') ? part('length') : constant(lengthFor(names));
     // As long as its length is open, it is only known to be there.
-    if (size.is !== 'constant')
-      return {
-        is: 'object',
-        entries: [...variable.members.keys()].map((name) => [name, part(name)]),
-        open: true,
-      };
+    if (!isList || size.is !== 'constant')
+      return { is: 'object', entries: names.map((name) => [name, part(name)]), open: isList };
     const count = Number(size.value);
-    if (variable.domain.kinds.includes('string')) return constant('x'.repeat(count));
+    const { kinds, items } = variable.domain;
+    if (kinds.includes('string')) return constant('x'.repeat(count));
     return {
       is: 'list',
       items: Array.from({ length: count }, (_, i) =>
-        variable.members.has(String(i)) ? part(String(i)) : SOMETHING,
+        names.includes(String(i)) ? part(String(i)) : itemIn(items),
       ),
     };
   }
+}
+
+const lengthFor = (names: readonly string[]): number =>
+  Math.max(0, ...names.map((name) => Number(name) + 1).filter((each) => each >= 1));
+
+// An item of which nothing is asked.
+function itemIn(domain: Domain | undefined): Expr {
+  const [value] = domain?.values ?? [];
+  if (value !== undefined) return constant(value);
+  if (domain?.kinds.includes('string')) return constant('text');
+  return domain?.kinds.includes('number') ? constant(1) : SOMETHING;
 }

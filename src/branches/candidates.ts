@@ -5,15 +5,34 @@ import { regExp, type Constant } from '../model/components/operations.js';
 import type { Assignment, Given } from './assignment.js';
 import { partsOf, visitTest, type Variable } from './variables.js';
 
-/** The comparisons in which a variable is still open, filled with all that is given. */
-function comparisons(variable: Variable, tests: readonly Test[], assignment: Assignment): Expr[] {
+/** The comparisons in which anything is still open, filled with all that is given. */
+function openComparisons(tests: readonly Test[], assignment: Assignment): Expr[] {
   const found: Expr[] = [];
   for (const test of tests)
     visitTest(test, (_, atom) => {
       const sides = atom.is === 'same' ? [atom.left, atom.right] : atom.is === 'truthy' ? [atom.expr] : [];
       const whole: Expr = { is: 'list', items: sides.map((side) => assignment.filled(side)) };
-      if (mentions(whole, variable)) found.push(whole);
+      found.push(whole);
     });
+  return found;
+}
+
+// What a variable is compared with, and what that is compared with in turn: where one of them ends, so may the others.
+function linkedTo(direct: readonly Expr[], all: readonly Expr[]): Expr[] {
+  const linked = new Set(direct);
+  const names = new Set<string>();
+  for (const each of linked) {
+    inputsIn(each, names);
+    for (const other of all)
+      if (!linked.has(other) && [...inputsIn(other, new Set())].some((name) => names.has(name)))
+        linked.add(other);
+  }
+  return [...linked];
+}
+
+function inputsIn(expr: Expr, found: Set<string>): Set<string> {
+  if (expr.is === 'prop') found.add(expr.name);
+  else partsOf(expr).forEach((part) => inputsIn(part, found));
   return found;
 }
 
@@ -47,15 +66,20 @@ const LONGEST = 64;
  */
 export function candidatesOf(variable: Variable, tests: readonly Test[], assignment: Assignment): Given[] {
   const { domain } = variable;
-  const compared = comparisons(variable, tests, assignment);
-  const constants = [...compared.reduce((all, each) => constantsIn(each, all), new Set<Constant>())];
+  const open = openComparisons(tests, assignment);
+  const compared = open.filter((each) => mentions(each, variable));
+  const linked = linkedTo(compared, open);
+  const constants = [...linked.reduce((all, each) => constantsIn(each, all), new Set<Constant>())];
   const isLength = variable.path.at(-1) === 'length';
-  const numbers = aroundNumbers([
+  const own = [
     ...constants.filter((each) => typeof each === 'number'),
     ...compared.flatMap((each) => roots(each, variable, assignment)),
-    // Truth values and null are compared by size as these.
-    ...(compared.some(isOrdered) ? [0, 1] : []),
-  ]);
+  ];
+  // Truth values and null are compared by size as 0 and 1.
+  const numbers = [
+    ...aroundNumbers(own),
+    ...aroundNumbers([...own, ...(linked.some(isOrdered) ? [0, 1] : [])]),
+  ];
   if (isLength) return numbersOf([...numbers, 0, 1, 2]).map((each) => constant(each));
   const strings = [...aroundStrings(constants, compared, domain), ...sized(compared, numbers)];
   const plain: Constant[] = [
@@ -66,20 +90,43 @@ export function candidatesOf(variable: Variable, tests: readonly Test[], assignm
     NaN,
     ...numbers.map(String),
   ];
-  const own = [...new Set(plain)]
+  const allowed = [...new Set(plain)]
     .filter((value) => holdsConstant(domain, value))
     .map((value) => constant(value));
   const nothing = NOTHING.filter((value) => holdsConstant(domain, value)).map((value) => constant(value));
   const parts: Given[] = variable.members.size > 0 && mayHaveParts(domain) ? ['parts'] : [];
-  const some = !parts.length && maySome(domain) ? [SOMETHING] : [];
+  const some = [...holders(variable, compared, domain), ...(parts.length ? [] : somethingIn(domain))];
+  const [name = ''] = variable.path.slice(-1);
+  // By its name alone it is a function.
+  if (/^on[A-Z]/.test(name) && some.includes(SOMETHING)) return [SOMETHING, ...parts, ...allowed, ...nothing];
   // A value whose properties are read is an object, before it is anything else.
-  return [...parts, ...own, ...some, ...nothing];
+  return [...parts, ...allowed, ...some, ...nothing];
 }
 
 const mayHaveParts = ({ kinds }: Domain): boolean =>
   kinds.some((kind) => ['anything', 'object', 'list', 'string', 'function'].includes(kind));
-const maySome = ({ kinds }: Domain): boolean =>
-  kinds.some((kind) => ['anything', 'object', 'list', 'function'].includes(kind));
+// `plates.includes('cracked')`: a list with that one in it.
+function holders(variable: Variable, compared: readonly Expr[], { kinds }: Domain): Expr[] {
+  if (!kinds.includes('list') && !kinds.includes('anything')) return [];
+  const found: Expr[] = [];
+  const visit = (expr: Expr): void => {
+    const [list, item] = expr.is === 'computed' && expr.by === 'includes' ? expr.of : [];
+    if (list && item?.is === 'constant' && pathOf(list)?.join('\0') === variable.path.join('\0'))
+      found.push({ is: 'list', items: [item] }, EMPTY_LIST);
+    partsOf(expr).forEach(visit);
+  };
+  compared.forEach(visit);
+  return found;
+}
+
+// Things without a value to compare: an empty list, an object, a function.
+const somethingIn = ({ kinds }: Domain): Expr[] => [
+  ...(kinds.includes('list') ? [EMPTY_LIST] : []),
+  ...(kinds.includes('object') ? [SOME_OBJECT] : []),
+  ...(kinds.includes('anything') || kinds.includes('function') ? [SOMETHING] : []),
+];
+const EMPTY_LIST: Expr = { is: 'list', items: [] };
+const SOME_OBJECT: Expr = { is: 'object', entries: [], open: true };
 
 const numbersOf = (numbers: readonly number[]): number[] => [
   ...new Set(numbers.filter((each) => Number.isInteger(each) && each >= 0 && each <= LONGEST)),

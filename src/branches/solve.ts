@@ -3,7 +3,7 @@ import { constant, outcome, SOMETHING, type Expr, type Test } from '../model/com
 import type { Constant } from '../model/components/operations.js';
 import { Assignment, type Given } from './assignment.js';
 import { candidatesOf, pathOf, stepOf } from './candidates.js';
-import { overInputs, STATE, variablesOf, type Variable } from './variables.js';
+import { overInputs, STATE, variablesOf, visitTest, type Variable } from './variables.js';
 
 /** A value of an input. A function stands for any that does nothing. */
 export type Value = Constant | readonly Value[] | { readonly [key: string]: Value } | (() => void);
@@ -90,7 +90,7 @@ class Search {
     if (!variable) return open;
     if (variable.parent && this.assignment.get(variable.parent) !== 'parts')
       return this.#from(index + 1, open);
-    for (const candidate of this.candidates(variable)) {
+    for (const candidate of open ? this.#likeAll(variable) : this.candidates(variable)) {
       if (this.#tries++ >= MOST_TRIES) return false;
       this.assignment.set(variable, candidate);
       if (this.#from(index + 1, open)) return true;
@@ -99,9 +99,29 @@ class Search {
     return false;
   }
 
+  // Of what compares by size, a number or its text does for any object; what is only asked for its properties must be there.
+  #likeAll(variable: Variable): Given[] {
+    const isSized = this.tests.some((test) => comparesBySize(test, variable));
+    return this.candidates(variable).filter((each) => {
+      if (each === 'parts') return true;
+      if (each.is === 'something') return !isSized;
+      const isNothing = each.is === 'constant' && (each.value === null || each.value === undefined);
+      return !isNothing || variable.asked || variable.members.size === 0;
+    });
+  }
+
   candidates(variable: Variable): Given[] {
     return candidatesOf(variable, this.tests, this.assignment);
   }
+}
+
+function comparesBySize(test: Test, variable: Variable): boolean {
+  let found = false;
+  visitTest(test, (expr) => {
+    found ||=
+      expr.is === 'computed' && expr.of.some((each) => pathOf(each)?.join('\0') === variable.path.join('\0'));
+  });
+  return found;
 }
 
 function examplesOf(search: Search): Example[] {
@@ -227,14 +247,18 @@ function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
 /** Whether a condition holds for an example; undefined where that can't be told. */
 export function holdsFor(test: Test, { props, state }: Example): boolean | undefined {
   return outcome(overInputs(test), (name) =>
-    exprOf(name.startsWith(STATE) ? state[name.slice(STATE.length)] : props[name]),
+    exprOfInput(name.startsWith(STATE) ? state[name.slice(STATE.length)] : props[name]),
   );
 }
 
-function exprOf(value: Value): Expr {
+/** The value of an input as an expression of the model. */
+export function exprOfInput(value: Value): Expr {
   if (typeof value === 'function') return SOMETHING;
   if (value === null || typeof value !== 'object') return constant(value);
-  if (Array.isArray(value)) return { is: 'list', items: value.map(exprOf) };
-  const entries = Object.entries(value).map(([key, each]): [string, Expr] => [key, exprOf(each as Value)]);
+  if (Array.isArray(value)) return { is: 'list', items: value.map(exprOfInput) };
+  const entries = Object.entries(value).map(([key, each]): [string, Expr] => [
+    key,
+    exprOfInput(each as Value),
+  ]);
   return { is: 'object', entries, open: false };
 }

@@ -1,6 +1,9 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
+import { parseSync } from 'oxc-parser';
 import { solve, type Value } from '#src/branches/solve.js';
+import { exampleText } from '#src/checks/branches/inputs.js';
+import { testOf } from '#src/model/components/expressions.js';
 import { BOOLEAN, kindOnly, type Domain } from '#src/model/components/domain.js';
 import { computed, constant, memberOf, type Expr, type Test } from '#src/model/components/expr.js';
 import type { Constant } from '#src/model/components/operations.js';
@@ -124,4 +127,53 @@ function bruteForce(samples: readonly Sample[]): boolean {
     return (DOMAIN_VALUES[name] ?? []).some((each) => tries(index + 1, { ...props, [name]: each }));
   };
   return tries(0, {});
+}
+
+describe('inputs', () => {
+  const rows: [string, string, string][] = [
+    ['both sides of a bound', 'props.temp >= 600', 'temp = 600 | temp = 601'],
+    ['below a bound', 'props.temp < 600', 'temp = 599'],
+    ['between two bounds', 'props.temp > 20 && props.temp <= 21', 'temp = 21'],
+    ['fractions', 'props.temp > 0.5 && props.temp < 0.7', 'temp = 0.6'],
+    ['one of several', "['rise', 'soak'].includes(props.phase)", "phase = 'rise'"],
+    ['another text', "props.phase !== 'rise'", "phase = 'other'"],
+    ['nothing given, in both ways', 'props.cone == null', 'cone = undefined | cone = null'],
+    [
+      'nested values',
+      "props.order.status === 'open' && props.order.rows > 2",
+      "order = { status: 'open', rows: 3 }",
+    ],
+    ['an optional chain', "props.order?.status === 'open'", "order = { status: 'open' }"],
+    ['lengths', 'props.plates.length > 2', 'plates = [{}, {}, {}]'],
+    ['an empty list', 'props.plates.length === 0', 'plates = []'],
+    ['sums', 'props.temp * 2 + 10 === 30', 'temp = 10'],
+    ['two inputs', 'props.temp > props.limit', 'temp = '],
+    ['starts of texts', "props.code.startsWith('K-')", "code = 'K-'"],
+    ['patterns', '/^[A-Z]{2}\\d$/.test(props.code)', "code = 'AA0'"],
+    ['changed texts', "props.code.trim().toLowerCase() === 'raku'", "code = 'raku'"],
+    ['kinds', "typeof props.code === 'string' && props.code !== ''", "code = '"],
+    ['state, by its name', 'open && !shut', 'open = true'],
+    ['a contradiction', 'props.temp > 600 && props.temp < 20', 'contradiction'],
+    ['a contradiction of lengths', 'props.plates.length > 2 && props.plates.length < 3', 'contradiction'],
+    ['a contradiction, whatever else holds', 'read() && props.lit && !props.lit', 'contradiction'],
+    ['what can not be read', 'read(props.temp) > 3', 'unsolved'],
+  ];
+  for (const [title, text, wanted] of rows)
+    it(title, () => {
+      const answer = solve([conditionOf(text)]);
+      const shown = answer.is === 'inputs' ? answer.examples.map(exampleText).join(' | ') : answer.is;
+      expect(shown.slice(0, wanted.length)).to.equal(wanted);
+    });
+});
+
+// A condition over `props` and free names.
+function conditionOf(text: string): Test {
+  const { program } = parseSync('a.ts', `(${text})`, { preserveParens: false });
+  const [statement] = program.body;
+  if (statement?.type !== 'ExpressionStatement') throw new Error(text);
+  return testOf(statement.expression, {
+    text,
+    ref: () => undefined,
+    lookup: (name) => (name === 'props' ? { is: 'props' } : undefined),
+  });
 }

@@ -2,7 +2,9 @@ import type { Node, PropertyDefinition } from 'oxc-parser';
 import type { Script } from '../../parse/script.js';
 import { literalText, memberName, propertyName, unwrapped, walkTree } from '../../parse/tree.js';
 import type { ClassNode, ObjectNode } from './angular.js';
+import { orUndefined, type Domain } from './domain.js';
 import { constant, UNKNOWN, type Expr } from './expr.js';
+import { declaredTypes, domainLike, domainOf, type DeclaredTypes } from './prop-types.js';
 import type { Span } from './view.js';
 
 /** What a class marked as an Angular component says of itself. */
@@ -14,6 +16,8 @@ export interface AngularDeclaration {
   template: { inline: Node } | { url: string } | undefined;
   /** Inputs by the name that templates use, with their defaults. */
   inputs: Map<string, Expr | undefined>;
+  /** What its inputs may be by their declared types. */
+  domains: Map<string, Domain>;
   /** Fields that keep their first value, where that is known. */
   fields: Map<string, Expr>;
   outputs: Set<string>;
@@ -24,6 +28,7 @@ export interface AngularDeclaration {
 /** The classes of a script that carry a component decorator. */
 export function angularDeclarations(script: Script): AngularDeclaration[] {
   const found: AngularDeclaration[] = [];
+  const types = declaredTypes(...script.program.body);
   for (const statement of script.program.body) {
     const node = 'declaration' in statement && statement.declaration ? statement.declaration : statement;
     if (node.type !== 'ClassDeclaration' || !node.id) continue;
@@ -42,6 +47,7 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
       selector: text('selector'),
       template: inline ? { inline } : url ? { url } : undefined,
       inputs: inputsOf(node),
+      domains: domainsOf(node, types),
       outputs: outputsOf(node),
       fields: fieldsOf(node),
       host: hostOf(node, valueOf(options, 'host')),
@@ -90,6 +96,37 @@ function inputsOf(node: ClassNode): Map<string, Expr | undefined> {
   }
   return inputs;
 }
+
+function domainsOf(node: ClassNode, types: DeclaredTypes): Map<string, Domain> {
+  const domains = new Map<string, Domain>();
+  for (const member of node.body.body.filter(isField)) {
+    const name = propertyName(member.key, member.computed);
+    const domain = inputDomain(member, types);
+    if (name !== undefined && domain) domains.set(name, domain);
+  }
+  return domains;
+}
+
+// `temp = 20`, `temp?: number`, `input<Phase>('rise')`, `input.required<number>()`
+function inputDomain(member: PropertyDefinition, types: DeclaredTypes): Domain | undefined {
+  const { value } = member;
+  const annotation = member.typeAnnotation?.typeAnnotation;
+  if (value?.type === 'CallExpression' && ['input', 'model'].includes(calleeName(value) ?? '')) {
+    const [type] = value.typeArguments?.params ?? [];
+    const [first] = value.arguments;
+    const isRequired = value.callee.type === 'MemberExpression';
+    const domain = type ? domainOf(type, types) : first && likeLiteral(first);
+    return domain && (isRequired || first ? domain : orUndefined(domain));
+  }
+  if (!decorator(member, 'Input')) return undefined;
+  const domain = annotation ? domainOf(annotation, types) : value ? likeLiteral(value) : undefined;
+  return domain && (value || member.definite ? domain : orUndefined(domain));
+}
+
+const likeLiteral = (node: Node): Domain | undefined => {
+  const value = literal(node);
+  return value?.is === 'constant' ? domainLike(value.value) : undefined;
+};
 
 function outputsOf(node: ClassNode): Set<string> {
   const outputs = new Set<string>();

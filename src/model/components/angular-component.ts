@@ -23,7 +23,7 @@ export function angularComponent(
   script: Script,
   declaration: AngularDeclaration,
 ): Component {
-  const { name, place, selector, inputs, outputs, host, node } = declaration;
+  const { name, place, selector, inputs, domains, outputs, host, node } = declaration;
   const file = script.source.path;
   const { view, templateFile } = viewOf(reader, script, declaration);
   return {
@@ -34,6 +34,7 @@ export function angularComponent(
     view,
     templateFile,
     props: inputs,
+    domains,
     changes: changedProps(script.source.text, [node], new Map(), new Set(inputs.keys())),
     host,
     offered: outputs,

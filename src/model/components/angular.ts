@@ -3,7 +3,9 @@ import type { Node } from 'oxc-parser';
 import type { AngularCompiler, AngularNode } from '../../parse/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
 import { classesIn, together } from './classes.js';
+import { isOperation } from './operations.js';
 import {
+  computed,
   constant,
   ITEM,
   joined,
@@ -17,7 +19,7 @@ import {
   type Test,
 } from './expr.js';
 import { componentNode, elementNode, nothingGiven } from './given.js';
-import type { Span, ViewNode } from './view.js';
+import type { Arm, Span, ViewNode } from './view.js';
 
 export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
 export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
@@ -30,7 +32,7 @@ export function angularView(
 ): ViewNode[] {
   const names = new Map<string, Expr>(fields);
   for (const name of inputs.keys()) names.set(name, { is: 'prop', name });
-  return new Template(compiler, names).views(nodes);
+  return new Template(compiler, names).withOtherwise(nodes).views(nodes);
 }
 
 // Properties of elements that go by another name than their attribute.
@@ -45,18 +47,76 @@ const TEXT_PROPERTIES = new Set(['textContent', 'innerText']);
 // White space, but for the kind that does not break.
 const BLANK = /^[^\S\u00a0]*$/;
 
+/** A condition under which a part of a template is shown. */
+interface Chosen {
+  text: string;
+  test: Test;
+  arm?: Arm;
+}
+
+/** What parts of a template are chosen by, beside a condition of their own. */
+interface Switch {
+  on?: ng.AST;
+  cases: readonly ng.AST[];
+  at: number;
+  /** Templates that are shown where a condition elsewhere fails. */
+  otherwise: ReadonlyMap<string, Chosen>;
+}
+
+const NO_SWITCH: Switch = { cases: [], at: 0, otherwise: new Map() };
+
 class Template {
   readonly #ng: AngularCompiler;
   /** What names of the template stand for: inputs, constant fields, items of loops. */
   readonly #names: ReadonlyMap<string, Expr>;
 
-  constructor(compiler: AngularCompiler, names: ReadonlyMap<string, Expr>) {
+  readonly #switch: Switch;
+
+  constructor(compiler: AngularCompiler, names: ReadonlyMap<string, Expr>, around = NO_SWITCH) {
     this.#ng = compiler;
     this.#names = names;
+    this.#switch = around;
   }
 
   #inside(names: ReadonlyMap<string, Expr>): Template {
-    return new Template(this.#ng, new Map([...this.#names, ...names]));
+    return new Template(this.#ng, new Map([...this.#names, ...names]), this.#switch);
+  }
+
+  // What cases below an element with `[ngSwitch]` choose by.
+  #switched(node: ng.TmplAstElement): Template {
+    const on = node.inputs.find(({ name }) => name === 'ngSwitch')?.value;
+    if (!on) return this;
+    const cases = node.children.flatMap((child) =>
+      child instanceof this.#ng.TmplAstTemplate
+        ? child.templateAttrs.flatMap(({ name, value }) =>
+            name === 'ngSwitchCase' && typeof value !== 'string' ? [value] : [],
+          )
+        : [],
+    );
+    const at = node.sourceSpan.start.offset;
+    return new Template(this.#ng, this.#names, { ...this.#switch, on, cases, at });
+  }
+
+  /** The same, knowing which templates are shown where a condition of `*ngIf="…; else name"` fails. */
+  withOtherwise(nodes: readonly AngularNode[]): Template {
+    const otherwise = new Map<string, Chosen>();
+    const visit = (all: readonly AngularNode[]): void => {
+      for (const node of all) {
+        if (node instanceof this.#ng.TmplAstTemplate) this.#otherwiseOf(node, otherwise);
+        if ('children' in node) visit(node.children as readonly AngularNode[]);
+      }
+    };
+    visit(nodes);
+    return otherwise.size ? new Template(this.#ng, this.#names, { ...this.#switch, otherwise }) : this;
+  }
+
+  #otherwiseOf(node: ng.TmplAstTemplate, otherwise: Map<string, Chosen>): void {
+    const given = new Map(node.templateAttrs.map(({ name, value }) => [name, value]));
+    const [condition, other] = [given.get('ngIf'), given.get('ngIfElse')];
+    if (!condition || typeof condition === 'string' || !other || typeof other === 'string') return;
+    const own = this.#condition(condition);
+    const arm = { of: node.sourceSpan.start.offset, arm: 1, name: 'else' };
+    otherwise.set(sourceOf(other), { text: `not (${own.text})`, test: not(own.test), arm });
   }
 
   views(nodes: readonly AngularNode[]): ViewNode[] {
@@ -71,7 +131,8 @@ class Template {
       return BLANK.test(node.value) ? [] : [{ kind: 'text', text: constant(node.value), place }];
     if (node instanceof TmplAstBoundText) return [{ kind: 'text', text: this.expr(node.value), place }];
     if (node instanceof TmplAstElement) {
-      return node.name === 'ng-container' ? this.views(node.children) : [this.#element(node)];
+      const inside = this.#switched(node);
+      return node.name === 'ng-container' ? inside.views(node.children) : [inside.#element(node)];
     }
     if (node instanceof TmplAstTemplate) return this.#template(node, place);
     if (node instanceof TmplAstContent) {
@@ -104,7 +165,13 @@ class Template {
       }
     }
     const text = node.inputs.find(({ name }) => TEXT_PROPERTIES.has(name));
-    given.events.push(...node.outputs.map(({ name }) => name));
+    for (const { name, sourceSpan } of node.outputs) {
+      given.events.push(name);
+      given.handlers.push({
+        event: name,
+        place: { start: sourceSpan.start.offset, end: sourceSpan.end.offset },
+      });
+    }
     const children = attributes.has('innerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : text
@@ -132,13 +199,36 @@ class Template {
       return [{ kind: 'repeat', over, item, children: this.#inside(names).views(node.children), place }];
     }
     const children = this.views(node.children);
-    const guard = bound(['ngIf', 'ngSwitchCase']);
-    const isIf = node.templateAttrs.some(({ name }) => name === 'ngIf');
-    const condition = guard ? sourceOf(guard) : node.templateAttrs.map(({ name }) => name).join(' ');
-    const test = guard && isIf ? this.test(guard) : undefined;
-    return children.length
-      ? [{ kind: 'branch', condition: condition || 'a template', test, children, place }]
-      : [];
+    if (children.length === 0) return [];
+    const given = bound(['ngIf']);
+    const named = node.references.map(({ name }) => this.#switch.otherwise.get(name)).find(Boolean);
+    const own = given
+      ? { ...this.#condition(given), arm: { of: place.start, arm: 0, name: 'then' } }
+      : (named ?? this.#ofCase(node, bound(['ngSwitchCase'])));
+    const condition = own?.text ?? node.templateAttrs.map(({ name }) => name).join(' ');
+    const shown = { kind: 'branch' as const, children, place };
+    return [{ ...shown, condition: condition || 'a template', test: own?.test, arm: own?.arm }];
+  }
+
+  #condition(ast: ng.AST): Chosen {
+    return { text: sourceOf(ast), test: this.test(ast) };
+  }
+
+  // `*ngSwitchCase="'open'"` and `*ngSwitchDefault`, inside of an element with `[ngSwitch]`.
+  #ofCase(node: ng.TmplAstTemplate, value: ng.AST | undefined): Chosen | undefined {
+    const { on, cases, at } = this.#switch;
+    const isDefault = node.templateAttrs.some(({ name }) => name === 'ngSwitchDefault');
+    if (!on || (!value && !isDefault)) return undefined;
+    const same = (right: ng.AST): Test => ({ is: 'same', left: this.expr(on), right: this.expr(right) });
+    if (!value)
+      return {
+        text: `${sourceOf(on)} is none of the cases`,
+        test: not({ is: 'any', of: cases.map(same) }),
+        arm: { of: at, arm: cases.length, name: 'default' },
+      };
+    const text = `${sourceOf(on)} is ${sourceOf(value)}`;
+    const name = `case ${sourceOf(value)}`;
+    return { text, test: same(value), arm: { of: at, arm: cases.indexOf(value), name } };
   }
 
   #block(node: AngularNode, place: Span): ViewNode[] {
@@ -170,7 +260,7 @@ class Template {
               condition: 'nothing to repeat',
               test: size.is === 'unknown' ? undefined : not(truthy(size)),
               children: this.views(node.empty.children),
-              place,
+              place: spanOf(node.empty.sourceSpan),
             },
           ]
         : [];
@@ -198,16 +288,24 @@ class Template {
 
   #ifBlock(node: ng.TmplAstIfBlock, place: Span): ViewNode[] {
     const before: { text: string; test: Test }[] = [];
-    return node.branches.map(({ expression, children }) => {
+    return node.branches.map(({ expression, children, sourceSpan }) => {
       const text = expression ? sourceOf(expression) : '';
       const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(
         ' and ',
       );
       const own = expression ? [this.test(expression)] : [];
       const test: Test = { is: 'all', of: [...before.map((each) => not(each.test)), ...own] };
-      const arm = { of: place.start, arm: before.length };
+      const name = before.length === 0 ? 'then' : text ? `else if ${text}` : 'else';
+      const arm = { of: place.start, arm: before.length, name };
       before.push({ text, test: own[0] ?? UNSURE });
-      return { kind: 'branch' as const, condition, test, arm, children: this.views(children), place };
+      return {
+        kind: 'branch' as const,
+        condition,
+        test,
+        arm,
+        children: this.views(children),
+        place: spanOf(sourceSpan),
+      };
     });
   }
 
@@ -215,9 +313,15 @@ class Template {
     const left = this.expr(node.expression);
     const same = (right: ng.AST): Test => ({ is: 'same', left, right: this.expr(right) });
     const all = node.groups.flatMap(({ cases }) => cases.flatMap(({ expression }) => expression ?? []));
-    return node.groups.map(({ cases, children }, i) => ({
+    return node.groups.map(({ cases, children, sourceSpan }, i) => ({
       kind: 'branch' as const,
-      arm: { of: place.start, arm: i },
+      arm: {
+        of: place.start,
+        arm: i,
+        name: cases
+          .map(({ expression }) => (expression ? `case ${sourceOf(expression)}` : 'default'))
+          .join(', '),
+      },
       condition: `${sourceOf(node.expression)} is ${cases.map((each) => (each.expression ? sourceOf(each.expression) : 'none of these')).join(' or ')}`,
       test: {
         is: 'any' as const,
@@ -226,7 +330,7 @@ class Template {
         ),
       },
       children: this.views(children),
-      place,
+      place: spanOf(sourceSpan),
     }));
   }
 
@@ -241,7 +345,8 @@ class Template {
       return { is: operation === '&&' ? 'all' : 'any', of: [this.test(left), this.test(right)] };
     const same: Test = { is: 'same', left: this.expr(left), right: this.expr(right) };
     if (operation === '===' || operation === '==') return same;
-    return operation === '!==' || operation === '!=' ? not(same) : UNSURE;
+    if (operation === '!==' || operation === '!=') return not(same);
+    return isOperation(operation) ? truthy(computed(operation, [same.left, same.right])) : UNSURE;
   }
 
   /** What a template expression gives. */
@@ -296,7 +401,7 @@ class Template {
         return this.#boolean(operation.startsWith('!') ? not(same) : same);
       }
       default:
-        return UNKNOWN;
+        return isOperation(operation) ? computed(operation, [a, b]) : UNKNOWN;
     }
   }
 
@@ -304,10 +409,13 @@ class Template {
   #read(ast: ng.AST): Expr {
     const { PropertyRead, SafePropertyRead, ImplicitReceiver } = this.#ng;
     if (!(ast instanceof PropertyRead) && !(ast instanceof SafePropertyRead)) return UNKNOWN;
-    if (!(ast.receiver instanceof ImplicitReceiver)) return memberOf(this.expr(ast.receiver), ast.name);
+    if (!(ast.receiver instanceof ImplicitReceiver))
+      return memberOf(this.expr(ast.receiver), ast.name, ast instanceof SafePropertyRead);
     return this.#names.get(ast.name) ?? { is: 'unknown', name: ast.name };
   }
 }
+
+const spanOf = ({ start, end }: ng.ParseSourceSpan): Span => ({ start: start.offset, end: end.offset });
 
 const sourceOf = (ast: ng.AST): string =>
   'source' in ast && typeof ast.source === 'string' ? ast.source.trim() : '';

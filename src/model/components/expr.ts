@@ -84,9 +84,21 @@ export function filled(expr: Expr, given: GivenProps): Expr {
 
 /** What an operation gives: worked out where all operands are constants. */
 export function computed(by: string, of: readonly Expr[]): Expr {
+  const [list, item] = of;
+  if (by === 'includes' && list?.is === 'list' && item) {
+    const found = isIn(list.items, item);
+    return found === undefined ? { is: 'computed', by, of } : constant(found);
+  }
   const values = of.map((each) => (each.is === 'constant' ? [each.value] : undefined));
   const known = values.every((each) => each !== undefined) && operate(by, values.flat());
   return known ? constant(known.value) : { is: 'computed', by, of };
+}
+
+// Whether a list holds a value; undefined where that can't be told.
+function isIn(items: readonly Expr[], wanted: Expr): boolean | undefined {
+  const found = items.map((each) => (each.is === 'something' ? false : equal(each, wanted)));
+  if (found.includes(true)) return true;
+  return found.includes(undefined) ? undefined : false;
 }
 
 /** A property of what an expression gives; `optional`: undefined where there is nothing to read it from. */
@@ -110,10 +122,17 @@ export function memberOf(expr: Expr, name: string, optional = false): Expr {
       return expr.name === undefined ? expr : { ...expr, path: [...(expr.path ?? []), name] };
     case 'constant':
       if (optional && (expr.value === null || expr.value === undefined)) return constant(undefined);
-      return typeof expr.value === 'string' && name === 'length' ? constant(expr.value.length) : UNKNOWN;
+      return ofPrimitive(expr.value, name);
     default:
       return UNKNOWN;
   }
+}
+
+// Texts have a length; what no text, number or truth value has is undefined.
+function ofPrimitive(value: Constant, name: string): Expr {
+  if (value === null || value === undefined) return UNKNOWN;
+  if (typeof value === 'string' && name === 'length') return constant(value.length);
+  return name in Object(value) ? UNKNOWN : constant(undefined);
 }
 
 /** Whether a condition holds with these props; undefined where that can't be told. */

@@ -217,7 +217,7 @@ function listOf(callee: Node, scope: Scope, depth: number): readonly Expr[] | un
 function ofCall(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): Expr {
   const callee = unwrapped(node.callee);
   const given = node.arguments.map((each) => exprOf(each, scope, depth + 1));
-  const result = scope.called?.(callee, given, depth);
+  const result = scope.called?.(callee, given, scope, depth);
   if (result) return result;
   const method = callee.type === 'MemberExpression' ? memberName(callee) : undefined;
   if (callee.type === 'Identifier' && isConversion(callee.name)) return computed(callee.name, given);

@@ -1,5 +1,12 @@
 import type { Expr } from './expr.js';
-import { NO_CLASSES, type ClassList, type ComponentNode, type ElementNode, type Prop } from './view.js';
+import {
+  NO_CLASSES,
+  type ClassList,
+  type ComponentNode,
+  type ElementNode,
+  type Handler,
+  type Prop,
+} from './view.js';
 
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
 export interface Given {
@@ -11,6 +18,7 @@ export interface Given {
   /** It takes all props of its component but these. */
   rest?: readonly string[];
   events: string[];
+  handlers: Handler[];
 }
 
 /** A tag with nothing written in it, to be filled. */
@@ -20,6 +28,7 @@ export const nothingGiven = (): Given => ({
   classes: NO_CLASSES,
   open: false,
   events: [],
+  handlers: [],
 });
 
 /** Notes that anything may be given beside what is read, class names included. */
@@ -30,9 +39,9 @@ export function opened(given: Given): void {
 
 /** The element that a tag makes of what it is given. */
 export const elementNode = (
-  { attributes, classes, open, rest, events }: Given,
+  { attributes, classes, open, rest, events, handlers }: Given,
   own: Pick<ElementNode, 'tag' | 'chosen' | 'place' | 'children'>,
-): ElementNode => ({ kind: 'element', ...own, attributes, classes, open, rest, events });
+): ElementNode => ({ kind: 'element', ...own, attributes, classes, open, rest, events, handlers });
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (

@@ -27,9 +27,17 @@ export function attributesOf(node: JsxElement, scope: Scope, depth: number): Giv
     }
     const name = scope.text.slice(each.name.start, each.name.end);
     addAttribute(name, each.value, scope, given, depth);
+    const value =
+      each.value?.type === 'JSXExpressionContainer' ? resolved(each.value.expression, scope) : undefined;
+    if (/^on[A-Z]/.test(name) && isFunction(value?.node))
+      given.handlers.push({ event: platformEvent(name), place: { start: each.start, end: each.end } });
   }
   return given;
 }
+
+// `onDoubleClick` handles what the platform calls `dblclick`.
+const platformEvent = (name: string): string =>
+  name === 'onDoubleClick' ? 'dblclick' : name.slice(2).toLowerCase();
 
 function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
   const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
@@ -83,7 +91,7 @@ const decoded = (expr: Expr): Expr =>
 
 function give(name: string, expr: Expr, given: Given, classes = true): void {
   given.props.set(name, { expr });
-  if (/^on[A-Z]/.test(name)) given.events.push(name.slice(2).toLowerCase());
+  if (/^on[A-Z]/.test(name)) given.events.push(platformEvent(name));
   // Handlers, keys and references are no attributes of the document.
   else if (name !== 'key' && name !== 'ref')
     given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);

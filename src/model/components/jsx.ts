@@ -191,9 +191,8 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : children;
-    const events = given.events.map((each) => (each === 'doubleclick' ? 'dblclick' : each));
     const own = { tag: chosen ? '?' : text, chosen, place, children: inside };
-    return [elementNode({ ...given, events }, own)];
+    return [elementNode(given, own)];
   }
   const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
   return [componentNode(given, { name: text, ref, place, slots })];

@@ -16,7 +16,7 @@ import type { Expr } from './expr.js';
 import { exprOf } from './expressions.js';
 import { functionView } from './jsx.js';
 import { opensIn } from './opens.js';
-import { declaredTypes, plainProps, type DeclaredTypes } from './prop-types.js';
+import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from './prop-types.js';
 import { inner, propsOf, type Bound, type Scope } from './scope.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from './view.js';
 
@@ -49,7 +49,7 @@ export function reactComponents(script: Script, facts: ModuleFacts): Component[]
   const module: Module = {
     script,
     scope: moduleScope(script.source.text, facts),
-    types: declaredTypes(script.program),
+    types: declaredTypes(...script.program.body),
     defaults: assignedDefaults(script),
   };
   const found: Component[] = [];
@@ -116,13 +116,16 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const params = propsOf(made.params[0]);
   const props = defaults(params, scope);
   addDefaults(module.defaults.get(name), scope, props);
-  const plain = plainProps(made, node, module.types);
+  const domains = propDomains(made, node, module.types);
+  const defaulted = new Set(
+    [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
+  );
   const locals = new Map(
     [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
   );
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
-  return { ...base, view: functionView(made, scope, 0, params), props, plain, changes, opens };
+  return { ...base, view: functionView(made, scope, 0, params), props, defaulted, domains, changes, opens };
 }
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
@@ -130,7 +133,7 @@ type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
 function fromClass(
   base: Base,
   node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
-  { scope, defaults: assigned }: Module,
+  { scope, defaults: assigned, types }: Module,
 ): Component | undefined {
   const methods = new Map<string, Bound>();
   const props = new Map<string, Expr | undefined>();
@@ -147,7 +150,10 @@ function fromClass(
   if (!render || !showsJsx(render)) return undefined;
   const changes = changedProps(scope.text, [node], new Map());
   const opens = opensIn(scope.text, [node]);
-  return { ...base, view: functionView(render, inner(scope, methods), 0), props, changes, opens };
+  // `class Lid extends Component<LidProps>`
+  const [type] = node.superTypeArguments?.params ?? [];
+  const domains = type ? membersOf(type, types) : undefined;
+  return { ...base, view: functionView(render, inner(scope, methods), 0), props, domains, changes, opens };
 }
 
 function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {
@@ -162,8 +168,8 @@ function calledName(call: Extract<Node, { type: 'CallExpression' }>): string {
   return callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
 }
 
-// memo(…), forwardRef(…), observer(…): the component is the function inside. A name inside is another declaration.
-function unwrappedComponent(node: Node): Node | undefined {
+/** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
+export function unwrappedComponent(node: Node): Node | undefined {
   let inner = unwrapped(node);
   for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
     const next = inner.arguments

@@ -34,7 +34,7 @@ export interface Scope {
   /** The component that a name in markup stands for. */
   ref(name: string): ComponentRef | undefined;
   /** What a call gives, where the scope follows calls of functions. */
-  called?(callee: Node, args: readonly Expr[], depth: number): Expr | undefined;
+  called?(callee: Node, args: readonly Expr[], scope: Scope, depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
 }

@@ -1,3 +1,4 @@
+import type { Domains } from './domain.js';
 import type { Expr, Test } from './expr.js';
 
 /** A range of UTF-16 offsets, from 0, in the file of the component. */
@@ -11,6 +12,13 @@ export interface ClassList {
   always: readonly string[];
   maybe: readonly string[];
   open: boolean;
+}
+
+/** A handler written in markup. */
+export interface Handler {
+  event: string;
+  /** Where it stands. */
+  place: Span;
 }
 
 /** An element of markup. Attribute names are those of HTML, in lower case. */
@@ -29,6 +37,8 @@ export interface ElementNode {
   rest?: readonly string[];
   /** Events that it has handlers for, by the platform's name: `click`. */
   events: readonly string[];
+  /** The handlers that the component itself writes for it: not those that it hands on from its props. */
+  handlers?: readonly Handler[];
   children: readonly ViewNode[];
 }
 
@@ -55,6 +65,8 @@ export interface ComponentNode {
 export interface Arm {
   of: number;
   arm: number;
+  /** In templates: `then`, `else`, `else if …`, `case …`, `default`. */
+  name?: string;
 }
 
 /** What a component shows, before its props and children are filled in. */
@@ -84,8 +96,10 @@ export interface Component {
   view: readonly ViewNode[];
   /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
   props: ReadonlyMap<string, Expr | undefined>;
-  /** Props whose declared type is text, number or truth: they are never markup. */
-  plain?: ReadonlySet<string>;
+  /** React: props whose defaults its own code fills in, where it takes its props apart. */
+  defaulted?: ReadonlySet<string>;
+  /** What its props may be by their declared types, where those can be read. */
+  domains?: Domains;
   /** The file that `view` stands in, where it is not `file`. */
   templateFile?: string;
   /** The component it hands its props on to, where it only wraps one. */

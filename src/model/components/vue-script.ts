@@ -3,7 +3,9 @@ import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '
 import type { VueFile } from '../../parse/vue.js';
 import type { ModuleFacts } from '../code/module-facts.js';
 import type { Expr } from './expr.js';
+import { ANYTHING, kindOnly, unionOf, type Domain } from './domain.js';
 import { exprOf } from './expressions.js';
+import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from './prop-types.js';
 import { inner, propsOf, type Bound, type Scope } from './scope.js';
 import type { ComponentRef } from './view.js';
 
@@ -59,13 +61,13 @@ export function setupNames(
   statement: Node,
   outer: Scope,
   names: Map<string, Bound>,
-  props: Map<string, Expr | undefined>,
+  declared: DeclaredProps,
 ): void {
   const declarations = statement.type === 'VariableDeclaration' ? statement.declarations : [];
-  if (statement.type === 'ExpressionStatement') defineProps(statement.expression, outer, props);
+  if (statement.type === 'ExpressionStatement') defineProps(statement.expression, outer, declared);
   for (const { id, init } of declarations) {
     if (!init) continue;
-    if (defineProps(init, outer, props)) {
+    if (defineProps(init, outer, declared)) {
       if (id.type === 'Identifier') names.set(id.name, { is: 'props' });
       else for (const [name, bound] of propsOf(id)) names.set(name, bound);
     } else if (id.type === 'Identifier') {
@@ -83,8 +85,8 @@ export function setupNames(
 const isPlain = (node: Node): boolean =>
   ['Literal', 'TemplateLiteral', 'ObjectExpression', 'ArrayExpression'].includes(unwrapped(node).type);
 
-// computed(() => expression)
-function computedValue(node: Node): Node | undefined {
+/** The expression inside `computed(() => expression)`. */
+export function computedValue(node: Node): Node | undefined {
   const call = unwrapped(node);
   if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier' || call.callee.name !== 'computed')
     return undefined;
@@ -93,31 +95,34 @@ function computedValue(node: Node): Node | undefined {
   return returns.length === 1 ? returns[0] : undefined;
 }
 
-function defineProps(node: Node, scope: Scope, props: Map<string, Expr | undefined>): boolean {
+function defineProps(node: Node, scope: Scope, declared: DeclaredProps): boolean {
   const call = unwrapped(node);
   if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
   const [first, second] = call.arguments;
   if (call.callee.name === 'withDefaults' && first) {
-    const found = defineProps(first, scope, props);
+    const found = defineProps(first, scope, declared);
     if (second?.type === 'ObjectExpression') {
-      for (const [name, value] of entriesOf(second)) props.set(name, exprOf(value, scope));
+      for (const [name, value] of entriesOf(second)) declared.props.set(name, exprOf(value, scope));
     }
     return found;
   }
   if (call.callee.name !== 'defineProps') return false;
-  if (first) readProps(first, scope, props);
+  if (first) readProps(first, scope, declared);
   const type = call.typeArguments?.params[0];
-  if (type?.type === 'TSTypeLiteral') {
-    for (const member of type.members) {
-      const name =
-        member.type === 'TSPropertySignature' ? propertyName(member.key, member.computed) : undefined;
-      if (name) props.set(name, undefined);
-    }
+  for (const [name, domain] of type ? membersOf(type, declared.types) : []) {
+    declared.props.set(name, undefined);
+    declared.domains.set(name, castFromAbsent(domain));
   }
   return true;
 }
 
-function readProps(node: Node, scope: Scope, props: Map<string, Expr | undefined>): void {
+/** Whether an expression declares the props of a single-file component. */
+export const definesProps = (node: Node): boolean =>
+  defineProps(node, NO_NAMES, { props: new Map(), domains: new Map(), types: new Map() });
+
+const NO_NAMES: Scope = { text: '', lookup: () => undefined, ref: () => undefined };
+
+function readProps(node: Node, scope: Scope, { props, domains, types }: DeclaredProps): void {
   const given = unwrapped(node);
   if (given.type === 'ArrayExpression') {
     for (const each of given.elements) {
@@ -132,13 +137,54 @@ function readProps(node: Node, scope: Scope, props: Map<string, Expr | undefined
         ? entriesOf(value).find(([key]) => key === 'default')?.[1]
         : undefined;
     props.set(name, fallback && exprOf(fallback, scope));
+    const domain = optionDomain(value, types);
+    if (domain) domains.set(name, domain);
   }
+}
+
+/** The props of a component as its script declares them: names with defaults, and types. */
+export interface DeclaredProps {
+  props: Map<string, Expr | undefined>;
+  domains: Map<string, Domain>;
+  types: DeclaredTypes;
+}
+
+// A boolean prop that is not given is false.
+const castFromAbsent = (domain: Domain): Domain =>
+  domain.values.includes(true) && domain.values.includes(false)
+    ? { ...domain, kinds: domain.kinds.filter((kind) => kind !== 'undefined') }
+    : domain;
+
+// `Number`, `[Number, String]`, `{ type: String as PropType<Phase>, required: true }`
+function optionDomain(option: Node, types: DeclaredTypes): Domain | undefined {
+  const entries = new Map(option.type === 'ObjectExpression' ? entriesOf(option) : []);
+  const type = option.type === 'ObjectExpression' ? entries.get('type') : option;
+  const domain = type && typeDomain(type, types);
+  if (!domain) return undefined;
+  const required = entries.get('required');
+  if (required?.type === 'Literal' && required.value === true) return domain;
+  return castFromAbsent(unionOf([domain, kindOnly('undefined', 'null')]));
+}
+
+function typeDomain(node: Node, types: DeclaredTypes): Domain | undefined {
+  if (node.type === 'TSAsExpression' && node.typeAnnotation.type === 'TSTypeReference') {
+    const [given] = node.typeAnnotation.typeArguments?.params ?? [];
+    return given && domainOf(given, types);
+  }
+  const type = unwrapped(node);
+  if (type.type === 'Identifier') return constructedDomain(type.name);
+  if (type.type !== 'ArrayExpression') return undefined;
+  const all = type.elements.map((each) =>
+    each?.type === 'Identifier' ? constructedDomain(each.name) : ANYTHING,
+  );
+  return unionOf(all);
 }
 
 /** An object of component options. */
 export type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
 
-const entriesOf = (node: OptionsObject): [string, Node][] =>
+/** The entries of an object that have a name, in the order of the source. */
+export const entriesOf = (node: OptionsObject): [string, Node][] =>
   node.properties.flatMap((each): [string, Node][] => {
     const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
     return each.type === 'Property' && name !== undefined ? [[name, each.value]] : [];
@@ -165,11 +211,11 @@ export function optionsIn(node: Node): OptionsObject | undefined {
 export function readOptions(
   options: OptionsObject,
   scope: Scope,
-  props: Map<string, Expr | undefined>,
+  declared: DeclaredProps,
   registered: Map<string, ComponentRef>,
 ): void {
   for (const [key, value] of entriesOf(options)) {
-    if (key === 'props') readProps(value, scope, props);
+    if (key === 'props') readProps(value, scope, declared);
     if (key !== 'components' || value.type !== 'ObjectExpression') continue;
     for (const [name, component] of entriesOf(value)) {
       const ref = component.type === 'Identifier' ? scope.ref(component.name) : undefined;

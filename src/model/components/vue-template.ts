@@ -50,7 +50,8 @@ export function viewOfChildren(children: readonly TemplateNode[], scope: Templat
       is: 'all',
       of: [...before.map((each) => not(each.test)), ...(own ? [own.test] : [])],
     };
-    const arm = { of: chain, arm: before.length };
+    const name = before.length === 0 ? 'then' : text ? `else if ${text}` : 'else';
+    const arm = { of: chain, arm: before.length, name };
     if (own) before.push(own);
     const children = repeated(element, scope);
     found.push(
@@ -252,7 +253,9 @@ function addDirective(
 ): void {
   const name = argOf(prop);
   if (prop.name === 'on') {
+    const handler = prop.exp ? expressionOf(sourceOf(prop), scope) : UNKNOWN;
     if (name) given.events.push(name);
+    if (name && prop.exp && handler.is !== 'prop') given.handlers.push({ event: name, place: span(prop) });
   } else if (prop.name === 'model') {
     set(name ?? 'modelValue', UNKNOWN);
     given.events.push('input', 'change');

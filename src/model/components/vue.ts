@@ -2,7 +2,9 @@ import type { Node } from 'oxc-parser';
 import type { VueFile } from '../../parse/vue.js';
 import { moduleFacts, type ModuleFacts } from '../code/module-facts.js';
 import { changedProps } from './changed-props.js';
+import type { Domain, Domains } from './domain.js';
 import type { Expr } from './expr.js';
+import { declaredTypes } from './prop-types.js';
 import { opensIn } from './opens.js';
 import { moduleScope, titleOf } from './react.js';
 import type { Bound, Scope } from './scope.js';
@@ -37,6 +39,7 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     place,
     view,
     props: scope.props,
+    domains: scope.domains,
     changes: changedProps(source.text, statements, new Map(), new Set(scope.props.keys())),
     opens: opensIn(source.text, statements),
     registered: scope.registered,
@@ -48,15 +51,21 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
   };
 }
 
-function templateScope(file: VueFile, facts: ModuleFacts, options: OptionsObject | undefined): TemplateScope {
+function templateScope(
+  file: VueFile,
+  facts: ModuleFacts,
+  options: OptionsObject | undefined,
+): TemplateScope & { domains: Domains } {
   const names = new Map<string, Bound>();
   const props = new Map<string, Expr | undefined>();
+  const types = declaredTypes(...file.scripts.flatMap(({ script }) => script.program.body));
+  const declared = { props, domains: new Map<string, Domain>(), types };
   const registered = new Map<string, ComponentRef>();
   const outer = moduleScope(file.source.text, facts);
   for (const { setup, script } of file.scripts) {
-    for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, props);
+    for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, declared);
   }
-  if (options) readOptions(options, outer, props, registered);
+  if (options) readOptions(options, outer, declared, registered);
   if (file.scripts.some((each) => each.setup)) {
     for (const [local, { specifier, name, typeOnly }] of facts.imports)
       if (!typeOnly) registered.set(local, { specifier, name });
@@ -64,5 +73,5 @@ function templateScope(file: VueFile, facts: ModuleFacts, options: OptionsObject
   for (const name of props.keys()) if (!names.has(name)) names.set(name, { is: 'prop', name });
   names.set('$props', { is: 'props' });
   const scope: Scope = { ...outer, lookup: (name) => names.get(name) };
-  return { ...scope, props, registered };
+  return { ...scope, props, domains: declared.domains, registered };
 }

@@ -15,6 +15,7 @@ const NOTHING_RENDERED: RenderedTree = {
   complete: false,
   closed: false,
   pruned: false,
+  uses: [],
 };
 
 /** Another way to see what is rendered: under any condition, or with the children that are left out. */
@@ -100,7 +101,7 @@ export class Links {
   // Specs of a file mostly render the same: equal views are filled in once.
   #expanded(input: RenderInput): RenderedTree {
     const key = keyOf(input, this.#shownProps);
-    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
+    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input, this.#shownProps);
     if (key) this.#byView.set(key, tree);
     return tree;
   }
@@ -214,6 +215,7 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
     complete: trees.every((each) => each.complete),
     closed: trees.every((each) => each.closed),
     pruned: trees.some((each) => each.pruned),
+    uses: trees.flatMap((each) => each.uses),
   };
 }
 

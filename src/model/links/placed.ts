@@ -1,3 +1,4 @@
+import type { ComponentUse } from './uses.js';
 import type { Expr, Piece } from '../components/expr.js';
 import type { Arm, ClassList, Component, Span } from '../components/view.js';
 import type { Hidden } from './hidden.js';
@@ -65,6 +66,8 @@ export interface RenderedTree {
   pruned: boolean;
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
+  /** What the components in it give to other components; props that show nowhere are unknown. */
+  uses: readonly ComponentUse[];
   /** Elements by their own text, where that is literal, and all others; made on first use. */
   byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
 }

@@ -1,5 +1,6 @@
 import { kebabCase } from '../../util/case.js';
 import { classesIn, together } from '../components/classes.js';
+import { isPlainDomain } from '../components/domain.js';
 import {
   constant,
   filled,
@@ -28,6 +29,8 @@ import {
 import type { Project } from '../project.js';
 import type { Placed, PlacedArm, PlacedNode, RenderedTree } from './placed.js';
 import { isSelected, slotNames } from './projection.js';
+import { ShownProps } from './shown-props.js';
+import type { ComponentUse } from './uses.js';
 
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
@@ -76,8 +79,12 @@ const MOST_ITEMS = 20;
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
-export function rendered(project: Project, input: RenderInput): RenderedTree {
-  const expansion = new Expansion(project, input);
+export function rendered(
+  project: Project,
+  input: RenderInput,
+  shownProps = new ShownProps(project),
+): RenderedTree {
+  const expansion = new Expansion(project, input, shownProps);
   const context = {
     file: input.file,
     component: undefined,
@@ -92,8 +99,8 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     arms: [],
     repeated: false,
   });
-  const { elements, complete, closed, pruned } = expansion;
-  return { children, elements, complete, closed: complete && closed, pruned };
+  const { elements, complete, closed, pruned, uses } = expansion;
+  return { children, elements, complete, closed: complete && closed, pruned, uses };
 }
 
 class Expansion {
@@ -101,10 +108,14 @@ class Expansion {
   complete = true;
   closed = true;
   pruned = false;
+  readonly uses: ComponentUse[] = [];
   readonly #project: Project;
   readonly #input: RenderInput;
 
-  constructor(project: Project, input: RenderInput) {
+  readonly #shownProps: ShownProps;
+
+  constructor(project: Project, input: RenderInput, shownProps: ShownProps) {
+    this.#shownProps = shownProps;
     this.#project = project;
     this.#input = input;
   }
@@ -341,7 +352,8 @@ class Expansion {
       return;
     }
     const value = prop ? prop.expr : UNKNOWN;
-    const plain = isText(value) || context.component?.plain?.has(name);
+    const domain = context.component?.domains?.get(name);
+    const plain = isText(value) || (domain && isPlainDomain(domain));
     if (plain) this.#text({ is: 'prop', name }, context, at, into);
     else into.push(this.#hole(`the prop ${name}`));
   }
@@ -401,6 +413,8 @@ class Expansion {
       depth: context.depth + 1,
       within: [...context.within, component],
     };
+    // What the spec writes itself is told apart by more than what it shows.
+    if (context.component) this.uses.push(this.#use(node, component, inside));
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
@@ -410,6 +424,14 @@ class Expansion {
     this.nodes(component.view, inside, at, into);
     if (component.framework === 'vue' && !component.keepsAttributes)
       this.#fallThrough(node, component, this.elements[first], context, at);
+  }
+
+  #use(node: ComponentNode, component: Component, { given, open, file }: Context): ComponentUse {
+    const isShown = this.#shownProps.of(node, file);
+    const known = new Map<string, Expr>();
+    for (const [name, prop] of given)
+      known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : SOMETHING);
+    return { component, given: known, open };
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {

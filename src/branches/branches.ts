@@ -1,0 +1,36 @@
+import type { Component } from '../model/components/view.js';
+import type { Project } from '../model/project.js';
+import type { Branch } from './arms.js';
+import { markupBranches } from './markup-arms.js';
+import { scriptBranches } from './script-arms.js';
+import { ScriptScopes } from './script-scope.js';
+
+/** A branch with the component that it belongs to. */
+export interface OwnedBranch {
+  component: Component;
+  branch: Branch;
+}
+
+/**
+ * Every branch of a file that declares components, those of its templates included, by place. A branch outside of all
+ * components, in a helper of the file, counts as the first one's. Generated files have none.
+ */
+export function branchesOf(project: Project, components: readonly Component[]): OwnedBranch[] {
+  const [first] = components;
+  const tree = first && project.tree(first.file);
+  if (!first) return [];
+  const markup = components
+    .filter(({ framework }) => framework !== 'react')
+    .flatMap((component) => markupBranches(component).map((branch) => ({ component, branch })));
+  if (!tree || isGenerated(tree.script.comments.map(({ value }) => value))) return [];
+  const script = scriptBranches(new ScriptScopes(project, tree, components)).map((branch) => ({
+    component:
+      components.find(({ place }) => place.start <= branch.place.start && branch.place.end <= place.end) ??
+      first,
+    branch,
+  }));
+  return [...script, ...markup];
+}
+
+const isGenerated = (comments: readonly string[]): boolean =>
+  comments.slice(0, 3).some((text) => /@generated|auto-?generated/i.test(text));

@@ -1,0 +1,104 @@
+import { ITEM, memberOf, type Expr, type Test } from '../model/components/expr.js';
+import { innerNodes, type Component, type ViewNode } from '../model/components/view.js';
+import { grouped } from '../util/grouped.js';
+import { allOf, negated, type Arm, type Branch, type Condition } from './arms.js';
+
+type BranchNode = Extract<ViewNode, { kind: 'branch' }>;
+
+/** The branches of a template: elements that are there on a condition, each chain of them one branch. */
+export function markupBranches(component: Component): Branch[] {
+  const found: Branch[] = [];
+  read(component.view, { component, under: [], items: new Map(), found });
+  return found;
+}
+
+interface Around {
+  component: Component;
+  under: readonly Condition[];
+  /** What the items of lists around stand for: the first one. */
+  items: ReadonlyMap<string, Expr>;
+  found: Branch[];
+}
+
+function read(nodes: readonly ViewNode[], around: Around): void {
+  const guarded = nodes.filter(
+    (node): node is BranchNode => node.kind === 'branch' && node.test !== undefined,
+  );
+  // The arms of one chain name what divides them; one alone is a chain of its own.
+  const chains = grouped(guarded, ({ arm, place }) => arm?.of ?? place.start);
+  for (const chain of chains.values()) addChain(chain, around);
+  for (const node of nodes) {
+    if (node.kind === 'branch' && node.test)
+      read(node.children, { ...around, under: [...around.under, conditionOf(node, around)] });
+    else if (node.kind === 'repeat') read(node.children, inItem(node, around));
+    else read(innerNodes(node), around);
+  }
+}
+
+function inItem({ item, over }: Extract<ViewNode, { kind: 'repeat' }>, around: Around): Around {
+  if (item === undefined || !over) return around;
+  return { ...around, items: new Map([...around.items, [item, memberOf(over, '0')]]) };
+}
+
+function addChain(chain: readonly BranchNode[], { component, under, items, found }: Around): void {
+  const [first] = chain;
+  if (!first) return;
+  const file = component.templateFile ?? component.file;
+  const conditions = chain.map((node) => conditionOf(node, { items }));
+  const arms: Arm[] = chain.map((node, i) => ({
+    arm: node.arm?.name ?? 'then',
+    place: { file, ...node.place },
+    condition: conditions[i] ?? conditionOf(node, { items }),
+    written: true,
+    shows: true,
+  }));
+  const place = { file, start: first.place.start, end: chain.at(-1)?.place.end ?? first.place.end };
+  if (!isComplete(chain)) {
+    const otherwise = allOf(conditions.map(negated));
+    arms.push({ arm: 'else', place, condition: otherwise, written: false, shows: false });
+  }
+  const { condition } = first;
+  found.push({ kind: 'markup', place, condition, under, arms, inAttribute: false, mayChange: false });
+}
+
+const conditionOf = ({ condition, test }: BranchNode, { items }: Pick<Around, 'items'>): Condition => ({
+  text: condition,
+  test: test ? withItems(test, items) : { is: 'unsure' },
+});
+
+// The last arm of a chain holds where no other does.
+const isComplete = (chain: readonly BranchNode[]): boolean =>
+  ['else', 'default'].includes(chain.at(-1)?.arm?.name ?? '');
+
+function withItems(test: Test, items: ReadonlyMap<string, Expr>): Test {
+  if (items.size === 0) return test;
+  const expr = (each: Expr): Expr => itemsIn(each, items);
+  switch (test.is) {
+    case 'truthy':
+      return { is: 'truthy', expr: expr(test.expr) };
+    case 'same':
+      return { is: 'same', left: expr(test.left), right: expr(test.right) };
+    case 'not':
+      return { is: 'not', of: withItems(test.of, items) };
+    case 'all':
+    case 'any':
+      return { is: test.is, of: test.of.map((each) => withItems(each, items)) };
+    default:
+      return test;
+  }
+}
+
+function itemsIn(expr: Expr, items: ReadonlyMap<string, Expr>): Expr {
+  switch (expr.is) {
+    case 'prop': {
+      const item = expr.name.startsWith(ITEM) ? items.get(expr.name) : undefined;
+      return item ? itemsIn(item, items) : expr;
+    }
+    case 'member':
+      return memberOf(itemsIn(expr.of, items), expr.name, expr.optional);
+    case 'computed':
+      return { ...expr, of: expr.of.map((each) => itemsIn(each, items)) };
+    default:
+      return expr;
+  }
+}

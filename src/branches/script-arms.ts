@@ -1,0 +1,344 @@
+import type { Node } from 'oxc-parser';
+import { exprOf, testOf } from '../model/components/expressions.js';
+import { constant, memberOf, nullish, type Expr, type Test } from '../model/components/expr.js';
+import { functionScope, type Bound, type Scope } from '../model/components/scope.js';
+import type { Place } from '../parse/place.js';
+import {
+  childrenOf,
+  isFunction,
+  memberName,
+  propertyName,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../parse/tree.js';
+import { namesIn } from '../model/code/module-facts.js';
+import { allOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
+import { HIDDEN, type ScriptScopes } from './script-scope.js';
+
+/** Every branch of a script, in the order of the source. */
+export function scriptBranches(scopes: ScriptScopes): Branch[] {
+  const inventory = new Inventory(scopes);
+  inventory.read(scopes.program as Node, {
+    scope: scopes.module,
+    under: [],
+    inAttribute: false,
+    mayChange: scopes.framework !== 'react',
+  });
+  return inventory.branches.sort((a, b) => a.place.start - b.place.start);
+}
+
+/** Where a node stands. */
+interface Around {
+  scope: Scope;
+  under: readonly Condition[];
+  inAttribute: boolean;
+  mayChange: boolean;
+}
+
+type NodeOf<Type extends Node['type']> = Extract<Node, { type: Type }>;
+
+// Methods that call a function with each item of a list.
+const WALKS = new Set(['map', 'flatMap', 'filter', 'forEach', 'some', 'every', 'find', 'findIndex']);
+
+class Inventory {
+  readonly branches: Branch[] = [];
+  readonly #scopes: ScriptScopes;
+
+  constructor(scopes: ScriptScopes) {
+    this.#scopes = scopes;
+  }
+
+  read(node: Node, around: Around): void {
+    if (isFunction(node)) return this.#function(node, around);
+    switch (node.type) {
+      case 'IfStatement':
+      case 'ConditionalExpression':
+        return this.#if(node, around);
+      case 'LogicalExpression':
+        return this.#logical(node, around);
+      case 'SwitchStatement':
+        return this.#switch(node, around);
+      case 'TryStatement':
+        return this.#try(node, around);
+      case 'AssignmentPattern':
+        return this.#default(node, around);
+      case 'MemberExpression':
+      case 'CallExpression':
+        return this.#chain(node, around);
+      case 'ClassDeclaration':
+      case 'ClassExpression':
+        return this.#all(node, {
+          ...around,
+          scope: this.#scopes.ofClass(node, around.scope),
+          mayChange: true,
+        });
+      case 'ObjectExpression':
+        return this.#all(node, { ...around, scope: this.#scopes.ofOptions(node, around.scope) });
+      case 'JSXAttribute':
+        return this.#all(node, { ...around, inAttribute: true });
+      case 'BlockStatement':
+      case 'Program':
+        return this.#statements(node.body as readonly Node[], around);
+      default:
+        return this.#all(node, around);
+    }
+  }
+
+  #all(node: Node, around: Around): void {
+    for (const child of childrenOf(node)) this.read(child, around);
+  }
+
+  #function(fn: FunctionNode, around: Around, given: ReadonlyMap<string, Bound> = new Map()): void {
+    const names = new Map<string, Bound>();
+    for (const name of fn.params.flatMap((each) => namesIn(each)))
+      // A name that hides another is not the same thing.
+      names.set(
+        name,
+        around.scope.lookup(name) || this.#scopes.isReassigned(name) ? HIDDEN : { is: 'unknown' },
+      );
+    for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
+    this.#all(fn, { ...around, inAttribute: false, scope: functionScope(fn, around.scope, names) });
+  }
+
+  // What follows an `if` that always leaves stands under its negation.
+  #statements(statements: readonly Node[], around: Around): void {
+    let under = around.under;
+    for (const statement of statements) {
+      this.read(statement, { ...around, under });
+      if (statement.type !== 'IfStatement' || statement.alternate || !leaves(statement.consequent)) continue;
+      under = [...under, negated(this.#condition(statement.test, around))];
+    }
+  }
+
+  #if(node: NodeOf<'IfStatement'> | NodeOf<'ConditionalExpression'>, around: Around): void {
+    const test = this.#condition(node.test, around);
+    const { consequent, alternate } = node;
+    this.#add(node.type === 'IfStatement' ? 'if' : 'conditional', node, test.text, around, [
+      this.#arm('then', consequent, test),
+      this.#arm('else', alternate ?? node, negated(test), alternate !== null),
+    ]);
+    this.read(node.test, around);
+    this.read(consequent, this.#under(around, test));
+    if (alternate) this.read(alternate, this.#under(around, negated(test)));
+  }
+
+  // A chain of `&&`, `||` and `??` is one branch with a part for each operand.
+  #logical(node: NodeOf<'LogicalExpression'>, around: Around): void {
+    const parts = this.#parts(node, [], around);
+    const two = parts.length === 2;
+    const arms = parts.map((part, i) =>
+      this.#arm(two ? (i === 0 ? 'left' : 'right') : String(i + 1), part.node, allOf(part.under)),
+    );
+    this.#add('logical', node, this.#source(node), around, arms);
+    for (const part of parts) this.read(part.node, this.#under(around, ...part.under));
+  }
+
+  #parts(
+    node: Node,
+    under: readonly Condition[],
+    around: Around,
+  ): { node: Node; under: readonly Condition[] }[] {
+    const whole = unwrapped(node);
+    if (whole.type !== 'LogicalExpression') return [{ node: whole, under }];
+    const left = this.#condition(whole.left, around);
+    const passed =
+      whole.operator === '&&'
+        ? left
+        : whole.operator === '||'
+          ? negated(left)
+          : this.#nothing(whole.left, around);
+    return [
+      ...this.#parts(whole.left, under, around),
+      ...this.#parts(whole.right, [...under, passed], around),
+    ];
+  }
+
+  // `a?.b`: what stands behind it is left out where there is nothing.
+  #chain(node: NodeOf<'MemberExpression'> | NodeOf<'CallExpression'>, around: Around): void {
+    if (node.optional) {
+      const of = node.type === 'MemberExpression' ? node.object : node.callee;
+      const nothing = this.#arm('nothing', of, this.#nothing(of, around), false);
+      this.#add('optional', node, this.#source(node), around, [nothing]);
+    }
+    if (node.type === 'CallExpression' && memberName(unwrapped(node.callee)) === 'catch')
+      this.#caught(node, around);
+    const walk = node.type === 'CallExpression' ? this.#walked(node, around) : undefined;
+    if (!walk) return this.#all(node, around);
+    this.read(node.type === 'CallExpression' ? node.callee : node, around);
+    this.#function(walk.fn, around, walk.names);
+  }
+
+  // `load().catch(() => setError(true))`
+  #caught(node: NodeOf<'CallExpression'>, around: Around): void {
+    const [handler] = node.arguments;
+    if (!handler || !isFunction(handler) || !handler.body) return;
+    const { body } = handler;
+    if (body.type === 'BlockStatement' && body.body.length === 0) return;
+    this.#add('try', node, 'catch', around, [
+      this.#arm('catch', body as Node, inWords('what is waited for fails')),
+    ]);
+  }
+
+  // `kilns.map((kiln) => …)`: the item stands for the first one.
+  #walked(
+    { callee, arguments: given }: NodeOf<'CallExpression'>,
+    { scope }: Around,
+  ): { fn: FunctionNode; names: Map<string, Bound> } | undefined {
+    const method = unwrapped(callee);
+    const [fn] = given;
+    if (method.type !== 'MemberExpression' || !WALKS.has(memberName(method) ?? '') || !fn || !isFunction(fn))
+      return undefined;
+    const item = memberOf(exprOf(method.object, scope), '0');
+    const names = new Map<string, Bound>();
+    const [param] = fn.params;
+    if (param?.type === 'Identifier') names.set(param.name, { is: 'expr', expr: item });
+    if (param?.type === 'ObjectPattern')
+      for (const each of param.properties) {
+        const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+        if (each.type === 'Property' && key !== undefined && each.value.type === 'Identifier')
+          names.set(each.value.name, { is: 'expr', expr: memberOf(item, key) });
+      }
+    return { fn, names };
+  }
+
+  #switch(node: NodeOf<'SwitchStatement'>, around: Around): void {
+    const subject = this.#source(node.discriminant);
+    const left = exprOf(node.discriminant, around.scope);
+    const own = node.cases.map(({ test }): Condition | undefined =>
+      test
+        ? {
+            text: `${subject} is ${this.#source(test)}`,
+            test: { is: 'same', left, right: exprOf(test, around.scope) },
+          }
+        : undefined,
+    );
+    const none: Condition = {
+      text: `${subject} is none of the cases`,
+      test: { is: 'not', of: { is: 'any', of: own.flatMap((each) => (each ? [each.test] : [])) } },
+    };
+    let fallsTo: Condition[] = [];
+    const conditions = own.map((each, i) => {
+      const reaches = [...fallsTo, each ?? none];
+      fallsTo = node.cases[i]?.consequent.some(leavesCase) ? [] : reaches;
+      return anyOf(reaches);
+    });
+    const arms = node.cases.map((each, i) =>
+      this.#arm(each.test ? `case ${this.#source(each.test)}` : 'default', each, conditions[i] ?? none),
+    );
+    this.#add('switch', node, subject, around, arms);
+    this.read(node.discriminant, around);
+    node.cases.forEach((each, i) =>
+      this.#statements(each.consequent as readonly Node[], this.#under(around, conditions[i] ?? none)),
+    );
+  }
+
+  #try(node: NodeOf<'TryStatement'>, around: Around): void {
+    const failed = inWords('what is tried fails');
+    // What a failure does nothing about has no arm of its own.
+    if (node.handler?.body.body.length)
+      this.#add('try', node, 'try', around, [this.#arm('catch', node.handler.body, failed)]);
+    this.read(node.block, around);
+    if (node.handler) this.read(node.handler, this.#under(around, failed));
+    if (node.finalizer) this.read(node.finalizer, around);
+  }
+
+  #default(node: NodeOf<'AssignmentPattern'>, around: Around): void {
+    const name = this.#source(node.left);
+    const test: Test = {
+      is: 'same',
+      left: withoutDefault(node.left, around.scope),
+      right: constant(undefined),
+    };
+    const missing: Condition = { text: `${name} is not given`, test };
+    const given: Condition = { text: `${name} is given`, test: { is: 'not', of: test } };
+    this.#add('default', node, name, around, [
+      this.#arm('default', node.right, missing),
+      this.#arm('given', node.left, given, false),
+    ]);
+    this.read(node.right, this.#under(around, missing));
+  }
+
+  #add(kind: Branch['kind'], node: Node, condition: string, around: Around, arms: readonly Arm[]): void {
+    const { under, inAttribute, mayChange } = around;
+    this.branches.push({ kind, place: this.#place(node), condition, under, arms, inAttribute, mayChange });
+  }
+
+  #arm(arm: string, node: Node, condition: Condition, written = true): Arm {
+    return { arm, place: this.#place(node), condition, written, shows: written && showsMarkup(node) };
+  }
+
+  readonly #under = (around: Around, ...conditions: readonly Condition[]): Around => ({
+    ...around,
+    under: [...around.under, ...conditions],
+  });
+
+  #condition(node: Node, { scope }: Around): Condition {
+    return { text: this.#source(node), test: testOf(node, before(node, scope)) };
+  }
+
+  #nothing(node: Node, { scope }: Around): Condition {
+    return {
+      text: `${this.#source(node)} is null or undefined`,
+      test: nullish(exprOf(node, before(node, scope))),
+    };
+  }
+
+  #place(node: Node): Place {
+    return { file: this.#scopes.file, start: node.start, end: node.end };
+  }
+
+  #source(node: Node): string {
+    return this.#scopes.module.text.slice(node.start, node.end).replace(/\s+/g, ' ');
+  }
+}
+
+const anyOf = (conditions: readonly Condition[]): Condition => {
+  const [only] = conditions;
+  if (only && conditions.length === 1) return only;
+  return {
+    text: conditions.map(({ text }) => text).join(' or '),
+    test: { is: 'any', of: conditions.map(({ test }) => test) },
+  };
+};
+
+// A name that is given a value further down holds another one here.
+const before = (node: Node, scope: Scope): Scope => ({
+  ...scope,
+  lookup(name) {
+    const bound = scope.lookup(name);
+    const isLater =
+      bound?.is === 'assigned' && bound.ways.some((way) => way.node && way.node.start > node.start);
+    return isLater ? HIDDEN : bound;
+  },
+});
+
+/** The value that a name with a default has before the default stands in. */
+function withoutDefault(left: Node, scope: Scope): Expr {
+  if (left.type !== 'Identifier') return { is: 'unknown' };
+  const bound = scope.lookup(left.name);
+  if (bound?.is === 'prop') return { is: 'prop', name: bound.name };
+  if (bound?.is === 'part') return memberOf(exprOf(bound.of, bound.scope), bound.key);
+  if (bound?.is === 'expr' && bound.expr.is === 'if') return bound.expr.otherwise;
+  return { is: 'unknown', name: left.name };
+}
+
+function leaves(node: Node): boolean {
+  if (node.type === 'ReturnStatement' || node.type === 'ThrowStatement') return true;
+  return node.type === 'BlockStatement' && node.body.some(leaves);
+}
+
+function showsMarkup(node: Node): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    found ||= each.type === 'JSXElement' || each.type === 'JSXFragment';
+    return !found;
+  });
+  return found;
+}
+
+const leavesCase = (node: Node): boolean =>
+  node.type === 'BreakStatement' ||
+  node.type === 'ContinueStatement' ||
+  leaves(node) ||
+  (node.type === 'BlockStatement' && node.body.some(leavesCase));

@@ -1,0 +1,334 @@
+import type { Node, Program } from 'oxc-parser';
+import { angularDeclarations } from '../model/components/angular-class.js';
+import { constant, UNKNOWN, type Expr } from '../model/components/expr.js';
+import { enumValues } from '../model/components/enums.js';
+import { exprOf, partOf } from '../model/components/expressions.js';
+import { waysOut } from '../model/components/flow.js';
+import { unwrappedComponent } from '../model/components/react.js';
+import {
+  bindPattern,
+  functionScope,
+  inner,
+  propsOf,
+  type Bound,
+  type Scope,
+} from '../model/components/scope.js';
+import type { Component, Framework } from '../model/components/view.js';
+import {
+  computedValue,
+  definesProps,
+  entriesOf,
+  optionsIn,
+  type OptionsObject,
+} from '../model/components/vue-script.js';
+import type { ModuleTree, Project } from '../model/project.js';
+import {
+  isFunction,
+  propertyName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../parse/tree.js';
+
+const DEEPEST_IMPORT = 3;
+const MOST_WAYS = 8;
+const MOST_STATEMENTS = 12;
+
+/** A name whose value can't be told, and that is not to be taken for another of the same name. */
+export const HIDDEN: Bound = { is: 'expr', expr: { is: 'unknown' } };
+
+/**
+ * What the names of a script stand for: its props, state, constants, and what it imports from the project, followed to
+ * where that is declared. Calls of short functions without effects stand for what they give back.
+ */
+export class ScriptScopes {
+  readonly file: string;
+  readonly program: Program;
+  readonly framework: Framework;
+  readonly module: Scope;
+  readonly #components: readonly Component[];
+  readonly #project: Project;
+  readonly #tree: ModuleTree;
+  readonly #depth: number;
+  readonly #names = new Map<string, Bound | undefined>();
+  readonly #reassigned: ReadonlySet<string>;
+  readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, Bound>>;
+  readonly #options: ReadonlyMap<Node, Component>;
+
+  constructor(project: Project, tree: ModuleTree, components: readonly Component[], depth = 0) {
+    this.file = tree.path;
+    this.program = tree.script.program;
+    this.framework = components[0]?.framework ?? 'react';
+    this.#components = components;
+    this.#project = project;
+    this.#tree = tree;
+    this.#depth = depth;
+    this.#reassigned = reassigned(this.program);
+    this.module = {
+      text: tree.script.source.text,
+      ref: () => undefined,
+      lookup: (name) => this.#lookup(name),
+      called: (callee, args, scope, level) => this.#called(callee, args, scope, level),
+    };
+    this.#options = this.#optionObjects();
+    this.#propsOf = this.#functionsWithProps();
+  }
+
+  /** What the parameters of a component's own function stand for. */
+  propsOf(fn: FunctionNode): ReadonlyMap<string, Bound> {
+    const bound = this.#propsOf.get(fn) ?? NONE;
+    return new Map(
+      [...bound].map(([name, each]) => [
+        name,
+        this.isReassigned(name) ? HIDDEN : withDefault(each, this.module),
+      ]),
+    );
+  }
+
+  /** Whether a name is given another value anywhere in the script. */
+  isReassigned(name: string): boolean {
+    return this.#reassigned.has(name);
+  }
+
+  /** The scope inside a class: `this.temp` by that name. */
+  ofClass(node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>, outer: Scope): Scope {
+    const names = new Map<string, Bound>();
+    const scope = inner(outer, names);
+    const angular =
+      this.framework === 'angular'
+        ? angularDeclarations(this.#tree.script).find((each) => each.node === node)
+        : undefined;
+    for (const member of node.body.body) {
+      if (member.type !== 'PropertyDefinition' && member.type !== 'MethodDefinition') continue;
+      const name = propertyName(member.key, member.computed);
+      if (name === undefined) continue;
+      const value = member.value ? unwrapped(member.value) : undefined;
+      const isGetter = member.type === 'MethodDefinition' && member.kind === 'get';
+      const given = isGetter ? onlyReturned(value) : value && computedValue(value);
+      if (given) names.set(`this.${name}`, { is: 'node', node: given, scope });
+      else if (
+        value &&
+        isFunction(value) &&
+        !isGetter &&
+        !(member.type === 'MethodDefinition' && member.kind === 'set')
+      )
+        names.set(`this.${name}`, { is: 'node', node: value, scope });
+      else if (angular) names.set(`this.${name}`, stateOf(name));
+    }
+    for (const [name, expr] of angular?.fields ?? []) names.set(`this.${name}`, { is: 'expr', expr });
+    for (const name of angular?.inputs.keys() ?? []) names.set(`this.${name}`, { is: 'prop', name });
+    return scope;
+  }
+
+  /** The scope inside the options of a Vue component; that of the outside for any other object. */
+  ofOptions(node: OptionsObject, outer: Scope): Scope {
+    const component = this.#options.get(node);
+    if (!component) return outer;
+    const names = new Map<string, Bound>();
+    const scope = inner(outer, names);
+    for (const [key, value] of entriesOf(node)) {
+      if ((key !== 'computed' && key !== 'methods') || value.type !== 'ObjectExpression') continue;
+      for (const [name, each] of entriesOf(value)) {
+        const given = key === 'computed' ? onlyReturned(unwrapped(each)) : unwrapped(each);
+        names.set(`this.${name}`, given ? { is: 'node', node: given, scope } : stateOf(name));
+      }
+    }
+    for (const name of component.props.keys()) names.set(`this.${name}`, { is: 'prop', name });
+    return {
+      ...scope,
+      lookup: (name) =>
+        names.get(name) ?? (name.startsWith('this.') ? stateOf(name.slice(5)) : outer.lookup(name)),
+    };
+  }
+
+  #lookup(name: string): Bound | undefined {
+    if (!this.#names.has(name)) {
+      // A name that is made from itself ends here.
+      this.#names.set(name, undefined);
+      this.#names.set(
+        name,
+        this.isReassigned(name) ? HIDDEN : (this.#declared(name) ?? this.#imported(name)),
+      );
+    }
+    return this.#names.get(name);
+  }
+
+  #declared(name: string): Bound | undefined {
+    const node = this.#tree.facts.declarations.get(name);
+    if (!node) return undefined;
+    if (node.type === 'TSEnumDeclaration') return { is: 'expr', expr: enumOf(node) };
+    if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope: this.module };
+    if (this.framework === 'vue' && node.init) {
+      const own = this.#setupName(name, node.id, node.init);
+      if (own) return own;
+    }
+    const names = new Map<string, Bound>();
+    bindPattern(node.id, node.init, names, this.module);
+    return names.get(name);
+  }
+
+  // What script setup declares: props, refs and computed values, which scripts read by `.value`.
+  #setupName(name: string, id: Node, init: Node): Bound | undefined {
+    if (definesProps(init)) return id.type === 'Identifier' ? { is: 'props' } : propsOf(id).get(name);
+    if (id.type !== 'Identifier') return undefined;
+    const given = computedValue(init);
+    const value: Expr | undefined = given
+      ? exprOf(given, this.module)
+      : isRef(init)
+        ? { is: 'unknown', name }
+        : undefined;
+    return value && { is: 'expr', expr: { is: 'object', entries: [['value', value]], open: true } };
+  }
+
+  #imported(name: string): Bound | undefined {
+    const from = this.#tree.facts.imports.get(name);
+    if (!from || from.typeOnly || from.name === '*' || this.#depth >= DEEPEST_IMPORT) return undefined;
+    const declared = this.#project.imported(this.file, from);
+    const tree = declared && !declared.file.endsWith('.vue') ? this.#project.tree(declared.file) : undefined;
+    return tree && new ScriptScopes(this.#project, tree, [], this.#depth + 1).#lookup(declared?.name ?? '');
+  }
+
+  #optionObjects(): Map<Node, Component> {
+    const found = new Map<Node, Component>();
+    if (this.framework !== 'vue') return found;
+    const { declarations, exports } = this.#tree.facts;
+    const unnamed = exports.get('default');
+    for (const component of this.#components) {
+      const node =
+        declarations.get(component.name) ??
+        (unnamed &&
+          ('node' in unnamed
+            ? unnamed.node
+            : 'local' in unnamed
+              ? declarations.get(unnamed.local)
+              : undefined));
+      const options = node && optionsIn(node);
+      if (options) found.set(options, component);
+    }
+    return found;
+  }
+
+  #functionsWithProps(): Map<Node, ReadonlyMap<string, Bound>> {
+    const found = new Map<Node, ReadonlyMap<string, Bound>>();
+    for (const options of this.#options.keys())
+      for (const [key, value] of entriesOf(options as OptionsObject))
+        if (key === 'setup' && isFunction(value)) found.set(value, propsOf(value.params[0]));
+    if (this.framework !== 'react') return found;
+    const { declarations, exports } = this.#tree.facts;
+    const unnamed = exports.get('default');
+    for (const { name } of this.#components) {
+      const node = declarations.get(name) ?? (unnamed && 'node' in unnamed ? unnamed.node : undefined);
+      const value = node?.type === 'VariableDeclarator' ? node.init : node;
+      const made = value && unwrappedComponent(value);
+      if (made && isFunction(made)) found.set(made, propsOf(made.params[0]));
+    }
+    return found;
+  }
+
+  // What a function of the project gives back, where it is short and has no effects; a signal is read by a call.
+  #called(callee: Node, args: readonly Expr[], scope: Scope, depth: number): Expr | undefined {
+    const bound =
+      callee.type === 'Identifier'
+        ? scope.lookup(callee.name)
+        : callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression'
+          ? scope.lookup(`this.${propertyName(callee.property, callee.computed)}`)
+          : undefined;
+    if (bound?.is === 'node' && isFunction(bound.node)) return resultOf(bound.node, bound.scope, args, depth);
+    if (!bound || args.length > 0) return undefined;
+    return this.framework === 'angular' ? exprOf(callee, scope, depth + 1) : undefined;
+  }
+}
+
+// Past the parameters, the default has already taken the place of undefined.
+const withDefault = (bound: Bound, scope: Scope): Bound =>
+  bound.is === 'prop' && bound.fallback
+    ? { is: 'expr', expr: partOf({ is: 'prop', name: bound.name }, { fallback: bound.fallback, scope }, 0) }
+    : bound;
+
+const NONE: ReadonlyMap<string, Bound> = new Map();
+const stateOf = (name: string): Bound => ({ is: 'expr', expr: { is: 'unknown', name } });
+
+const REFS = new Set(['ref', 'shallowRef', 'customRef', 'toRef', 'useTemplateRef', 'defineModel']);
+const isRef = (node: Node): boolean => {
+  const call = unwrapped(node);
+  return call.type === 'CallExpression' && call.callee.type === 'Identifier' && REFS.has(call.callee.name);
+};
+
+// The one expression that a function gives back, with nothing before it.
+function onlyReturned(fn: Node | undefined): Node | undefined {
+  if (!fn || !isFunction(fn) || fn.async) return undefined;
+  const { body } = fn;
+  if (body?.type === 'BlockStatement' && body.body.length !== 1) return undefined;
+  const returned = returnedFrom(fn);
+  return returned.length === 1 ? returned[0] : undefined;
+}
+
+function resultOf(fn: FunctionNode, scope: Scope, args: readonly Expr[], depth: number): Expr | undefined {
+  if (fn.async || fn.generator || !hasNoEffects(fn)) return undefined;
+  const names = new Map<string, Bound>();
+  for (const [i, param] of fn.params.entries()) {
+    if (param.type !== 'Identifier') return undefined;
+    names.set(param.name, { is: 'expr', expr: args[i] ?? constant(undefined) });
+  }
+  const inside = functionScope(fn, scope, names);
+  const ways = waysOut(fn, inside);
+  if (ways.length === 0 || ways.length > MOST_WAYS) return undefined;
+  return ways.reduceRight<Expr>((otherwise, { node, test, always }) => {
+    const then = node ? exprOf(node, inside, depth + 1) : constant(undefined);
+    return always ? then : { is: 'if', test, then, otherwise };
+  }, constant(undefined));
+}
+
+// Constants, conditions and returns only, and few of them.
+function hasNoEffects(fn: FunctionNode): boolean {
+  if (fn.body?.type !== 'BlockStatement') return true;
+  let count = 0;
+  const isPlain = (node: Node): boolean => {
+    count++;
+    switch (node.type) {
+      case 'ReturnStatement':
+      case 'BreakStatement':
+        return true;
+      case 'VariableDeclaration':
+        return node.kind === 'const';
+      case 'IfStatement':
+        return isPlain(node.consequent) && (!node.alternate || isPlain(node.alternate));
+      case 'BlockStatement':
+        return node.body.every(isPlain);
+      case 'SwitchStatement':
+        return node.cases.every(({ consequent }) => consequent.every(isPlain));
+      default:
+        return false;
+    }
+  };
+  return isPlain(fn.body) && count <= MOST_STATEMENTS;
+}
+
+const enumOf = (node: Extract<Node, { type: 'TSEnumDeclaration' }>): Expr => ({
+  is: 'object',
+  entries: [...enumValues(node)].map(([name, value]) => [
+    name,
+    value === undefined ? UNKNOWN : constant(value),
+  ]),
+  open: false,
+});
+
+function reassigned(program: Program): Set<string> {
+  const found = new Set<string>();
+  walkTree(program as Node, (node) => {
+    const target =
+      node.type === 'AssignmentExpression'
+        ? node.left
+        : node.type === 'UpdateExpression'
+          ? node.argument
+          : undefined;
+    if (target?.type === 'Identifier') found.add(target.name);
+    if (
+      node.type === 'AssignmentExpression' &&
+      (node.left.type === 'ObjectPattern' || node.left.type === 'ArrayPattern')
+    )
+      walkTree(node.left, (each) => void (each.type === 'Identifier' && found.add(each.name)));
+  });
+  return found;
+}

@@ -1,0 +1,121 @@
+import { SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
+import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
+import type { Project } from '../project.js';
+import { exprOfValue, viewOfValue } from '../specs/spec-scope.js';
+import type { SpecFile } from '../specs/blocks.js';
+import type { Render } from '../specs/steps.js';
+import type { Value } from '../specs/values.js';
+import type { Links } from './links.js';
+
+/** One way in which a spec renders a component. */
+export interface ComponentUse {
+  component: Component;
+  /** What it is given, by prop; what is not in it is not given, unless `open`. */
+  given: ReadonlyMap<string, Expr>;
+  /** It may be given more than can be read. */
+  open: boolean;
+}
+
+const MOST_WAYS = 24;
+
+/** All that the specs of a file give to components: in their own renders, in later changes, and in children. */
+export function usesIn(file: SpecFile, links: Links, project: Project): ComponentUse[] {
+  const found = file.renders.flatMap((render) => [
+    ...(render.view ?? []).flatMap((node) =>
+      written(node, render.file, project, isRoot(render, node) ? render : undefined),
+    ),
+    ...links.tree(render).uses,
+  ]);
+  for (const block of file.blocks)
+    for (const step of block.steps)
+      if (step.kind === 'act' && step.by === 'program' && step.render)
+        found.push(...changed(step.render, step.name, step.args, project));
+  return [...found, ...blind(file, project)];
+}
+
+const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
+
+// Components in markup that the spec itself writes.
+function written(node: ViewNode, file: string, project: Project, root?: Render): ComponentUse[] {
+  const inside = innerNodes(node).flatMap((each) => written(each, file, project));
+  if (node.kind !== 'component') return inside;
+  return [...usesOf(node, file, project, root), ...inside];
+}
+
+function usesOf(node: ComponentNode, file: string, project: Project, root?: Render): ComponentUse[] {
+  const component = componentOf(node, file, project);
+  if (!component) return [];
+  const given = new Map<string, Expr>();
+  for (const [name, prop] of [...node.props, ...(root?.props ?? [])])
+    given.set(name, 'expr' in prop ? prop.expr : SOMETHING);
+  for (const name of node.slots.keys()) given.set(name, SOMETHING);
+  const isFixture = root?.gives === 'fixture';
+  const isHole = root?.view?.some(({ kind }) => kind === 'hole') ?? false;
+  // A fixture is told its inputs one by one: all of them are known.
+  const open = (node.open && !isFixture) || node.rest !== undefined || isHole;
+  const uses = eachWay({ component, given, open });
+  return isFixture && given.size > 0 ? [...uses, { component, given: new Map(), open }] : uses;
+}
+
+function componentOf(node: ComponentNode, file: string, project: Project): Component | undefined {
+  let component = node.ref && project.component(file, node.ref);
+  for (let step = 0; component?.wraps && step < 4; step++)
+    component = project.component(component.file, component.wraps);
+  return component;
+}
+
+// A prop that is set to one value after another is a use for each.
+function eachWay(use: ComponentUse): ComponentUse[] {
+  let ways: ReadonlyMap<string, Expr>[] = [use.given];
+  for (const [name, expr] of use.given) {
+    if (expr.is !== 'choice') continue;
+    if (ways.length * expr.options.length > MOST_WAYS) return [{ ...use, open: true, given: new Map() }];
+    ways = ways.flatMap((given) => expr.options.map((option) => new Map(given).set(name, option)));
+  }
+  return ways.map((given) => ({ ...use, given }));
+}
+
+// `rerender(<KilnLid temp={20} />)`, `setProps({ temp: 20 })`
+function changed(render: Render, name: string, args: readonly Value[], project: Project): ComponentUse[] {
+  const [first] = args;
+  const [node] = render.view ?? [];
+  if (!first || !CHANGES.has(name)) return [];
+  const view = viewOfValue(first);
+  if (view && first.is === 'jsx') return view.flatMap((each) => written(each, first.tree.path, project));
+  const component = node?.kind === 'component' ? componentOf(node, render.file, project) : undefined;
+  if (!component) return [];
+  if (first.is !== 'object') return [{ component, given: new Map(), open: true }];
+  const given = new Map<string, Expr>();
+  for (const [prop, value] of render.props) given.set(prop, 'expr' in value ? value.expr : SOMETHING);
+  for (const [prop, value] of first.entries) given.set(prop, exprOfValue(value));
+  return eachWay({ component, given, open: first.open || (node?.kind === 'component' && node.open) });
+}
+
+const CHANGES = new Set(['rerender', 'setProps', 'update', 'updateProps', 'setState', 'setData']);
+
+// A render that can't be read may give anything to what the file imports.
+function blind(file: SpecFile, project: Project): ComponentUse[] {
+  const isBlind = file.importsByPattern || file.renders.some(({ view }) => view === undefined);
+  if (!isBlind) return [];
+  return [...file.imported].flatMap((path) =>
+    (project.summary(path)?.components ?? []).map((component) => ({
+      component,
+      given: new Map(),
+      open: true,
+    })),
+  );
+}
+
+/** What a component reads for a prop in one use; `raw`: before a default stands in. */
+export function givenIn({ component, given, open }: ComponentUse, name: string, raw = false): Expr {
+  const own = given.get(name);
+  if (own) return own;
+  if (open) return UNKNOWN;
+  const { props, defaulted, domains, framework } = component;
+  const fallback = defaulted?.has(name) ? undefined : props.get(name);
+  if (fallback && !raw) return fallback.is === 'prop' ? UNKNOWN : fallback;
+  const domain = domains?.get(name);
+  // Vue makes a boolean prop that is not given false.
+  const isFlag = framework === 'vue' && domain?.values.includes(false) && !domain.kinds.includes('undefined');
+  return { is: 'constant', value: isFlag ? false : undefined };
+}
