@@ -1,60 +1,100 @@
 import type { Files } from '../discover/files.js';
-import { decodeSource, isProblem, type Problem } from '../parse/source.js';
-import { dirname, isAbsolute, join, resolve, slashed } from '../util/paths.js';
-import type { Coverage, FileCoverage } from './coverage.js';
+import { decodeSource, isProblem, type Problem, type Source } from '../parse/source.js';
+import { grouped } from '../util/grouped.js';
+import { basename, dirname, isAbsolute, join, resolve, slashed } from '../util/paths.js';
+import { readCobertura } from './cobertura.js';
+import { readCoverageMap } from './coverage-map.js';
+import type { BranchRecord, Coverage, FileCoverage } from './coverage.js';
 import { readLcov } from './lcov.js';
 
-/** Where runners leave an LCOV file when nothing is set. */
-const USUAL = ['coverage/lcov.info', 'lcov.info', 'coverage/lcov/lcov.info'];
+/** Where runners leave coverage when nothing is set, the format that tells most first. */
+const USUAL = [
+  'coverage/coverage-final.json',
+  'coverage/lcov.info',
+  'coverage/lcov/lcov.info',
+  'lcov.info',
+  'coverage/cobertura-coverage.xml',
+  'coverage/coverage.xml',
+  'cobertura-coverage.xml',
+];
 
-/** Coverage files at their usual places in a folder. */
+/** The coverage file at its usual place in a folder; several formats of one place tell of the same run. */
 export const usualCoverage = (files: Files, folder: string): string[] =>
-  USUAL.map((name) => join(folder, name)).filter((path) => files.kind(path) === 'file');
+  USUAL.map((name) => join(folder, name))
+    .filter((path) => files.kind(path) === 'file')
+    .slice(0, 1);
 
-/** Reads coverage files and merges them; `sources`: the absolute paths of the project's files. */
-export function readCoverage(
-  files: Files,
-  paths: readonly string[],
-  sources: readonly string[],
-  onProblem: (problem: Problem) => void,
-): Coverage {
+/** What reading coverage takes: the files, the paths of the project's sources, their texts, and where problems go. */
+export interface CoverageReader {
+  files: Files;
+  sources: readonly string[];
+  sourceOf: (path: string) => Source | undefined;
+  onProblem: (problem: Problem) => void;
+}
+
+/** Reads the coverage files at absolute paths and merges them. Records that can't belong to their file are left out. */
+export function readCoverage(reader: CoverageReader, paths: readonly string[]): Coverage {
   const found = new Map<string, FileCoverage>();
-  const unmatched = new Set<string>();
+  const unmatched: { path: string; in: string }[] = [];
+  const unusable: Coverage['unusable'][number][] = [];
   const used: string[] = [];
-  const byName = groupedByName(sources);
+  const byName = grouped(reader.sources, basename);
+  const known = new Set(reader.sources);
   for (const path of paths) {
-    const records = read(files, path, onProblem);
+    const records = read(reader, path);
     if (records.length) used.push(path);
     for (const record of records) {
-      const file = fileOf(slashed(record.path), path, new Set(sources), byName);
-      if (!file) unmatched.add(record.path);
+      const file = fileOf(slashed(record.path), path, known, byName);
+      const wrong = file && misplaced(record, reader.sourceOf(file));
+      if (!file) unmatched.push({ path: record.path, in: path });
+      else if (wrong) unusable.push({ file, in: path, ...wrong });
       else found.set(file, merged(found.get(file), record));
     }
   }
-  return { source: used, files: found, unmatched: [...unmatched] };
+  return { source: used, files: found, unmatched, unusable };
 }
 
-function read(files: Files, path: string, onProblem: (problem: Problem) => void): FileCoverage[] {
+function read({ files, onProblem }: CoverageReader, path: string): FileCoverage[] {
   const bytes = files.read(path);
   const source = bytes && decodeSource(path, bytes);
   if (!source || isProblem(source)) {
     onProblem(source ?? { file: path, reason: 'cannot be read' });
     return [];
   }
-  const records = readLcov(source.text);
+  const start = source.text.trimStart()[0];
+  const records =
+    start === '{'
+      ? readCoverageMap(source.text)
+      : start === '<'
+        ? readCobertura(source.text)
+        : readLcov(source.text);
   if (records.length === 0)
-    onProblem({ file: path, reason: 'holds no coverage record (LCOV was expected)', line: 1 });
+    onProblem({
+      file: path,
+      reason: 'holds no coverage record (LCOV, Cobertura XML or a JSON coverage map was expected)',
+      line: 1,
+    });
   return records;
 }
 
-function groupedByName(sources: readonly string[]): Map<string, string[]> {
-  const groups = new Map<string, string[]>();
-  for (const path of sources) {
-    const name = path.slice(path.lastIndexOf('/') + 1);
-    groups.set(name, [...(groups.get(name) ?? []), path]);
-  }
-  return groups;
+// A line past the end, or a function or branch on an empty line: measured on another text.
+function misplaced(
+  { lines, branches, functions }: FileCoverage,
+  source: Source | undefined,
+): { line: number; isEmpty: boolean } | undefined {
+  if (!source) return undefined;
+  const past = [...lines.keys()].find((line) => line > source.lines.lines);
+  if (past !== undefined) return { line: past, isEmpty: false };
+  const empty = [...functions.filter(({ line }) => line > 0), ...branches].find(({ line }) =>
+    isEmptyLine(source, line),
+  );
+  return empty && { line: empty.line, isEmpty: true };
 }
+
+const isEmptyLine = ({ text, lines }: Source, line: number): boolean => {
+  const start = lines.startOf(line);
+  return start === undefined || text.slice(start, lines.startOf(line + 1)).trim() === '';
+};
 
 // A path as it is, from the coverage file's folder or the one above; else by the longest common tail, if one is longest.
 function fileOf(
@@ -90,15 +130,47 @@ function merged(left: FileCoverage | undefined, right: FileCoverage): FileCovera
   if (!left) return right;
   const lines = new Map(left.lines);
   for (const [line, hits] of right.lines) lines.set(line, (lines.get(line) ?? 0) + hits);
-  const branches = left.branches.map((branch) => {
-    const other = right.branches.find((each) => each.line === branch.line && each.block === branch.block);
-    return { ...branch, hits: branch.hits.map((hits, i) => hits + (other?.hits[i] ?? 0)) };
-  });
-  const functions = left.functions.map((each) => ({
-    ...each,
-    hits:
-      each.hits +
-      (right.functions.find(({ name, line }) => name === each.name && line === each.line)?.hits ?? 0),
-  }));
-  return { path: left.path, lines, branches, functions };
+  const sameStatements = left.statements?.length === right.statements?.length;
+  return {
+    path: left.path,
+    lines,
+    statements: sameStatements
+      ? left.statements?.map((hits, i) => hits + (right.statements?.[i] ?? 0))
+      : undefined,
+    branches: mergedBy(
+      left.branches,
+      right.branches,
+      ({ line, block, hits }) => `${line}:${block}:${hits.length}`,
+      mergedBranch,
+    ),
+    functions: mergedBy(
+      left.functions,
+      right.functions,
+      ({ name, line }) => `${name}:${line}`,
+      (a, b) => ({ ...a, hits: a.hits + b.hits }),
+    ),
+  };
 }
+
+function mergedBy<Item>(
+  left: readonly Item[],
+  right: readonly Item[],
+  keyOf: (item: Item) => string,
+  both: (a: Item, b: Item) => Item,
+): Item[] {
+  const merged = new Map(left.map((each) => [keyOf(each), each]));
+  for (const each of right) {
+    const known = merged.get(keyOf(each));
+    merged.set(keyOf(each), known ? both(known, each) : each);
+  }
+  return [...merged.values()];
+}
+
+// Of two runs that took different parts, not more than the larger number is known.
+const mergedBranch = (a: BranchRecord, b: BranchRecord): BranchRecord => ({
+  ...a,
+  hits: a.hits.map((hits, i) => hits + (b.hits[i] ?? 0)),
+  partly: a.partly && b.partly ? [Math.max(a.partly[0], b.partly[0]), a.partly[1]] : a.partly,
+  at: a.at ?? b.at,
+  parts: a.parts ?? b.parts,
+});

@@ -1,0 +1,85 @@
+import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
+import { branchesOf } from '../branches/branches.js';
+import { both, outcome } from '../model/components/expr.js';
+import { givenIn, type ComponentUse } from '../model/links/uses.js';
+import type { Component } from '../model/components/view.js';
+import type { Project } from '../model/project.js';
+import { grouped } from '../util/grouped.js';
+import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
+import { ranAtAll, type Coverage, type Share } from './coverage.js';
+
+/** One arm of a component, and what is known of whether specs take it. */
+export interface ArmFacts {
+  component: Component;
+  branch: Branch;
+  arm: Arm;
+  /** How often a run took it, where coverage tells. */
+  hits?: number;
+  /** The branch was reached in that run. */
+  reached: boolean;
+  /** Coverage tells only how many of its branch's arms were taken. */
+  partly?: Share;
+  /** Whether the values that specs give take it. */
+  computed: 'taken' | 'not-taken' | 'unknown';
+}
+
+/** The arms of all components, and how many branch records of coverage files there are and belong to none of them. */
+export interface BranchFacts {
+  arms: readonly ArmFacts[];
+  records: number;
+  unmapped: number;
+}
+
+/** All arms of all components, with what coverage and the specs' own values say of them. */
+export function branchFacts(
+  project: Project,
+  components: readonly Component[],
+  coverage: Coverage | undefined,
+  uses: readonly ComponentUse[],
+): BranchFacts {
+  const usesOf = grouped(uses, ({ component }) => component);
+  const files = [...grouped(components, ({ file }) => file)].map(([file, own]) => {
+    const branches = branchesOf(project, own);
+    const source = project.source(file);
+    const coverageOf = coverage?.files.get(file);
+    const found = branches.map(({ branch }) => branch);
+    const measured =
+      coverageOf && source && ranAtAll(coverageOf) ? measuredBranches(found, coverageOf, source) : undefined;
+    return { branches, measured, records: measured ? (coverageOf?.branches.length ?? 0) : 0 };
+  });
+  return {
+    arms: files.flatMap(({ branches, measured }) => {
+      const byBranch = new Map(measured?.branches.map((each) => [each.branch, each]));
+      return branches.flatMap(({ component, branch }) =>
+        branch.arms.map((arm, i) => ({
+          component,
+          branch,
+          arm,
+          ...hitsOf(byBranch.get(branch), i),
+          computed: computedBy(branch, arm, usesOf.get(component) ?? []),
+        })),
+      );
+    }),
+    records: files.reduce((sum, { records }) => sum + records, 0),
+    unmapped: files.reduce((sum, { measured }) => sum + (measured?.unmapped ?? 0), 0),
+  };
+}
+
+function hitsOf(
+  measured: MeasuredBranch | undefined,
+  index: number,
+): Pick<ArmFacts, 'hits' | 'partly' | 'reached'> {
+  if (!measured) return { reached: false };
+  const { hits, partly, branch } = measured;
+  // A default that nobody needed was still passed by.
+  const reached = branch.kind === 'default' || hits.some((count) => count !== 0);
+  return { hits: hits[index], partly, reached };
+}
+
+// `not-taken` only where all that specs give is known.
+function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): ArmFacts['computed'] {
+  const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
+  const outcomes = uses.map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
+  if (outcomes.includes(true)) return 'taken';
+  return outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
+}
