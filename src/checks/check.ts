@@ -1,4 +1,6 @@
 import type { Limits } from '../config/settings.js';
+import type { BranchFacts } from '../coverage/arm-facts.js';
+import type { ArmGap } from '../coverage/gaps.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { CompilerSettings } from '../environment/compiler-settings.js';
 import type { Environment, RunnerFacts } from '../environment/environment.js';
@@ -8,6 +10,7 @@ import type { Files } from '../discover/files.js';
 import type { Mend } from '../mends/edit.js';
 import type { Style } from '../mends/style.js';
 import type { Links } from '../model/links/links.js';
+import type { ComponentUse } from '../model/links/uses.js';
 import type { AddedMatchers } from '../model/code/added-matchers.js';
 import type { ImportGraph } from '../model/code/import-graph.js';
 import type { ImportedModule } from '../model/code/module-facts.js';
@@ -16,6 +19,7 @@ import type { Project } from '../model/project.js';
 import type { Block, SpecFile } from '../model/specs/blocks.js';
 import type { Place } from '../parse/place.js';
 import type { Problem, Source } from '../parse/source.js';
+import type { Fired } from './branches/fired.js';
 import type { Beginning } from './overload/across-files.js';
 import type { SpecSizes } from './overload/sizes.js';
 import type { SetupEffects } from './setup-effects.js';
@@ -53,6 +57,8 @@ export interface Found {
   evidence?: readonly Evidence[];
   mend?: Mend;
   suggestion?: string;
+  /** What no spec exercises, for the list of gaps. */
+  gap?: { kind: 'component' | 'event'; component: string; event?: string };
 }
 
 /** What `explain` and the catalogue say of a check. */
@@ -104,6 +110,12 @@ export interface SpecFileFacts {
   imported: ReadonlySet<string>;
   /** Components that its renders name. */
   rendered: ReadonlySet<Component>;
+  /** What its specs give to components. */
+  uses: readonly ComponentUse[];
+  /** The events that its specs fire. */
+  fired: Fired;
+  /** It names failures: rejections, errors, what throws. */
+  speaksOfFailure: boolean;
   importsByPattern: boolean;
   /** Imports that lead to no file and to no declared package. */
   unresolved: readonly string[];
@@ -136,6 +148,8 @@ export interface SpecFileFacts {
 
 /** All that a check of the whole project may ask. */
 export interface ProjectContext {
+  /** The folder that is audited. */
+  root: string;
   files: Files;
   project: Project;
   specFiles: readonly SpecFileFacts[];
@@ -154,6 +168,8 @@ export interface ProjectContext {
   /** The compiler settings that stand in a folder. */
   compilersIn: (folder: string) => readonly CompilerSettings[];
   coverage: Coverage | undefined;
+  /** The arms of all components, which of them specs take, and the gaps among them. */
+  branches: () => BranchFacts & { gaps: readonly ArmGap[]; unreachable: readonly ArmGap[] };
   /** Spec files, by name, that could not be read, and why. */
   unreadSpecs: readonly Problem[];
   sourceOf: (file: string) => Source | undefined;

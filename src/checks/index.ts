@@ -1,5 +1,4 @@
-import { B01 } from './branches/B01.js';
-import { B02 } from './branches/B02.js';
+import { BRANCHES } from './branches/index.js';
 import type { Check, CheckText } from './check.js';
 import { CLEANUP } from './cleanup/index.js';
 import { ENVIRONMENT } from './environment/index.js';
@@ -15,8 +14,7 @@ export const CHECKS: readonly Check[] = [
   ...STATE,
   ...CLEANUP,
   ...OVERLOAD,
-  B01,
-  B02,
+  ...BRANCHES,
 ];
 
 /** Every code that a finding may have, with what there is to say of it. */

@@ -54,6 +54,7 @@ const found = (component: Component, inside: boolean): Found => ({
   level: inside ? 'hint' : undefined,
   message: inside ? messageInside(component.name) : message(component.name),
   advice: advice(component.name),
+  gap: { kind: 'component', component: component.name },
 });
 
 // What is imported by name below the modules that specs import: where markup can't be read, this is what tells of

@@ -30,7 +30,8 @@ export function actOf(step: StepOf<'act'>, context: FileContext): string | undef
   return done && `${element} is ${done}`;
 }
 
-const eventOf = ({ name, args }: StepOf<'act'>): string =>
+/** The event that an act is about, by the method's name or by its first argument. */
+export const eventOf = ({ name, args }: StepOf<'act'>): string =>
   name === 'trigger' || name === 'simulate' || name === 'triggerEventHandler' || name === 'dispatchEvent'
     ? (textOfValue(args[0])?.split('.')[0] ?? name)
     : name;

@@ -1,0 +1,84 @@
+import { innerNodes, type Component, type Handler, type ViewNode } from '../../model/components/view.js';
+import type { Found, ProjectCheck, SpecFileFacts } from '../check.js';
+import { elementKey } from './fired.js';
+
+const message = (event: string, tag: string, component: string): string =>
+  `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
+const advice = (act: string): string => `${act}, and assert on what comes of it.`;
+
+/** An event that a component handles, and that no spec fires. */
+export const B04: ProjectCheck = {
+  code: 'B04',
+  family: 'branches',
+  scope: 'project',
+  title: 'Event that nobody fires',
+  level: 'risk',
+  why: 'A handler that no spec calls can do anything, or nothing, and all specs stay green.',
+  trouble:
+    "// <button onClick={() => setOpen(true)}>Open</button>\nit('shows the lid', () => {\n  render(<KilnLid temp={20} />);\n});",
+  mended:
+    "it('opens the lid', async () => {\n  render(<KilnLid temp={20} />);\n  await user.click(screen.getByRole('button', { name: 'Open' }));\n  …\n});",
+  run: (context) =>
+    context.components.flatMap((component) => {
+      const files = context.specFiles.filter(({ uses }) => uses.some((use) => use.component === component));
+      if (files.length === 0 || files.some(({ fired }) => fired.blind)) return [];
+      return handlersIn(component.view)
+        .filter(({ handler, start }) => !isFired(handler.event, start, component, files))
+        .map(({ handler, tag }) => found(handler, tag, component));
+    }),
+};
+
+function isFired(
+  event: string,
+  start: number,
+  component: Component,
+  files: readonly SpecFileFacts[],
+): boolean {
+  const key = elementKey(fileOf(component), start);
+  return files.some(({ fired }) => fired.anywhere.has(event) || fired.onElements.get(key)?.has(event));
+}
+
+const fileOf = ({ templateFile, file }: Component): string => templateFile ?? file;
+
+interface Handled {
+  handler: Handler;
+  tag: string;
+  start: number;
+}
+
+function handlersIn(view: readonly ViewNode[]): Handled[] {
+  return view.flatMap((node) => {
+    const own = node.kind === 'element' ? (node.handlers ?? []) : [];
+    const { tag, place } = node.kind === 'element' ? node : { tag: '', place: node.place };
+    // What a library may fire by itself is not for specs to fire.
+    const asked = own.filter(({ event }) => ACTS.has(event));
+    return [
+      ...asked.map((handler) => ({ handler, tag, start: place.start })),
+      ...handlersIn(innerNodes(node)),
+    ];
+  });
+}
+
+const ACTS: ReadonlyMap<string, string> = new Map([
+  ['click', 'Click it'],
+  ['dblclick', 'Double-click it'],
+  ['submit', 'Submit it'],
+  ['change', 'Change it'],
+  ['input', 'Type into it'],
+  ['keydown', 'Press a key in it'],
+  ['keyup', 'Press a key in it'],
+  ['focus', 'Focus it'],
+  ['blur', 'Focus it and leave it'],
+  ['mouseenter', 'Hover it'],
+  ['mouseover', 'Hover it'],
+  ['mouseleave', 'Hover it and leave it'],
+  ['paste', 'Paste into it'],
+]);
+
+const found = ({ event, place }: Handler, tag: string, component: Component): Found => ({
+  place: { file: fileOf(component), ...place },
+  certainty: 'likely',
+  message: message(event, tag, component.name),
+  advice: advice(ACTS.get(event) ?? 'Fire it'),
+  gap: { kind: 'event', component: component.name, event },
+});

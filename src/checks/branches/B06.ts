@@ -1,0 +1,57 @@
+import type { ArmFacts } from '../../coverage/arm-facts.js';
+import { codeHits } from '../../coverage/arms-hit.js';
+import { ranAtAll } from '../../coverage/coverage.js';
+import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+
+const message = (component: string): string => `No spec makes what ${component} tries here fail.`;
+const advice = 'Let the stand-in reject or throw, and assert on what a user then sees.';
+
+/** A failure that a component handles, and that no spec brings about. */
+export const B06: ProjectCheck = {
+  code: 'B06',
+  family: 'branches',
+  scope: 'project',
+  title: 'Failure or waiting state never shown',
+  level: 'risk',
+  why: 'What a user sees when something fails is written for the day when it does. Only a spec shows it before.',
+  trouble:
+    'try {\n  setKilns(await loadKilns());\n} catch {\n  setError(true); // loadKilns never rejects in a spec\n}',
+  mended:
+    "loadKilns.mockRejectedValue(new Error('offline'));\nrender(<FiringBoard />);\nexpect(await screen.findByRole('alert')).toBeInTheDocument();",
+  run: (context) =>
+    context
+      .branches()
+      .arms.filter(({ branch }) => branch.kind === 'try')
+      .flatMap((each) => found(each, context)),
+};
+
+function found({ branch, arm, component }: ArmFacts, context: ProjectContext): Found[] {
+  const never = neverRan({ branch, arm, component } as ArmFacts, context);
+  if (!never) return [];
+  return [
+    {
+      place: arm.place,
+      certainty: never,
+      message: message(component.name),
+      advice,
+      evidence: [{ ...branch.place, note: 'what is tried' }],
+    },
+  ];
+}
+
+// Sure by the lines of a run; without one, likely where no spec that renders the component speaks of failure at all.
+function neverRan(
+  { branch, arm, component }: ArmFacts,
+  context: ProjectContext,
+): Found['certainty'] | undefined {
+  const measured = context.coverage?.files.get(component.file);
+  const source = context.sourceOf(component.file);
+  if (measured && source) {
+    const tried = { ...branch.place, end: arm.place.start };
+    const hits = codeHits(arm.place, { start: arm.place.start, end: arm.place.start }, measured, source);
+    const isTried = (codeHits(tried, tried, measured, source) ?? 1) > 0;
+    return ranAtAll(measured) && hits === 0 && isTried ? 'sure' : undefined;
+  }
+  const files = context.specFiles.filter(({ uses }) => uses.some((use) => use.component === component));
+  return files.length > 0 && files.every(({ speaksOfFailure }) => !speaksOfFailure) ? 'likely' : undefined;
+}

@@ -1,0 +1,11 @@
+import type { Check } from '../check.js';
+import { B01 } from './B01.js';
+import { B02 } from './B02.js';
+import { B03 } from './B03.js';
+import { B04 } from './B04.js';
+import { B05 } from './B05.js';
+import { B06 } from './B06.js';
+import { B07 } from './B07.js';
+
+/** Checks of the branches family, by number. */
+export const BRANCHES: readonly Check[] = [B01, B02, B03, B04, B05, B06, B07];
