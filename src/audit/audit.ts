@@ -1,5 +1,7 @@
 import type { ProjectContext, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { branchFacts } from '../coverage/arm-facts.js';
+import { armGaps } from '../coverage/gaps.js';
 import { readCoverage, usualCoverage } from '../coverage/read.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../discover/files.js';
@@ -9,17 +11,40 @@ import { compilerSettingsIn, type CompilerSettings } from '../environment/compil
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
 import { ImportGraph } from '../model/code/import-graph.js';
-import type { Problem } from '../parse/source.js';
+import type { Problem, Source } from '../parse/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { discover, prepare, type AuditRequest } from './prepare.js';
 import { makeReport, type Gathered } from './make-report.js';
+import { pendingSpecs, type PendingFile } from './pending-specs.js';
 import type { Report } from './report.js';
 import { checkSpecFile, type CheckedSpecFile, type Coded } from './spec-file.js';
 import type { Stage } from './stage.js';
 
 /** Audits a suite. Reads only; runs nothing of the project. Gives the report, equal for equal files. */
 export async function audit(files: Files, request: AuditRequest): Promise<Report> {
+  return makeReport(await gather(files, request));
+}
+
+/** Audits a suite, and writes pending specs for the arms that none of its specs takes. */
+export async function auditWithPending(
+  files: Files,
+  request: AuditRequest,
+): Promise<{ report: Report; pending: PendingFile[] }> {
+  const gathered = await gather(files, { ...request, writesSpecs: true });
+  const forms = gathered.checked.flatMap(({ form }) => form ?? []);
+  const { context, components, found } = gathered;
+  const unrendered = components.filter(({ file, name }) =>
+    found.some(
+      ({ found: { gap, place } }) =>
+        gap?.kind === 'component' && gap.component === name && place.file === file,
+    ),
+  );
+  const pending = pendingSpecs(context, forms, unrendered, request.settings.testIdAttribute);
+  return { report: makeReport(gathered), pending };
+}
+
+async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
   const problems: Problem[] = [];
   const candidates = discover(files, request, problems);
   const stage = await prepare(files, request, candidates);
@@ -34,7 +59,7 @@ export async function audit(files: Files, request: AuditRequest): Promise<Report
   };
   const found = [...checked.flatMap((each) => each.found), ...checkProject(stage, context)];
   const unread = [...problems, ...stage.project.problems, ...stage.environments.problems];
-  const gathered: Gathered = {
+  return {
     stage,
     components,
     checked,
@@ -44,7 +69,6 @@ export async function audit(files: Files, request: AuditRequest): Promise<Report
     specPaths: new Set(candidates.specs),
     version: request.version,
   };
-  return makeReport(gathered);
 }
 
 // Components, and files that hold specs though their name does not say so.
@@ -109,7 +133,8 @@ function measure(
     ? settings.coverage.map((path) => resolve(request.root, path))
     : [...new Set(folders.flatMap((folder) => usualCoverage(files, folder)))];
   if (paths.length === 0) return undefined;
-  return readCoverage(files, paths, sources, (problem) => problems.push(problem));
+  const sourceOf = (path: string): Source | undefined => stage.project.source(path);
+  return readCoverage({ files, sources, sourceOf, onProblem: (problem) => problems.push(problem) }, paths);
 }
 
 function projectContext(
@@ -123,6 +148,7 @@ function projectContext(
   const setting = (file: string): Setting | undefined => environments.setting(file);
   const compilers = new Map<string, CompilerSettings[]>();
   let graph: ImportGraph | undefined;
+  let branches: ReturnType<ProjectContext['branches']> | undefined;
   return {
     setupOf: (file) => stage.setupOf(file),
     versionOf: (environment, name) => environments.version(manifestsOf(environment), name),
@@ -137,6 +163,13 @@ function projectContext(
       compilers.set(folder, found);
       return found;
     },
+    branches() {
+      if (branches) return branches;
+      const uses = specFiles.flatMap((each) => each.uses);
+      const facts = branchFacts(project, components, coverage, uses);
+      return (branches = { ...facts, ...armGaps(facts) });
+    },
+    root: stage.root,
     files,
     project,
     specFiles,

@@ -1,5 +1,10 @@
 import { createHash } from 'node:crypto';
-import { armGaps } from '../checks/branches/B01.js';
+import type { Example, Value } from '../branches/solve.js';
+import { placeOf } from '../checks/branches/B01.js';
+import { valueText } from '../checks/branches/inputs.js';
+import type { ArmFacts } from '../coverage/arm-facts.js';
+import type { ArmGap } from '../coverage/gaps.js';
+import { grouped } from '../util/grouped.js';
 import { LEVELS, type Level, type ProjectContext } from '../checks/check.js';
 import { textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
@@ -57,6 +62,7 @@ export function makeReport(gathered: Gathered): Report {
     findings,
     reach: summed(checked.map(({ reach }) => reach)),
     gaps: gaps(gathered),
+    branches: branchCounts(gathered),
     coverage: coverage(gathered),
     environment: context.environments.map((each) => {
       const own = checked.filter(({ facts }) => facts.package === each.folder);
@@ -210,25 +216,76 @@ function sorted(findings: readonly ReportedFinding[]): ReportedFinding[] {
   );
 }
 
-function gaps({ context, stage }: Gathered): Gap[] {
-  if (!stage.isOn('B01')) return [];
-  return armGaps(context).flatMap(({ component, branch, arm, conditions }) => {
-    const source = context.sourceOf(component.file);
+function gaps(gathered: Gathered): Gap[] {
+  const { context, stage } = gathered;
+  const asked = stage.isOn('B01') || stage.isOn('B03') ? context.branches().gaps : [];
+  const found: Gap[] = [...asked.flatMap((gap) => armGap(gap, gathered)), ...otherGaps(gathered)];
+  const order = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+  return found.sort((a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column);
+}
+
+function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
+  const { component, branch, arm, basis, conditions, answer, partly, computed } = gap;
+  const place = placeOf(gap);
+  const source = context.sourceOf(place.file);
+  if (!source) return [];
+  return [
+    {
+      kind: 'arm',
+      component: component.name,
+      file: relativeTo(stage.root, place.file),
+      ...source.lines.at(place.start),
+      branch: branch.condition,
+      condition: conditions.map(({ text }) => text).join(' and ') || branch.condition,
+      arm: partly ? `${partly[1] - partly[0]} of ${partly[1]}` : arm.arm,
+      basis,
+      ...(basis === 'measured' && computed === 'taken' ? { computed } : {}),
+      inputs: answer.is === 'inputs' ? answer.examples.map(plainInputs) : [],
+      solved: answer.is === 'inputs',
+    },
+  ];
+}
+
+// Components that no spec renders, and events that none fires.
+const otherGaps = ({ found, context, stage }: Gathered): Gap[] =>
+  found.flatMap(({ found: { gap, place } }) => {
+    const source = gap && context.sourceOf(place.file);
     if (!source) return [];
-    const at = source.lines.at(arm.place.start);
-    return [
-      {
-        kind: 'arm' as const,
-        component: component.name,
-        file: relativeTo(stage.root, component.file),
-        ...at,
-        condition: conditions.join(' and ') || branch.condition,
-        arm: arm.arm,
-        basis: 'measured' as const,
-        inputs: [],
-      },
-    ];
+    const at = { file: relativeTo(stage.root, place.file), ...source.lines.at(place.start) };
+    return [{ ...gap, ...at, basis: 'computed' as const, inputs: [], solved: false }];
   });
+
+/** Of each component with arms: how many specs take, how many not, and of how many that can't be told. */
+function branchCounts({ context, stage }: Gathered): Report['branches'] {
+  if (!stage.isOn('B01') && !stage.isOn('B03')) return undefined;
+  const { arms, records, unmapped, gaps, unreachable } = context.branches();
+  const isGap = new Set(gaps.map(({ arm }) => arm));
+  const components = [...grouped(arms, ({ component }) => component)].map(([component, own]) => ({
+    component: component.name,
+    file: relativeTo(stage.root, component.file),
+    arms: own.length,
+    taken: own.filter(isTaken).length,
+    gaps: own.filter(({ arm }) => isGap.has(arm)).length,
+  }));
+  return { arms: arms.length, unreachable: unreachable.length, records, unmapped, components };
+}
+
+const isTaken = ({ hits, computed }: ArmFacts): boolean =>
+  hits === undefined ? computed === 'taken' : hits > 0;
+
+// JSON knows neither undefined nor functions: what is not given is left out.
+const plainInputs = ({ props, state }: Example): Record<string, unknown> =>
+  plainObject({ ...props, ...state });
+
+const plainObject = (values: Readonly<Record<string, Value>>): Record<string, unknown> =>
+  Object.fromEntries(
+    Object.entries(values).flatMap(([name, value]) => (value === undefined ? [] : [[name, plain(value)]])),
+  );
+
+function plain(value: Value): unknown {
+  if (typeof value === 'function' || Number.isNaN(value)) return valueText(value);
+  if (Array.isArray(value)) return value.map(plain);
+  return typeof value === 'object' && value !== null ? plainObject(value as Record<string, Value>) : value;
 }
 
 function coverage({ context, stage }: Gathered): Report['coverage'] {
@@ -236,7 +293,8 @@ function coverage({ context, stage }: Gathered): Report['coverage'] {
   const files = [...context.coverage.files]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([file, each]) => ({ file: relativeTo(stage.root, file), ...shares(each) }));
-  return { source: context.coverage.source.map((path) => relativeTo(stage.root, path)), files };
+  const source = context.coverage.source.map((path) => relativeTo(stage.root, path));
+  return { source, files, unmatched: context.coverage.unmatched.length };
 }
 
 // Of one place, one reason is enough; what stands in names and reasons must not reach a terminal.

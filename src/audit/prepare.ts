@@ -20,6 +20,8 @@ export interface AuditRequest {
   /** Codes and families that take part; all where there is none. */
   only?: readonly string[];
   version: string;
+  /** Pending specs will be written: how spec files are written is kept. */
+  writesSpecs?: boolean;
   /** Told of each spec file before it is read. */
   onProgress?: (done: number, all: number, path: string) => void;
 }
@@ -38,7 +40,7 @@ export function discover(
 /** What all stages share: settings, environments, and the project with its components. */
 export async function prepare(
   files: Files,
-  { root, settings, only }: AuditRequest,
+  { root, settings, only, writesSpecs = false }: AuditRequest,
   candidates: Candidates,
 ): Promise<Stage> {
   const environments = new Environments(files);
@@ -57,6 +59,7 @@ export async function prepare(
     root,
     files,
     settings,
+    writesSpecs,
     project,
     shownProps: new ShownProps(project),
     environments,

@@ -18,7 +18,17 @@ export interface Report {
   findings: ReportedFinding[];
   reach: Record<Rung, number>;
   gaps: Gap[];
-  coverage?: { source: string[]; files: CoveredFile[] };
+  /** The arms of all components, where branches were looked at. */
+  branches?: {
+    arms: number;
+    /** Arms that nothing takes, by their conditions and types. */
+    unreachable: number;
+    /** Branch records of the coverage files for these components, and those that fit no branch. */
+    records: number;
+    unmapped: number;
+    components: ArmCounts[];
+  };
+  coverage?: { source: string[]; files: CoveredFile[]; unmatched: number };
   environment: PackageFacts[];
   unread: Unread[];
 }
@@ -52,16 +62,34 @@ export interface ReportedFinding {
   fingerprint: string;
 }
 
+/** The arms of one component. Those neither taken nor gaps can't be told. */
+export interface ArmCounts {
+  component: string;
+  file: string;
+  arms: number;
+  taken: number;
+  gaps: number;
+}
+
 export interface Gap {
-  kind: 'arm' | 'component';
+  kind: 'arm' | 'component' | 'event';
   component: string;
   file: string;
   line: number;
   column: number;
+  /** The branch as it is written. */
+  branch?: string;
+  /** All that must hold for the arm. */
   condition?: string;
   arm?: string;
+  event?: string;
   basis: 'measured' | 'computed';
+  /** A run did not take the arm, though what specs give does. */
+  computed?: 'taken';
+  /** Values that take the arm: of props and of state, by name; those at a boundary follow. */
   inputs: Record<string, unknown>[];
+  /** Whether inputs could be worked out. */
+  solved: boolean;
 }
 
 export interface CoveredFile {

@@ -1,11 +1,14 @@
+import type { Node, Program } from 'oxc-parser';
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
+import { firedIn, NOTHING_FIRED } from '../checks/branches/fired.js';
 import { comparedRender } from '../checks/queries/Q07.js';
 import { beginningsIn } from '../checks/overload/across-files.js';
 import { sizesOf } from '../checks/overload/sizes.js';
 import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, manifestsOf, type Environment } from '../environment/environment.js';
+import { walkTree } from '../parse/tree.js';
 import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserActions, isUserCentred } from '../dialects/index.js';
 import { extensionOf } from '../dialects/matchers.js';
@@ -13,12 +16,14 @@ import { runners } from '../dialects/runners.js';
 import { NO_MATCHERS } from '../model/code/added-matchers.js';
 import type { Component, Span } from '../model/components/view.js';
 import { Links } from '../model/links/links.js';
+import { usesIn } from '../model/links/uses.js';
 import type { ModuleTree } from '../model/project.js';
 import { styleOf, type Style } from '../mends/style.js';
 import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
 import type { Render } from '../model/specs/steps.js';
 import { readSpecFile } from '../model/specs/suite.js';
 import { reachCounts, type ReachCounts } from './rungs.js';
+import { specFormOf, type SpecForm } from './spec-form.js';
 import type { Stage } from './stage.js';
 
 /** A finding with its code, and the titles around it: the block itself would keep the whole file in memory. */
@@ -34,6 +39,8 @@ export interface CheckedSpecFile {
   found: Coded[];
   reach: ReachCounts;
   comments: SpecFile['comments'];
+  /** How it is written, where specs are to be added. */
+  form?: SpecForm;
 }
 
 /** Reads and checks one spec file; its syntax tree is let go afterwards. */
@@ -50,6 +57,7 @@ export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
     found,
     reach: reachCounts(file),
     comments: file.comments,
+    form: stage.writesSpecs ? specFormOf(context, tree) : undefined,
   };
 }
 
@@ -122,6 +130,9 @@ function factsOf(
     specs: specsOf(file).length,
     imported: file.imported,
     rendered,
+    uses: USES_ASKED.some((code) => stage.isOn(code)) ? usesIn(file, context.links, project) : [],
+    fired: stage.isOn('B04') ? firedIn(context) : NOTHING_FIRED,
+    speaksOfFailure: stage.isOn('B06') && speaksOfFailure(tree.script.program),
     importsByPattern: file.importsByPattern,
     unresolved: [...new Set(modules)].filter((each) => isUnresolved(each, file.path, stage, environment)),
     modules: tree.facts.modules,
@@ -145,6 +156,26 @@ function factsOf(
     sizes: sizesOf(file),
   };
 }
+
+const FAILURE = /reject|throw|fail|error|offline|status/i;
+
+function speaksOfFailure(program: Program): boolean {
+  let found = false;
+  walkTree(program as Node, (node) => {
+    const word =
+      node.type === 'Identifier'
+        ? node.name
+        : node.type === 'Literal' && typeof node.value === 'string'
+          ? node.value
+          : '';
+    found ||= node.type === 'ThrowStatement' || FAILURE.test(word);
+    return !found;
+  });
+  return found;
+}
+
+// The checks that ask what specs give to components.
+const USES_ASKED = ['B03', 'B04', 'B05', 'B06'];
 
 function isUnresolved(
   specifier: string,

@@ -10,6 +10,8 @@ export interface Stage {
   root: string;
   files: Files;
   settings: Settings;
+  /** Whether pending specs will be written. */
+  writesSpecs: boolean;
   project: Project;
   shownProps: ShownProps;
   environments: Environments;

@@ -5,6 +5,8 @@ import { EXIT } from './exit.js';
 
 const LEVELS = ['blocker', 'risk', 'hint'];
 
+const COVERAGE = 'coverage files (LCOV, Cobertura XML, JSON coverage map), with commas between';
+
 const list = (text: string): string[] =>
   text
     .split(',')
@@ -44,7 +46,7 @@ function program(): Command {
         LEVELS,
       ),
     )
-    .option('--coverage <files>', 'coverage files (LCOV), with commas between', list)
+    .option('--coverage <files>', COVERAGE, list)
     .option('--all', 'do not shorten lists', false)
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet audit --only state,cleanup --hold-at blocker')
@@ -61,6 +63,19 @@ function program(): Command {
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet mend --only S01 --write')
     .action(async (paths: string[], options) => (await import('./commands/mend.js')).runMend(paths, options));
+
+  wexlet
+    .command('gaps [paths...]')
+    .description('what no spec exercises: arms with the inputs that take them, components, events')
+    .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
+    .option('--out <file>', 'write it to a file instead of printing it')
+    .option('--coverage <files>', COVERAGE, list)
+    .option('--stubs', 'print pending specs to fill in', false)
+    .option('--write', 'with --stubs: add them to their spec files', false)
+    .option('--all', 'do not shorten lists', false)
+    .option('--no-color', 'no colours')
+    .addHelpText('after', '\nExample:\n  wexlet gaps src --stubs')
+    .action(async (paths: string[], options) => (await import('./commands/gaps.js')).runGaps(paths, options));
 
   wexlet
     .command('outline [file]')

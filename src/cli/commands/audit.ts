@@ -1,4 +1,5 @@
 import { audit } from '../../audit/audit.js';
+import type { AuditRequest } from '../../audit/prepare.js';
 import type { Report } from '../../audit/report.js';
 import { DiskFiles } from '../../discover/disk-files.js';
 import { jsonReport } from '../../report/json.js';
@@ -39,26 +40,25 @@ async function asText(report: Report, { out, color, all }: AuditOptions): Promis
   });
 }
 
-/** Audits a scope, with what the command line says on top of the settings. */
-export async function auditScope(
-  scope: Scope,
-  options: Pick<AuditOptions, 'only' | 'holdAt' | 'coverage'>,
-): Promise<Report> {
+type AskedOptions = Pick<AuditOptions, 'only' | 'holdAt' | 'coverage'>;
+
+/** What an audit of a scope is asked for, with what the command line says on top of the settings. */
+export function requestFor(scope: Scope, options: AskedOptions): AuditRequest {
   const settings = {
     ...scope.settings,
     holdAt: options.holdAt ?? scope.settings.holdAt,
     coverage: options.coverage ?? scope.settings.coverage,
   };
+  const { root, paths } = scope;
+  return { root, paths, settings, only: namesOfChecks(options.only), version: version() };
+}
+
+/** Audits a scope, and shows how far it is. */
+export async function auditScope(scope: Scope, options: AskedOptions): Promise<Report> {
+  const request = requestFor(scope, options);
   const shown = progress();
   try {
-    return await audit(new DiskFiles(), {
-      root: scope.root,
-      paths: scope.paths,
-      settings,
-      only: namesOfChecks(options.only),
-      version: version(),
-      onProgress: (done, all) => shown.at(done, all),
-    });
+    return await audit(new DiskFiles(), { ...request, onProgress: (done, all) => shown.at(done, all) });
   } finally {
     shown.end();
   }
