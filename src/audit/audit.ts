@@ -10,6 +10,7 @@ import { manifestsOf } from '../environment/environment.js';
 import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
+import { unseenUses } from '../model/links/uses.js';
 import { ImportGraph } from '../model/code/import-graph.js';
 import type { Problem, Source } from '../parse/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
@@ -165,7 +166,8 @@ function projectContext(
     },
     branches() {
       if (branches) return branches;
-      const uses = specFiles.flatMap((each) => each.uses);
+      const inSpecs = specFiles.flatMap((each) => each.uses);
+      const uses = [...inSpecs, ...unseenUses(project, this.imports().loaded, inSpecs)];
       const facts = branchFacts(project, components, coverage, uses);
       return (branches = { ...facts, ...armGaps(facts) });
     },

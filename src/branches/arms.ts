@@ -32,6 +32,8 @@ export interface Branch {
   arms: readonly Arm[];
   /** It only chooses a value that an attribute is given. */
   inAttribute: boolean;
+  /** It stands in a function that need not run when the component is rendered. */
+  deferred: boolean;
   /** State that its conditions read may change between them: fields and refs, which live on. */
   mayChange: boolean;
 }

@@ -58,7 +58,16 @@ function addChain(chain: readonly BranchNode[], { component, under, items, found
     arms.push({ arm: 'else', place, condition: otherwise, written: false, shows: false });
   }
   const { condition } = first;
-  found.push({ kind: 'markup', place, condition, under, arms, inAttribute: false, mayChange: false });
+  found.push({
+    kind: 'markup',
+    place,
+    condition,
+    under,
+    arms,
+    inAttribute: false,
+    deferred: false,
+    mayChange: false,
+  });
 }
 
 const conditionOf = ({ condition, test }: BranchNode, { items }: Pick<Around, 'items'>): Condition => ({

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { exprOf, testOf } from '../model/components/expressions.js';
-import { constant, memberOf, nullish, type Expr, type Test } from '../model/components/expr.js';
+import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../model/components/expr.js';
 import { functionScope, type Bound, type Scope } from '../model/components/scope.js';
 import type { Place } from '../parse/place.js';
 import {
@@ -23,6 +23,7 @@ export function scriptBranches(scopes: ScriptScopes): Branch[] {
     scope: scopes.module,
     under: [],
     inAttribute: false,
+    deferred: false,
     mayChange: scopes.framework !== 'react',
   });
   return inventory.branches.sort((a, b) => a.place.start - b.place.start);
@@ -33,6 +34,7 @@ interface Around {
   scope: Scope;
   under: readonly Condition[];
   inAttribute: boolean;
+  deferred: boolean;
   mayChange: boolean;
 }
 
@@ -98,7 +100,13 @@ class Inventory {
         around.scope.lookup(name) || this.#scopes.isReassigned(name) ? HIDDEN : { is: 'unknown' },
       );
     for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
-    this.#all(fn, { ...around, inAttribute: false, scope: functionScope(fn, around.scope, names) });
+    const deferred = around.deferred || !(given.size > 0 || this.#scopes.runsOnRender(fn));
+    this.#all(fn, {
+      ...around,
+      inAttribute: false,
+      deferred,
+      scope: functionScope(fn, around.scope, names, (name) => this.#scopes.isReassigned(name)),
+    });
   }
 
   // What follows an `if` that always leaves stands under its negation.
@@ -189,7 +197,8 @@ class Inventory {
     const [fn] = given;
     if (method.type !== 'MemberExpression' || !WALKS.has(memberName(method) ?? '') || !fn || !isFunction(fn))
       return undefined;
-    const item = memberOf(exprOf(method.object, scope), '0');
+    const list = exprOf(method.object, scope);
+    const item = list.is === 'list' && list.items.length ? oneOf(list.items) : memberOf(list, '0');
     const names = new Map<string, Bound>();
     const [param] = fn.params;
     if (param?.type === 'Identifier') names.set(param.name, { is: 'expr', expr: item });
@@ -260,8 +269,17 @@ class Inventory {
   }
 
   #add(kind: Branch['kind'], node: Node, condition: string, around: Around, arms: readonly Arm[]): void {
-    const { under, inAttribute, mayChange } = around;
-    this.branches.push({ kind, place: this.#place(node), condition, under, arms, inAttribute, mayChange });
+    const { under, inAttribute, deferred, mayChange } = around;
+    this.branches.push({
+      kind,
+      place: this.#place(node),
+      condition,
+      under,
+      arms,
+      inAttribute,
+      deferred,
+      mayChange,
+    });
   }
 
   #arm(arm: string, node: Node, condition: Condition, written = true): Arm {

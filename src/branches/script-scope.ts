@@ -1,5 +1,6 @@
 import type { Node, Program } from 'oxc-parser';
 import { angularDeclarations } from '../model/components/angular-class.js';
+import { LIST_CHANGERS } from '../model/components/changed-props.js';
 import { constant, UNKNOWN, type Expr } from '../model/components/expr.js';
 import { enumValues } from '../model/components/enums.js';
 import { exprOf, partOf } from '../model/components/expressions.js';
@@ -24,6 +25,8 @@ import {
 import type { ModuleTree, Project } from '../model/project.js';
 import {
   isFunction,
+  memberName,
+  namesOnTheWay,
   propertyName,
   returnedFrom,
   unwrapped,
@@ -55,6 +58,8 @@ export class ScriptScopes {
   readonly #reassigned: ReadonlySet<string>;
   readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, Bound>>;
   readonly #options: ReadonlyMap<Node, Component>;
+  /** Functions that give what is rendered: `render`, getters, computed values. */
+  readonly #rendering = new Set<Node>();
 
   constructor(project: Project, tree: ModuleTree, components: readonly Component[], depth = 0) {
     this.file = tree.path;
@@ -73,6 +78,7 @@ export class ScriptScopes {
     };
     this.#options = this.#optionObjects();
     this.#propsOf = this.#functionsWithProps();
+    this.#findComputed();
   }
 
   /** What the parameters of a component's own function stand for. */
@@ -84,6 +90,11 @@ export class ScriptScopes {
         this.isReassigned(name) ? HIDDEN : withDefault(each, this.module),
       ]),
     );
+  }
+
+  /** Whether a function runs whenever its component is rendered. */
+  runsOnRender(fn: FunctionNode): boolean {
+    return this.#propsOf.has(fn) || this.#rendering.has(fn);
   }
 
   /** Whether a name is given another value anywhere in the script. */
@@ -106,6 +117,7 @@ export class ScriptScopes {
       const value = member.value ? unwrapped(member.value) : undefined;
       const isGetter = member.type === 'MethodDefinition' && member.kind === 'get';
       const given = isGetter ? onlyReturned(value) : value && computedValue(value);
+      if (value && (isGetter || name === 'render')) this.#rendering.add(value);
       if (given) names.set(`this.${name}`, { is: 'node', node: given, scope });
       else if (
         value &&
@@ -130,6 +142,7 @@ export class ScriptScopes {
     for (const [key, value] of entriesOf(node)) {
       if ((key !== 'computed' && key !== 'methods') || value.type !== 'ObjectExpression') continue;
       for (const [name, each] of entriesOf(value)) {
+        if (key === 'computed') this.#rendering.add(unwrapped(each));
         const given = key === 'computed' ? onlyReturned(unwrapped(each)) : unwrapped(each);
         names.set(`this.${name}`, given ? { is: 'node', node: given, scope } : stateOf(name));
       }
@@ -189,6 +202,15 @@ export class ScriptScopes {
     return tree && new ScriptScopes(this.#project, tree, [], this.#depth + 1).#lookup(declared?.name ?? '');
   }
 
+  // `computed(() => …)` and `useMemo(() => …)`, wherever they stand.
+  #findComputed(): void {
+    walkTree(this.program as Node, (node) => {
+      if (node.type !== 'CallExpression' || node.callee.type !== 'Identifier') return;
+      const [fn] = node.arguments;
+      if (fn && COMPUTES.has(node.callee.name)) this.#rendering.add(fn);
+    });
+  }
+
   #optionObjects(): Map<Node, Component> {
     const found = new Map<Node, Component>();
     if (this.framework !== 'vue') return found;
@@ -245,6 +267,10 @@ const withDefault = (bound: Bound, scope: Scope): Bound =>
   bound.is === 'prop' && bound.fallback
     ? { is: 'expr', expr: partOf({ is: 'prop', name: bound.name }, { fallback: bound.fallback, scope }, 0) }
     : bound;
+
+const CHANGERS: ReadonlySet<string> = new Set([...LIST_CHANGERS, 'add', 'set', 'delete', 'clear']);
+
+const COMPUTES = new Set(['computed', 'useMemo']);
 
 const NONE: ReadonlyMap<string, Bound> = new Map();
 const stateOf = (name: string): Bound => ({ is: 'expr', expr: { is: 'unknown', name } });
@@ -314,6 +340,7 @@ const enumOf = (node: Extract<Node, { type: 'TSEnumDeclaration' }>): Expr => ({
   open: false,
 });
 
+// Names that are given another value, or whose lists and objects are changed in place.
 function reassigned(program: Program): Set<string> {
   const found = new Set<string>();
   walkTree(program as Node, (node) => {
@@ -324,6 +351,15 @@ function reassigned(program: Program): Set<string> {
           ? node.argument
           : undefined;
     if (target?.type === 'Identifier') found.add(target.name);
+    const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
+    const isChange = callee?.type === 'MemberExpression' && CHANGERS.has(memberName(callee) ?? '');
+    const changed = isChange
+      ? callee.object
+      : target?.type === 'MemberExpression'
+        ? target.object
+        : undefined;
+    const [name] = changed ? namesOnTheWay(changed) : [];
+    if (name !== undefined) found.add(name);
     if (
       node.type === 'AssignmentExpression' &&
       (node.left.type === 'ObjectPattern' || node.left.type === 'ArrayPattern')

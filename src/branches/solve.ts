@@ -19,7 +19,7 @@ export type Answer =
   /** `examples`: the likeliest first, then those that stand at a boundary of the condition. */
   { is: 'inputs'; examples: readonly Example[] } | { is: 'contradiction' } | { is: 'unsolved' };
 
-const MOST_TRIES = 5000;
+const MOST_TRIES = 1500;
 const MOST_EXAMPLES = 4;
 
 /**

@@ -80,6 +80,6 @@ function hitsOf(
 function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): ArmFacts['computed'] {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const outcomes = uses.map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
-  if (outcomes.includes(true)) return 'taken';
+  if (outcomes.includes(true)) return branch.deferred ? 'unknown' : 'taken';
   return outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
 }

@@ -78,8 +78,16 @@ function recordOf(block: number, branch: WrittenBranch, hits: readonly number[] 
       ? positionOf((branch.loc ?? first)?.end)
       : undefined;
   const parts = branch.locations.map(({ start }) => positionOf(start) ?? at);
-  return [{ line: at.line, block, hits, at, parts, rangeEnd: end }];
+  return [{ line: at.line, block, hits, kind: KINDS[branch.type], at, parts, rangeEnd: end }];
 }
+
+const KINDS: Readonly<Record<string, BranchRecord['kind']>> = {
+  if: 'if',
+  'cond-expr': 'conditional',
+  'binary-expr': 'logical',
+  switch: 'switch',
+  'default-arg': 'default',
+};
 
 const positionOf = (place: v.InferOutput<typeof Place> | undefined): Position | undefined =>
   place?.line === undefined

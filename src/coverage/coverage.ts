@@ -1,3 +1,5 @@
+import type { Branch } from '../branches/arms.js';
+
 /** A place in a source file: lines count from 1, columns from 0, as coverage maps have them. */
 export interface Position {
   line: number;
@@ -13,6 +15,8 @@ export interface BranchRecord {
   hits: readonly number[];
   /** How many of how many parts were hit, where the file does not say which. */
   partly?: Share;
+  /** What kind of branch it is, in formats that tell. */
+  kind?: Branch['kind'];
   /** Where it starts and where its parts do, in formats that tell. */
   at?: Position;
   parts?: readonly Position[];

@@ -1,5 +1,5 @@
 import type { Files } from '../discover/files.js';
-import { decodeSource, isProblem, type Problem, type Source } from '../parse/source.js';
+import { decodeSource, isProblem, LARGEST_COVERAGE, type Problem, type Source } from '../parse/source.js';
 import { grouped } from '../util/grouped.js';
 import { basename, dirname, isAbsolute, join, resolve, slashed } from '../util/paths.js';
 import { readCobertura } from './cobertura.js';
@@ -56,7 +56,7 @@ export function readCoverage(reader: CoverageReader, paths: readonly string[]): 
 
 function read({ files, onProblem }: CoverageReader, path: string): FileCoverage[] {
   const bytes = files.read(path);
-  const source = bytes && decodeSource(path, bytes);
+  const source = bytes && decodeSource(path, bytes, LARGEST_COVERAGE);
   if (!source || isProblem(source)) {
     onProblem(source ?? { file: path, reason: 'cannot be read' });
     return [];

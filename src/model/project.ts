@@ -175,11 +175,16 @@ export class Project {
     if ('reason' in script) return this.#fail(script);
     return this.#kept(source.path, () => {
       const facts = moduleFacts(script.program);
-      const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
-      const more = components.length ? [] : vueOptionComponents(script, facts);
-      this.#summaries.set(source.path, summaryOf(script, facts, [...components, ...more]));
+      // A tree that is read again belongs to the components that are known already.
+      if (!this.#summaries.get(source.path)) this.#summaries.set(source.path, this.#summed(script, facts));
       return { path: source.path, script, facts };
     });
+  }
+
+  #summed(script: Script, facts: ModuleFacts): ModuleSummary {
+    const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
+    const more = components.length ? [] : vueOptionComponents(script, facts);
+    return summaryOf(script, facts, [...components, ...more]);
   }
 
   #readVue(source: Source): ModuleTree | undefined {
@@ -194,8 +199,8 @@ export class Project {
         : ({ type: 'Program', body, start: 0, end: 0 } as unknown as Script['program']);
       const script = { source, program, comments: scripts.flatMap(({ comments }) => comments) };
       const facts = moduleFacts(program);
-      const component = vueComponent(file, facts);
-      this.#summaries.set(source.path, summaryOfSingleFile(source.path, facts, component));
+      if (!this.#summaries.get(source.path))
+        this.#summaries.set(source.path, summaryOfSingleFile(source.path, facts, vueComponent(file, facts)));
       return { path: source.path, script, facts };
     });
   }

@@ -16,11 +16,14 @@ export interface Source {
   lines: LineIndex;
 }
 
-export const LARGEST_FILE = 4 * 1024 * 1024;
+const MIB = 1024 * 1024;
+export const LARGEST_FILE = 4 * MIB;
+/** Coverage of a large project is one file. */
+export const LARGEST_COVERAGE = 128 * MIB;
 
 /** Decodes a file's bytes (UTF-8, or UTF-16 with a byte order mark); a Problem for binary, invalid or huge content. */
-export function decodeSource(path: string, bytes: Uint8Array): Source | Problem {
-  if (bytes.length > LARGEST_FILE) return { file: path, reason: 'larger than 4 MiB, left out' };
+export function decodeSource(path: string, bytes: Uint8Array, largest = LARGEST_FILE): Source | Problem {
+  if (bytes.length > largest) return { file: path, reason: `larger than ${largest / MIB} MiB, left out` };
   const { encoding, bom } = sniff(bytes);
   if (encoding === 'utf-8' && bytes.includes(0)) {
     return { file: path, reason: 'binary content (a NUL byte)', line: lineOf(bytes, bytes.indexOf(0)) };

@@ -25,6 +25,11 @@ export class ImportGraph {
     }
   }
 
+  /** Every module of the project that is loaded, directly or through others, the first files left out. */
+  get loaded(): string[] {
+    return [...this.#importers.keys()];
+  }
+
   /** The files that load something wanted, directly or through others. */
   loadersOf(isWanted: IsWanted): Set<string> {
     const found = new Set<string>();

@@ -125,7 +125,25 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   );
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
-  return { ...base, view: functionView(made, scope, 0, params), props, defaulted, domains, changes, opens };
+  return {
+    ...base,
+    view: functionView(made, scope, 0, params),
+    props,
+    defaulted,
+    domains,
+    changes,
+    opens,
+    clones: clones(made),
+  };
+}
+
+function clones(node: Node): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    found ||= each.type === 'Identifier' && each.name === 'cloneElement';
+    return !found;
+  });
+  return found;
 }
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
@@ -153,7 +171,15 @@ function fromClass(
   // `class Lid extends Component<LidProps>`
   const [type] = node.superTypeArguments?.params ?? [];
   const domains = type ? membersOf(type, types) : undefined;
-  return { ...base, view: functionView(render, inner(scope, methods), 0), props, domains, changes, opens };
+  return {
+    ...base,
+    view: functionView(render, inner(scope, methods), 0),
+    props,
+    domains,
+    changes,
+    opens,
+    clones: clones(node),
+  };
 }
 
 function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {

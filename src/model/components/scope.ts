@@ -74,12 +74,21 @@ export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
   };
 }
 
-/** The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable. */
-export function functionScope(fn: FunctionNode, outer: Scope, params: ReadonlyMap<string, Bound>): Scope {
+/**
+ * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
+ * what `isChanged` says is changed in place.
+ */
+export function functionScope(
+  fn: FunctionNode,
+  outer: Scope,
+  params: ReadonlyMap<string, Bound>,
+  isChanged?: (name: string) => boolean,
+): Scope {
   const names = new Map<string, Bound>(params);
   const scope = inner(outer, names);
   if (fn.body?.type !== 'BlockStatement') return scope;
   declareAll(fn.body.body, names, scope);
+  if (isChanged) for (const name of names.keys()) if (isChanged(name)) names.set(name, { is: 'unknown' });
   for (const [name, ways] of assignedIn(fn, scope)) names.set(name, { is: 'assigned', ways, scope });
   return scope;
 }

@@ -96,6 +96,8 @@ export interface Component {
   view: readonly ViewNode[];
   /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
   props: ReadonlyMap<string, Expr | undefined>;
+  /** React: it hands props of its own to the elements that it is given. */
+  clones?: boolean;
   /** React: props whose defaults its own code fills in, where it takes its props apart. */
   defaulted?: ReadonlySet<string>;
   /** What its props may be by their declared types, where those can be read. */

@@ -30,7 +30,7 @@ import type { Project } from '../project.js';
 import type { Placed, PlacedArm, PlacedNode, RenderedTree } from './placed.js';
 import { isSelected, slotNames } from './projection.js';
 import { ShownProps } from './shown-props.js';
-import type { ComponentUse } from './uses.js';
+import { asChildren, type ComponentUse } from './uses.js';
 
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
@@ -414,7 +414,8 @@ class Expansion {
       within: [...context.within, component],
     };
     // What the spec writes itself is told apart by more than what it shows.
-    if (context.component) this.uses.push(this.#use(node, component, inside));
+    if (context.component)
+      this.uses.push({ ...this.#use(node, component, inside), by: context.component.file });
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
@@ -430,7 +431,7 @@ class Expansion {
     const isShown = this.#shownProps.of(node, file);
     const known = new Map<string, Expr>();
     for (const [name, prop] of given)
-      known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : SOMETHING);
+      known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
     return { component, given: known, open };
   }
 

@@ -3,6 +3,7 @@ import { innerNodes, type Component, type ComponentNode, type ViewNode } from '.
 import type { Project } from '../project.js';
 import { exprOfValue, viewOfValue } from '../specs/spec-scope.js';
 import type { SpecFile } from '../specs/blocks.js';
+import { grouped } from '../../util/grouped.js';
 import type { Render } from '../specs/steps.js';
 import type { Value } from '../specs/values.js';
 import type { Links } from './links.js';
@@ -14,6 +15,8 @@ export interface ComponentUse {
   given: ReadonlyMap<string, Expr>;
   /** It may be given more than can be read. */
   open: boolean;
+  /** The file of the component that renders it; none where a spec does. */
+  by?: string;
 }
 
 const MOST_WAYS = 24;
@@ -29,18 +32,41 @@ export function usesIn(file: SpecFile, links: Links, project: Project): Componen
   for (const block of file.blocks)
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
-        found.push(...changed(step.render, step.name, step.args, project));
+        found.push(...changed({ ...step, render: step.render }, file, project));
   return [...found, ...blind(file, project)];
 }
 
 const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
 
-// Components in markup that the spec itself writes.
-function written(node: ViewNode, file: string, project: Project, root?: Render): ComponentUse[] {
-  const inside = innerNodes(node).flatMap((each) => written(each, file, project));
+// Components in markup that the spec itself writes; what others clone may be given more.
+function written(
+  node: ViewNode,
+  file: string,
+  project: Project,
+  root?: Render,
+  cloned = false,
+): ComponentUse[] {
+  const clones = cloned || (node.kind === 'component' && componentOf(node, file, project)?.clones === true);
+  const given =
+    node.kind === 'component'
+      ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
+      : [];
+  const inside = [...innerNodes(node), ...given].flatMap((each) =>
+    written(each, file, project, undefined, clones),
+  );
   if (node.kind !== 'component') return inside;
-  return [...usesOf(node, file, project, root), ...inside];
+  return [
+    ...usesOf(node, file, project, root).map((use) => ({ ...use, open: use.open || cloned })),
+    ...inside,
+  ];
 }
+
+/** What children are as a value: surely something, where an element or a text is among them. */
+export const asChildren = (view: readonly ViewNode[]): Expr =>
+  view.some(({ kind }) => kind === 'element' || kind === 'component' || kind === 'repeat') ||
+  view.some((node) => node.kind === 'text' && node.text.is === 'constant')
+    ? SOMETHING
+    : UNKNOWN;
 
 function usesOf(node: ComponentNode, file: string, project: Project, root?: Render): ComponentUse[] {
   const component = componentOf(node, file, project);
@@ -48,7 +74,7 @@ function usesOf(node: ComponentNode, file: string, project: Project, root?: Rend
   const given = new Map<string, Expr>();
   for (const [name, prop] of [...node.props, ...(root?.props ?? [])])
     given.set(name, 'expr' in prop ? prop.expr : SOMETHING);
-  for (const name of node.slots.keys()) given.set(name, SOMETHING);
+  for (const [name, view] of node.slots) given.set(name, asChildren(view));
   const isFixture = root?.gives === 'fixture';
   const isHole = root?.view?.some(({ kind }) => kind === 'hole') ?? false;
   // A fixture is told its inputs one by one: all of them are known.
@@ -76,7 +102,11 @@ function eachWay(use: ComponentUse): ComponentUse[] {
 }
 
 // `rerender(<KilnLid temp={20} />)`, `setProps({ temp: 20 })`
-function changed(render: Render, name: string, args: readonly Value[], project: Project): ComponentUse[] {
+function changed(
+  { render, name, args }: { render: Render; name: string; args: readonly Value[] },
+  file: SpecFile,
+  project: Project,
+): ComponentUse[] {
   const [first] = args;
   const [node] = render.view ?? [];
   if (!first || !CHANGES.has(name)) return [];
@@ -87,9 +117,21 @@ function changed(render: Render, name: string, args: readonly Value[], project: 
   if (first.is !== 'object') return [{ component, given: new Map(), open: true }];
   const given = new Map<string, Expr>();
   for (const [prop, value] of render.props) given.set(prop, 'expr' in value ? value.expr : SOMETHING);
+  // What is set at another time may be set already.
+  for (const prop of setOn(render, file)) given.set(prop, UNKNOWN);
   for (const [prop, value] of first.entries) given.set(prop, exprOfValue(value));
   return eachWay({ component, given, open: first.open || (node?.kind === 'component' && node.open) });
 }
+
+const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
+  file.blocks.flatMap(({ steps }) =>
+    steps.flatMap((step) => {
+      if (step.kind !== 'act' || step.by !== 'program' || !step.render) return [];
+      const isSame = step.render.props === props || (heldBy !== undefined && step.render.heldBy === heldBy);
+      const [first] = step.args;
+      return isSame && first?.is === 'object' ? [...first.entries.keys()] : [];
+    }),
+  );
 
 const CHANGES = new Set(['rerender', 'setProps', 'update', 'updateProps', 'setState', 'setData']);
 
@@ -104,6 +146,33 @@ function blind(file: SpecFile, project: Project): ComponentUse[] {
       open: true,
     })),
   );
+}
+
+/**
+ * Uses by modules in which a component is not seen to be rendered, though they import it: called by a function, or chosen
+ * at run time. What it is given there is not known. `files`: modules that specs load.
+ */
+export function unseenUses(
+  project: Project,
+  files: readonly string[],
+  uses: readonly ComponentUse[],
+): ComponentUse[] {
+  const seen = grouped(uses, ({ component }) => component);
+  return files.flatMap((file) => {
+    const summary = project.summary(file);
+    const own = summary?.components ?? [];
+    if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
+    return [...summary.imports.values()].flatMap((from) => {
+      const declared = from.typeOnly ? undefined : project.imported(file, from);
+      const component = declared && project.componentAt(declared);
+      // Angular's modules import what templates render by its tag.
+      const isSeen =
+        component === undefined ||
+        component.framework === 'angular' ||
+        seen.get(component)?.some(({ by }) => by === file);
+      return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true }];
+    });
+  });
 }
 
 /** What a component reads for a prop in one use; `raw`: before a default stands in. */
