@@ -10,7 +10,10 @@ import { manifestsOf } from '../environment/environment.js';
 import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
 import type { Setting } from '../environment/setting.js';
 import type { Component } from '../model/components/view.js';
-import { unseenUses } from '../model/links/uses.js';
+import { unseenUses, type ComponentUse } from '../model/links/uses.js';
+import type { Project } from '../model/project.js';
+import { speaksOfFailure } from '../model/specs/failures.js';
+import { grouped } from '../util/grouped.js';
 import { ImportGraph } from '../model/code/import-graph.js';
 import type { Problem, Source } from '../parse/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
@@ -150,6 +153,8 @@ function projectContext(
   const compilers = new Map<string, CompilerSettings[]>();
   let graph: ImportGraph | undefined;
   let branches: ReturnType<ProjectContext['branches']> | undefined;
+  let uses: ReadonlyMap<Component, readonly ComponentUse[]> | undefined;
+  let renderers: ReadonlyMap<Component, readonly SpecFileFacts[]> | undefined;
   return {
     setupOf: (file) => stage.setupOf(file),
     versionOf: (environment, name) => environments.version(manifestsOf(environment), name),
@@ -164,11 +169,23 @@ function projectContext(
       compilers.set(folder, found);
       return found;
     },
+    usesOf(component) {
+      uses ??= grouped(allUses(project, specFiles, this.imports().loaded), (use) => use.component);
+      return uses.get(component) ?? [];
+    },
+    specFilesOf(component) {
+      renderers ??= renderedBy(specFiles);
+      return this.usesOf(component).some(({ unseen }) => unseen)
+        ? undefined
+        : (renderers.get(component) ?? []);
+    },
+    speaksOfFailure(path) {
+      const tree = project.tree(path);
+      return tree === undefined || speaksOfFailure(tree.script.program);
+    },
     branches() {
       if (branches) return branches;
-      const inSpecs = specFiles.flatMap((each) => each.uses);
-      const uses = [...inSpecs, ...unseenUses(project, this.imports().loaded, inSpecs)];
-      const facts = branchFacts(project, components, coverage, uses);
+      const facts = branchFacts(project, components, coverage, (component) => this.usesOf(component));
       return (branches = { ...facts, ...armGaps(facts) });
     },
     root: stage.root,
@@ -181,6 +198,23 @@ function projectContext(
     coverage,
     sourceOf: (file) => project.source(file),
   };
+}
+
+function allUses(
+  project: Project,
+  specFiles: readonly SpecFileFacts[],
+  loaded: readonly string[],
+): ComponentUse[] {
+  const inSpecs = specFiles.flatMap((each) => each.uses);
+  return [...inSpecs, ...unseenUses(project, loaded, inSpecs)];
+}
+
+function renderedBy(specFiles: readonly SpecFileFacts[]): Map<Component, SpecFileFacts[]> {
+  const found = new Map<Component, SpecFileFacts[]>();
+  for (const file of specFiles)
+    for (const component of new Set(file.uses.map((use) => use.component)))
+      found.set(component, [...(found.get(component) ?? []), file]);
+  return found;
 }
 
 function checkProject(stage: Stage, context: ProjectContext): Coded[] {

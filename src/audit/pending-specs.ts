@@ -153,9 +153,7 @@ class Writer {
 
   // What another spec gives the component, so that it renders; then what takes the arm.
   #props({ conditions }: ArmGap, { props, state }: Example): Record<string, Value> {
-    const uses = this.#context.specFiles
-      .flatMap((file) => file.uses)
-      .filter((use) => use.component === this.#component && !use.open);
+    const uses = this.#context.usesOf(this.#component).filter(({ open }) => !open);
     const bases = uses
       .map((use) => plainGiven(use.given))
       .sort((a, b) => Object.keys(a).length - Object.keys(b).length);
@@ -227,7 +225,8 @@ class Writer {
     const body = specs.map((spec) => this.#indented(spec, groups ? indent : '')).join(`${newline}${newline}`);
     const open = `describe(${quoted(this.#component.name, quote)}, () => {`;
     const whole = groups ? [open, body, `})${semicolon}`].join(newline) : body;
-    return [...imports, this.#import(folder), '', whole, ''].join(newline);
+    const used = imports.flatMap((each) => importText(each, whole, semicolon));
+    return [...used, this.#import(folder), '', whole, ''].join(newline);
   }
 
   #indented(spec: string, indent: string): string {
@@ -257,6 +256,17 @@ class Writer {
     const what = isNamed ? `{ ${name} }` : name;
     return `import ${what} from ${quoted(path, style.quote)}${style.semicolon}`;
   }
+}
+
+// Of plain names, those that the code uses.
+function importText(
+  { names, text, from, plain }: SpecForm['imports'][number],
+  code: string,
+  semicolon: string,
+): string[] {
+  const used = names.filter((name) => new RegExp(`\\b${name}\\b`).test(code));
+  if (!plain || names.length === 0) return [text];
+  return used.length ? [`import { ${used.join(', ')} } from ${from}${semicolon}`] : [];
 }
 
 function relativePath(from: string, to: string): string {

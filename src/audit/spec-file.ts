@@ -1,4 +1,3 @@
-import type { Node, Program } from 'oxc-parser';
 import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
 import { CHECKS } from '../checks/index.js';
 import { firedIn, NOTHING_FIRED } from '../checks/branches/fired.js';
@@ -8,7 +7,6 @@ import { sizesOf } from '../checks/overload/sizes.js';
 import { usedReaches, type Used } from '../checks/queries/uses.js';
 import { unnamedControls } from '../checks/queries/unnamed.js';
 import { declares, manifestsOf, type Environment } from '../environment/environment.js';
-import { walkTree } from '../parse/tree.js';
 import { packageOf } from '../util/paths.js';
 import { dialectOf, isUserActions, isUserCentred } from '../dialects/index.js';
 import { extensionOf } from '../dialects/matchers.js';
@@ -130,9 +128,10 @@ function factsOf(
     specs: specsOf(file).length,
     imported: file.imported,
     rendered,
-    uses: USES_ASKED.some((code) => stage.isOn(code)) ? usesIn(file, context.links, project) : [],
+    uses: USES_ASKED.some((code) => stage.isOn(code))
+      ? usesIn(file, context.links, project, stage.shownProps)
+      : [],
     fired: stage.isOn('B04') ? firedIn(context) : NOTHING_FIRED,
-    speaksOfFailure: stage.isOn('B06') && speaksOfFailure(tree.script.program),
     importsByPattern: file.importsByPattern,
     unresolved: [...new Set(modules)].filter((each) => isUnresolved(each, file.path, stage, environment)),
     modules: tree.facts.modules,
@@ -155,23 +154,6 @@ function factsOf(
     beginnings: stage.isOn('O08') ? beginningsIn(file) : [],
     sizes: sizesOf(file),
   };
-}
-
-const FAILURE = /reject|throw|fail|error|offline|status/i;
-
-function speaksOfFailure(program: Program): boolean {
-  let found = false;
-  walkTree(program as Node, (node) => {
-    const word =
-      node.type === 'Identifier'
-        ? node.name
-        : node.type === 'Literal' && typeof node.value === 'string'
-          ? node.value
-          : '';
-    found ||= node.type === 'ThrowStatement' || FAILURE.test(word);
-    return !found;
-  });
-  return found;
 }
 
 // The checks that ask what specs give to components.

@@ -14,8 +14,8 @@ export interface SpecForm {
   /** What starts a spec that does not run yet: `it.skip`, or `xit` where the runner has no other way. */
   skipped: string;
   groups: boolean;
-  /** The imports of runner and libraries, as they are written. */
-  imports: readonly string[];
+  /** The imports of runner and libraries: the names, and how they are written. */
+  imports: readonly { names: readonly string[]; text: string; from: string; plain: boolean }[];
   /** Names of components in this file. */
   names: ReadonlyMap<Component, string>;
   /** How it renders, and which components. */
@@ -53,7 +53,16 @@ export function specFormOf(context: FileContext, { script, facts }: ModuleTree):
     groups: file.root.children.some(({ kind }) => kind === 'group'),
     imports: script.program.body.flatMap((statement) =>
       statement.type === 'ImportDeclaration' && dialectOf(statement.source.value)
-        ? [source.text.slice(statement.start, statement.end)]
+        ? [
+            {
+              names: statement.specifiers.map(({ local }) => local.name),
+              text: source.text.slice(statement.start, statement.end),
+              from: source.text.slice(statement.source.start, statement.source.end),
+              plain: statement.specifiers.every(
+                (each) => each.type === 'ImportSpecifier' && each.start === each.local.start,
+              ),
+            },
+          ]
         : [],
     ),
     names,

@@ -114,8 +114,6 @@ export interface SpecFileFacts {
   uses: readonly ComponentUse[];
   /** The events that its specs fire. */
   fired: Fired;
-  /** It names failures: rejections, errors, what throws. */
-  speaksOfFailure: boolean;
   importsByPattern: boolean;
   /** Imports that lead to no file and to no declared package. */
   unresolved: readonly string[];
@@ -168,6 +166,12 @@ export interface ProjectContext {
   /** The compiler settings that stand in a folder. */
   compilersIn: (folder: string) => readonly CompilerSettings[];
   coverage: Coverage | undefined;
+  /** All that is known to be given to a component. */
+  usesOf: (component: Component) => readonly ComponentUse[];
+  /** The spec files whose specs render a component, by itself or in another; undefined where that can't be told. */
+  specFilesOf: (component: Component) => readonly SpecFileFacts[] | undefined;
+  /** Whether a spec file, by its path, names failures: rejections, errors, what throws. */
+  speaksOfFailure: (specFile: string) => boolean;
   /** The arms of all components, which of them specs take, and the gaps among them. */
   branches: () => BranchFacts & { gaps: readonly ArmGap[]; unreachable: readonly ArmGap[] };
   /** Spec files, by name, that could not be read, and why. */

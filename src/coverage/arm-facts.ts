@@ -35,9 +35,8 @@ export function branchFacts(
   project: Project,
   components: readonly Component[],
   coverage: Coverage | undefined,
-  uses: readonly ComponentUse[],
+  usesOf: (component: Component) => readonly ComponentUse[],
 ): BranchFacts {
-  const usesOf = grouped(uses, ({ component }) => component);
   const files = [...grouped(components, ({ file }) => file)].map(([file, own]) => {
     const branches = branchesOf(project, own);
     const source = project.source(file);
@@ -56,7 +55,7 @@ export function branchFacts(
           branch,
           arm,
           ...hitsOf(byBranch.get(branch), i),
-          computed: computedBy(branch, arm, usesOf.get(component) ?? []),
+          computed: computedBy(branch, arm, usesOf(component)),
         })),
       );
     }),

@@ -147,7 +147,7 @@ describe('wexlet gaps', () => {
     );
     const read = (path: string): string => readFileSync(join(folder, path), 'utf8');
     expect(read('src/lid.spec.tsx')).to.equal(SPEC.replace(/\}\)\n$/, `\n${stub}})\n`));
-    expect(read('src/rack.spec.tsx')).to.equal(`import { render, screen } from '@testing-library/react';
+    expect(read('src/rack.spec.tsx')).to.equal(`import { render } from '@testing-library/react'
 import { Rack } from "./rack"
 
 describe("Rack", () => {

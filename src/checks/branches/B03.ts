@@ -51,17 +51,16 @@ function found(gap: ArmGap, context: ProjectContext): Found {
 }
 
 // What specs give for the prop that the arm's own condition reads first.
-function givenValues({ arm, component }: ArmGap, { specFiles }: ProjectContext): string | undefined {
+function givenValues({ arm, component }: ArmGap, context: ProjectContext): string | undefined {
   let name: string | undefined;
   propsInTest(arm.condition.test, (prop) => (name ??= prop));
   if (name === undefined) return undefined;
   const prop = name;
   const values = new Set<string>();
-  for (const use of specFiles.flatMap(({ uses }) => uses))
-    if (use.component === component) {
-      const value = givenIn(use, prop);
-      if (value.is !== 'constant') return undefined;
-      values.add(value.value === undefined ? 'nothing' : valueText(value.value));
-    }
+  for (const use of context.usesOf(component)) {
+    const value = givenIn(use, prop);
+    if (value.is !== 'constant') return undefined;
+    values.add(value.value === undefined ? 'nothing' : valueText(value.value));
+  }
   return values.size > 0 && values.size <= MOST_VALUES ? note(prop, [...values].sort()) : undefined;
 }

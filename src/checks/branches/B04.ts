@@ -20,8 +20,8 @@ export const B04: ProjectCheck = {
     "it('opens the lid', async () => {\n  render(<KilnLid temp={20} />);\n  await user.click(screen.getByRole('button', { name: 'Open' }));\n  …\n});",
   run: (context) =>
     context.components.flatMap((component) => {
-      const files = context.specFiles.filter(({ uses }) => uses.some((use) => use.component === component));
-      if (files.length === 0 || files.some(({ fired }) => fired.blind)) return [];
+      const files = context.specFilesOf(component);
+      if (!files?.length || files.some(({ fired }) => fired.blind)) return [];
       return handlersIn(component.view)
         .filter(({ handler, start }) => !isFired(handler.event, start, component, files))
         .map(({ handler, tag }) => found(handler, tag, component));

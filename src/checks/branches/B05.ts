@@ -20,19 +20,17 @@ export const B05: ProjectCheck = {
   trouble: '// temp < 600 in the component\nrender(<KilnLid temp={20} />);\nrender(<KilnLid temp={900} />);',
   mended: 'render(<KilnLid temp={20} />);\nrender(<KilnLid temp={600} />);\nrender(<KilnLid temp={900} />);',
   run(context) {
-    const uses = context.specFiles.flatMap((file) => file.uses);
     const { arms } = context.branches();
     const first = arms.filter(({ arm }) => arm.arm === 'then');
-    return first.flatMap((each) => found(each, uses));
+    return first.flatMap((each) => found(each, context.usesOf(each.component)));
   },
 };
 
-function found({ branch, arm, component }: ArmFacts, uses: readonly ComponentUse[]): Found[] {
+function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Found[] {
   const compared = comparison(arm.condition.test);
   if (!compared) return [];
-  const own = uses.filter((use) => use.component === component);
   const values = new Set<number>();
-  for (const use of own) {
+  for (const use of uses) {
     const value = filled(compared.of, (name) => givenIn(use, name));
     if (value.is !== 'constant' || typeof value.value !== 'number') return [];
     values.add(value.value);

@@ -52,6 +52,6 @@ function neverRan(
     const isTried = (codeHits(tried, tried, measured, source) ?? 1) > 0;
     return ranAtAll(measured) && hits === 0 && isTried ? 'sure' : undefined;
   }
-  const files = context.specFiles.filter(({ uses }) => uses.some((use) => use.component === component));
-  return files.length > 0 && files.every(({ speaksOfFailure }) => !speaksOfFailure) ? 'likely' : undefined;
+  const files = context.specFilesOf(component);
+  return files?.length && files.every(({ path }) => !context.speaksOfFailure(path)) ? 'likely' : undefined;
 }

@@ -89,8 +89,12 @@ export function computed(by: string, of: readonly Expr[]): Expr {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);
   }
-  const values = of.map((each) => (each.is === 'constant' ? [each.value] : undefined));
-  const known = values.every((each) => each !== undefined) && operate(by, values.flat());
+  // Most are asked for again and again with something still open.
+  for (const each of of) if (each.is !== 'constant') return { is: 'computed', by, of };
+  const known = operate(
+    by,
+    of.map((each) => (each.is === 'constant' ? each.value : undefined)),
+  );
   return known ? constant(known.value) : { is: 'computed', by, of };
 }
 

@@ -229,7 +229,10 @@ function ofCall(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, d
   if (method === 'test' && callee.object.type === 'Literal' && 'regex' in callee.object && given[0])
     return computed('matches', [given[0], constant(callee.object.raw ?? '')]);
   if (!isMethod(method) || first?.type === 'SpreadElement') return UNKNOWN;
-  return computed(method, [exprOf(callee.object, scope, depth + 1), ...given]);
+  const of = exprOf(callee.object, scope, depth + 1);
+  const made = computed(method, [of, ...given]);
+  // `code?.trim()`
+  return callee.optional ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: made } : made;
 }
 
 function ofMember(node: Extract<Node, { type: 'MemberExpression' }>, scope: Scope, depth: number): Expr {

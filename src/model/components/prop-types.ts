@@ -137,6 +137,9 @@ function enumDomain(type: Extract<Node, { type: 'TSEnumDeclaration' }>): Domain 
   return values.every((each) => each !== undefined) ? { values, kinds: [] } : kindOnly('number', 'string');
 }
 
+// What React shows: a text, before anything else.
+const MARKUP = new Set(['ReactNode', 'ReactElement', 'ReactChild', 'Element']);
+const ANY_MARKUP = kindOnly('string', 'number', 'object', 'list', 'null', 'undefined');
 const LISTS = new Set(['Array', 'ReadonlyArray']);
 
 function referred(
@@ -144,7 +147,14 @@ function referred(
   types: DeclaredTypes,
   depth: number,
 ): Domain {
-  const name = type.typeName.type === 'Identifier' ? type.typeName.name : '';
+  const { typeName } = type;
+  const name =
+    typeName.type === 'Identifier'
+      ? typeName.name
+      : typeName.type === 'TSQualifiedName'
+        ? typeName.right.name
+        : '';
+  if (MARKUP.has(name)) return ANY_MARKUP;
   const [first] = type.typeArguments?.params ?? [];
   if (LISTS.has(name)) return { ...kindOnly('list'), items: first && domainOf(first, types, depth + 1) };
   const named = types.get(name);

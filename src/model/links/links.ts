@@ -101,7 +101,7 @@ export class Links {
   // Specs of a file mostly render the same: equal views are filled in once.
   #expanded(input: RenderInput): RenderedTree {
     const key = keyOf(input, this.#shownProps);
-    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input, this.#shownProps);
+    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
     if (key) this.#byView.set(key, tree);
     return tree;
   }

@@ -1,6 +1,5 @@
-import type { ComponentUse } from './uses.js';
 import type { Expr, Piece } from '../components/expr.js';
-import type { Arm, ClassList, Component, Span } from '../components/view.js';
+import type { Arm, ClassList, Component, ComponentNode, Span, ViewNode } from '../components/view.js';
 import type { Hidden } from './hidden.js';
 import type { Pieces } from './name.js';
 import type { Handle } from './replacement.js';
@@ -56,6 +55,17 @@ export type PlacedNode =
   | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
   | { kind: 'hole'; why: string; reads: readonly string[] };
 
+/** A component that another one renders, and what it is given there. */
+export interface PlacedUse {
+  component: Component;
+  node: ComponentNode;
+  given: ReadonlyMap<string, { expr: Expr } | { view: readonly ViewNode[] }>;
+  /** It may be given more than can be read. */
+  open: boolean;
+  /** The file of the component that renders it. */
+  by: string;
+}
+
 /** All that one render call puts into the document. */
 export interface RenderedTree {
   children: PlacedNode[];
@@ -66,8 +76,8 @@ export interface RenderedTree {
   pruned: boolean;
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
-  /** What the components in it give to other components; props that show nowhere are unknown. */
-  uses: readonly ComponentUse[];
+  /** What the components in it give to other components. */
+  uses: readonly PlacedUse[];
   /** Elements by their own text, where that is literal, and all others; made on first use. */
   byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
 }

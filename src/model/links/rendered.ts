@@ -27,10 +27,8 @@ import {
   type ViewNode,
 } from '../components/view.js';
 import type { Project } from '../project.js';
-import type { Placed, PlacedArm, PlacedNode, RenderedTree } from './placed.js';
+import type { Placed, PlacedArm, PlacedNode, PlacedUse, RenderedTree } from './placed.js';
 import { isSelected, slotNames } from './projection.js';
-import { ShownProps } from './shown-props.js';
-import { asChildren, type ComponentUse } from './uses.js';
 
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
@@ -79,12 +77,8 @@ const MOST_ITEMS = 20;
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
-export function rendered(
-  project: Project,
-  input: RenderInput,
-  shownProps = new ShownProps(project),
-): RenderedTree {
-  const expansion = new Expansion(project, input, shownProps);
+export function rendered(project: Project, input: RenderInput): RenderedTree {
+  const expansion = new Expansion(project, input);
   const context = {
     file: input.file,
     component: undefined,
@@ -108,14 +102,11 @@ class Expansion {
   complete = true;
   closed = true;
   pruned = false;
-  readonly uses: ComponentUse[] = [];
+  readonly uses: PlacedUse[] = [];
   readonly #project: Project;
   readonly #input: RenderInput;
 
-  readonly #shownProps: ShownProps;
-
-  constructor(project: Project, input: RenderInput, shownProps: ShownProps) {
-    this.#shownProps = shownProps;
+  constructor(project: Project, input: RenderInput) {
     this.#project = project;
     this.#input = input;
   }
@@ -415,7 +406,7 @@ class Expansion {
     };
     // What the spec writes itself is told apart by more than what it shows.
     if (context.component)
-      this.uses.push({ ...this.#use(node, component, inside), by: context.component.file });
+      this.uses.push({ component, node, given: inside.given, open: inside.open, by: context.component.file });
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
@@ -425,14 +416,6 @@ class Expansion {
     this.nodes(component.view, inside, at, into);
     if (component.framework === 'vue' && !component.keepsAttributes)
       this.#fallThrough(node, component, this.elements[first], context, at);
-  }
-
-  #use(node: ComponentNode, component: Component, { given, open, file }: Context): ComponentUse {
-    const isShown = this.#shownProps.of(node, file);
-    const known = new Map<string, Expr>();
-    for (const [name, prop] of given)
-      known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
-    return { component, given: known, open };
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {

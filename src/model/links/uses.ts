@@ -7,6 +7,8 @@ import { grouped } from '../../util/grouped.js';
 import type { Render } from '../specs/steps.js';
 import type { Value } from '../specs/values.js';
 import type { Links } from './links.js';
+import type { PlacedUse } from './placed.js';
+import type { ShownProps } from './shown-props.js';
 
 /** One way in which a spec renders a component. */
 export interface ComponentUse {
@@ -17,23 +19,52 @@ export interface ComponentUse {
   open: boolean;
   /** The file of the component that renders it; none where a spec does. */
   by?: string;
+  /** Some module renders it in a way that is not seen: which specs do so can't be told. */
+  unseen?: true;
 }
 
 const MOST_WAYS = 24;
 
 /** All that the specs of a file give to components: in their own renders, in later changes, and in children. */
-export function usesIn(file: SpecFile, links: Links, project: Project): ComponentUse[] {
-  const found = file.renders.flatMap((render) => [
+export function usesIn(
+  file: SpecFile,
+  links: Links,
+  project: Project,
+  shownProps: ShownProps,
+): ComponentUse[] {
+  // Renders that are alike share one tree.
+  const trees = new Set(file.renders.map((render) => links.tree(render)));
+  const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
+  const inSpecs = file.renders.flatMap((render) => [
     ...(render.view ?? []).flatMap((node) =>
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
-    ...links.tree(render).uses,
   ]);
+  found.push(...inSpecs);
   for (const block of file.blocks)
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
-  return [...found, ...blind(file, project)];
+  return unlike([...found, ...blind(file, project)]);
+}
+
+// Trees are shared by renders that differ in props that show nowhere: of these, nothing is known.
+function placedUse({ component, node, given, open, by }: PlacedUse, shownProps: ShownProps): ComponentUse {
+  const isShown = shownProps.of(node, by);
+  const known = new Map<string, Expr>();
+  for (const [name, prop] of given)
+    known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
+  return { component, given: known, open, by };
+}
+
+// Most specs of a file give the same.
+function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
+  const found: ComponentUse[] = [];
+  for (const own of grouped(uses, ({ component }) => component).values()) {
+    const known = new Map(own.map((use) => [`${use.by} ${use.open} ${JSON.stringify([...use.given])}`, use]));
+    found.push(...known.values());
+  }
+  return found;
 }
 
 const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
@@ -170,7 +201,7 @@ export function unseenUses(
         component === undefined ||
         component.framework === 'angular' ||
         seen.get(component)?.some(({ by }) => by === file);
-      return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true }];
+      return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true, unseen: true as const }];
     });
   });
 }
