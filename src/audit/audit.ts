@@ -206,13 +206,13 @@ function allUses(
   loaded: readonly string[],
 ): ComponentUse[] {
   const inSpecs = specFiles.flatMap((each) => each.uses);
-  return [...inSpecs, ...unseenUses(project, loaded, inSpecs)];
+  return [...inSpecs, ...unseenUses(project, loaded, inSpecs)].filter(({ stubbed }) => !stubbed);
 }
 
 function renderedBy(specFiles: readonly SpecFileFacts[]): Map<Component, SpecFileFacts[]> {
   const found = new Map<Component, SpecFileFacts[]>();
   for (const file of specFiles)
-    for (const component of new Set(file.uses.map((use) => use.component)))
+    for (const component of new Set(file.uses.flatMap((use) => (use.stubbed ? [] : [use.component]))))
       found.set(component, [...(found.get(component) ?? []), file]);
   return found;
 }

@@ -1,10 +1,4 @@
 import { createHash } from 'node:crypto';
-import type { Example, Value } from '../branches/solve.js';
-import { placeOf } from '../checks/branches/B01.js';
-import { valueText } from '../checks/branches/inputs.js';
-import type { ArmFacts } from '../coverage/arm-facts.js';
-import type { ArmGap } from '../coverage/gaps.js';
-import { grouped } from '../util/grouped.js';
 import { LEVELS, type Level, type ProjectContext } from '../checks/check.js';
 import { textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
@@ -15,7 +9,8 @@ import { relativeTo } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
 import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
 import { packageFacts } from './package-facts.js';
-import type { Gap, Report, ReportedFinding, Unread } from './report.js';
+import { branchCounts, reportedGaps } from './report-gaps.js';
+import type { Report, ReportedFinding, Unread } from './report.js';
 import { summed } from './rungs.js';
 import { packageSizes } from './sizes.js';
 import type { CheckedSpecFile, Coded } from './spec-file.js';
@@ -61,7 +56,7 @@ export function makeReport(gathered: Gathered): Report {
     },
     findings,
     reach: summed(checked.map(({ reach }) => reach)),
-    gaps: gaps(gathered),
+    gaps: reportedGaps(gathered),
     branches: branchCounts(gathered),
     coverage: coverage(gathered),
     environment: context.environments.map((each) => {
@@ -214,78 +209,6 @@ function sorted(findings: readonly ReportedFinding[]): ReportedFinding[] {
   return [...findings].sort(
     (a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column || order(a.code, b.code),
   );
-}
-
-function gaps(gathered: Gathered): Gap[] {
-  const { context, stage } = gathered;
-  const asked = stage.isOn('B01') || stage.isOn('B03') ? context.branches().gaps : [];
-  const found: Gap[] = [...asked.flatMap((gap) => armGap(gap, gathered)), ...otherGaps(gathered)];
-  const order = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
-  return found.sort((a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column);
-}
-
-function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
-  const { component, branch, arm, basis, conditions, answer, partly, computed } = gap;
-  const place = placeOf(gap);
-  const source = context.sourceOf(place.file);
-  if (!source) return [];
-  return [
-    {
-      kind: 'arm',
-      component: component.name,
-      file: relativeTo(stage.root, place.file),
-      ...source.lines.at(place.start),
-      branch: branch.condition,
-      condition: conditions.map(({ text }) => text).join(' and ') || branch.condition,
-      arm: partly ? `${partly[1] - partly[0]} of ${partly[1]}` : arm.arm,
-      basis,
-      ...(basis === 'measured' && computed === 'taken' ? { computed } : {}),
-      inputs: answer.is === 'inputs' ? answer.examples.map(plainInputs) : [],
-      solved: answer.is === 'inputs',
-    },
-  ];
-}
-
-// Components that no spec renders, and events that none fires.
-const otherGaps = ({ found, context, stage }: Gathered): Gap[] =>
-  found.flatMap(({ found: { gap, place } }) => {
-    const source = gap && context.sourceOf(place.file);
-    if (!source) return [];
-    const at = { file: relativeTo(stage.root, place.file), ...source.lines.at(place.start) };
-    return [{ ...gap, ...at, basis: 'computed' as const, inputs: [], solved: false }];
-  });
-
-/** Of each component with arms: how many specs take, how many not, and of how many that can't be told. */
-function branchCounts({ context, stage }: Gathered): Report['branches'] {
-  if (!stage.isOn('B01') && !stage.isOn('B03')) return undefined;
-  const { arms, records, unmapped, gaps, unreachable } = context.branches();
-  const isGap = new Set(gaps.map(({ arm }) => arm));
-  const components = [...grouped(arms, ({ component }) => component)].map(([component, own]) => ({
-    component: component.name,
-    file: relativeTo(stage.root, component.file),
-    arms: own.length,
-    taken: own.filter(isTaken).length,
-    gaps: own.filter(({ arm }) => isGap.has(arm)).length,
-  }));
-  return { arms: arms.length, unreachable: unreachable.length, records, unmapped, components };
-}
-
-const isTaken = ({ hits, computed }: ArmFacts): boolean =>
-  hits === undefined ? computed === 'taken' : hits > 0;
-
-// JSON knows neither undefined nor functions: what is not given is left out.
-const plainInputs = ({ props, state }: Example): Record<string, unknown> =>
-  plainObject({ ...props, ...state });
-
-const plainObject = (values: Readonly<Record<string, Value>>): Record<string, unknown> =>
-  Object.fromEntries(
-    Object.entries(values).flatMap(([name, value]) => (value === undefined ? [] : [[name, plain(value)]])),
-  );
-
-function plain(value: Value): unknown {
-  if (typeof value === 'function' || Number.isNaN(value)) return valueText(value);
-  if (Array.isArray(value)) return value.map(plain);
-  return typeof value === 'object' && value !== null ? plainObject(value as Record<string, Value>) : value;
 }
 
 function coverage({ context, stage }: Gathered): Report['coverage'] {

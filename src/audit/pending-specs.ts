@@ -1,16 +1,15 @@
 import type { Example, Value } from '../branches/solve.js';
 import { holdsFor } from '../branches/solve.js';
 import type { ProjectContext } from '../checks/check.js';
-import { exampleText, inWords, keyText, valueText } from '../checks/branches/inputs.js';
+import { exampleText, inWords } from '../checks/branches/inputs.js';
 import { queryFor } from '../checks/branches/shown.js';
 import type { ArmGap } from '../coverage/gaps.js';
-import type { Expr } from '../model/components/expr.js';
-import type { Domain } from '../model/components/domain.js';
 import type { Component } from '../model/components/view.js';
 import { quoted } from '../mends/style.js';
 import { grouped } from '../util/grouped.js';
 import { basename, dirname, join, relativeTo } from '../util/paths.js';
 import { inShort } from '../util/printable.js';
+import { code, jsxProps, objectText, plainGiven, requiredProps, withoutUndefined } from './spec-code.js';
 import type { SpecForm } from './spec-form.js';
 
 /** A spec file with pending specs added to it, or made for a component that has none. */
@@ -49,7 +48,10 @@ export function pendingSpecs(
     if (!form?.render) continue;
     const writer = new Writer(form, component, context, testIdAttribute);
     const own = (gaps.get(component) ?? []).flatMap((gap) => writer.spec(gap) ?? []);
-    const specs = unrendered.includes(component) ? [writer.first(), ...own] : own;
+    const all = unrendered.includes(component) ? [writer.first(), ...own] : own;
+    // What was added before is still waiting to be filled in.
+    const there = context.sourceOf(form.file)?.text ?? '';
+    const specs = all.filter(({ code }) => !there.includes(code.slice(0, code.indexOf('\n'))));
     if (specs.length === 0) continue;
     const target = form.rendered.has(component) ? writer.appended(specs) : writer.made(specs);
     const known = found.get(target.file);
@@ -273,70 +275,3 @@ function relativePath(from: string, to: string): string {
   const path = relativeTo(from, to);
   return path.startsWith('.') ? path : `./${path}`;
 }
-
-// A value for each prop that must be given.
-function requiredProps({ domains = new Map(), props }: Component): Record<string, Value> {
-  const found: Record<string, Value> = {};
-  for (const [name, domain] of domains)
-    if (!domain.kinds.includes('undefined') && !domain.kinds.includes('anything') && !props.get(name))
-      found[name] = anyOf(domain);
-  return found;
-}
-
-function anyOf({ values, kinds, members }: Domain): Value {
-  if (values.length > 0) return values[0];
-  if (kinds.includes('string')) return 'text';
-  if (kinds.includes('number')) return 1;
-  if (kinds.includes('list')) return [];
-  if (kinds.includes('function')) return () => {};
-  if (!kinds.includes('object')) return null;
-  const required = [...(members ?? [])].filter(([, each]) => !each.kinds.includes('undefined'));
-  return Object.fromEntries(required.map(([name, each]) => [name, anyOf(each)]));
-}
-
-const withoutUndefined = (props: Record<string, Value>): Record<string, Value> =>
-  Object.fromEntries(Object.entries(props).filter(([, value]) => value !== undefined));
-
-// The values of a use that can be written down; handlers become functions that do nothing.
-function plainGiven(given: ReadonlyMap<string, Expr>): Record<string, Value> {
-  const found: Record<string, Value> = {};
-  for (const [name, expr] of given) {
-    const value = valueOf(expr);
-    if (value !== undefined) found[name] = value;
-    else if (expr.is === 'something' && /^on[A-Z]/.test(name)) found[name] = () => {};
-  }
-  return found;
-}
-
-function valueOf(expr: Expr): Value {
-  switch (expr.is) {
-    case 'constant':
-      return expr.value;
-    case 'list': {
-      const items = expr.items.map(valueOf);
-      return items.includes(undefined) ? undefined : items;
-    }
-    case 'object': {
-      if (expr.open) return undefined;
-      const entries = expr.entries.map(([key, value]) => [key, valueOf(value)] as const);
-      return entries.some(([, value]) => value === undefined) ? undefined : Object.fromEntries(entries);
-    }
-    default:
-      return undefined;
-  }
-}
-
-const jsxProps = (props: Record<string, Value>): string[] =>
-  Object.entries(props).map(([name, value]) => {
-    if (value === true) return name;
-    const isPlain = typeof value === 'string' && /^[^"\\\n{}&<>]*$/.test(value);
-    return isPlain ? `${name}="${value}"` : `${name}={${valueText(value)}}`;
-  });
-
-function objectText(props: Record<string, Value>, quote: '"' | "'"): string {
-  const entries = Object.entries(props).map(([key, value]) => `${keyText(key)}: ${code(value, quote)}`);
-  return entries.length ? `{ ${entries.join(', ')} }` : '{}';
-}
-
-const code = (value: Value, quote: '"' | "'"): string =>
-  typeof value === 'string' ? quoted(value, quote) : valueText(value);

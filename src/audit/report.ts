@@ -26,6 +26,8 @@ export interface Report {
     /** Branch records of the coverage files for these components, and those that fit no branch. */
     records: number;
     unmapped: number;
+    /** Arms of which a run and the values that specs give say different things. */
+    disagree: number;
     components: ArmCounts[];
   };
   coverage?: { source: string[]; files: CoveredFile[]; unmatched: number };

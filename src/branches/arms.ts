@@ -52,6 +52,16 @@ export const allOf = (conditions: readonly Condition[]): Condition => ({
   test: both(...conditions.map(({ test }) => test)),
 });
 
+/** One of several conditions. */
+export function anyOf(conditions: readonly Condition[]): Condition {
+  const [only] = conditions;
+  if (only && conditions.length === 1) return only;
+  return {
+    text: conditions.map(({ text }) => text).join(' or '),
+    test: { is: 'any', of: conditions.map(({ test }) => test) },
+  };
+}
+
 /** All that must hold for an arm, outer conditions first; those that say nothing are left out. */
 export const conditionsOf = (branch: Branch, arm: Arm): Condition[] =>
   [...branch.under, arm.condition].filter(({ text }) => text !== '');

@@ -1,4 +1,4 @@
-import { ITEM, memberOf, type Expr, type Test } from '../model/components/expr.js';
+import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../model/components/expr.js';
 import { innerNodes, type Component, type ViewNode } from '../model/components/view.js';
 import { grouped } from '../util/grouped.js';
 import { allOf, negated, type Arm, type Branch, type Condition } from './arms.js';
@@ -82,19 +82,11 @@ const isComplete = (chain: readonly BranchNode[]): boolean =>
 function withItems(test: Test, items: ReadonlyMap<string, Expr>): Test {
   if (items.size === 0) return test;
   const expr = (each: Expr): Expr => itemsIn(each, items);
-  switch (test.is) {
-    case 'truthy':
-      return { is: 'truthy', expr: expr(test.expr) };
-    case 'same':
-      return { is: 'same', left: expr(test.left), right: expr(test.right) };
-    case 'not':
-      return { is: 'not', of: withItems(test.of, items) };
-    case 'all':
-    case 'any':
-      return { is: test.is, of: test.of.map((each) => withItems(each, items)) };
-    default:
-      return test;
-  }
+  return mapAtoms(test, (atom) =>
+    atom.is === 'truthy'
+      ? { is: 'truthy', expr: expr(atom.expr) }
+      : { is: 'same', left: expr(atom.left), right: expr(atom.right) },
+  );
 }
 
 function itemsIn(expr: Expr, items: ReadonlyMap<string, Expr>): Expr {

@@ -9,12 +9,12 @@ import {
   memberName,
   propertyName,
   unwrapped,
-  walkTree,
   type FunctionNode,
 } from '../parse/tree.js';
 import { namesIn } from '../model/code/module-facts.js';
-import { allOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
+import { allOf, anyOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
+import { leaves, leavesCase, showsMarkup } from './ways.js';
 
 /** Every branch of a script, in the order of the source. */
 export function scriptBranches(scopes: ScriptScopes): Branch[] {
@@ -95,17 +95,14 @@ class Inventory {
     const names = new Map<string, Bound>();
     for (const name of fn.params.flatMap((each) => namesIn(each)))
       // A name that hides another is not the same thing.
-      names.set(
-        name,
-        around.scope.lookup(name) || this.#scopes.isReassigned(name) ? HIDDEN : { is: 'unknown' },
-      );
+      names.set(name, around.scope.lookup(name) || this.#scopes.isChanged(name) ? HIDDEN : { is: 'unknown' });
     for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
     const deferred = around.deferred || !(given.size > 0 || this.#scopes.runsOnRender(fn));
     this.#all(fn, {
       ...around,
       inAttribute: false,
       deferred,
-      scope: functionScope(fn, around.scope, names, (name) => this.#scopes.isReassigned(name)),
+      scope: functionScope(fn, around.scope, names, (name) => this.#scopes.isChanged(name)),
     });
   }
 
@@ -311,15 +308,6 @@ class Inventory {
   }
 }
 
-const anyOf = (conditions: readonly Condition[]): Condition => {
-  const [only] = conditions;
-  if (only && conditions.length === 1) return only;
-  return {
-    text: conditions.map(({ text }) => text).join(' or '),
-    test: { is: 'any', of: conditions.map(({ test }) => test) },
-  };
-};
-
 // A name that is given a value further down holds another one here.
 const before = (node: Node, scope: Scope): Scope => ({
   ...scope,
@@ -340,23 +328,3 @@ function withoutDefault(left: Node, scope: Scope): Expr {
   if (bound?.is === 'expr' && bound.expr.is === 'if') return bound.expr.otherwise;
   return { is: 'unknown', name: left.name };
 }
-
-function leaves(node: Node): boolean {
-  if (node.type === 'ReturnStatement' || node.type === 'ThrowStatement') return true;
-  return node.type === 'BlockStatement' && node.body.some(leaves);
-}
-
-function showsMarkup(node: Node): boolean {
-  let found = false;
-  walkTree(node, (each) => {
-    found ||= each.type === 'JSXElement' || each.type === 'JSXFragment';
-    return !found;
-  });
-  return found;
-}
-
-const leavesCase = (node: Node): boolean =>
-  node.type === 'BreakStatement' ||
-  node.type === 'ContinueStatement' ||
-  leaves(node) ||
-  (node.type === 'BlockStatement' && node.body.some(leavesCase));

@@ -1,19 +1,10 @@
 import type { Node, Program } from 'oxc-parser';
 import { angularDeclarations } from '../model/components/angular-class.js';
-import { LIST_CHANGERS } from '../model/components/changed-props.js';
 import { constant, UNKNOWN, type Expr } from '../model/components/expr.js';
 import { enumValues } from '../model/components/enums.js';
 import { exprOf, partOf } from '../model/components/expressions.js';
-import { waysOut } from '../model/components/flow.js';
 import { unwrappedComponent } from '../model/components/react.js';
-import {
-  bindPattern,
-  functionScope,
-  inner,
-  propsOf,
-  type Bound,
-  type Scope,
-} from '../model/components/scope.js';
+import { bindPattern, inner, propsOf, type Bound, type Scope } from '../model/components/scope.js';
 import type { Component, Framework } from '../model/components/view.js';
 import {
   computedValue,
@@ -23,20 +14,11 @@ import {
   type OptionsObject,
 } from '../model/components/vue-script.js';
 import type { ModuleTree, Project } from '../model/project.js';
-import {
-  isFunction,
-  memberName,
-  namesOnTheWay,
-  propertyName,
-  returnedFrom,
-  unwrapped,
-  walkTree,
-  type FunctionNode,
-} from '../parse/tree.js';
+import { isFunction, propertyName, unwrapped, walkTree, type FunctionNode } from '../parse/tree.js';
+import { changedNames } from './changed-names.js';
+import { onlyReturned, resultOf } from './results.js';
 
 const DEEPEST_IMPORT = 3;
-const MOST_WAYS = 8;
-const MOST_STATEMENTS = 12;
 
 /** A name whose value can't be told, and that is not to be taken for another of the same name. */
 export const HIDDEN: Bound = { is: 'expr', expr: { is: 'unknown' } };
@@ -55,7 +37,7 @@ export class ScriptScopes {
   readonly #tree: ModuleTree;
   readonly #depth: number;
   readonly #names = new Map<string, Bound | undefined>();
-  readonly #reassigned: ReadonlySet<string>;
+  readonly #changed: ReadonlySet<string>;
   readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, Bound>>;
   readonly #options: ReadonlyMap<Node, Component>;
   /** Functions that give what is rendered: `render`, getters, computed values. */
@@ -69,7 +51,7 @@ export class ScriptScopes {
     this.#project = project;
     this.#tree = tree;
     this.#depth = depth;
-    this.#reassigned = reassigned(this.program);
+    this.#changed = changedNames(this.program);
     this.module = {
       text: tree.script.source.text,
       ref: () => undefined,
@@ -87,7 +69,7 @@ export class ScriptScopes {
     return new Map(
       [...bound].map(([name, each]) => [
         name,
-        this.isReassigned(name) ? HIDDEN : withDefault(each, this.module),
+        this.isChanged(name) ? HIDDEN : withDefault(each, this.module),
       ]),
     );
   }
@@ -97,9 +79,9 @@ export class ScriptScopes {
     return this.#propsOf.has(fn) || this.#rendering.has(fn);
   }
 
-  /** Whether a name is given another value anywhere in the script. */
-  isReassigned(name: string): boolean {
-    return this.#reassigned.has(name);
+  /** Whether a name is given another value, or changed in place, anywhere in the script. */
+  isChanged(name: string): boolean {
+    return this.#changed.has(name);
   }
 
   /** The scope inside a class: `this.temp` by that name. */
@@ -159,10 +141,7 @@ export class ScriptScopes {
     if (!this.#names.has(name)) {
       // A name that is made from itself ends here.
       this.#names.set(name, undefined);
-      this.#names.set(
-        name,
-        this.isReassigned(name) ? HIDDEN : (this.#declared(name) ?? this.#imported(name)),
-      );
+      this.#names.set(name, this.isChanged(name) ? HIDDEN : (this.#declared(name) ?? this.#imported(name)));
     }
     return this.#names.get(name);
   }
@@ -268,8 +247,6 @@ const withDefault = (bound: Bound, scope: Scope): Bound =>
     ? { is: 'expr', expr: partOf({ is: 'prop', name: bound.name }, { fallback: bound.fallback, scope }, 0) }
     : bound;
 
-const CHANGERS: ReadonlySet<string> = new Set([...LIST_CHANGERS, 'add', 'set', 'delete', 'clear']);
-
 const COMPUTES = new Set(['computed', 'useMemo']);
 
 const NONE: ReadonlyMap<string, Bound> = new Map();
@@ -281,56 +258,6 @@ const isRef = (node: Node): boolean => {
   return call.type === 'CallExpression' && call.callee.type === 'Identifier' && REFS.has(call.callee.name);
 };
 
-// The one expression that a function gives back, with nothing before it.
-function onlyReturned(fn: Node | undefined): Node | undefined {
-  if (!fn || !isFunction(fn) || fn.async) return undefined;
-  const { body } = fn;
-  if (body?.type === 'BlockStatement' && body.body.length !== 1) return undefined;
-  const returned = returnedFrom(fn);
-  return returned.length === 1 ? returned[0] : undefined;
-}
-
-function resultOf(fn: FunctionNode, scope: Scope, args: readonly Expr[], depth: number): Expr | undefined {
-  if (fn.async || fn.generator || !hasNoEffects(fn)) return undefined;
-  const names = new Map<string, Bound>();
-  for (const [i, param] of fn.params.entries()) {
-    if (param.type !== 'Identifier') return undefined;
-    names.set(param.name, { is: 'expr', expr: args[i] ?? constant(undefined) });
-  }
-  const inside = functionScope(fn, scope, names);
-  const ways = waysOut(fn, inside);
-  if (ways.length === 0 || ways.length > MOST_WAYS) return undefined;
-  return ways.reduceRight<Expr>((otherwise, { node, test, always }) => {
-    const then = node ? exprOf(node, inside, depth + 1) : constant(undefined);
-    return always ? then : { is: 'if', test, then, otherwise };
-  }, constant(undefined));
-}
-
-// Constants, conditions and returns only, and few of them.
-function hasNoEffects(fn: FunctionNode): boolean {
-  if (fn.body?.type !== 'BlockStatement') return true;
-  let count = 0;
-  const isPlain = (node: Node): boolean => {
-    count++;
-    switch (node.type) {
-      case 'ReturnStatement':
-      case 'BreakStatement':
-        return true;
-      case 'VariableDeclaration':
-        return node.kind === 'const';
-      case 'IfStatement':
-        return isPlain(node.consequent) && (!node.alternate || isPlain(node.alternate));
-      case 'BlockStatement':
-        return node.body.every(isPlain);
-      case 'SwitchStatement':
-        return node.cases.every(({ consequent }) => consequent.every(isPlain));
-      default:
-        return false;
-    }
-  };
-  return isPlain(fn.body) && count <= MOST_STATEMENTS;
-}
-
 const enumOf = (node: Extract<Node, { type: 'TSEnumDeclaration' }>): Expr => ({
   is: 'object',
   entries: [...enumValues(node)].map(([name, value]) => [
@@ -339,32 +266,3 @@ const enumOf = (node: Extract<Node, { type: 'TSEnumDeclaration' }>): Expr => ({
   ]),
   open: false,
 });
-
-// Names that are given another value, or whose lists and objects are changed in place.
-function reassigned(program: Program): Set<string> {
-  const found = new Set<string>();
-  walkTree(program as Node, (node) => {
-    const target =
-      node.type === 'AssignmentExpression'
-        ? node.left
-        : node.type === 'UpdateExpression'
-          ? node.argument
-          : undefined;
-    if (target?.type === 'Identifier') found.add(target.name);
-    const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
-    const isChange = callee?.type === 'MemberExpression' && CHANGERS.has(memberName(callee) ?? '');
-    const changed = isChange
-      ? callee.object
-      : target?.type === 'MemberExpression'
-        ? target.object
-        : undefined;
-    const [name] = changed ? namesOnTheWay(changed) : [];
-    if (name !== undefined) found.add(name);
-    if (
-      node.type === 'AssignmentExpression' &&
-      (node.left.type === 'ObjectPattern' || node.left.type === 'ArrayPattern')
-    )
-      walkTree(node.left, (each) => void (each.type === 'Identifier' && found.add(each.name)));
-  });
-  return found;
-}

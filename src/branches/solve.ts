@@ -1,5 +1,13 @@
 import type { Domains } from '../model/components/domain.js';
-import { constant, outcome, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
+import {
+  constant,
+  mapAtoms,
+  outcome,
+  SOMETHING,
+  type Atom,
+  type Expr,
+  type Test,
+} from '../model/components/expr.js';
 import type { Constant } from '../model/components/operations.js';
 import { Assignment, type Given } from './assignment.js';
 import { candidatesOf, pathOf, stepOf } from './candidates.js';
@@ -226,22 +234,12 @@ function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
     const [left, right] = expr.of;
     return EXACT.has(expr.by) && left !== undefined && right !== undefined && isPair(left, right, isNumber);
   };
-  switch (test.is) {
-    case 'truthy':
-      return isExact(test.expr) ? test : { is: 'unsure' };
-    case 'same':
-      return isPair(test.left, test.right, ({ is }) => is === 'constant') ||
-        (test.left.is === 'constant' && test.right.is === 'constant')
-        ? test
-        : { is: 'unsure' };
-    case 'not':
-      return { is: 'not', of: onlyExact(test.of, mayChange) };
-    case 'all':
-    case 'any':
-      return { is: test.is, of: test.of.map((each) => onlyExact(each, mayChange)) };
-    default:
-      return test;
-  }
+  const isConstant = ({ is }: Expr): boolean => is === 'constant';
+  const isKept = (atom: Atom): boolean =>
+    atom.is === 'truthy'
+      ? isExact(atom.expr)
+      : isPair(atom.left, atom.right, isConstant) || (isConstant(atom.left) && isConstant(atom.right));
+  return mapAtoms(test, (atom) => (isKept(atom) ? atom : { is: 'unsure' }));
 }
 
 /** Whether a condition holds for an example; undefined where that can't be told. */

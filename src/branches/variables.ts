@@ -1,4 +1,12 @@
-import { computed, memberOf, not, UNKNOWN, type Expr, type Test } from '../model/components/expr.js';
+import {
+  computed,
+  mapAtoms,
+  memberOf,
+  not,
+  UNKNOWN,
+  type Expr,
+  type Test,
+} from '../model/components/expr.js';
 import { ANYTHING, type Domain, type Domains } from '../model/components/domain.js';
 
 /** A value that a condition depends on: an input, or a property of one. */
@@ -19,24 +27,16 @@ export const STATE = '~';
  * A condition over inputs alone: names of state become inputs of their own, and what can't be compared exactly becomes
  * unknown, so that nothing is said of it.
  */
-export function overInputs(test: Test): Test {
-  switch (test.is) {
-    case 'truthy':
-      return eitherWay([inputExpr(test.expr)], ([expr = UNKNOWN]) => ({ is: 'truthy', expr }));
-    case 'same':
-      return eitherWay(
-        [inputExpr(test.left), inputExpr(test.right)],
-        ([left = UNKNOWN, right = UNKNOWN]) => ({ is: 'same', left, right }),
-      );
-    case 'not':
-      return { is: 'not', of: overInputs(test.of) };
-    case 'all':
-    case 'any':
-      return { is: test.is, of: test.of.map(overInputs) };
-    default:
-      return test;
-  }
-}
+export const overInputs = (test: Test): Test =>
+  mapAtoms(test, (atom) =>
+    atom.is === 'truthy'
+      ? eitherWay([inputExpr(atom.expr)], ([expr = UNKNOWN]) => ({ is: 'truthy', expr }))
+      : eitherWay([inputExpr(atom.left), inputExpr(atom.right)], ([left = UNKNOWN, right = UNKNOWN]) => ({
+          is: 'same',
+          left,
+          right,
+        })),
+  );
 
 // `(a ? b : c) < d` is `a && b < d || !a && c < d`: what is compared is then an input or a constant.
 function eitherWay(sides: readonly Expr[], make: (sides: readonly Expr[]) => Test, depth = 0): Test {

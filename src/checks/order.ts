@@ -1,4 +1,4 @@
-import { hooksFor, pathOf, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
+import { hooksFor, isOff, pathOf, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
 import { grouped } from '../util/grouped.js';
 
 /** The specs that run, in order: those that are switched off or still to be written are left out. */
@@ -7,9 +7,6 @@ export const runningSpecs = (file: SpecFile): Block[] => specsOf(file).filter((s
 /** The specs that run, by the group or file that they stand in, in order. */
 export const runningByGroup = (file: SpecFile): Map<Block | undefined, Block[]> =>
   grouped(runningSpecs(file), ({ parent }) => parent);
-
-const isOff = (spec: Block): boolean =>
-  pathOf(spec).some((block) => block.mark === 'skip' || block.mark === 'todo');
 
 /** The specs that run after something that a spec or hook does, and outside of the hook's own group. */
 export function specsAfter(file: SpecFile, block: Block): Block[] {

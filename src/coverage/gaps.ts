@@ -2,6 +2,7 @@ import { conditionsOf, type Branch, type Condition } from '../branches/arms.js';
 import { solve, type Answer } from '../branches/solve.js';
 import type { Domain, Domains } from '../model/components/domain.js';
 import type { Component } from '../model/components/view.js';
+import { grouped } from '../util/grouped.js';
 import type { ArmFacts, BranchFacts } from './arm-facts.js';
 
 /** An arm that no spec takes, with the inputs that would take it. */
@@ -16,8 +17,8 @@ export interface ArmGap extends ArmFacts {
 /** The arms that no spec takes; of arms inside such an arm, only the outer one. What no inputs take is left out. */
 export function armGaps({ arms }: Pick<BranchFacts, 'arms'>): { gaps: ArmGap[]; unreachable: ArmGap[] } {
   const missed = arms.filter(isMissed);
-  const outer = missed.filter(
-    (inner) => !missed.some((each) => each.arm !== inner.arm && holds(each, inner.branch)),
+  const outer = [...grouped(missed, ({ arm }) => arm.place.file).values()].flatMap((own) =>
+    own.filter((inner) => !own.some((each) => each.arm !== inner.arm && holds(each, inner.branch))),
   );
   const solved = outer.map(withInputs);
   return {

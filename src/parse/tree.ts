@@ -106,6 +106,12 @@ export function memberName(node: Node): string | undefined {
   return propertyName(node.property, node.computed);
 }
 
+/** What an assignment or an update writes to. */
+export function writtenTo(node: Node): Node | undefined {
+  if (node.type === 'AssignmentExpression') return node.left;
+  return node.type === 'UpdateExpression' ? node.argument : undefined;
+}
+
 export type FunctionNode = OxcFunction | ArrowFunctionExpression;
 
 export const isFunction = (node: Node | null | undefined): node is FunctionNode =>

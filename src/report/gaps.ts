@@ -51,13 +51,18 @@ function head({ gaps, coverage, branches }: Report, colours: Colours): string[] 
   const records = branches?.unmapped
     ? [`${branches.unmapped} of ${plural(branches.records, 'branch record')} fit no branch of these sources`]
     : [];
+  const disagree = branches?.disagree
+    ? [
+        `${plural(branches.disagree, 'arm')} of which the run and the values that specs give say different things`,
+      ]
+    : [];
   const unmatched = coverage?.unmatched
     ? [`${plural(coverage.unmatched, 'recorded file')} not among these sources`]
     : [];
   return [
     '',
     `  ${colours.strong('GAPS')}   ${sums.join(colours.faint('  ·  '))}${colours.faint('   that no spec exercises')}`,
-    ...[from, ...records, ...unmatched].map((line) => colours.faint(`  ${line}`)),
+    ...[from, ...records, ...unmatched, ...disagree].map((line) => colours.faint(`  ${line}`)),
   ];
 }
 
@@ -131,12 +136,16 @@ function gapLines(gap: Gap, { width, colours }: TextOptions): string[] {
       .map((each, i) => `          ${i === 0 ? colours.faint(title.padEnd(6)) : '      '}${each}`);
   return [
     `${line}${colours.strong(gap.arm ?? '')}  of ${inShort(printable(gap.branch ?? ''), 60)}${colours.faint(`  ${name}`)}${basis}`,
-    ...(gap.condition && gap.condition !== gap.branch ? inside('when', gap.condition) : []),
+    ...(gap.condition && !isPlain(gap) ? inside('when', gap.condition) : []),
     ...gap.inputs
       .slice(0, MOST_INPUTS)
       .flatMap((each, i) => inside(i === 0 ? 'with' : 'or', inputsText(each))),
   ];
 }
+
+// The branch itself, or a prop that is given or not, says all.
+const isPlain = ({ condition, branch, arm }: Gap): boolean =>
+  condition === branch || (arm === 'given' && condition === `${branch} is given`);
 
 const inputsText = (inputs: Record<string, unknown>): string =>
   Object.entries(inputs)

@@ -159,6 +159,9 @@ describe("Rack", () => {
 })
 `);
     expect(read('src/Door.spec.ts')).to.include("});\n\nit.skip('… with open = true', () => {");
+    // What is pending is still a gap, but is not added again.
+    expect(wexlet(folder, 'gaps').out).to.include('GAPS   2 arms');
+    expect(wexlet(folder, 'gaps', '--stubs').err).to.equal('wexlet: 0 pending specs\n');
   });
 
   it('asks for --stubs with --write, and says where there is nothing', () => {

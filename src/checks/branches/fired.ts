@@ -1,4 +1,5 @@
 import type { Placed } from '../../model/links/placed.js';
+import { isOff } from '../../model/specs/blocks.js';
 import type { StepOf } from '../../model/specs/steps.js';
 import type { FileContext } from '../check.js';
 import { eventOf } from '../overload/act-words.js';
@@ -55,7 +56,7 @@ export function firedIn(context: FileContext): Fired {
   const anywhere = new Set<string>();
   const { file } = context;
   let blind = file.insides.length > 0;
-  for (const block of file.blocks)
+  for (const block of file.blocks.filter((each) => !isOff(each)))
     for (const step of block.steps) {
       if (step.kind === 'unknown-call' && step.discarded) blind = true;
       if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) continue;

@@ -1,6 +1,6 @@
 import type { Node, PropertyDefinition } from 'oxc-parser';
 import type { Script } from '../../parse/script.js';
-import { literalText, memberName, propertyName, unwrapped, walkTree } from '../../parse/tree.js';
+import { literalText, memberName, propertyName, unwrapped, walkTree, writtenTo } from '../../parse/tree.js';
 import type { ClassNode, ObjectNode } from './angular.js';
 import { orUndefined, type Domain } from './domain.js';
 import { constant, UNKNOWN, type Expr } from './expr.js';
@@ -150,13 +150,7 @@ function fieldsOf(node: ClassNode): Map<string, Expr> {
     if (name !== undefined && value && member.decorators.length === 0) fields.set(name, value);
   }
   walkTree(node, (each) => {
-    const target =
-      each.type === 'AssignmentExpression'
-        ? each.left
-        : each.type === 'UpdateExpression'
-          ? each.argument
-          : undefined;
-    const changed = target ?? changedSignal(each);
+    const changed = writtenTo(each) ?? changedSignal(each);
     const name = changed && memberName(changed as Node);
     if (name !== undefined) fields.delete(name);
   });

@@ -43,6 +43,25 @@ export const truthy = (expr: Expr): Test => ({ is: 'truthy', expr });
 export const not = (of: Test): Test => (of.is === 'not' ? of.of : { is: 'not', of });
 export const both = (...of: Test[]): Test => ({ is: 'all', of });
 
+/** A condition that compares nothing in itself: it asks for a truth, or whether two are the same. */
+export type Atom = Extract<Test, { is: 'truthy' | 'same' }>;
+
+/** A condition with each of its comparisons replaced. */
+export function mapAtoms(test: Test, map: (atom: Atom) => Test): Test {
+  switch (test.is) {
+    case 'truthy':
+    case 'same':
+      return map(test);
+    case 'not':
+      return { is: 'not', of: mapAtoms(test.of, map) };
+    case 'all':
+    case 'any':
+      return { is: test.is, of: test.of.map((each) => mapAtoms(each, map)) };
+    default:
+      return test;
+  }
+}
+
 /** Whether an expression is null or undefined. */
 export const nullish = (expr: Expr): Test => ({
   is: 'any',

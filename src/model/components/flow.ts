@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, walkTree, type FunctionNode } from '../../parse/tree.js';
+import { isFunction, walkTree, writtenTo, type FunctionNode } from '../../parse/tree.js';
 import { both, not, UNSURE, type Test } from './expr.js';
 import { exprOf, testOf } from './expressions.js';
 import type { Scope, Way } from './scope.js';
@@ -42,12 +42,7 @@ export function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
   for (const [name, each] of ways)
     if (each.some(({ node }) => node && mentions(node, name))) ways.delete(name);
   walkTree(fn.body, (node) => {
-    const target =
-      node.type === 'AssignmentExpression' && !seen.has(node)
-        ? node.left
-        : node.type === 'UpdateExpression'
-          ? node.argument
-          : undefined;
+    const target = seen.has(node) ? undefined : writtenTo(node);
     if (target?.type === 'Identifier') ways.delete(target.name);
   });
   return ways;

@@ -64,6 +64,8 @@ export interface PlacedUse {
   open: boolean;
   /** The file of the component that renders it. */
   by: string;
+  /** A stand-in is rendered in its place. */
+  stubbed?: true;
 }
 
 /** All that one render call puts into the document. */

@@ -364,9 +364,18 @@ class Expansion {
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#isReplaced(node, found, context);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
-    if (component && !replaced && !deep && this.#isStubbed(node, component, context))
+    if (component && !replaced && !deep && this.#isStubbed(node, component, context)) {
+      if (context.component)
+        this.uses.push({
+          component,
+          node,
+          given: NONE_GIVEN,
+          open: false,
+          by: context.component.file,
+          stubbed: true,
+        });
       into.push(this.#stub(node, context, at, component));
-    else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
+    } else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) this.#unread(node, context, at, into);
     else this.#shown(node, component, context, at, into);
@@ -543,6 +552,8 @@ class Expansion {
 const NO_NAMES: readonly string[] = [];
 
 const NONE_FILLED: ReadonlySet<string> = new Set();
+
+const NONE_GIVEN: ReadonlyMap<string, Given> = new Map();
 
 function readsProps(expr: Expr | undefined): boolean {
   let found = false;

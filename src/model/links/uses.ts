@@ -2,7 +2,7 @@ import { SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project.js';
 import { exprOfValue, viewOfValue } from '../specs/spec-scope.js';
-import type { SpecFile } from '../specs/blocks.js';
+import { isOff, type SpecFile } from '../specs/blocks.js';
 import { grouped } from '../../util/grouped.js';
 import type { Render } from '../specs/steps.js';
 import type { Value } from '../specs/values.js';
@@ -21,6 +21,8 @@ export interface ComponentUse {
   by?: string;
   /** Some module renders it in a way that is not seen: which specs do so can't be told. */
   unseen?: true;
+  /** A stand-in is rendered in its place: nothing of it runs. */
+  stubbed?: true;
 }
 
 const MOST_WAYS = 24;
@@ -32,16 +34,17 @@ export function usesIn(
   project: Project,
   shownProps: ShownProps,
 ): ComponentUse[] {
+  const renders = file.renders.filter(({ block }) => !isOff(block));
   // Renders that are alike share one tree.
-  const trees = new Set(file.renders.map((render) => links.tree(render)));
+  const trees = new Set(renders.map((render) => links.tree(render)));
   const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
-  const inSpecs = file.renders.flatMap((render) => [
+  const inSpecs = renders.flatMap((render) => [
     ...(render.view ?? []).flatMap((node) =>
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
   found.push(...inSpecs);
-  for (const block of file.blocks)
+  for (const block of file.blocks.filter((each) => !isOff(each)))
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
@@ -49,12 +52,15 @@ export function usesIn(
 }
 
 // Trees are shared by renders that differ in props that show nowhere: of these, nothing is known.
-function placedUse({ component, node, given, open, by }: PlacedUse, shownProps: ShownProps): ComponentUse {
+function placedUse(
+  { component, node, given, open, by, stubbed }: PlacedUse,
+  shownProps: ShownProps,
+): ComponentUse {
   const isShown = shownProps.of(node, by);
   const known = new Map<string, Expr>();
   for (const [name, prop] of given)
     known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
-  return { component, given: known, open, by };
+  return { component, given: known, open, by, stubbed };
 }
 
 // Most specs of a file give the same.

@@ -173,6 +173,10 @@ export function pathOf(block: Block): Block[] {
   return path;
 }
 
+/** Whether a block is switched off or still to be written, by itself or by a group around it. */
+export const isOff = (block: Block): boolean =>
+  pathOf(block).some(({ mark }) => mark === 'skip' || mark === 'todo');
+
 /** Every block below one, in the order of the file. */
 export function below(block: Block): Block[] {
   return block.children.flatMap((child) => [child, ...below(child)]);
