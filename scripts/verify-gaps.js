@@ -104,7 +104,7 @@ async function taken(root, files, angular) {
     { files: disk, sources, sourceOf: (path) => project.source(path), onProblem: console.error },
     [join(root, 'coverage/coverage-final.json')],
   );
-  const { arms } = branchFacts(project, components, coverage, []);
+  const { arms } = branchFacts(project, components, coverage, () => []);
   return new Map(arms.filter(({ hits }) => hits !== undefined).map((facts) => [keyOf(facts), facts.hits]));
 }
 

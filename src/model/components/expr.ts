@@ -271,28 +271,59 @@ export function optionsOf(expr: Expr): readonly Expr[] | undefined {
   return expr.is === 'choice' ? expr.options : undefined;
 }
 
+/** Takes a prop that is read; `bound`: only which side of that number it is on is asked. */
+export type VisitProp = (name: string, bound?: number) => void;
+
 /** Calls `visit` for every prop that an expression or condition reads. */
-export function propsIn(expr: Expr, visit: (name: string) => void): void {
-  const sub = (each: Expr): void => propsIn(each, visit);
+export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
+  visitProps(expr, (name) => visit(name));
+
+/** Calls `visit` for every prop that a condition reads. */
+export const propsInTest = (test: Test, visit: (name: string) => void): void =>
+  visitPropsInTest(test, (name) => visit(name));
+
+/** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
+export function visitProps(expr: Expr, visit: VisitProp): void {
+  const sub = (each: Expr): void => visitProps(each, visit);
   switch (expr.is) {
     case 'prop':
       return visit(expr.name);
     case 'member':
       return sub(expr.of);
-    case 'computed':
+    case 'computed': {
+      const [left, right] = expr.of;
+      const bound = /^[<>]=?$/.test(expr.by) && right?.is === 'constant' ? right.value : undefined;
+      if (left?.is === 'prop' && typeof bound === 'number') return visit(left.name, bound);
       return expr.of.forEach(sub);
+    }
     case 'text':
       return expr.parts.forEach(sub);
     case 'choice':
       return expr.options.forEach(sub);
     case 'if':
-      propsInTest(expr.test, visit);
+      visitPropsInTest(expr.test, visit);
       sub(expr.then);
       return sub(expr.otherwise);
     case 'object':
       return expr.entries.forEach(([, value]) => sub(value));
     case 'list':
       return expr.items.forEach(sub);
+  }
+}
+
+/** Calls `visit` for every prop that a condition reads, with the number that it is compared with by size. */
+export function visitPropsInTest(test: Test, visit: VisitProp): void {
+  switch (test.is) {
+    case 'truthy':
+      return visitProps(test.expr, visit);
+    case 'same':
+      visitProps(test.left, visit);
+      return visitProps(test.right, visit);
+    case 'not':
+      return visitPropsInTest(test.of, visit);
+    case 'all':
+    case 'any':
+      return test.of.forEach((each) => visitPropsInTest(each, visit));
   }
 }
 
@@ -309,21 +340,5 @@ export function unknownNames(expr: Expr): readonly string[] {
       return expr.options.flatMap(unknownNames);
     default:
       return NO_NAMES;
-  }
-}
-
-/** Calls `visit` for every prop that a condition reads. */
-export function propsInTest(test: Test, visit: (name: string) => void): void {
-  switch (test.is) {
-    case 'truthy':
-      return propsIn(test.expr, visit);
-    case 'same':
-      propsIn(test.left, visit);
-      return propsIn(test.right, visit);
-    case 'not':
-      return propsInTest(test.of, visit);
-    case 'all':
-    case 'any':
-      return test.of.forEach((each) => propsInTest(each, visit));
   }
 }

@@ -191,10 +191,12 @@ function keyOf({ file, view, shallow, stubs }: RenderInput, shownProps: ShownPro
   for (const node of view) {
     if (node.kind !== 'component' || node.slots.size > 0) return undefined;
     parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());
-    const isShown = shownProps.of(node, file);
+    const how = shownProps.of(node, file);
     for (const [name, prop] of node.props) {
       if (!('expr' in prop)) return undefined;
-      if (isShown(name)) parts.push(name, shown(prop.expr));
+      const shows = how(name);
+      if (shows === 'value') parts.push(name, shown(prop.expr));
+      else if (shows.length > 0) parts.push(name, side(prop.expr, shows));
     }
   }
   return parts.join('\0');
@@ -203,6 +205,13 @@ function keyOf({ file, view, shallow, stubs }: RenderInput, shownProps: ShownPro
 function shown(expr: Expr): string {
   if (expr.is === 'unknown') return '?';
   return expr.is === 'constant' ? `${typeof expr.value} ${String(expr.value)}` : JSON.stringify(expr);
+}
+
+// Between which numbers a value stands: renders on the same side of all of them show the same.
+function side(expr: Expr, bounds: readonly number[]): string {
+  const value = expr.is === 'constant' ? expr.value : undefined;
+  if (typeof value !== 'number' || Number.isNaN(value)) return shown(expr);
+  return `${bounds.filter((bound) => bound < value).length}${bounds.includes(value) ? '=' : ''}`;
 }
 
 // All that a page shows when several renders put their parts into it.

@@ -1,11 +1,19 @@
-import { propsIn, propsInTest, type Expr } from '../components/expr.js';
+import { visitProps, visitPropsInTest, type Expr } from '../components/expr.js';
 import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project.js';
 
-/** Whether the value of a prop, by its name, can show in what a component renders. */
-export type IsShown = (prop: string) => boolean;
+/** How a prop shows in what a component renders: by its value, or by the side of these numbers that it is on; none where it does not show. */
+export type Shown = 'value' | readonly number[];
+export type HowShown = (prop: string) => Shown;
 
-const ALL: IsShown = () => true;
+const ALL: HowShown = () => 'value';
+/** Takes in what shows. */
+interface Collector {
+  add: (expr: Expr) => void;
+  show: (name: string, bound?: number) => void;
+  visit: (view: readonly ViewNode[]) => void;
+}
+
 // Deeper chains of components are not followed: the stack has an end.
 const DEEPEST = 200;
 
@@ -15,14 +23,14 @@ const DEEPEST = 200;
  */
 export class ShownProps {
   readonly #project: Project;
-  readonly #known = new WeakMap<Component, IsShown>();
+  readonly #known = new WeakMap<Component, HowShown>();
 
   constructor(project: Project) {
     this.#project = project;
   }
 
   /** Asks for a component that a file renders; all props of one that can't be read show. */
-  of(node: ComponentNode, file: string, depth = 0): IsShown {
+  of(node: ComponentNode, file: string, depth = 0): HowShown {
     const found = node.ref && this.#project.component(file, node.ref);
     // Wrappers hand all on, and Angular's hosts keep everything as attributes.
     if (!found || found.wraps || found.framework === 'angular' || depth > DEEPEST) return ALL;
@@ -30,15 +38,20 @@ export class ShownProps {
     if (known) return known;
     // A component that renders itself: whatever it hands on may show.
     this.#known.set(found, ALL);
-    const isShown = this.#read(found, depth);
-    this.#known.set(found, isShown);
-    return isShown;
+    const shown = this.#read(found, depth);
+    this.#known.set(found, shown);
+    return shown;
   }
 
-  #read(component: Component, depth: number): IsShown {
+  #read(component: Component, depth: number): HowShown {
     const names = new Set<string>();
     const spreads: (readonly string[])[] = [];
-    const add = (expr: Expr): void => propsIn(expr, (name) => names.add(name));
+    const bounds = new Map<string, Set<number>>();
+    const show = (name: string, bound?: number): void => {
+      if (bound === undefined) names.add(name);
+      else bounds.set(name, (bounds.get(name) ?? new Set()).add(bound));
+    };
+    const add = (expr: Expr): void => visitProps(expr, show);
     const visit = (view: readonly ViewNode[]): void => {
       for (const node of view) {
         if ((node.kind === 'element' || node.kind === 'component') && node.rest) spreads.push(node.rest);
@@ -49,7 +62,7 @@ export class ShownProps {
             visit(node.children);
             break;
           case 'component':
-            this.#handedTo(node, component, depth, add, visit);
+            this.#handedTo(node, component, depth, { add, show, visit });
             break;
           case 'text':
             add(node.text);
@@ -59,7 +72,7 @@ export class ShownProps {
             visit(node.fallback);
             break;
           case 'branch':
-            if (node.test) propsInTest(node.test, (name) => names.add(name));
+            if (node.test) visitPropsInTest(node.test, show);
             visit(node.children);
             break;
           case 'repeat':
@@ -71,23 +84,30 @@ export class ShownProps {
     visit(component.view);
     // Vue hands what is not declared on to the root element.
     const fallsThrough = component.framework === 'vue';
-    return (name) =>
-      names.has(name) ||
-      spreads.some((except) => !except.includes(name)) ||
-      (fallsThrough && !component.props.has(name));
+    return (name) => {
+      const isHandedOn =
+        spreads.some((except) => !except.includes(name)) || (fallsThrough && !component.props.has(name));
+      if (names.has(name) || isHandedOn) return 'value';
+      return [...(bounds.get(name) ?? [])].sort((a, b) => a - b);
+    };
   }
 
   #handedTo(
     node: ComponentNode,
     { file, templateFile }: Component,
     depth: number,
-    add: (expr: Expr) => void,
-    visit: (view: readonly ViewNode[]) => void,
+    { add, show, visit }: Collector,
   ): void {
-    const isShown = this.of(node, templateFile ?? file, depth + 1);
+    const shown = this.of(node, templateFile ?? file, depth + 1);
     for (const [name, prop] of node.props) {
-      if ('view' in prop) visit(prop.view);
-      else if (isShown(name)) add(prop.expr);
+      if ('view' in prop) {
+        visit(prop.view);
+        continue;
+      }
+      const how = shown(name);
+      const { expr } = prop;
+      if (typeof how === 'object' && expr.is === 'prop') how.forEach((bound) => show(expr.name, bound));
+      else if (how === 'value' || how.length > 0) add(expr);
     }
     node.slots.forEach(visit);
   }

@@ -51,15 +51,15 @@ export function usesIn(
   return unlike([...found, ...blind(file, project)]);
 }
 
-// Trees are shared by renders that differ in props that show nowhere: of these, nothing is known.
+// Trees are shared by renders that differ in values that don't show: of these, nothing is known.
 function placedUse(
   { component, node, given, open, by, stubbed }: PlacedUse,
   shownProps: ShownProps,
 ): ComponentUse {
-  const isShown = shownProps.of(node, by);
+  const how = shownProps.of(node, by);
   const known = new Map<string, Expr>();
   for (const [name, prop] of given)
-    known.set(name, !isShown(name) ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
+    known.set(name, how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
   return { component, given: known, open, by, stubbed };
 }
 
