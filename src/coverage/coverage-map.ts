@@ -12,7 +12,7 @@ const Entry = v.looseObject({
   s: Counts,
   fnMap: v.record(
     v.string(),
-    v.looseObject({ name: v.optional(v.string(), ''), loc: Range, decl: v.optional(Range) }),
+    v.looseObject({ name: v.optional(v.string(), ''), loc: v.optional(Range), decl: v.optional(Range) }),
   ),
   f: Counts,
   branchMap: v.record(
@@ -60,7 +60,7 @@ function fileOf(entry: v.InferOutput<typeof Entry>): FileCoverage {
     ),
     functions: Object.entries(entry.fnMap).map(([id, { name, loc, decl }]) => ({
       name,
-      line: (decl ?? loc).start.line ?? 0,
+      line: (decl ?? loc)?.start.line ?? 0,
       hits: entry.f[id] ?? 0,
     })),
   };

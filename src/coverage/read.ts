@@ -18,11 +18,25 @@ const USUAL = [
   'cobertura-coverage.xml',
 ];
 
-/** The coverage file at its usual place in a folder; several formats of one place tell of the same run. */
-export const usualCoverage = (files: Files, folder: string): string[] =>
-  USUAL.map((name) => join(folder, name))
-    .filter((path) => files.kind(path) === 'file')
-    .slice(0, 1);
+/**
+ * The coverage file at its usual place in a folder, else those one folder further down, as workspaces have them; several
+ * formats of one place tell of the same run.
+ */
+export function usualCoverage(files: Files, folder: string): string[] {
+  const here = USUAL.map((name) => join(folder, name)).filter((path) => files.kind(path) === 'file');
+  const below = join(folder, 'coverage');
+  if (here.length > 0 || files.kind(below) !== 'folder') return here.slice(0, 1);
+  const names = USUAL.filter((name) => !name.includes('/') || name.startsWith('coverage/')).map((name) =>
+    basename(name),
+  );
+  const found = files
+    .list(below, ['**/*.{html,css,js,png}'], () => {})
+    .filter((path) => names.includes(basename(path)) && dirname(dirname(path)) === below);
+  const rank = (path: string): number => names.indexOf(basename(path));
+  return [...grouped(found, dirname).values()].map((own) =>
+    own.reduce((a, b) => (rank(b) < rank(a) ? b : a)),
+  );
+}
 
 /** What reading coverage takes: the files, the paths of the project's sources, their texts, and where problems go. */
 export interface CoverageReader {

@@ -5,7 +5,7 @@ import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
 import { inShort, printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
-import type { TextOptions } from './text.js';
+import { unreadLines, type TextOptions } from './text.js';
 
 const MOST_COMPONENTS = 15;
 const MOST_GAPS = 30;
@@ -24,6 +24,7 @@ export function gapsReport(report: Report, options: TextOptions): string {
       '',
       ...gaps.flatMap((gap) => [...gapLines(gap, options), '']),
     ]),
+    ...unreadLines(report, options),
     ...tail(report, shown.length, options.colours),
   ];
   return lines.map((line) => line.trimEnd()).join('\n') + '\n';

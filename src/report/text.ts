@@ -185,8 +185,9 @@ function tail(
   report: Report,
   entries: readonly Entry[],
   shown: readonly Entry[],
-  { colours, all }: TextOptions,
+  options: TextOptions,
 ): string[] {
+  const { colours } = options;
   const lines: string[] = [];
   const hidden = entries.length - shown.length;
   if (hidden > 0) {
@@ -200,17 +201,7 @@ function tail(
     );
   }
   lines.push(...sizeChart(report.environment, colours), ...reachChart(report.environment, colours));
-  const unread = all ? report.unread : report.unread.slice(0, MOST_UNREAD);
-  if (unread.length) {
-    lines.push(colours.strong(`  not read: ${plural(report.unread.length, 'file')}`));
-    for (const { file, reason, line } of unread)
-      lines.push(`    ${printable(file)}${line ? `:${line}` : ''}  ${colours.faint(printable(reason))}`);
-    if (unread.length < report.unread.length)
-      lines.push(
-        colours.faint(`    and ${report.unread.length - unread.length} more: --all shows every one.`),
-      );
-    lines.push('');
-  }
+  lines.push(...unreadLines(report, options));
   if (report.counts.specFiles === 0) return lines;
   if (entries.length === 0) lines.push(`  ${colours.good('Nothing to mend.')}`, '');
   else
@@ -219,4 +210,20 @@ function tail(
       '',
     );
   return lines;
+}
+
+/** The files that could not be read, and why. */
+export function unreadLines({ unread }: Report, { colours, all }: TextOptions): string[] {
+  if (unread.length === 0) return [];
+  const shown = all ? unread : unread.slice(0, MOST_UNREAD);
+  const left = unread.length - shown.length;
+  return [
+    colours.strong(`  not read: ${plural(unread.length, 'file')}`),
+    ...shown.map(
+      ({ file, reason, line }) =>
+        `    ${printable(file)}${line ? `:${line}` : ''}  ${colours.faint(printable(reason))}`,
+    ),
+    ...(left > 0 ? [colours.faint(`    and ${left} more: --all shows every one.`)] : []),
+    '',
+  ];
 }

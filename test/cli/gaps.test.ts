@@ -120,6 +120,7 @@ describe('wexlet gaps', () => {
     for (const name of ['a.xml', 'b.json', 'c.info'])
       expect(out).to.match(new RegExp(`${name}.*holds no coverage record`));
     expect(out).to.match(/d\.info.*cannot be read/);
+    expect(wexlet(folder, 'gaps', '--coverage', 'd.info').out).to.match(/d\.info.*cannot be read/);
   });
 
   it('prints pending specs in the style of their file, and adds them', () => {

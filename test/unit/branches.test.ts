@@ -166,6 +166,15 @@ describe('coverage', () => {
     });
     const files = new DiskFiles();
     expect(usualCoverage(files, folder)).to.deep.equal([`${folder}/coverage/lcov.info`]);
+    const shop = written({
+      'coverage/shop/lcov.info': '',
+      'coverage/shop/cobertura-coverage.xml': '',
+      'coverage/studio/lcov.info': '',
+    });
+    expect(usualCoverage(files, shop).map((path) => path.slice(shop.length))).to.deep.equal([
+      '/coverage/shop/lcov.info',
+      '/coverage/studio/lcov.info',
+    ]);
     const problems: Problem[] = [];
     const sources = [`${folder}/src/a.ts`, `${folder}/in/b.ts`, `${folder}/out/b.ts`];
     const coverage = readCoverage(
