@@ -1,7 +1,7 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, outcome } from '../model/components/expr.js';
-import { givenIn, type ComponentUse } from '../model/links/uses.js';
+import { both, outcome, propsInTest } from '../model/components/expr.js';
+import { eachWay, givenIn, type ComponentUse } from '../model/links/uses.js';
 import type { Component } from '../model/components/view.js';
 import type { Project } from '../model/project.js';
 import { grouped } from '../util/grouped.js';
@@ -78,7 +78,11 @@ function hitsOf(
 // `not-taken` only where all that specs give is known.
 function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): ArmFacts['computed'] {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
-  const outcomes = uses.map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
+  const names: string[] = [];
+  propsInTest(whole, (name) => names.push(name));
+  const outcomes = uses
+    .flatMap((use) => eachWay(use, names))
+    .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
   if (outcomes.includes(true)) return branch.deferred ? 'unknown' : 'taken';
   return outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
 }

@@ -1,4 +1,4 @@
-import { givenIn } from '../../model/links/uses.js';
+import { eachWay, givenIn } from '../../model/links/uses.js';
 import { propsInTest } from '../../model/components/expr.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
@@ -57,7 +57,7 @@ function givenValues({ arm, component }: ArmGap, context: ProjectContext): strin
   if (name === undefined) return undefined;
   const prop = name;
   const values = new Set<string>();
-  for (const use of context.usesOf(component)) {
+  for (const use of context.usesOf(component).flatMap((each) => eachWay(each, [prop]))) {
     const value = givenIn(use, prop);
     if (value.is !== 'constant') return undefined;
     values.add(value.value === undefined ? 'nothing' : valueText(value.value));

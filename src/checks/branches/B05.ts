@@ -1,6 +1,6 @@
 import type { ArmFacts } from '../../coverage/arm-facts.js';
-import { filled, type Expr, type Test } from '../../model/components/expr.js';
-import { givenIn, type ComponentUse } from '../../model/links/uses.js';
+import { filled, propsIn, type Expr, type Test } from '../../model/components/expr.js';
+import { eachWay, givenIn, type ComponentUse } from '../../model/links/uses.js';
 import { inShort } from '../../util/printable.js';
 import type { Found, ProjectCheck } from '../check.js';
 
@@ -30,7 +30,9 @@ function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Found[
   const compared = comparison(arm.condition.test);
   if (!compared) return [];
   const values = new Set<number>();
-  for (const use of uses) {
+  const names: string[] = [];
+  propsIn(compared.of, (name) => names.push(name));
+  for (const use of uses.flatMap((each) => eachWay(each, names))) {
     const value = filled(compared.of, (name) => givenIn(use, name));
     if (value.is !== 'constant' || typeof value.value !== 'number') return [];
     values.add(value.value);

@@ -1,4 +1,4 @@
-import { SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
+import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project.js';
 import { exprOfValue, viewOfValue } from '../specs/spec-scope.js';
@@ -116,8 +116,13 @@ function usesOf(node: ComponentNode, file: string, project: Project, root?: Rend
   const isHole = root?.view?.some(({ kind }) => kind === 'hole') ?? false;
   // A fixture is told its inputs one by one: all of them are known.
   const open = (node.open && !isFixture) || node.rest !== undefined || isHole;
-  const uses = eachWay({ component, given, open });
-  return isFixture && given.size > 0 ? [...uses, { component, given: new Map(), open }] : uses;
+  return [{ component, given: isFixture ? orNotGiven(given, component) : given, open }];
+}
+
+// What one spec sets on a fixture, another may leave as it is.
+function orNotGiven(given: ReadonlyMap<string, Expr>, component: Component): Map<string, Expr> {
+  const none = { component, given: new Map<string, Expr>(), open: false };
+  return new Map([...given].map(([name, expr]) => [name, oneOf([givenIn(none, name), expr])]));
 }
 
 function componentOf(node: ComponentNode, file: string, project: Project): Component | undefined {
@@ -127,13 +132,21 @@ function componentOf(node: ComponentNode, file: string, project: Project): Compo
   return component;
 }
 
-// A prop that is set to one value after another is a use for each.
-function eachWay(use: ComponentUse): ComponentUse[] {
+/**
+ * A use for each combination of the values that some of its props are set to, one after another; with too many of them,
+ * these props are unknown.
+ */
+export function eachWay(use: ComponentUse, names: Iterable<string>): ComponentUse[] {
   let ways: ReadonlyMap<string, Expr>[] = [use.given];
-  for (const [name, expr] of use.given) {
-    if (expr.is !== 'choice') continue;
-    if (ways.length * expr.options.length > MOST_WAYS) return [{ ...use, open: true, given: new Map() }];
-    ways = ways.flatMap((given) => expr.options.map((option) => new Map(given).set(name, option)));
+  const several = [...new Set(names)].filter((name) => use.given.get(name)?.is === 'choice');
+  for (const name of several) {
+    const expr = use.given.get(name);
+    const options = expr?.is === 'choice' ? expr.options : [];
+    if (ways.length * options.length > MOST_WAYS) {
+      const unknown = several.map((each) => [each, UNKNOWN] as const);
+      return [{ ...use, given: new Map([...use.given, ...unknown]) }];
+    }
+    ways = ways.flatMap((given) => options.map((option) => new Map(given).set(name, option)));
   }
   return ways.map((given) => ({ ...use, given }));
 }
@@ -157,7 +170,7 @@ function changed(
   // What is set at another time may be set already.
   for (const prop of setOn(render, file)) given.set(prop, UNKNOWN);
   for (const [prop, value] of first.entries) given.set(prop, exprOfValue(value));
-  return eachWay({ component, given, open: first.open || (node?.kind === 'component' && node.open) });
+  return [{ component, given, open: first.open || (node?.kind === 'component' && node.open) }];
 }
 
 const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
