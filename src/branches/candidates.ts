@@ -58,7 +58,8 @@ function constantsIn(expr: Expr, found: Set<Constant>): Set<Constant> {
 
 const OTHERS: readonly Constant[] = [true, false, 'text', '', 1, 0];
 const NOTHING: readonly Constant[] = [undefined, null];
-const LONGEST = 64;
+/** The longest list or text that is tried. */
+export const LONGEST = 64;
 
 /**
  * Values worth trying for a variable, the likeliest first: the constants that it is compared with and their neighbours,
@@ -70,7 +71,6 @@ export function candidatesOf(variable: Variable, tests: readonly Test[], assignm
   const compared = open.filter((each) => mentions(each, variable));
   const linked = linkedTo(compared, open);
   const constants = [...linked.reduce((all, each) => constantsIn(each, all), new Set<Constant>())];
-  const isLength = variable.path.at(-1) === 'length';
   const own = [
     ...constants.filter((each) => typeof each === 'number'),
     ...compared.flatMap((each) => roots(each, variable, assignment)),
@@ -80,7 +80,10 @@ export function candidatesOf(variable: Variable, tests: readonly Test[], assignm
     ...aroundNumbers(own),
     ...aroundNumbers([...own, ...(linked.some(isOrdered) ? [0, 1] : [])]),
   ];
-  if (isLength) return numbersOf([...numbers, 0, 1, 2]).map((each) => constant(each));
+  if (isLength(variable.path)) {
+    const whole = own.flatMap((each) => [Math.floor(each), Math.ceil(each), Math.floor(each) + 1]);
+    return numbersOf([...numbers, ...whole, 0, 1, 2]).map((each) => constant(each));
+  }
   const strings = [...aroundStrings(constants, compared, domain), ...sized(compared, numbers)];
   const plain: Constant[] = [
     ...domain.values,
@@ -102,6 +105,9 @@ export function candidatesOf(variable: Variable, tests: readonly Test[], assignm
   // A value whose properties are read is an object, before it is anything else.
   return [...parts, ...allowed, ...some, ...nothing];
 }
+
+/** Whether a path leads to the length of something. */
+export const isLength = (path: readonly string[]): boolean => path.length > 1 && path.at(-1) === 'length';
 
 const mayHaveParts = ({ kinds }: Domain): boolean =>
   kinds.some((kind) => ['anything', 'object', 'list', 'string', 'function'].includes(kind));

@@ -10,7 +10,7 @@ import {
 } from '../model/components/expr.js';
 import type { Constant } from '../model/components/operations.js';
 import { Assignment, type Given } from './assignment.js';
-import { candidatesOf, pathOf, stepOf } from './candidates.js';
+import { candidatesOf, isLength, LONGEST, pathOf, stepOf } from './candidates.js';
 import { overInputs, STATE, variablesOf, visitTest, type Variable } from './variables.js';
 
 /** A value of an input. A function stands for any that does nothing. */
@@ -223,12 +223,18 @@ function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
     const name = path?.[0] ?? '';
     return path !== undefined && !(name.startsWith(STATE) && mayChange(name.slice(STATE.length)));
   };
-  const isSize = (expr: Expr): boolean => pathOf(expr)?.at(-1) === 'length';
+  const isSize = (expr: Expr): boolean => isLength(pathOf(expr) ?? []);
+  // Lengths are tried as far as lists are made: a larger bound says nothing.
+  const isTried = (expr: Expr): boolean =>
+    expr.is !== 'constant' ||
+    typeof expr.value !== 'number' ||
+    (Number.isInteger(expr.value) && expr.value < LONGEST - 1);
   const isNumber = (expr: Expr): boolean => expr.is === 'constant' && typeof expr.value === 'number';
   const isPair = (left: Expr, right: Expr, isConstant: (expr: Expr) => boolean): boolean =>
     isInput(left)
-      ? isConstant(right) || (isInput(right) && !isSize(left) && !isSize(right))
-      : isInput(right) && isConstant(left);
+      ? (isConstant(right) && (!isSize(left) || isTried(right))) ||
+        (isInput(right) && !isSize(left) && !isSize(right))
+      : isInput(right) && isConstant(left) && (!isSize(right) || isTried(left));
   const isExact = (expr: Expr): boolean => {
     if (expr.is !== 'computed') return isInput(expr) || expr.is === 'constant';
     const [left, right] = expr.of;

@@ -25,13 +25,14 @@ export const B06: ProjectCheck = {
       .flatMap((each) => found(each, context)),
 };
 
-function found({ branch, arm, component }: ArmFacts, context: ProjectContext): Found[] {
-  const never = neverRan({ branch, arm, component } as ArmFacts, context);
-  if (!never) return [];
+function found(facts: ArmFacts, context: ProjectContext): Found[] {
+  const { branch, arm, component } = facts;
+  const certainty = neverRan(facts, context);
+  if (!certainty) return [];
   return [
     {
       place: arm.place,
-      certainty: never,
+      certainty,
       message: message(component.name),
       advice,
       evidence: [{ ...branch.place, note: 'what is tried' }],
