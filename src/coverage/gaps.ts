@@ -62,7 +62,7 @@ function inputDomains({ framework, props, domains = new Map() }: Component): Dom
   if (framework === 'react') return domains;
   const found = new Map<string, Domain>(domains);
   for (const [name, fallback] of props) {
-    if (!fallback) continue;
+    if (!fallback || (fallback.is === 'constant' && fallback.value === undefined)) continue;
     const { values, kinds, ...parts } = domains.get(name) ?? ALL_BUT_UNDEFINED;
     found.set(name, { ...parts, values, kinds: kinds.filter((kind) => kind !== 'undefined') });
   }
