@@ -38,8 +38,6 @@ export interface Branch {
   mayChange: boolean;
 }
 
-export const ALWAYS: Condition = { text: '', test: { is: 'all', of: [] } };
-
 /** The opposite of a condition. */
 export const negated = ({ text, test }: Condition): Condition => ({ text: `not (${text})`, test: not(test) });
 

@@ -3,19 +3,13 @@ import { holdsConstant, type Domain } from '../model/components/domain.js';
 import { constant, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
 import { regExp, type Constant } from '../model/components/operations.js';
 import type { Assignment, Given } from './assignment.js';
-import { partsOf, visitTest, type Variable } from './variables.js';
+import { comparisonsIn, partsOf, type Variable } from './variables.js';
 
 /** The comparisons in which anything is still open, filled with all that is given. */
-function openComparisons(tests: readonly Test[], assignment: Assignment): Expr[] {
-  const found: Expr[] = [];
-  for (const test of tests)
-    visitTest(test, (_, atom) => {
-      const sides = atom.is === 'same' ? [atom.left, atom.right] : atom.is === 'truthy' ? [atom.expr] : [];
-      const whole: Expr = { is: 'list', items: sides.map((side) => assignment.filled(side)) };
-      found.push(whole);
-    });
-  return found;
-}
+const openComparisons = (tests: readonly Test[], assignment: Assignment): Expr[] =>
+  tests
+    .flatMap(comparisonsIn)
+    .map((sides) => ({ is: 'list', items: sides.map((side) => assignment.filled(side)) }));
 
 // What a variable is compared with, and what that is compared with in turn: where one of them ends, so may the others.
 function linkedTo(direct: readonly Expr[], all: readonly Expr[]): Expr[] {
@@ -36,8 +30,12 @@ function inputsIn(expr: Expr, found: Set<string>): Set<string> {
   return found;
 }
 
-/** Whether an expression reads a variable, or a property of it. */
-export function mentions(expr: Expr, variable: Variable): boolean {
+/** Whether an expression is a variable itself. */
+export const isVariable = (expr: Expr, { path }: Variable): boolean =>
+  pathOf(expr)?.join('\0') === path.join('\0');
+
+// Whether an expression reads a variable, or a property of it.
+function mentions(expr: Expr, variable: Variable): boolean {
   const path = pathOf(expr);
   if (path) return variable.path.every((name, i) => path[i] === name);
   return partsOf(expr).some((part) => mentions(part, variable));
@@ -117,7 +115,7 @@ function holders(variable: Variable, compared: readonly Expr[], { kinds }: Domai
   const found: Expr[] = [];
   const visit = (expr: Expr): void => {
     const [list, item] = expr.is === 'computed' && expr.by === 'includes' ? expr.of : [];
-    if (list && item?.is === 'constant' && pathOf(list)?.join('\0') === variable.path.join('\0'))
+    if (list && item?.is === 'constant' && isVariable(list, variable))
       found.push({ is: 'list', items: [item] }, EMPTY_LIST);
     partsOf(expr).forEach(visit);
   };
@@ -138,16 +136,12 @@ const numbersOf = (numbers: readonly number[]): number[] => [
   ...new Set(numbers.filter((each) => Number.isInteger(each) && each >= 0 && each <= LONGEST)),
 ];
 
-/** The step from a number to its neighbours: one in its last decimal. */
-export function stepOf(value: number): number {
-  const decimals = /\.(\d+)$/.exec(String(value))?.[1]?.length ?? 0;
-  return 10 ** -decimals;
-}
+const decimalsOf = (value: number): number => /\.(\d+)$/.exec(String(value))?.[1]?.length ?? 0;
 
-const rounded = (value: number, like: number): number => {
-  const digits = /\.(\d+)$/.exec(String(like))?.[1]?.length ?? 0;
-  return Number(value.toFixed(digits));
-};
+/** The step from a number to its neighbours: one in its last decimal. */
+export const stepOf = (value: number): number => 10 ** -decimalsOf(value);
+
+const rounded = (value: number, like: number): number => Number(value.toFixed(decimalsOf(like)));
 
 // Each number with its neighbours, then one between each two, then one below and above all.
 function aroundNumbers(constants: readonly number[]): number[] {

@@ -37,6 +37,8 @@ export class ScriptScopes {
   readonly #tree: ModuleTree;
   readonly #depth: number;
   readonly #names = new Map<string, Bound | undefined>();
+  /** The modules that names were followed to. */
+  readonly #modules = new Map<string, ScriptScopes>();
   readonly #changed: ReadonlySet<string>;
   readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, Bound>>;
   readonly #options: ReadonlyMap<Node, Component>;
@@ -60,7 +62,8 @@ export class ScriptScopes {
     };
     this.#options = this.#optionObjects();
     this.#propsOf = this.#functionsWithProps();
-    this.#findComputed();
+    // Of modules that names are followed to, no branches are listed.
+    if (depth === 0) this.#findComputed();
   }
 
   /** What the parameters of a component's own function stand for. */
@@ -178,7 +181,10 @@ export class ScriptScopes {
     if (!from || from.typeOnly || from.name === '*' || this.#depth >= DEEPEST_IMPORT) return undefined;
     const declared = this.#project.imported(this.file, from);
     const tree = declared && !declared.file.endsWith('.vue') ? this.#project.tree(declared.file) : undefined;
-    return tree && new ScriptScopes(this.#project, tree, [], this.#depth + 1).#lookup(declared?.name ?? '');
+    if (!tree || !declared) return undefined;
+    const module = this.#modules.get(tree.path) ?? new ScriptScopes(this.#project, tree, [], this.#depth + 1);
+    this.#modules.set(tree.path, module);
+    return module.#lookup(declared.name);
   }
 
   // `computed(() => …)` and `useMemo(() => …)`, wherever they stand.

@@ -10,7 +10,7 @@ import {
 } from '../model/components/expr.js';
 import type { Constant } from '../model/components/operations.js';
 import { Assignment, type Given } from './assignment.js';
-import { candidatesOf, isLength, LONGEST, pathOf, stepOf } from './candidates.js';
+import { candidatesOf, isLength, isVariable, LONGEST, pathOf, stepOf } from './candidates.js';
 import { overInputs, STATE, variablesOf, visitTest, type Variable } from './variables.js';
 
 /** A value of an input. A function stands for any that does nothing. */
@@ -126,8 +126,7 @@ class Search {
 function comparesBySize(test: Test, variable: Variable): boolean {
   let found = false;
   visitTest(test, (expr) => {
-    found ||=
-      expr.is === 'computed' && expr.of.some((each) => pathOf(each)?.join('\0') === variable.path.join('\0'));
+    found ||= expr.is === 'computed' && expr.of.some((each) => isVariable(each, variable));
   });
   return found;
 }

@@ -162,11 +162,24 @@ const memberDomain = ({ members, items, kinds }: Domain, name: string): Domain =
 };
 
 /** Calls `visit` for every expression that a condition compares or asks for its truth. */
-export function visitTest(test: Test, visit: (expr: Expr, atom: Test) => void): void {
-  if (test.is === 'truthy') visit(test.expr, test);
-  else if (test.is === 'same') [test.left, test.right].forEach((each) => visit(each, test));
-  else if (test.is === 'not') visitTest(test.of, visit);
-  else if (test.is === 'all' || test.is === 'any') test.of.forEach((each) => visitTest(each, visit));
+export const visitTest = (test: Test, visit: (expr: Expr) => void): void =>
+  comparisonsIn(test).forEach((sides) => sides.forEach((side) => visit(side)));
+
+/** What a condition asks: two expressions that it compares, or one that it asks for its truth. */
+export function comparisonsIn(test: Test): Expr[][] {
+  switch (test.is) {
+    case 'truthy':
+      return [[test.expr]];
+    case 'same':
+      return [[test.left, test.right]];
+    case 'not':
+      return comparisonsIn(test.of);
+    case 'all':
+    case 'any':
+      return test.of.flatMap(comparisonsIn);
+    default:
+      return [];
+  }
 }
 
 /** The expressions that an expression is made of. */

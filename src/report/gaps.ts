@@ -5,7 +5,7 @@ import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
 import { inShort, printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
-import { unreadLines, type TextOptions } from './text.js';
+import { fileLine, unreadLines, type TextOptions } from './text.js';
 
 const MOST_COMPONENTS = 15;
 const MOST_GAPS = 30;
@@ -115,11 +115,6 @@ function shareCells(file: CoveredFile | undefined, colours: Colours): string {
       return hit === all ? colours.faint(text.padEnd(12)) : text;
     })
     .join('');
-}
-
-function fileLine(file: string, { width, colours }: TextOptions): string {
-  const name = printable(file);
-  return `${colours.strong(name)} ${colours.faint('─'.repeat(Math.max(3, width - stringWidth(name) - 1)))}`;
 }
 
 function gapLines(gap: Gap, { width, colours }: TextOptions): string[] {

@@ -95,7 +95,8 @@ function byFile(entries: readonly Entry[], options: TextOptions): string[] {
   ]);
 }
 
-function fileLine(file: string, { width, colours }: TextOptions): string {
+/** The name of a file, with a rule behind it. */
+export function fileLine(file: string, { width, colours }: TextOptions): string {
   const name = printable(file);
   return `${colours.strong(name)} ${colours.faint('─'.repeat(Math.max(3, width - stringWidth(name) - 1)))}`;
 }
