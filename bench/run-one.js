@@ -7,7 +7,7 @@ const [what, folder] = process.argv.slice(2);
 const start = performance.now();
 if (what === 'audit') {
   const { audit } = await import('../dist/audit/audit.js');
-  const { DiskFiles } = await import('../dist/discover/disk-files.js');
+  const { DiskFiles } = await import('../dist/host/disk-files.js');
   const { settingsFrom } = await import('../dist/config/settings.js');
   await audit(new DiskFiles(), { root: folder, paths: [folder], settings: settingsFrom(), version: 'bench' });
 } else {

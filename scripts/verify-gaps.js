@@ -12,8 +12,8 @@ import { auditWithPending } from '../dist/audit/audit.js';
 import { settingsFrom } from '../dist/config/settings.js';
 import { branchFacts } from '../dist/coverage/arm-facts.js';
 import { readCoverage } from '../dist/coverage/read.js';
-import { Project } from '../dist/model/project.js';
-import { loadAngular } from '../dist/parse/angular.js';
+import { Project } from '../dist/project/project.js';
+import { loadAngular } from '../dist/syntax/angular.js';
 import { samples } from './mocha-suites.js';
 
 const PACKAGES = {

@@ -2,7 +2,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { writeFileSync } from 'node:fs';
 import { CATALOGUE } from '../dist/checks/index.js';
-import { FAMILIES } from '../dist/checks/check.js';
+import { FAMILIES } from '../dist/checks/questions/check.js';
 import { ConfigSchema } from '../dist/config/schema.js';
 
 const schema = toJsonSchema(ConfigSchema);

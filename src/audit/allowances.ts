@@ -1,5 +1,5 @@
-import type { Found } from '../checks/check.js';
-import type { Source } from '../parse/source.js';
+import type { Finding } from '../checks/questions/check.js';
+import type { Source } from '../syntax/source.js';
 
 /** A comment that allows findings. Lines count from 1. */
 export interface Allowance {
@@ -50,8 +50,8 @@ export function isAllowed(allowances: readonly Allowance[], code: string, line: 
 export function aboutAllowances(
   allowances: readonly Allowance[],
   file: string,
-): { code: string; found: Found }[] {
-  return allowances.flatMap((each): { code: string; found: Found }[] => {
+): { code: string; found: Finding }[] {
+  return allowances.flatMap((each): { code: string; found: Finding }[] => {
     const place = { file, start: each.start, end: each.end };
     const codes = each.codes.join(', ');
     if (!each.reason) {

@@ -1,20 +1,19 @@
-import type { FileContext } from '../checks/check.js';
-import { markupOf } from '../checks/queries/markup.js';
-import { betterQuery } from '../checks/queries/rewrite.js';
-import type { Files } from '../discover/files.js';
-import type { Span } from '../model/components/view.js';
-import { nameOf, type Pieces } from '../model/links/name.js';
-import type { Placed } from '../model/links/placed.js';
-import { roleOf } from '../model/links/role.js';
-import { usesIn, type Binding, type Block } from '../model/specs/blocks.js';
-import { assertionsOf, countRounds, roundsOf } from '../model/specs/rounds.js';
-import type { Reach, Step, StepOf } from '../model/specs/steps.js';
-import type { Problem } from '../parse/source.js';
+import type { FileContext } from '../checks/questions/context.js';
+import { markupOf } from '../checks/questions/element-markup.js';
+import { betterQuery } from '../writing/rewrite.js';
+import type { Files } from '../host/files.js';
+import type { Span } from '../finding.js';
+import { nameOf, type Pieces } from '../rendering/name.js';
+import type { Placed } from '../rendering/placed.js';
+import { roleOf } from '../rendering/role.js';
+import { usesIn, type Binding, type Block } from '../specs/model/blocks.js';
+import { assertionsOf, countRounds, roundsOf } from '../specs/model/rounds.js';
+import type { Reach, Step, StepOf } from '../specs/model/steps.js';
+import type { Problem } from '../syntax/source.js';
 import { relativeTo } from '../util/paths.js';
 import { inShort } from '../util/printable.js';
 import { discover, prepare, type AuditRequest } from './prepare.js';
-import type { Rung } from './report.js';
-import { RUNG_OF } from './rungs.js';
+import { type Rung, RUNG_OF } from '../specs/model/rungs.js';
 import { contextOf } from './spec-file.js';
 
 /** What was understood of one spec file. Paths are relative to the root, lines count from 1. */

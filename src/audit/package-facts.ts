@@ -1,5 +1,5 @@
-import type { Environment, RunnerFacts, Transforms } from '../environment/environment.js';
-import type { Known } from '../environment/setting.js';
+import type { Environment, RunnerFacts, Transforms } from '../environment/facts/environment.js';
+import type { Known } from '../environment/settings/setting.js';
 import { isAbsolute, relativeTo } from '../util/paths.js';
 import type { PackageFacts } from './report.js';
 

@@ -1,13 +1,13 @@
 import { textOfCode } from '../checks/index.js';
-import { setupEffects, type SetupEffects } from '../checks/setup-effects.js';
+import { setupEffects, type SetupEffects } from '../checks/questions/setup-effects.js';
 import type { Settings } from '../config/settings.js';
-import type { Files } from '../discover/files.js';
-import { findCandidates, type Candidates } from '../discover/find.js';
+import type { Files } from '../host/files.js';
+import { findCandidates, type Candidates } from '../host/find.js';
 import { Environments } from '../environment/read.js';
-import { ShownProps } from '../model/links/shown-props.js';
-import { Project } from '../model/project.js';
-import { loadAngular } from '../parse/angular.js';
-import type { Problem } from '../parse/source.js';
+import { ShownProps } from '../rendering/shown-props.js';
+import { Project } from '../project/project.js';
+import { loadAngular } from '../syntax/angular.js';
+import type { Problem } from '../syntax/source.js';
 import type { Stage } from './stage.js';
 
 /** What an audit is asked for. Paths are absolute. */

@@ -1,6 +1,6 @@
 import type { Example, Value } from '../branches/solve.js';
 import { placeOf } from '../checks/branches/B01.js';
-import { valueText } from '../checks/branches/inputs.js';
+import { valueText } from '../writing/inputs.js';
 import type { ArmFacts } from '../coverage/arm-facts.js';
 import type { ArmGap } from '../coverage/gaps.js';
 import { grouped } from '../util/grouped.js';

@@ -1,4 +1,5 @@
-import type { Certainty, Family, Level } from '../checks/check.js';
+import type { Rung } from '../specs/model/rungs.js';
+import type { Certainty, Family, Level } from '../finding.js';
 import type { Share } from '../coverage/coverage.js';
 
 /** The report of an audit, version 1. This shape is a contract: add to it, never change it. */
@@ -35,9 +36,6 @@ export interface Report {
   unread: Unread[];
 }
 
-/** The ladder of reaches, best first. */
-export const RUNGS = ['role', 'label', 'text', 'alternative', 'testId', 'structure', 'internals'] as const;
-export type Rung = (typeof RUNGS)[number];
 
 export interface ReportedFinding {
   code: string;

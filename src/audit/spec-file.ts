@@ -1,33 +1,35 @@
-import type { FileContext, Found, SpecFileFacts } from '../checks/check.js';
+import type { Finding } from '../checks/questions/check.js';
+import type { FileContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
-import { firedIn, NOTHING_FIRED } from '../checks/branches/fired.js';
+import { firedIn, NOTHING_FIRED } from '../checks/questions/fired.js';
 import { comparedRender } from '../checks/queries/Q07.js';
-import { beginningsIn } from '../checks/overload/across-files.js';
-import { sizesOf } from '../checks/overload/sizes.js';
-import { usedReaches, type Used } from '../checks/queries/uses.js';
-import { unnamedControls } from '../checks/queries/unnamed.js';
-import { declares, manifestsOf, type Environment } from '../environment/environment.js';
+import { beginningsIn } from '../writing/helper-module.js';
+import { sizesOf } from '../checks/questions/spec-sizes.js';
+import { usedReaches, type Used } from '../checks/questions/used-reaches.js';
+import { unnamedControls } from '../checks/questions/unnamed.js';
+import { declares, manifestsOf, type Environment } from '../environment/facts/environment.js';
 import { packageOf } from '../util/paths.js';
-import { dialectOf, isUserActions, isUserCentred } from '../dialects/index.js';
-import { extensionOf } from '../dialects/matchers.js';
-import { runners } from '../dialects/runners.js';
-import { NO_MATCHERS } from '../model/code/added-matchers.js';
-import type { Component, Span } from '../model/components/view.js';
-import { Links } from '../model/links/links.js';
-import { usesIn } from '../model/links/uses.js';
-import type { ModuleTree } from '../model/project.js';
-import { styleOf, type Style } from '../mends/style.js';
-import { groupTitles, specsOf, type Block, type SpecFile } from '../model/specs/blocks.js';
-import type { Render } from '../model/specs/steps.js';
-import { readSpecFile } from '../model/specs/suite.js';
-import { reachCounts, type ReachCounts } from './rungs.js';
-import { specFormOf, type SpecForm } from './spec-form.js';
+import { dialectOf, isUserActions, isUserCentred } from '../libraries/index.js';
+import { extensionOf } from '../libraries/matchers.js';
+import { runners } from '../libraries/runners.js';
+import { NO_MATCHERS } from '../project/added-matchers.js';
+import type { Component } from '../components/view.js';
+import type { Span } from '../finding.js';
+import { Links } from '../rendering/links.js';
+import { usesIn } from '../rendering/uses.js';
+import type { ModuleTree } from '../project/project.js';
+import { styleOf, type Style } from '../writing/edits/style.js';
+import { groupTitles, specsOf, type Block, type SpecFile } from '../specs/model/blocks.js';
+import type { Render } from '../specs/model/steps.js';
+import { readSpecFile } from '../specs/reader/suite.js';
+import { reachCounts, type ReachCounts } from '../specs/model/rungs.js';
+import { specFormOf, type SpecForm } from '../writing/spec-form.js';
 import type { Stage } from './stage.js';
 
 /** A finding with its code, and the titles around it: the block itself would keep the whole file in memory. */
 export interface Coded {
   code: string;
-  found: Omit<Found, 'block'>;
+  found: Omit<Finding, 'block'>;
   within?: { group: string[]; spec?: string };
 }
 
@@ -92,7 +94,7 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
   };
 }
 
-function coded(code: string, { block, ...found }: Found): Coded {
+function coded(code: string, { block, ...found }: Finding): Coded {
   if (!block) return { code, found };
   const title = block.title.text;
   const outer = groupTitles(block);

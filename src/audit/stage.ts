@@ -1,9 +1,9 @@
-import type { SetupEffects } from '../checks/setup-effects.js';
+import type { SetupEffects } from '../checks/questions/setup-effects.js';
 import type { Settings } from '../config/settings.js';
-import type { Files } from '../discover/files.js';
+import type { Files } from '../host/files.js';
 import type { Environments } from '../environment/read.js';
-import type { ShownProps } from '../model/links/shown-props.js';
-import type { Project } from '../model/project.js';
+import type { ShownProps } from '../rendering/shown-props.js';
+import type { Project } from '../project/project.js';
 
 /** What all stages of one audit share. */
 export interface Stage {

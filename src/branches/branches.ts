@@ -1,5 +1,5 @@
-import type { Component } from '../model/components/view.js';
-import type { Project } from '../model/project.js';
+import type { Component } from '../components/view.js';
+import type { Project } from '../project/project.js';
 import type { Branch } from './arms.js';
 import { markupBranches } from './markup-arms.js';
 import { scriptBranches } from './script-arms.js';

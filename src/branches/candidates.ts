@@ -1,7 +1,7 @@
 import RandExp from 'randexp';
-import { holdsConstant, type Domain } from '../model/components/domain.js';
-import { constant, SOMETHING, type Expr, type Test } from '../model/components/expr.js';
-import { regExp, type Constant } from '../model/components/operations.js';
+import { holdsConstant, type Domain } from '../components/domain.js';
+import { constant, SOMETHING, type Expr, type Test } from '../language/expr.js';
+import { regExp, type Constant } from '../language/operations.js';
 import type { Assignment, Given } from './assignment.js';
 import { comparisonsIn, partsOf, type Variable } from './variables.js';
 

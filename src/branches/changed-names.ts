@@ -1,6 +1,6 @@
 import type { Node, Program } from 'oxc-parser';
-import { LIST_CHANGERS } from '../model/components/changed-props.js';
-import { memberName, namesOnTheWay, unwrapped, walkTree, writtenTo } from '../parse/tree.js';
+import { LIST_CHANGERS } from '../components/changed-props.js';
+import { memberName, namesOnTheWay, unwrapped, walkTree, writtenTo } from '../syntax/tree.js';
 
 const CHANGERS: ReadonlySet<string> = new Set([...LIST_CHANGERS, 'add', 'set', 'delete', 'clear']);
 

@@ -1,5 +1,5 @@
-import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../model/components/expr.js';
-import { innerNodes, type Component, type ViewNode } from '../model/components/view.js';
+import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../language/expr.js';
+import { innerNodes, type Component, type ViewNode } from '../components/view.js';
 import { grouped } from '../util/grouped.js';
 import { allOf, negated, type Arm, type Branch, type Condition } from './arms.js';
 

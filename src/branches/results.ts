@@ -1,9 +1,9 @@
 import type { Node } from 'oxc-parser';
-import { constant, type Expr } from '../model/components/expr.js';
-import { exprOf } from '../model/components/expressions.js';
-import { waysOut } from '../model/components/flow.js';
-import { functionScope, type Bound, type Scope } from '../model/components/scope.js';
-import { isFunction, returnedFrom, type FunctionNode } from '../parse/tree.js';
+import { constant, type Expr } from '../language/expr.js';
+import { exprOf } from '../language/expressions.js';
+import { waysOut } from '../language/flow.js';
+import { functionScope, type Bound, type Scope } from '../language/scope.js';
+import { isFunction, returnedFrom, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;
 const MOST_STATEMENTS = 12;

@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
-import { exprOf, testOf } from '../model/components/expressions.js';
-import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../model/components/expr.js';
-import { functionScope, type Bound, type Scope } from '../model/components/scope.js';
-import type { Place } from '../parse/place.js';
+import { exprOf, testOf } from '../language/expressions.js';
+import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../language/expr.js';
+import { functionScope, type Bound, type Scope } from '../language/scope.js';
+import type { Place } from '../finding.js';
 import {
   childrenOf,
   isFunction,
@@ -10,8 +10,8 @@ import {
   propertyName,
   unwrapped,
   type FunctionNode,
-} from '../parse/tree.js';
-import { namesIn } from '../model/code/module-facts.js';
+} from '../syntax/tree.js';
+import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { leaves, leavesCase, showsMarkup } from './ways.js';

@@ -1,20 +1,20 @@
 import type { Node, Program } from 'oxc-parser';
-import { angularDeclarations } from '../model/components/angular-class.js';
-import { constant, UNKNOWN, type Expr } from '../model/components/expr.js';
-import { enumValues } from '../model/components/enums.js';
-import { exprOf, partOf } from '../model/components/expressions.js';
-import { unwrappedComponent } from '../model/components/react.js';
-import { bindPattern, inner, propsOf, type Bound, type Scope } from '../model/components/scope.js';
-import type { Component, Framework } from '../model/components/view.js';
+import { angularDeclarations } from '../components/frameworks/angular/angular-class.js';
+import { constant, UNKNOWN, type Expr } from '../language/expr.js';
+import { enumValues } from '../language/enums.js';
+import { exprOf, partOf } from '../language/expressions.js';
+import { unwrappedComponent } from '../components/frameworks/react/react.js';
+import { bindPattern, inner, propsOf, type Bound, type Scope } from '../language/scope.js';
+import type { Component, Framework } from '../components/view.js';
 import {
   computedValue,
   definesProps,
   entriesOf,
   optionsIn,
   type OptionsObject,
-} from '../model/components/vue-script.js';
-import type { ModuleTree, Project } from '../model/project.js';
-import { isFunction, propertyName, unwrapped, walkTree, type FunctionNode } from '../parse/tree.js';
+} from '../components/frameworks/vue/vue-script.js';
+import type { ModuleTree, Project } from '../project/project.js';
+import { isFunction, propertyName, unwrapped, walkTree, type FunctionNode } from '../syntax/tree.js';
 import { changedNames } from './changed-names.js';
 import { onlyReturned, resultOf } from './results.js';
 

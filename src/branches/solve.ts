@@ -1,14 +1,6 @@
-import type { Domains } from '../model/components/domain.js';
-import {
-  constant,
-  mapAtoms,
-  outcome,
-  SOMETHING,
-  type Atom,
-  type Expr,
-  type Test,
-} from '../model/components/expr.js';
-import type { Constant } from '../model/components/operations.js';
+import type { Domains } from '../components/domain.js';
+import { constant, mapAtoms, outcome, SOMETHING, type Atom, type Expr, type Test } from '../language/expr.js';
+import type { Constant } from '../language/operations.js';
 import { Assignment, type Given } from './assignment.js';
 import { candidatesOf, isLength, isVariable, LONGEST, pathOf, stepOf } from './candidates.js';
 import { overInputs, STATE, variablesOf, visitTest, type Variable } from './variables.js';

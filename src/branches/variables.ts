@@ -1,13 +1,5 @@
-import {
-  computed,
-  mapAtoms,
-  memberOf,
-  not,
-  UNKNOWN,
-  type Expr,
-  type Test,
-} from '../model/components/expr.js';
-import { ANYTHING, type Domain, type Domains } from '../model/components/domain.js';
+import { computed, mapAtoms, memberOf, not, UNKNOWN, type Expr, type Test } from '../language/expr.js';
+import { ANYTHING, type Domain, type Domains } from '../components/domain.js';
 
 /** A value that a condition depends on: an input, or a property of one. */
 export interface Variable {

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { walkTree } from '../parse/tree.js';
+import { walkTree } from '../syntax/tree.js';
 
 /** Whether a statement always leaves its function. */
 export function leaves(node: Node): boolean {

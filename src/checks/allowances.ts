@@ -1,4 +1,4 @@
-import type { CheckText } from './check.js';
+import type { CheckText } from './questions/check.js';
 
 /** Findings about the comments that allow findings. */
 export const ALLOWANCES: readonly CheckText[] = [

@@ -1,5 +1,5 @@
 import { BRANCHES } from './branches/index.js';
-import type { Check, CheckText } from './check.js';
+import type { Check, CheckText } from './questions/check.js';
 import { CLEANUP } from './cleanup/index.js';
 import { ENVIRONMENT } from './environment/index.js';
 import { OVERLOAD } from './overload/index.js';

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, realpathSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { CATALOGUE } from '../checks/index.js';
-import { FAMILIES } from '../checks/check.js';
+import { FAMILIES } from '../finding.js';
 import { settingsFromJson } from '../config/load.js';
 import { settingsFrom, type Settings } from '../config/settings.js';
 import { dirname, isWithin, slashed } from '../util/paths.js';

@@ -1,5 +1,5 @@
 import pico from 'picocolors';
-import { PLAIN, type Colours } from '../report/colours.js';
+import { PLAIN, type Colours } from '../formats/colours.js';
 
 /** The colours for stdout: none where they are not wanted, or where it is no terminal. */
 export function coloursFor(wanted: boolean, toFile = false): Colours {

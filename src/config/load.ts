@@ -7,7 +7,7 @@ import {
   type ParseError,
 } from 'jsonc-parser';
 import * as v from 'valibot';
-import { decodeSource, isProblem, type Source } from '../parse/source.js';
+import { decodeSource, isProblem, type Source } from '../syntax/source.js';
 import { inShort } from '../util/printable.js';
 import { nearest } from '../util/nearest.js';
 import { ConfigSchema, type Config } from './schema.js';

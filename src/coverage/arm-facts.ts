@@ -1,9 +1,9 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, outcome, propsInTest } from '../model/components/expr.js';
-import { eachWay, givenIn, type ComponentUse } from '../model/links/uses.js';
-import type { Component } from '../model/components/view.js';
-import type { Project } from '../model/project.js';
+import { both, outcome, propsInTest } from '../language/expr.js';
+import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
+import type { Component } from '../components/view.js';
+import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
 import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
 import { ranAtAll, type Coverage, type Share } from './coverage.js';

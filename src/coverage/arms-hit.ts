@@ -1,6 +1,6 @@
 import type { Branch } from '../branches/arms.js';
-import type { Span } from '../model/components/view.js';
-import type { Source } from '../parse/source.js';
+import type { Span } from '../finding.js';
+import type { Source } from '../syntax/source.js';
 import { grouped } from '../util/grouped.js';
 import type { BranchRecord, FileCoverage, Position, Share } from './coverage.js';
 

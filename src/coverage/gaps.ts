@@ -1,7 +1,7 @@
 import { conditionsOf, type Branch, type Condition } from '../branches/arms.js';
 import { solve, type Answer } from '../branches/solve.js';
-import type { Domain, Domains } from '../model/components/domain.js';
-import type { Component } from '../model/components/view.js';
+import type { Domain, Domains } from '../components/domain.js';
+import type { Component } from '../components/view.js';
 import { grouped } from '../util/grouped.js';
 import type { ArmFacts, BranchFacts } from './arm-facts.js';
 

@@ -1,5 +1,5 @@
-import type { Files } from '../discover/files.js';
-import { decodeSource, isProblem, LARGEST_COVERAGE, type Problem, type Source } from '../parse/source.js';
+import type { Files } from '../host/files.js';
+import { decodeSource, isProblem, LARGEST_COVERAGE, type Problem, type Source } from '../syntax/source.js';
 import { grouped } from '../util/grouped.js';
 import { basename, dirname, isAbsolute, join, resolve, slashed } from '../util/paths.js';
 import { readCobertura } from './cobertura.js';

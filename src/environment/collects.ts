@@ -1,7 +1,7 @@
 import picomatch from 'picomatch';
 import { isWithin, relativeTo } from '../util/paths.js';
 import { mayMatch } from '../util/pattern.js';
-import type { Collection } from './environment.js';
+import type { Collection } from './facts/environment.js';
 
 /** Asks whether a runner's patterns take a file, given by its absolute path. */
 export function collector(collection: Collection): (file: string) => boolean {

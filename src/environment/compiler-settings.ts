@@ -1,5 +1,5 @@
 import picomatch from 'picomatch';
-import type { Files } from '../discover/files.js';
+import type { Files } from '../host/files.js';
 import { dirname, isAbsolute, isWithin, join, packageOf, resolve } from '../util/paths.js';
 import {
   known,
@@ -10,7 +10,7 @@ import {
   type Known,
   type PlacedText,
   type Setting,
-} from './setting.js';
+} from './settings/setting.js';
 import { installedAt, type ReadSetting } from './versions.js';
 
 /** What a file of compiler settings says, `extends` followed (TypeScript 5, tsconfig reference). */

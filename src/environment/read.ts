@@ -1,15 +1,15 @@
-import type { Files } from '../discover/files.js';
-import type { Problem } from '../parse/source.js';
+import type { Files } from '../host/files.js';
+import type { Problem } from '../syntax/source.js';
 import { dirname, join, resolve } from '../util/paths.js';
 import { collector } from './collects.js';
-import { commandsOf, flagOf, type Command } from './commands.js';
-import type { Environment, RunnerFacts } from './environment.js';
+import { commandsOf, flagOf, type Command } from './settings/commands.js';
+import type { Environment, RunnerFacts } from './facts/environment.js';
 import type { Found } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
-import { isPackage, manifestOf, type Manifest } from './manifest.js';
-import { RUNNERS, type RunnerName, type RunnerRow } from './runners.js';
-import { settingAt, textOf, type Setting } from './setting.js';
-import { SettingsFiles } from './settings-files.js';
+import { isPackage, manifestOf, type Manifest } from './settings/manifest.js';
+import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
+import { settingAt, textOf, type Setting } from './settings/setting.js';
+import { SettingsFiles } from './settings/settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 
 const HIGHEST = 6;

@@ -1,8 +1,8 @@
 import semver from 'semver';
-import type { Files } from '../discover/files.js';
+import type { Files } from '../host/files.js';
 import { dirname, join } from '../util/paths.js';
-import type { Manifest } from './manifest.js';
-import { settingAt, textOf, type Setting } from './setting.js';
+import type { Manifest } from './settings/manifest.js';
+import { settingAt, textOf, type Setting } from './settings/setting.js';
 
 /** Reads a settings file; undefined where it is not there or broken. */
 export type ReadSetting = (file: string) => Setting | undefined;

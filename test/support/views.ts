@@ -1,14 +1,14 @@
 import { realpathSync } from 'node:fs';
 import { DiskFiles } from '#src/index.js';
-import { loadAngular } from '#src/parse/angular.js';
-import { Project } from '#src/model/project.js';
-import { rendered } from '#src/model/links/rendered.js';
-import type { Placed, PlacedNode, RenderedTree } from '#src/model/links/placed.js';
-import { readSpecFile } from '#src/model/specs/suite.js';
-import { Links } from '#src/model/links/links.js';
-import { textPieces, type Expr } from '#src/model/components/expr.js';
-import type { SpecFile } from '#src/model/specs/blocks.js';
-import type { Prop, ViewNode } from '#src/model/components/view.js';
+import { loadAngular } from '#src/syntax/angular.js';
+import { Project } from '#src/project/project.js';
+import { rendered } from '#src/rendering/rendered.js';
+import type { Placed, PlacedNode, RenderedTree } from '#src/rendering/placed.js';
+import { readSpecFile } from '#src/specs/reader/suite.js';
+import { Links } from '#src/rendering/links.js';
+import { textPieces, type Expr } from '#src/language/expr.js';
+import type { SpecFile } from '#src/specs/model/blocks.js';
+import type { Prop, ViewNode } from '#src/components/view.js';
 import { written } from './samples.js';
 
 /** A project of some files, each read; `at` gives the absolute path of one. */

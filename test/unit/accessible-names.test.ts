@@ -1,9 +1,9 @@
 import { expect } from 'chai';
 import { computeAccessibleName, getRole } from 'dom-accessibility-api';
 import { JSDOM } from 'jsdom';
-import { matchesText } from '#src/model/links/match.js';
-import { literal, nameOf, type Pieces } from '#src/model/links/name.js';
-import { constantOf, roleOf } from '#src/model/links/role.js';
+import { matchesText } from '#src/rendering/match.js';
+import { literal, nameOf, type Pieces } from '#src/rendering/name.js';
+import { constantOf, roleOf } from '#src/rendering/role.js';
 import { projectOf, treeOfComponent } from '../support/views.js';
 
 /** Elements to name: the opening tag, without the attributes that name it, and what stands in it by nature. */

@@ -9,8 +9,8 @@ import { shares, type BranchRecord, type FileCoverage, type Share } from '#src/c
 import { readLcov } from '#src/coverage/lcov.js';
 import { readCoverage, usualCoverage } from '#src/coverage/read.js';
 import { DiskFiles } from '#src/index.js';
-import { Project } from '#src/model/project.js';
-import type { Problem, Source } from '#src/parse/source.js';
+import { Project } from '#src/project/project.js';
+import type { Problem, Source } from '#src/syntax/source.js';
 import { written } from '../support/samples.js';
 
 // The branches of a module that is written to a folder of its own.

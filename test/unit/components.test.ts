@@ -8,10 +8,10 @@ import {
   textPieces,
   UNKNOWN,
   type Expr,
-} from '#src/model/components/expr.js';
-import { jsxText } from '#src/model/components/jsx.js';
-import { titleOf } from '#src/model/components/react.js';
-import { viewSize } from '#src/model/components/view.js';
+} from '#src/language/expr.js';
+import { jsxText } from '#src/components/frameworks/react/jsx.js';
+import { titleOf } from '#src/components/frameworks/react/react.js';
+import { viewSize } from '#src/components/view.js';
 import { projectOf, shown, UNREAD } from '../support/views.js';
 
 const react = (body: string, props = {}, more: Record<string, string> = {}): Promise<string> =>

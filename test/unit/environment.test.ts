@@ -1,15 +1,15 @@
 import { expect } from 'chai';
 import { DiskFiles } from '#src/index.js';
 import { collector } from '#src/environment/collects.js';
-import { commandsOf, flagOf } from '#src/environment/commands.js';
-import { jsonSettings } from '#src/environment/json-settings.js';
-import { manifestOf } from '#src/environment/manifest.js';
+import { commandsOf, flagOf } from '#src/environment/settings/commands.js';
+import { jsonSettings } from '#src/environment/settings/json-settings.js';
+import { manifestOf } from '#src/environment/settings/manifest.js';
 import { Environments } from '#src/environment/read.js';
-import { scriptSettings } from '#src/environment/script-settings.js';
-import type { Setting } from '#src/environment/setting.js';
-import { yamlSettings } from '#src/environment/yaml-settings.js';
-import { decodeSource, type Source } from '#src/parse/source.js';
-import type { RunnerFacts } from '#src/environment/environment.js';
+import { scriptSettings } from '#src/environment/settings/script-settings.js';
+import type { Setting } from '#src/environment/settings/setting.js';
+import { yamlSettings } from '#src/environment/settings/yaml-settings.js';
+import { decodeSource, type Source } from '#src/syntax/source.js';
+import type { RunnerFacts } from '#src/environment/facts/environment.js';
 import { written } from '../support/samples.js';
 
 const source = (path: string, text: string): Source => decodeSource(path, Buffer.from(text)) as Source;

@@ -1,13 +1,13 @@
 import { roles } from 'aria-query';
 import { expect } from 'chai';
-import { matchesSelector, matchesText, parsedSelector } from '#src/model/links/match.js';
-import { literal, nameOf, NAMED_BY_CONTENT, normalised } from '#src/model/links/name.js';
-import { argsOf } from '#src/checks/queries/rewrite.js';
-import { userQueryName } from '#src/dialects/queries.js';
-import { bestHandle } from '#src/model/links/replacement.js';
-import { roleOf } from '#src/model/links/role.js';
-import type { Placed, RenderedTree } from '#src/model/links/placed.js';
-import { scopeOf, type Scope } from '#src/model/links/target.js';
+import { matchesSelector, matchesText, parsedSelector } from '#src/rendering/match.js';
+import { literal, nameOf, NAMED_BY_CONTENT, normalised } from '#src/rendering/name.js';
+import { argsOf } from '#src/writing/rewrite.js';
+import { userQueryName } from '#src/libraries/queries.js';
+import { bestHandle } from '#src/rendering/replacement.js';
+import { roleOf } from '#src/rendering/role.js';
+import type { Placed, RenderedTree } from '#src/rendering/placed.js';
+import { scopeOf, type Scope } from '#src/rendering/target.js';
 import { specFileOf, treeOf, UNREAD } from '../support/views.js';
 
 /** The tree of some markup, and the element with the id `x`. */

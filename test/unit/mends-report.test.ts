@@ -1,10 +1,11 @@
 import { expect } from 'chai';
 import { PLAIN, textReport, type Report, type ReportedFinding } from '#src/index.js';
 import { allowancesIn, isAllowed } from '#src/audit/allowances.js';
-import { applied, withoutOverlaps, type Edit } from '#src/mends/edit.js';
-import { planMends, type CodedMend } from '#src/mends/plan.js';
-import { indentAt, styleOf } from '#src/mends/style.js';
-import { decodeSource, type Source } from '#src/parse/source.js';
+import { applied, withoutOverlaps } from '#src/writing/edits/edit.js';
+import { type Edit } from '#src/finding.js';
+import { planMends, type CodedMend } from '#src/writing/edits/plan.js';
+import { indentAt, styleOf } from '#src/writing/edits/style.js';
+import { decodeSource, type Source } from '#src/syntax/source.js';
 
 const edit = (start: number, end: number, text: string, file = 'a'): Edit => ({ file, start, end, text });
 const mend = (...edits: Edit[]): CodedMend => ({ code: 'S01', summary: '', safe: true, edits });

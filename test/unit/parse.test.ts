@@ -1,11 +1,11 @@
 import { expect } from 'chai';
 import type { Node } from 'oxc-parser';
-import { loadAngular, parseAngular } from '#src/parse/angular.js';
-import { tooDeepAt } from '#src/parse/nesting.js';
-import { isScript, parseScript } from '#src/parse/script.js';
-import { decodeSource, encodeSource, isProblem, type Source } from '#src/parse/source.js';
-import { childrenOf, isFunction, returnedFrom, unwrapped, walkTree } from '#src/parse/tree.js';
-import { parseVue } from '#src/parse/vue.js';
+import { loadAngular, parseAngular } from '#src/syntax/angular.js';
+import { tooDeepAt } from '#src/syntax/nesting.js';
+import { isScript, parseScript } from '#src/syntax/script.js';
+import { decodeSource, encodeSource, isProblem, type Source } from '#src/syntax/source.js';
+import { childrenOf, isFunction, returnedFrom, unwrapped, walkTree } from '#src/syntax/tree.js';
+import { parseVue } from '#src/syntax/vue.js';
 
 const source = (path: string, text: string): Source => decodeSource(path, Buffer.from(text)) as Source;
 

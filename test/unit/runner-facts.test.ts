@@ -1,10 +1,10 @@
 import { expect } from 'chai';
 import { DiskFiles } from '#src/index.js';
 import { compilerSettingsIn } from '#src/environment/compiler-settings.js';
-import type { RunnerFacts } from '#src/environment/environment.js';
-import { manifestOf } from '#src/environment/manifest.js';
+import type { RunnerFacts } from '#src/environment/facts/environment.js';
+import { manifestOf } from '#src/environment/settings/manifest.js';
 import { Environments } from '#src/environment/read.js';
-import type { Known } from '#src/environment/setting.js';
+import type { Known } from '#src/environment/settings/setting.js';
 import { majorOf } from '#src/environment/versions.js';
 import { written } from '../support/samples.js';
 

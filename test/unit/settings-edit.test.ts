@@ -1,9 +1,10 @@
 import { expect } from 'chai';
-import { entryAdded, textAdded } from '#src/checks/environment/settings-edit.js';
-import { jsonSettings } from '#src/environment/json-settings.js';
-import type { Setting } from '#src/environment/setting.js';
-import { applied, type Edit } from '#src/mends/edit.js';
-import { decodeSource, type Source } from '#src/parse/source.js';
+import { entryAdded, textAdded } from '#src/writing/settings-edit.js';
+import { jsonSettings } from '#src/environment/settings/json-settings.js';
+import type { Setting } from '#src/environment/settings/setting.js';
+import { applied } from '#src/writing/edits/edit.js';
+import { type Edit } from '#src/finding.js';
+import { decodeSource, type Source } from '#src/syntax/source.js';
 
 describe('an entry added to settings', () => {
   const added = (text: string, edit: (object: Setting, source: Source) => Edit | undefined): string => {

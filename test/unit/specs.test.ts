@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { groupTitles, specsOf, type Block } from '#src/model/specs/blocks.js';
-import type { Step, Use } from '#src/model/specs/steps.js';
+import { groupTitles, specsOf, type Block } from '#src/specs/model/blocks.js';
+import type { Step, Use } from '#src/specs/model/steps.js';
 import { specFileOf } from '../support/views.js';
 
 const read = (text: string, more: Record<string, string> = {}, path = 'a.spec.tsx') =>

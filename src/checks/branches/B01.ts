@@ -1,7 +1,7 @@
 import type { ArmGap } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
-import type { Found, ProjectCheck } from '../check.js';
-import { takenBy } from './inputs.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import { takenBy } from '../../writing/inputs.js';
 
 const message = (arm: string, condition: string): string =>
   `The arm “${arm}” of ${inShort(condition, 70)} is never taken.`;
@@ -25,7 +25,7 @@ export const B01: ProjectCheck = {
       .map(found),
 };
 
-function found(gap: ArmGap): Found {
+function found(gap: ArmGap): Finding {
   const { branch, arm, component, partly } = gap;
   return {
     place: { ...placeOf(gap) },
@@ -37,5 +37,5 @@ function found(gap: ArmGap): Found {
 }
 
 /** Where a gap is shown: at the arm's own code, else at its branch. */
-export const placeOf = ({ branch, arm, partly }: ArmGap): Found['place'] =>
+export const placeOf = ({ branch, arm, partly }: ArmGap): Finding['place'] =>
   arm.written && !partly ? arm.place : branch.place;

@@ -1,7 +1,7 @@
-import type { Component } from '../../model/components/view.js';
-import { innerNodes, viewSize, type ViewNode } from '../../model/components/view.js';
+import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
 import { basename, dirname, isWithin } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
@@ -48,7 +48,7 @@ const namedBySpecs = ({ specFiles }: ProjectContext): Named => ({
   unresolved: new Set(specFiles.flatMap((file) => file.unresolved.map(stem))),
 });
 
-const found = (component: Component, inside: boolean): Found => ({
+const found = (component: Component, inside: boolean): Finding => ({
   place: { file: component.file, ...component.place },
   certainty: 'sure',
   level: inside ? 'hint' : undefined,

@@ -1,10 +1,11 @@
-import { eachWay, givenIn } from '../../model/links/uses.js';
-import { propsInTest } from '../../model/components/expr.js';
+import { eachWay, givenIn } from '../../rendering/uses.js';
+import { propsInTest } from '../../language/expr.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 import { placeOf } from './B01.js';
-import { takenBy, valueText } from './inputs.js';
+import { takenBy, valueText } from '../../writing/inputs.js';
 
 const message = (arm: string, condition: string, component: string): string =>
   `No values that specs give to ${component} take the arm “${arm}” of ${inShort(condition, 70)}.`;
@@ -37,7 +38,7 @@ const isWorthASpec = ({ branch }: ArmGap): boolean => branch.kind !== 'default' 
 const isGrave = ({ branch, arm }: ArmGap): boolean =>
   arm.written && (arm.shows || branch.kind === 'if' || branch.kind === 'switch');
 
-function found(gap: ArmGap, context: ProjectContext): Found {
+function found(gap: ArmGap, context: ProjectContext): Finding {
   const { arm, branch, component } = gap;
   const given = givenValues(gap, context);
   return {

@@ -1,6 +1,7 @@
-import { innerNodes, type Component, type Handler, type ViewNode } from '../../model/components/view.js';
-import type { Found, ProjectCheck, SpecFileFacts } from '../check.js';
-import { elementKey } from './fired.js';
+import { innerNodes, type Component, type Handler, type ViewNode } from '../../components/view.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { SpecFileFacts } from '../questions/context.js';
+import { elementKey } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
@@ -75,7 +76,7 @@ const ACTS: ReadonlyMap<string, string> = new Map([
   ['paste', 'Paste into it'],
 ]);
 
-const found = ({ event, place }: Handler, tag: string, component: Component): Found => ({
+const found = ({ event, place }: Handler, tag: string, component: Component): Finding => ({
   place: { file: fileOf(component), ...place },
   certainty: 'likely',
   message: message(event, tag, component.name),

@@ -1,8 +1,8 @@
 import type { ArmFacts } from '../../coverage/arm-facts.js';
-import { filled, propsIn, type Expr, type Test } from '../../model/components/expr.js';
-import { eachWay, givenIn, type ComponentUse } from '../../model/links/uses.js';
+import { filled, propsIn, type Expr, type Test } from '../../language/expr.js';
+import { eachWay, givenIn, type ComponentUse } from '../../rendering/uses.js';
 import { inShort } from '../../util/printable.js';
-import type { Found, ProjectCheck } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
 
 const message = (condition: string, values: string, bound: number): string =>
   `Specs try ${inShort(condition, 70)} with ${values}, never with ${bound} itself.`;
@@ -26,7 +26,7 @@ export const B05: ProjectCheck = {
   },
 };
 
-function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Found[] {
+function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Finding[] {
   const compared = comparison(arm.condition.test);
   if (!compared) return [];
   const values = new Set<number>();

@@ -1,7 +1,8 @@
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { codeHits } from '../../coverage/arms-hit.js';
 import { ranAtAll } from '../../coverage/coverage.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 
 const message = (component: string): string => `No spec makes what ${component} tries here fail.`;
 const advice = 'Let the stand-in reject or throw, and assert on what a user then sees.';
@@ -25,7 +26,7 @@ export const B06: ProjectCheck = {
       .flatMap((each) => found(each, context)),
 };
 
-function found(facts: ArmFacts, context: ProjectContext): Found[] {
+function found(facts: ArmFacts, context: ProjectContext): Finding[] {
   const { branch, arm, component } = facts;
   const certainty = neverRan(facts, context);
   if (!certainty) return [];
@@ -44,7 +45,7 @@ function found(facts: ArmFacts, context: ProjectContext): Found[] {
 function neverRan(
   { branch, arm, component }: ArmFacts,
   context: ProjectContext,
-): Found['certainty'] | undefined {
+): Finding['certainty'] | undefined {
   const measured = context.coverage?.files.get(component.file);
   const source = context.sourceOf(component.file);
   if (measured && source) {

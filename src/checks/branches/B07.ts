@@ -1,7 +1,8 @@
 import type { Coverage } from '../../coverage/coverage.js';
 import { basename, join } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 
 const messageForeign = (count: number): string =>
   `None of the ${plural(count, 'file')} that it names is a source of this project.`;
@@ -28,13 +29,13 @@ export const B07: ProjectCheck = {
       : [],
 };
 
-const at = (file: string): Found['place'] => ({ file, start: 0, end: 0 });
+const at = (file: string): Finding['place'] => ({ file, start: 0, end: 0 });
 
 function foreign(
   file: string,
   { files, unmatched, unusable }: Coverage,
   context: Pick<ProjectContext, 'files' | 'root'>,
-): Found[] {
+): Finding[] {
   const named = unmatched.filter((each) => each.in === file);
   if (files.size > 0 || unusable.length > 0 || named.length === 0) return [];
   // Files of the project that take no part in this audit are no strangers.
@@ -46,7 +47,7 @@ const isThere = (path: string, { files, root }: Pick<ProjectContext, 'files' | '
   files.kind(path) === 'file' || files.kind(join(root, path)) === 'file';
 
 // One text that does not fit is enough to doubt the file.
-function misplaced(file: string, { unusable }: Coverage): Found[] {
+function misplaced(file: string, { unusable }: Coverage): Finding[] {
   const own = unusable.filter((each) => each.in === file);
   const [first] = own;
   if (!first) return [];

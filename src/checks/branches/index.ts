@@ -1,4 +1,4 @@
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 import { B01 } from './B01.js';
 import { B02 } from './B02.js';
 import { B03 } from './B03.js';

@@ -1,11 +1,12 @@
-import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StandIn } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { afterEachMend } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { traces, type Left } from './ending.js';
-import { leftStandIns, restoring } from './stand-ins.js';
+import type { Mend } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StandIn } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { afterEachMend } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { traces, type Left } from '../questions/ending.js';
+import { leftStandIns, restoring } from '../questions/left-stand-ins.js';
 
 const message = (what: string, later: string): string =>
   `The stand-in for ${what} is never restored: ${later} gets it, too.`;
@@ -29,7 +30,7 @@ export const C01: FileCheck = {
       .map((left) => found(left, context)),
 };
 
-function found(left: Left<'stand-in'>, context: FileContext): Found {
+function found(left: Left<'stand-in'>, context: FileContext): Finding {
   const { step, block, later } = left;
   const { standIn } = step;
   const what = `${standIn.objectText ?? ''}.${standIn.member ?? '…'}`;

@@ -1,11 +1,12 @@
-import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { afterEachMend } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { leftClocks } from './clocks.js';
-import { traces, type Left } from './ending.js';
+import type { Mend } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { afterEachMend } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { leftClocks } from '../questions/clocks.js';
+import { traces, type Left } from '../questions/ending.js';
 
 const message = (call: string, later: string): string =>
   `${call} switches the clock to a fake one and nothing switches it back: ${later} runs on it.`;
@@ -27,7 +28,7 @@ export const C02: FileCheck = {
       .map((left) => found(left, context)),
 };
 
-const found = ({ step, block, later }: Left<'clock'>, context: FileContext): Found => ({
+const found = ({ step, block, later }: Left<'clock'>, context: FileContext): Finding => ({
   place: inFile(context, step.place),
   block,
   certainty: step.maybe || context.setup === undefined ? 'likely' : 'sure',

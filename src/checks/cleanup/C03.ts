@@ -1,13 +1,14 @@
-import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type Evidence, type FileCheck, type FileContext, type Found } from '../check.js';
-import { afterEachMend } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { staysRendered } from '../teardown.js';
-import { traces } from './ending.js';
-import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
-import { isInPage, leftRenders, unmountedByItself } from './renders.js';
+import type { Mend, Evidence } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { afterEachMend } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { staysRendered } from '../questions/teardown.js';
+import { traces } from '../questions/ending.js';
+import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
+import { isInPage, leftRenders, unmountedByItself } from '../questions/left-renders.js';
 
 const message = (what: string, later: string): string =>
   `${what} is put into the page and never taken out: ${later} finds it there.`;
@@ -33,7 +34,7 @@ export const C03: FileCheck = {
 
 const PAGE = new Set(['page'] as const);
 
-function nodesLeft(context: FileContext): Found[] {
+function nodesLeft(context: FileContext): Finding[] {
   return leftLasting(context, PAGE).flatMap((left) => {
     const later = sufferer(left, context);
     if (left.ending.is !== 'never' || !later || isContainer(left, context)) return [];
@@ -85,7 +86,7 @@ function emptiedPage(block: Block, context: FileContext): Mend | undefined {
 }
 
 // One finding a file: nothing takes renders down, so what is true of one is true of all.
-function rendersLeft(context: FileContext): Found[] {
+function rendersLeft(context: FileContext): Finding[] {
   const { file } = context;
   if (
     [file.root, ...file.blocks].some(({ steps }) =>

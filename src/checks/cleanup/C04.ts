@@ -1,13 +1,14 @@
-import { agreed } from '../../environment/environment.js';
-import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StandIn, Step } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { afterEachMend } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { leftBy, traces } from './ending.js';
-import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
-import { putBack } from './put-back.js';
+import { agreed } from '../../environment/facts/environment.js';
+import type { Mend } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StandIn, Step } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { afterEachMend } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { leftBy, traces } from '../questions/ending.js';
+import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
+import { putBack } from '../../writing/put-back.js';
 
 const message = (what: string, later: string): string =>
   `${what} is overwritten and nobody puts it back: ${later} gets the new value.`;
@@ -29,7 +30,7 @@ export const C04: FileCheck = {
 
 const WRITTEN = new Set(['global', 'environment', 'locale', 'seed'] as const);
 
-function written(context: FileContext): Found[] {
+function written(context: FileContext): Finding[] {
   return leftLasting(context, WRITTEN).flatMap((left) => {
     const later = sufferer(left, context);
     if (left.ending.is !== 'never' || !later || isReplacedHere(left, context)) return [];
@@ -49,7 +50,7 @@ const foundAt = (
   { step, block }: { step: Step; block: Block },
   later: Block,
   context: FileContext,
-): Pick<Found, 'place' | 'block' | 'certainty' | 'evidence'> => ({
+): Pick<Finding, 'place' | 'block' | 'certainty' | 'evidence'> => ({
   place: inFile(context, step.place),
   block,
   certainty: step.maybe || context.file.unknownEffects || context.setup === undefined ? 'likely' : 'sure',
@@ -60,7 +61,7 @@ const foundAt = (
 const isReplacedHere = ({ step }: LeftLasting, { file }: FileContext): boolean =>
   file.root.steps.some((other) => other.kind === 'lasting' && other.lasting.key === step.lasting.key);
 
-function stubbed(context: FileContext): Found[] {
+function stubbed(context: FileContext): Finding[] {
   const { runners } = context;
   // What can't be read may well undo it.
   if (context.setup === undefined || agreed(runners, ({ unstubs }) => unstubs) !== false) return [];

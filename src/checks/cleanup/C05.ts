@@ -1,10 +1,11 @@
-import type { LastingKind } from '../../dialects/platform.js';
-import { assigns, type Binding } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext } from '../check.js';
-import { eachHooksAround, quoted } from '../order.js';
-import { fakesClock } from './clocks.js';
-import { traces } from './ending.js';
-import { leftLasting, type LeftLasting } from './outliving.js';
+import type { LastingKind } from '../../libraries/platform.js';
+import { assigns, type Binding } from '../../specs/model/blocks.js';
+import { type FileCheck } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { eachHooksAround, quoted } from '../questions/order.js';
+import { fakesClock } from '../questions/clocks.js';
+import { traces } from '../questions/ending.js';
+import { leftLasting, type LeftLasting } from '../questions/outliving.js';
 
 const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
   listener: 'The listener',

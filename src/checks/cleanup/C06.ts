@@ -1,11 +1,12 @@
-import type { LastingKind } from '../../dialects/platform.js';
-import type { Mend } from '../../mends/edit.js';
-import { inFile, type FileCheck, type FileContext } from '../check.js';
-import { afterEachMend } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { traces } from './ending.js';
-import { leftLasting, sufferer, type LeftLasting } from './outliving.js';
-import { putBack } from './put-back.js';
+import type { LastingKind } from '../../libraries/platform.js';
+import type { Mend } from '../../finding.js';
+import { type FileCheck } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { afterEachMend } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { traces } from '../questions/ending.js';
+import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
+import { putBack } from '../../writing/put-back.js';
 
 const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
   storage: 'What is stored',

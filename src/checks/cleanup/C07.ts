@@ -1,14 +1,15 @@
-import type { Edit, Mend } from '../../mends/edit.js';
-import { lineStart } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { Step } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { inEachHook } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { leftClocks } from './clocks.js';
-import { leftLasting } from './outliving.js';
-import { leftRenders, unmountedByItself } from './renders.js';
-import { leftStandIns, restoring } from './stand-ins.js';
+import type { Edit, Mend } from '../../finding.js';
+import { lineStart } from '../../writing/edits/style.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { Step } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { inEachHook } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { leftClocks } from '../questions/clocks.js';
+import { leftLasting } from '../questions/outliving.js';
+import { leftRenders, unmountedByItself } from '../questions/left-renders.js';
+import { leftStandIns, restoring } from '../questions/left-stand-ins.js';
 
 const message = (spec: string, later: string): string =>
   `If an assertion of ${spec} fails, its cleanup is skipped, and ${later} starts with what is left.`;
@@ -72,7 +73,7 @@ const LASTING = new Set([
   'server',
 ] as const);
 
-const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Found => ({
+const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Finding => ({
   place: inFile(context, first.by.place),
   block: first.block,
   certainty: first.by.maybe || first.step.maybe || context.setup === undefined ? 'likely' : 'sure',

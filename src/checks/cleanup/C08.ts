@@ -1,10 +1,11 @@
 import { majorOf } from '../../environment/versions.js';
-import type { Edit, Mend } from '../../mends/edit.js';
-import { hooksFor, type Block } from '../../model/specs/blocks.js';
-import type { Step, StepOf } from '../../model/specs/steps.js';
-import { thingOf, type Pending, type Value } from '../../model/specs/values.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
-import { fakesClock } from './clocks.js';
+import type { Edit, Mend, Level } from '../../finding.js';
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { thingOf, type Pending, type Value } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { fakesClock } from '../questions/clocks.js';
 
 const WHAT: Readonly<Record<Pending, string>> = {
   query: 'waits for its element, and the spec does not wait for it',
@@ -44,7 +45,7 @@ export const C08: FileCheck = {
 
 type UnwaitedStep = StepOf<'unwaited'>;
 
-function check(step: UnwaitedStep, block: Block, context: FileContext): Found[] {
+function check(step: UnwaitedStep, block: Block, context: FileContext): Finding[] {
   if (step.inCallback || step.dead) return [];
   const level = levelOf(step, block, context);
   if (!level) return [];

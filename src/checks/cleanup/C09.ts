@@ -1,7 +1,8 @@
-import { hooksFor, type Block } from '../../model/specs/blocks.js';
-import type { Step, StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
 
 const message = 'Requests are expected here, and nothing asks at the end whether others were made as well.';
 const advice = 'Verify the requests in an after-each hook.';
@@ -53,7 +54,7 @@ const found = (
   first: { spec: Block; step: Asserted },
   all: readonly { step: Asserted }[],
   context: FileContext,
-): Found => ({
+): Finding => ({
   place: inFile(context, first.step.place),
   block: first.spec,
   certainty: first.step.maybe || context.setup === undefined ? 'likely' : 'sure',

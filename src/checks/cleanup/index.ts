@@ -1,4 +1,4 @@
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 import { C01 } from './C01.js';
 import { C02 } from './C02.js';
 import { C03 } from './C03.js';

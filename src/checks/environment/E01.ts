@@ -1,11 +1,12 @@
-import { has, manifestsOf, type Environment } from '../../environment/environment.js';
-import { commandsOf, type Command } from '../../environment/commands.js';
+import { has, manifestsOf, type Environment } from '../../environment/facts/environment.js';
+import { commandsOf, type Command } from '../../environment/settings/commands.js';
 import { starts } from '../../environment/read.js';
-import { RUNNERS } from '../../environment/runners.js';
-import { settingAt } from '../../environment/setting.js';
+import { RUNNERS } from '../../environment/tables/runners.js';
+import { settingAt } from '../../environment/settings/setting.js';
 import { join } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const messageNone = (files: number): string =>
   `No script starts a runner, here or at the workspace root: ${files === 1 ? 'the spec file' : `none of the ${files} spec files`} of this package ${files === 1 ? 'is not run' : 'is run'}.`;
@@ -27,7 +28,7 @@ export const E01: ProjectCheck = {
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
 };
 
-function check({ environment, specFiles }: Package, { files }: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, { files }: ProjectContext): Finding[] {
   const { manifest, runners, isWhole } = environment;
   if (!manifest || !isWhole) return [];
   const commands = runners.flatMap((each) => each.commands);
@@ -67,7 +68,7 @@ const BRINGERS: Readonly<Record<string, readonly string[]>> = {
   vitest: ['vite-plus'],
 };
 
-function undeclared(environment: Environment): Found[] {
+function undeclared(environment: Environment): Finding[] {
   return RUNNERS.flatMap((row) => {
     const command = environment.runners.find(({ runner }) => runner === row.name)?.commands[0];
     const packages = [...row.packages, ...(BRINGERS[row.name] ?? [])];

@@ -1,12 +1,7 @@
-import { has, type Environment, type RunnerFacts } from '../../environment/environment.js';
-import {
-  inSpecFile,
-  type Found,
-  type ProjectCheck,
-  type ProjectContext,
-  type SpecFileFacts,
-} from '../check.js';
-import { DOCUMENTS } from '../setup-effects.js';
+import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import { type Finding, type ProjectCheck } from '../questions/check.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { DOCUMENTS } from '../questions/setup-effects.js';
 import { losingSettings } from './E14.js';
 
 const message = (what: string): string => `This file ${what}, and its specs run where there is no document.`;
@@ -42,7 +37,7 @@ function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
   return setup !== undefined && !setup.opaque && !setup.bringsDocument;
 }
 
-function check(file: SpecFileFacts, context: ProjectContext): Found[] {
+function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   const environment = context.environmentOf(file.path);
   const [runner] = environment.runnersOf(file.path);
   const place = file.firstRender ?? file.documentUse;
@@ -56,7 +51,7 @@ function found(
   what: string,
   runner: RunnerFacts,
   environment: Environment,
-): Found {
+): Finding {
   const isJest = runner.runner === 'jest';
   const name = has(environment, 'happy-dom') && !isJest ? 'happy-dom' : 'jsdom';
   const brings = isJest ? `jest-environment-${name}` : name;

@@ -1,8 +1,9 @@
-import { has, type Environment, type RunnerFacts } from '../../environment/environment.js';
-import type { Place } from '../../parse/place.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import type { Place } from '../../finding.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 import { losingSettings } from './E14.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (name: string, brings: string): string =>
   `The document “${name}” needs the package ${brings}, which no manifest declares.`;
@@ -21,14 +22,14 @@ export const E03: ProjectCheck = {
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
 };
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   if (!environment.isWhole) return [];
-  const bySettings = environment.runners.flatMap((runner): Found[] => {
+  const bySettings = environment.runners.flatMap((runner): Finding[] => {
     const { document } = runner;
     if (!document.known || !document.at || losingSettings(runner, context).length > 0) return [];
     return missing(environment, runner, document.value, document.at);
   });
-  const byComments = specFiles.flatMap(({ path, chosenEnvironment }): Found[] => {
+  const byComments = specFiles.flatMap(({ path, chosenEnvironment }): Finding[] => {
     const [runner] = environment.runners;
     if (!chosenEnvironment || !runner) return [];
     return missing(environment, runner, chosenEnvironment.name, { file: path, ...chosenEnvironment.place });
@@ -41,7 +42,7 @@ function missing(
   runner: RunnerFacts,
   name: string | undefined,
   place: Place,
-): Found[] {
+): Finding[] {
   const brings = name === undefined ? undefined : packageFor(runner, name);
   if (name === undefined || !brings || has(environment, brings)) return [];
   return [{ place, certainty: 'sure', message: message(name, brings), advice: advice(brings) }];

@@ -1,8 +1,9 @@
-import { declares, type Environment, type SetupFile } from '../../environment/environment.js';
+import { declares, type Environment, type SetupFile } from '../../environment/facts/environment.js';
 import { basename, dirname, isAbsolute, packageOf, relativeTo } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import { unique } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { unique } from '../questions/packages.js';
 
 const message = (text: string, key: string): string =>
   `The set-up file ${text}, named by ${key}, is not there.`;
@@ -48,7 +49,7 @@ function isPackage({ text }: SetupFile, environment: Environment): boolean {
   return declares(environment, packageOf(text));
 }
 
-function found(file: SetupFile, { files, sourceOf }: ProjectContext, folder: string): Found {
+function found(file: SetupFile, { files, sourceOf }: ProjectContext, folder: string): Finding {
   const [wanted = ''] = file.candidates;
   const around = files.list(folder, ['**/node_modules/**', '**/dist/**', '**/.*/**'], () => undefined);
   const stem = (path: string): string => basename(path).replace(/\.[^.]*$/, '');

@@ -1,14 +1,15 @@
-import { settingAt } from '../../environment/setting.js';
-import type { Environment, RunnerFacts } from '../../environment/environment.js';
-import type { Mend } from '../../mends/edit.js';
-import { reachableFrom } from '../../model/code/reachable.js';
-import { readSpecFile } from '../../model/specs/suite.js';
-import { isMatcherExtension } from '../../dialects/matchers.js';
+import { settingAt } from '../../environment/settings/setting.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import type { Mend } from '../../finding.js';
+import { reachableFrom } from '../../project/reachable.js';
+import { readSpecFile } from '../../specs/reader/suite.js';
+import { isMatcherExtension } from '../../libraries/matchers.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
-import { packagesWithSpecs, type Package } from './packages.js';
-import { textAdded } from './settings-edit.js';
+import { packagesWithSpecs, type Package } from '../questions/packages.js';
+import { textAdded } from '../../writing/settings-edit.js';
 
 const message = (what: string): string =>
   `This file ${what}, and nothing loads it: no setting names it and nothing imports it.`;
@@ -31,7 +32,7 @@ const NAME =
   /(?:^|\/)(?:(?:vitest|jest|test|tests|spec)[.-]?set-?up|set-?up(?:[.-]?(?:tests?|vitest|jest|env|specs?))?)\.[cm]?[jt]sx?$/i;
 const FOLDER = /^(?:(?:src|tests?|__tests__|spec|config)\/){0,2}[^/]+$/;
 
-function check({ environment }: Package, context: ProjectContext): Found[] {
+function check({ environment }: Package, context: ProjectContext): Finding[] {
   const { folder, runners } = environment;
   const [runner] = runners.filter(({ settings, settingsFile }) => settings && settingsFile);
   if (!runner || runners.some(({ setupFiles }) => !setupFiles.known) || lacksSetup(environment, context))
@@ -77,7 +78,7 @@ function setsUp(path: string, { project }: ProjectContext): string | undefined {
   return standIns.length > 0 ? 'puts stand-ins in place' : undefined;
 }
 
-function found(path: string, what: string, runner: RunnerFacts, context: ProjectContext): Found {
+function found(path: string, what: string, runner: RunnerFacts, context: ProjectContext): Finding {
   const { key, text, mend } = naming(path, runner, context);
   const at = runner.settings?.at;
   return {

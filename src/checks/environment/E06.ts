@@ -3,19 +3,14 @@ import {
   extensionOf,
   MATCHER_EXTENSIONS,
   type MatcherExtension,
-} from '../../dialects/matchers.js';
-import { has, type Environment } from '../../environment/environment.js';
-import type { Mend } from '../../mends/edit.js';
-import { styleOf } from '../../mends/style.js';
-import {
-  inSpecFile,
-  type Found,
-  type ProjectCheck,
-  type ProjectContext,
-  type SpecFileFacts,
-} from '../check.js';
+} from '../../libraries/matchers.js';
+import { has, type Environment } from '../../environment/facts/environment.js';
+import type { Mend } from '../../finding.js';
+import { styleOf } from '../../writing/edits/style.js';
+import { type Finding, type ProjectCheck } from '../questions/check.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
-import { andMore, packagesWithSpecs, type Package } from './packages.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (matcher: string, module: string, files: readonly unknown[]): string =>
   `${matcher} is used here${andMore(files)}, and nothing that runs before the specs loads ${module}.`;
@@ -35,7 +30,7 @@ export const E06: ProjectCheck = {
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
 };
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   if (lacksSetup(environment, context)) return [];
   return MATCHER_EXTENSIONS.flatMap((extension) => {
     const using = specFiles.filter((file) => lacks(file, extension, environment, context));
@@ -87,7 +82,7 @@ function found(
   extension: MatcherExtension,
   environment: Environment,
   context: ProjectContext,
-): Found {
+): Finding {
   const [matcher, place] = firstUse(first, extension) ?? ['', { start: 0, end: 0 }];
   const [runner] = environment.runnersOf(first.path);
   const [module = ''] = extension.modules.filter((name) => has(environment, name)).concat(extension.modules);

@@ -1,17 +1,12 @@
-import { dialectOf } from '../../dialects/index.js';
-import type { RunnerFacts } from '../../environment/environment.js';
-import { settingAt } from '../../environment/setting.js';
-import type { Mend } from '../../mends/edit.js';
-import { styleOf } from '../../mends/style.js';
-import {
-  inSpecFile,
-  type Found,
-  type ProjectCheck,
-  type ProjectContext,
-  type SpecFileFacts,
-} from '../check.js';
-import { andMore, packagesWithSpecs, type Package } from './packages.js';
-import { entryAdded } from './settings-edit.js';
+import { dialectOf } from '../../libraries/index.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { settingAt } from '../../environment/settings/setting.js';
+import type { Mend } from '../../finding.js';
+import { styleOf } from '../../writing/edits/style.js';
+import { type Finding, type ProjectCheck } from '../questions/check.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { entryAdded } from '../../writing/settings-edit.js';
 
 const message = (names: string, runner: string, files: readonly unknown[]): string =>
   `${names} ${names.includes(' ') ? 'are' : 'is'} used here with no import${andMore(files)}, and ${runner} makes nothing global with these settings.`;
@@ -38,7 +33,7 @@ const RUNNER: Readonly<Record<string, { key: string; module: string }>> = {
   jest: { key: 'injectGlobals', module: '@jest/globals' },
 };
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const lacking = specFiles.flatMap((file) => {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
@@ -64,7 +59,7 @@ function found(
   runner: RunnerFacts,
   lacking: readonly unknown[],
   context: ProjectContext,
-): Found {
+): Finding {
   const { key = '', module = '' } = RUNNER[runner.runner] ?? {};
   const names = usedBy(file, module);
   const place = file.globals.get(names[0] ?? '') ?? { start: 0, end: 0 };

@@ -1,10 +1,11 @@
-import { belongsTo, MATCHER_EXTENSIONS } from '../../dialects/matchers.js';
+import { belongsTo, MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
-import type { Environment, RunnerFacts } from '../../environment/environment.js';
-import type { PlacedText } from '../../environment/setting.js';
-import { typeSources } from '../../model/code/type-sources.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from './packages.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import type { PlacedText } from '../../environment/settings/setting.js';
+import { typeSources } from '../../project/type-sources.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (what: string, listed: string, files: readonly unknown[]): string =>
   `The compiler only knows the types listed here (${listed}), and not those of ${what}, which the spec files use${andMore(files)}.`;
@@ -47,7 +48,7 @@ interface Lack {
   files: SpecFileFacts[];
 }
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const lacks = new Map<string, Lack>();
   for (const file of specFiles.filter(({ path }) => /\.[cm]?tsx?$/.test(path))) {
     const covering = compilersAround(file.path, environment, context).filter((each) => each.takes(file.path));
@@ -125,7 +126,7 @@ function isBrought(
   });
 }
 
-function found({ entries, settings, list, files }: Lack, environment: Environment): Found {
+function found({ entries, settings, list, files }: Lack, environment: Environment): Finding {
   const [entry = ''] = entries;
   const place =
     settings.types.known && settings.types.at ? settings.types.at : { file: settings.file, start: 0, end: 0 };

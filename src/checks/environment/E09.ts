@@ -1,8 +1,9 @@
 import { collector } from '../../environment/collects.js';
-import type { Collection, Environment, RunnerFacts } from '../../environment/environment.js';
+import type { Collection, Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import { isWithin } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 
 const message = (runners: string[]): string =>
   `No run collects this file: ${listed(runners)} ${runners.length > 1 ? 'take' : 'takes'} none of its names.`;
@@ -22,7 +23,7 @@ export const E09: ProjectCheck = {
   run: (context) => context.specFiles.flatMap((file) => check(file, context)),
 };
 
-function check(file: SpecFileFacts, context: ProjectContext): Found[] {
+function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   const environment = context.environmentOf(file.path);
   const collections = known(environment, file);
   if (!collections || environment.runnersOf(file.path).length > 0) return [];

@@ -1,10 +1,12 @@
-import type { RunnerFacts, Transforms } from '../../environment/environment.js';
-import { VUE_PLUGINS } from '../../environment/plugins.js';
-import type { Project } from '../../model/project.js';
+import type { RunnerFacts, Transforms } from '../../environment/facts/environment.js';
+import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
+import type { Project } from '../../project/project.js';
 import { extname } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
-import type { Evidence, Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { andMore, packagesWithSpecs, type Package } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import type { Evidence } from '../../finding.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (kind: string, runner: string, files: readonly unknown[]): string =>
   `These specs load ${kind} files${andMore(files)}, and nothing in the settings of ${runner} makes them something that it can run.`;
@@ -32,7 +34,7 @@ interface Trouble {
   specifier: string;
 }
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const byKind = new Map<string, { file: SpecFileFacts; runner: RunnerFacts; trouble: Trouble }[]>();
   const shared = new Search(context.project, new Set());
   for (const file of specFiles) {
@@ -106,7 +108,7 @@ function unhandled(path: string, specifier: string, transforms: Transforms): str
   return rule && rule.by !== '' ? undefined : extension;
 }
 
-function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: readonly unknown[]): Found {
+function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: readonly unknown[]): Finding {
   const transforms = runner.transforms.known ? runner.transforms.value : undefined;
   const chain: Evidence[] = [{ file: trouble.from, start: 0, end: 0, note: `loads ${trouble.specifier}` }];
   const own = file.modules.find(({ specifier }) => specifier === trouble.entry);

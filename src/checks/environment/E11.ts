@@ -1,11 +1,12 @@
 import { isBuiltin } from 'node:module';
-import { declares, manifestsOf, type Environment } from '../../environment/environment.js';
+import { declares, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { join, packageOf } from '../../util/paths.js';
-import { isTestLibrary } from '../../model/code/specs-by-content.js';
-import { settingAt } from '../../environment/setting.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { isMapped, pathFor } from './aliases.js';
-import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from './packages.js';
+import { isTestLibrary } from '../../project/specs-by-content.js';
+import { settingAt } from '../../environment/settings/setting.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { isMapped, pathFor } from '../questions/aliases.js';
+import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (name: string, files: readonly unknown[], installed: boolean): string =>
   `${name} is imported here${andMore(files)}, and no manifest up to the workspace root declares it${installed ? '; it is only there because another package needs it' : ''}.`;
@@ -28,7 +29,7 @@ export const E11: ProjectCheck = {
     unique(packagesWithSpecs(context).flatMap((each) => [...undeclared(each, context), ...shipped(each)])),
 };
 
-function undeclared({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function undeclared({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   if (!environment.isWhole || !environment.manifest) return [];
   const byName = new Map<string, { file: SpecFileFacts; start: number; end: number }[]>();
   for (const file of specFiles) {
@@ -42,7 +43,7 @@ function undeclared({ environment, specFiles }: Package, context: ProjectContext
       byName.set(name, [...(byName.get(name) ?? []), { file, start, end }]);
     }
   }
-  return [...byName].flatMap(([name, uses]): Found[] => {
+  return [...byName].flatMap(([name, uses]): Finding[] => {
     const [first] = uses;
     const installed = environment.isInstalled(name);
     if (!first) return [];
@@ -122,14 +123,14 @@ const isCompilerPath = (
   );
 
 // What only specs need goes to everyone with a package that is published; an application ships nothing.
-function shipped({ environment: { manifest } }: Package): Found[] {
+function shipped({ environment: { manifest } }: Package): Finding[] {
   const isPrivate = settingAt(manifest?.setting, 'private');
   const listed = settingAt(manifest?.setting, 'dependencies');
   if (!manifest || listed?.is !== 'object' || (isPrivate?.is === 'value' && isPrivate.value === true))
     return [];
   const isPublished = settingAt(manifest.setting, 'version') && settingAt(manifest.setting, 'name');
   if (!isPublished) return [];
-  return [...listed.entries].flatMap(([name, { at }]): Found[] =>
+  return [...listed.entries].flatMap(([name, { at }]): Finding[] =>
     isTestLibrary(name) && !manifest.peerDependencies.has(name)
       ? [
           {

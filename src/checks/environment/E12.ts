@@ -1,12 +1,13 @@
 import semver from 'semver';
-import { manifestsOf, type Environment } from '../../environment/environment.js';
-import { DEPENDENCY_KINDS, type Manifest } from '../../environment/manifest.js';
-import { PEER_ROWS } from '../../environment/peer-ranges.js';
-import { settingAt, textOf } from '../../environment/setting.js';
+import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
+import { DEPENDENCY_KINDS, type Manifest } from '../../environment/settings/manifest.js';
+import { PEER_ROWS } from '../../environment/tables/peer-ranges.js';
+import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { majorOf, type PackageVersion } from '../../environment/versions.js';
-import type { Place } from '../../parse/place.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import { packagesWithSpecs, unique } from './packages.js';
+import type { Place } from '../../finding.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { packagesWithSpecs, unique } from '../questions/packages.js';
 
 const message = (name: string, major: number, peer: string, range: string, asks: string): string =>
   `${name} ${major} asks for ${peer} ${asks}, and ${range} is what this project takes.`;
@@ -36,8 +37,8 @@ export const E12: ProjectCheck = {
     ),
 };
 
-function unmet(environment: Environment, context: ProjectContext): Found[] {
-  return PEER_ROWS.flatMap(([name, major, peer, ...ranges]): Found[] => {
+function unmet(environment: Environment, context: ProjectContext): Finding[] {
+  return PEER_ROWS.flatMap(([name, major, peer, ...ranges]): Finding[] => {
     const version = context.versionOf(environment, name);
     if (!version || majorOf(version) !== major) return [];
     const other = context.versionOf(environment, peer);
@@ -73,13 +74,13 @@ function placeOf({ setting }: Manifest, name: string): Place | undefined {
 const FRAMEWORKS = ['react', 'vue', '@angular/core'];
 
 // package-lock.json, versions 2 and 3 of its format: a second copy stands below the package that brings it.
-function twice(environment: Environment, context: ProjectContext): Found[] {
+function twice(environment: Environment, context: ProjectContext): Finding[] {
   for (const { folder } of manifestsOf(environment)) {
     const file = `${folder}/package-lock.json`;
     if (context.files.kind(file) !== 'file') continue;
     const packages = settingAt(context.setting(file), 'packages');
     if (packages?.is !== 'object') return [];
-    return FRAMEWORKS.flatMap((name): Found[] => {
+    return FRAMEWORKS.flatMap((name): Finding[] => {
       const copies = [...packages.entries].filter(
         ([path]) => path === `node_modules/${name}` || path.endsWith(`/node_modules/${name}`),
       );

@@ -1,9 +1,10 @@
-import { declares, type Environment, type RunnerFacts } from '../../environment/environment.js';
-import type { PlacedText } from '../../environment/setting.js';
+import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import type { PlacedText } from '../../environment/settings/setting.js';
 import { packageOf } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { isMapped, pathFor } from './aliases.js';
-import { andMore, compilersAround, packagesWithSpecs, type Package } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { isMapped, pathFor } from '../questions/aliases.js';
+import { andMore, compilersAround, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (specifier: string, name: string, runner: string, files: readonly unknown[]): string =>
   `${specifier} is imported here${andMore(files)}: the compiler’s paths resolve ${name}, and the settings of ${runner} do not.`;
@@ -30,7 +31,7 @@ interface Use {
   end: number;
 }
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const byPath = new Map<string, Use[]>();
   for (const file of specFiles) {
     const [runner, ...others] = environment.runnersOf(file.path);
@@ -66,7 +67,7 @@ function compilerPath(
   return undefined;
 }
 
-function found({ file, runner, path, specifier, start, end }: Use, uses: readonly unknown[]): Found {
+function found({ file, runner, path, specifier, start, end }: Use, uses: readonly unknown[]): Finding {
   const prefix = path.text.replace('/*', '');
   const advice =
     runner.runner === 'jest'

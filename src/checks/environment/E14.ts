@@ -1,11 +1,12 @@
-import { flagOf } from '../../environment/commands.js';
-import type { RunnerFacts } from '../../environment/environment.js';
-import { RUNNERS } from '../../environment/runners.js';
-import { settingAt, type Setting } from '../../environment/setting.js';
-import type { Place } from '../../parse/place.js';
+import { flagOf } from '../../environment/settings/commands.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { RUNNERS } from '../../environment/tables/runners.js';
+import { settingAt, type Setting } from '../../environment/settings/setting.js';
+import type { Place } from '../../finding.js';
 import { basename, join } from '../../util/paths.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const messageTwo = (loser: string, winner: string, runner: string): string =>
   `${loser} has settings for ${runner} too, and ${runner} reads ${winner} only.`;
@@ -41,7 +42,7 @@ export const E14: ProjectCheck = {
 };
 
 /** Settings of a runner that another file of settings overrules, one finding each. */
-export function losingSettings(runner: RunnerFacts, { files, setting }: ProjectContext): Found[] {
+export function losingSettings(runner: RunnerFacts, { files, setting }: ProjectContext): Finding[] {
   const row = RUNNERS.find(({ name }) => name === runner.runner);
   const winner = runner.settings?.at;
   if (!row || !winner || !runner.settingsFile) return [];
@@ -64,7 +65,7 @@ function losing(
   path: string,
   { runner, settingsFile = '' }: RunnerFacts,
   winner: Place,
-): Found[] {
+): Finding[] {
   if (found?.is !== 'object') return [];
   const [loser, wins] = [basename(path), basename(settingsFile)];
   return [
@@ -89,11 +90,11 @@ const FLAGS: Readonly<Record<string, readonly { flag: string; keys: readonly str
   ],
 };
 
-function contradictions(runner: RunnerFacts): Found[] {
+function contradictions(runner: RunnerFacts): Finding[] {
   return (FLAGS[runner.runner] ?? []).flatMap(({ flag, keys }) => {
     const set = settingAt(runner.settings, ...keys);
     if (set?.is !== 'value') return [];
-    return runner.commands.flatMap((command): Found[] => {
+    return runner.commands.flatMap((command): Finding[] => {
       const given = flagOf(command, flag);
       const value = given === true ? 'true' : given;
       if (value === undefined || value === String(set.value)) return [];
@@ -110,7 +111,7 @@ function contradictions(runner: RunnerFacts): Found[] {
   });
 }
 
-function claimedTwice({ environment, specFiles }: Package): Found[] {
+function claimedTwice({ environment, specFiles }: Package): Finding[] {
   const claimed = specFiles.flatMap((file) => {
     if (file.runnerModules.length > 0) return [];
     const takers = environment

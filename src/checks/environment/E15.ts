@@ -1,7 +1,8 @@
-import type { RunnerFacts } from '../../environment/environment.js';
-import type { Place } from '../../parse/place.js';
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import type { Place } from '../../finding.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const messageIsolation = (files: number): string =>
   `Isolation is switched off: ${files} spec file${files > 1 ? 's' : ''} that render${files > 1 ? '' : 's'} and put nothing back share${files > 1 ? '' : 's'} modules and a document with all the others.`;
@@ -23,7 +24,7 @@ export const E15: ProjectCheck = {
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
 };
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   return environment.runners.flatMap((runner) => {
     const mine = specFiles.filter((file) => environment.runnersOf(file.path).includes(runner));
     const affected = mine.filter((file) => file.renders > 0 && !file.cleansUp && !isCleanedUp(file, context));
@@ -36,7 +37,7 @@ const isCleanedUp = (file: SpecFileFacts, context: ProjectContext): boolean =>
   context.setupOf(file.path)?.steps.some(({ kind }) => kind === 'unmount' || kind === 'restore') ?? true;
 
 // Runners that never isolate say nothing by it: only a setting or a flag does.
-function isolation({ isolates, runner }: RunnerFacts, affected: readonly SpecFileFacts[]): Found[] {
+function isolation({ isolates, runner }: RunnerFacts, affected: readonly SpecFileFacts[]): Finding[] {
   if (runner !== 'vitest' || !isolates.known || isolates.value || !isolates.at) return [];
   return [
     {
@@ -55,7 +56,11 @@ const SWITCHES = [
   '@testing-library/vue/dont-cleanup-after-each',
 ];
 
-function cleanup(runner: RunnerFacts, affected: readonly SpecFileFacts[], context: ProjectContext): Found[] {
+function cleanup(
+  runner: RunnerFacts,
+  affected: readonly SpecFileFacts[],
+  context: ProjectContext,
+): Finding[] {
   const [first] = affected;
   const packages = (first && context.setupOf(first.path)?.packages) ?? new Set<string>();
   const module = SWITCHES.find((each) => packages.has(each));

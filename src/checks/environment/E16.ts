@@ -1,11 +1,12 @@
 import picomatch from 'picomatch';
-import type { CoverageFacts, RunnerFacts } from '../../environment/environment.js';
-import { reachableFrom } from '../../model/code/reachable.js';
-import type { Component } from '../../model/components/view.js';
+import type { CoverageFacts, RunnerFacts } from '../../environment/facts/environment.js';
+import { reachableFrom } from '../../project/reachable.js';
+import type { Component } from '../../components/view.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const messageLoaded = (files: readonly string[]): string =>
   `Only files that a spec loads count: ${shown(files)} ${files.length > 1 ? 'are' : 'is'} loaded by none, and missing from the figures.`;
@@ -31,7 +32,7 @@ export const E16: ProjectCheck = {
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),
 };
 
-function check({ environment }: Package, context: ProjectContext): Found[] {
+function check({ environment }: Package, context: ProjectContext): Finding[] {
   const components = context.components.filter(({ file }) => isWithin(environment.folder, file));
   return environment.runners.flatMap((runner) => {
     if (!runner.coverage.known || !runner.coverage.value.collected) return [];
@@ -45,7 +46,7 @@ function leftOut(
   { runner }: RunnerFacts,
   components: readonly Component[],
   context: ProjectContext,
-): Found[] {
+): Finding[] {
   const paths = [...new Set(components.map(({ file }) => file))].filter((path) =>
     isWithin(facts.folder, path),
   );
@@ -78,7 +79,7 @@ function counts({ include, exclude }: CoverageFacts, path: string): boolean {
   return (taken.length === 0 || match(taken)) && !match(out);
 }
 
-function withoutBranches(facts: CoverageFacts): Found[] {
+function withoutBranches(facts: CoverageFacts): Finding[] {
   const keys = facts.thresholds?.filter((key) =>
     ['statements', 'lines', 'functions', 'branches', '100'].includes(key),
   );
@@ -86,7 +87,7 @@ function withoutBranches(facts: CoverageFacts): Found[] {
   return [{ ...found(facts, messageThresholds, adviceThresholds), level: 'hint' }];
 }
 
-const found = (facts: CoverageFacts, message: string, advice: string): Found => ({
+const found = (facts: CoverageFacts, message: string, advice: string): Finding => ({
   place: facts.at,
   certainty: 'sure',
   message,

@@ -1,8 +1,8 @@
-import { flagOf, type Command } from '../../environment/commands.js';
-import type { RunnerFacts } from '../../environment/environment.js';
-import { settingAt, textOf } from '../../environment/setting.js';
-import type { Found, ProjectCheck } from '../check.js';
-import { packagesWithSpecs, unique, type Package } from './packages.js';
+import { flagOf, type Command } from '../../environment/settings/commands.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { settingAt, textOf } from '../../environment/settings/setting.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (script: string, program: string): string =>
   `The script “${script}” starts ${program} so that it waits for changes: before a merge it never ends.`;
@@ -74,7 +74,7 @@ const builderOf = (settings: RunnerFacts['settings']): string | undefined =>
   textOf(settingAt(settings, 'builder') ?? settingAt(settings, 'executor'));
 
 // The script that a machine calls is `test`; a second one that runs once excuses it.
-function check({ environment }: Package): Found[] {
+function check({ environment }: Package): Finding[] {
   return environment.runners.flatMap((runner) => {
     const row = ROWS[runner.runner];
     const waiting = row ? runner.commands.filter((each) => row.waits(each, runner)) : [];

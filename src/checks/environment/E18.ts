@@ -1,6 +1,7 @@
-import type { Found, ProjectCheck, ProjectContext, SpecFileFacts } from '../check.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { basename } from '../../util/paths.js';
-import { packagesWithSpecs, type Package } from './packages.js';
+import { packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (others: number): string =>
   `This spec file is in JavaScript; the other ${others} of its package are in TypeScript.`;
@@ -21,7 +22,7 @@ export const E18: ProjectCheck = {
 
 const FEWEST = 4;
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Found[] {
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const typed = specFiles.filter(({ path }) => isTyped(path));
   const plain = specFiles.filter(({ path }) => !isTyped(path));
   const isTypeScript = context.compilersIn(environment.folder).length > 0;

@@ -1,4 +1,4 @@
-import type { ProjectCheck } from '../check.js';
+import type { ProjectCheck } from '../questions/check.js';
 
 const message = (reason: string): string => `This spec file could not be read: ${reason}.`;
 const advice = 'Mend the file: none of its specs runs as it is.';

@@ -17,7 +17,7 @@ import { E16 } from './E16.js';
 import { E17 } from './E17.js';
 import { E18 } from './E18.js';
 import { E19 } from './E19.js';
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
 export const ENVIRONMENT: readonly Check[] = [

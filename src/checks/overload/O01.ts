@@ -1,15 +1,16 @@
-import { isRelated, subjectOf, type Subject } from '../../model/links/subjects.js';
-import type { Block } from '../../model/specs/blocks.js';
-import { countRounds, roundsOf } from '../../model/specs/rounds.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
-import { accessibleName } from './element-words.js';
-import { isJourney } from './journey.js';
-import { isOverloaded } from './overloaded.js';
-import { outcomeOf } from './phrases.js';
-import { roundPlaces, splitOf, splitText } from './split.js';
-import { splitMend } from './split-mend.js';
+import { isRelated, subjectOf, type Subject } from '../../rendering/subjects.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { countRounds, roundsOf } from '../../specs/model/rounds.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+import { accessibleName } from '../../writing/element-words.js';
+import { isJourney } from '../questions/journey.js';
+import { isOverloaded } from '../questions/overloaded.js';
+import { outcomeOf } from '../../writing/phrases.js';
+import { roundPlaces, splitOf, splitText } from '../../writing/split.js';
+import { splitMend } from '../../writing/split-mend.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageRounds = (rounds: number): string =>
@@ -44,7 +45,7 @@ export const O01: FileCheck = {
 
 const MANY_SUBJECTS = 3;
 
-function manyRounds(spec: Block, context: FileContext): Found {
+function manyRounds(spec: Block, context: FileContext): Finding {
   const rounds = roundsOf(spec);
   const count = countRounds(rounds);
   const journey = isJourney(rounds, context);
@@ -61,7 +62,7 @@ function manyRounds(spec: Block, context: FileContext): Found {
   };
 }
 
-function manySubjects(spec: Block, context: FileContext): Found[] {
+function manySubjects(spec: Block, context: FileContext): Finding[] {
   if (spec.repeated) return [];
   return roundsOf(spec).flatMap((round) => {
     if (round.acts.filter(({ kind }) => kind === 'act').length !== 1) return [];
@@ -84,7 +85,7 @@ function manySubjects(spec: Block, context: FileContext): Found[] {
           ...inFile(context, step.place),
           note: subjectNote(subject, context),
         })),
-      } satisfies Found,
+      } satisfies Finding,
     ];
   });
 }

@@ -1,11 +1,12 @@
-import type { Block } from '../../model/specs/blocks.js';
-import { assertionsOf, countRounds, roundsOf } from '../../model/specs/rounds.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
-import { isOverloaded } from './overloaded.js';
-import { roundPlaces, splitOf, splitText } from './split.js';
-import { splitMend } from './split-mend.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { assertionsOf, countRounds, roundsOf } from '../../specs/model/rounds.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+import { isOverloaded } from '../questions/overloaded.js';
+import { roundPlaces, splitOf, splitText } from '../../writing/split.js';
+import { splitMend } from '../../writing/split-mend.js';
 
 const message = (count: number, limit: number): string =>
   `This spec makes ${count} assertions, more than ${limit}: the first that fails hides all after it.`;
@@ -33,7 +34,7 @@ export const O02: FileCheck = {
       .flatMap((spec) => check(spec, context)),
 };
 
-function check(spec: Block, context: FileContext): Found[] {
+function check(spec: Block, context: FileContext): Finding[] {
   const limit = context.limits.assertions;
   const asserts = assertionsOf(spec);
   if (asserts.length <= limit) return [];

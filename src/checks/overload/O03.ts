@@ -1,10 +1,11 @@
 import { basename } from '../../util/paths.js';
-import { pathOf, type Block } from '../../model/specs/blocks.js';
-import { roundsOf } from '../../model/specs/rounds.js';
-import type { FileCheck, FileContext, Found } from '../check.js';
-import { runningSpecs } from '../order.js';
-import { titleOf } from './phrases.js';
-import { retitled, titlePlaceOf } from './retitled.js';
+import { pathOf, type Block } from '../../specs/model/blocks.js';
+import { roundsOf } from '../../specs/model/rounds.js';
+import type { FileCheck, Finding } from '../questions/check.js';
+import type { FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+import { titleOf } from '../../writing/phrases.js';
+import { retitled, titlePlaceOf } from '../../writing/retitled.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
@@ -34,7 +35,7 @@ export const O03: FileCheck = {
         advice: adviceTitle(title),
         suggestion: title,
         mend: title === undefined ? undefined : retitled(spec, title, context),
-      } satisfies Found;
+      } satisfies Finding;
     }),
 };
 

@@ -1,12 +1,13 @@
-import type { Block } from '../../model/specs/blocks.js';
-import { isAssert } from '../../model/specs/rounds.js';
-import type { Assertion, StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
-import { runningSpecs } from '../order.js';
-import type { Hollow } from './hollow.js';
-import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from './judgement.js';
-import { whatToAssert, type Proposal } from './what-to-assert.js';
-import type { Edit, Mend } from '../../mends/edit.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import type { Level, Edit, Mend } from '../../finding.js';
+import { runningSpecs } from '../questions/order.js';
+import type { Hollow } from '../questions/hollow.js';
+import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../questions/judgement.js';
+import { whatToAssert, type Proposal } from '../../writing/what-to-assert.js';
 
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
 const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
@@ -33,7 +34,7 @@ export const O04: FileCheck = {
   mended:
     "it('shows the cone', () => {\n  render(<KilnCard cone={6} />);\n  expect(screen.getByText('Cone 6')).toBeInTheDocument();\n});",
   run(context) {
-    const beside: Found[] = [];
+    const beside: Finding[] = [];
     const whole = runningSpecs(context.file).flatMap((spec) => check(spec, context, beside));
     // Beside others that can fail, one a file is enough to make the point.
     const [first, ...rest] = beside;
@@ -50,7 +51,7 @@ export const O04: FileCheck = {
 
 type AssertStep = StepOf<'assert'>;
 
-function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
+function check(spec: Block, context: FileContext, beside: Finding[]): Finding[] {
   if (spec.empty || spec.body === undefined || spec.mark === 'fails' || spec.mark === 'conditional')
     return [];
   if (!spec.steps.some(isAssert)) {
@@ -69,7 +70,7 @@ function check(spec: Block, context: FileContext, beside: Found[]): Found[] {
   return [];
 }
 
-function withoutAssertion(spec: Block, context: FileContext): Found {
+function withoutAssertion(spec: Block, context: FileContext): Finding {
   const query = spec.steps.find(throwsOnMissing);
   if (query) {
     return {
@@ -102,7 +103,7 @@ function hollowFinding(
   why: Hollow,
   whole: boolean,
   context: FileContext,
-): Found {
+): Finding {
   const level: Level | undefined = whole ? why.level : 'hint';
   return {
     place: inFile(context, step.assertion.place),

@@ -1,13 +1,14 @@
-import type { Edit, Mend } from '../../mends/edit.js';
-import { quoted as inQuotes } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
-import { isAssert, kindsOf, stands } from '../../model/specs/rounds.js';
+import type { Edit, Mend } from '../../finding.js';
+import { quoted as inQuotes } from '../../writing/edits/style.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert, kindsOf, stands } from '../../specs/model/rounds.js';
 import { grouped } from '../../util/grouped.js';
 import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
-import type { FileCheck, FileContext, Found } from '../check.js';
-import { quoted, runningByGroup } from '../order.js';
-import { quoteFor, storesSnapshots, titlePlaceOf } from './retitled.js';
+import type { FileCheck, Finding } from '../questions/check.js';
+import type { FileContext } from '../questions/context.js';
+import { quoted, runningByGroup } from '../questions/order.js';
+import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
   `The title says “${says}”, but the spec asserts “${does}”, as ${other} does already.`;
@@ -82,7 +83,7 @@ interface Difference {
   theirs: string;
 }
 
-function check(spec: Block, other: Block, bodies: Bodies, context: FileContext): Found | undefined {
+function check(spec: Block, other: Block, bodies: Bodies, context: FileContext): Finding | undefined {
   const { words, asserted, kinds } = bodies;
   const difference = differenceOf(spec.title.text, other.title.text);
   if (!difference) return undefined;

@@ -1,7 +1,8 @@
-import { commentsIn, isTypeLevel, type Block } from '../../model/specs/blocks.js';
-import type { Edit, Mend } from '../../mends/edit.js';
-import { hasEachAndTodo, isPendingWithoutBody } from './runner-forms.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { commentsIn, isTypeLevel, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend } from '../../finding.js';
+import { hasEachAndTodo, isPendingWithoutBody } from '../questions/runner-forms.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 
 const messageFocused = (kind: string): string =>
   `This ${kind} is focused: the others of the file do not run.`;
@@ -28,7 +29,7 @@ export const O06: FileCheck = {
       .flatMap((block) => check(block, context)),
 };
 
-function check(block: Block, context: FileContext): Found[] {
+function check(block: Block, context: FileContext): Finding[] {
   const base = { block, certainty: 'sure' as const };
   if (block.mark === 'only') {
     const place = inFile(context, block.markPlace ?? block.callee);

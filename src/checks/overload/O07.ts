@@ -1,12 +1,13 @@
-import type { Span } from '../../model/components/view.js';
-import type { Block } from '../../model/specs/blocks.js';
-import { isAssert } from '../../model/specs/rounds.js';
-import type { Assertion, Guard, StepOf } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
-import { adviceFor, openGuard, REASONS } from './guarded.js';
-import { judgementOf } from './judgement.js';
+import type { Span } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, Guard, StepOf } from '../../specs/model/steps.js';
+import { thingOf } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+import { adviceFor, openGuard, REASONS } from '../questions/guarded.js';
+import { judgementOf } from '../questions/judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
 const messageMissing = (text: string): string =>
@@ -30,7 +31,7 @@ export const O07: FileCheck = {
     }),
 };
 
-function guarded(asserts: readonly StepOf<'assert'>[], spec: Block, context: FileContext): Found[] {
+function guarded(asserts: readonly StepOf<'assert'>[], spec: Block, context: FileContext): Finding[] {
   // Of several under one condition, the first stands for all.
   const byCondition = new Map<Span, { step: StepOf<'assert'>; guard: Guard }>();
   for (const step of asserts) {
@@ -67,7 +68,7 @@ const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
 ] as const);
 
 // `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
-function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Found[] {
+function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Finding[] {
   if (!step.assertion.optional) return [];
   const { links } = context;
   const { not, asks, subject, subjectPath, subjectText, place } = step.assertion;

@@ -1,14 +1,20 @@
-import type { Edit, Mend } from '../../mends/edit.js';
-import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../mends/style.js';
-import { commentsIn, type Block } from '../../model/specs/blocks.js';
-import type { Span } from '../../model/components/view.js';
-import type { Statement } from '../../model/specs/body.js';
+import type { Edit, Mend, Span } from '../../finding.js';
+import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
+import { commentsIn, type Block } from '../../specs/model/blocks.js';
+import type { Statement } from '../../specs/model/body.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningByGroup } from '../order.js';
-import { arrangement, arrangingIn, beginning, FEWEST_STATEMENTS, type Arrangement } from './arrangement.js';
-import { acrossFiles } from './across-files.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quoted, runningByGroup } from '../questions/order.js';
+import {
+  arrangement,
+  arrangingIn,
+  beginning,
+  FEWEST_STATEMENTS,
+  type Arrangement,
+} from '../../writing/arrangement.js';
+import { acrossFiles } from '../../writing/helper-module.js';
 
 const message = (count: number, specs: number): string =>
   `The same ${count} statements stand at the start of ${plural(specs, 'spec')} of this group.`;
@@ -34,7 +40,7 @@ export const O08: FileCheck = {
 
 const FEWEST_SPECS = 5;
 
-function check(group: Block, specs: readonly Block[], context: FileContext): Found[] {
+function check(group: Block, specs: readonly Block[], context: FileContext): Finding[] {
   if (specs.length < FEWEST_SPECS) return [];
   const arranged = specs
     .filter(({ repeated }) => !repeated)

@@ -1,11 +1,12 @@
-import { quoted as inQuotes } from '../../mends/style.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { BodyLiteral } from '../../model/specs/leaves.js';
+import { quoted as inQuotes } from '../../writing/edits/style.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { BodyLiteral } from '../../specs/model/leaves.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningByGroup } from '../order.js';
-import { literalsOf, tabled, type Column } from './table.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quoted, runningByGroup } from '../questions/order.js';
+import { literalsOf, tabled, type Column } from '../../writing/table.js';
 
 const message = (count: number, values: number): string =>
   `${count} specs do the same with other values: they differ in their titles and in ${plural(values, 'value')}.`;
@@ -76,7 +77,7 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   return inQuotes(as === 'attribute' ? text.slice(1, -1) : text, quote);
 }
 
-function check(specs: readonly Block[], context: FileContext): Found[] {
+function check(specs: readonly Block[], context: FileContext): Finding[] {
   const [first, ...others] = specs;
   const columns = columnsOf(specs, context);
   if (!first || columns.length === 0 || columns.length > MOST_COLUMNS) return [];

@@ -1,8 +1,9 @@
-import type { Mend } from '../../mends/edit.js';
-import { wholeLines } from '../../mends/style.js';
-import { hooksFor, pathOf, type Block } from '../../model/specs/blocks.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import type { Mend } from '../../finding.js';
+import { wholeLines } from '../../writing/edits/style.js';
+import { hooksFor, pathOf, type Block } from '../../specs/model/blocks.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (name: string): string =>
   `${name} prints while the spec runs, and nothing reads what it prints.`;
@@ -26,7 +27,7 @@ export const O10: FileCheck = {
       ),
 };
 
-function check(step: StepOf<'print'>, block: Block, context: FileContext): Found[] {
+function check(step: StepOf<'print'>, block: Block, context: FileContext): Finding[] {
   // Helpers print for all who call them, handlers when the event comes; a stand-in for the console reads what is printed.
   if (step.via || step.inCallback || (step.name.startsWith('console.') && isReplaced(block, context)))
     return [];

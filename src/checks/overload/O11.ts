@@ -1,10 +1,11 @@
 import { basename } from '../../util/paths.js';
-import { hooksFor, type Block, type Replacement } from '../../model/specs/blocks.js';
-import { isAssert } from '../../model/specs/rounds.js';
-import type { StandIn, StepOf } from '../../model/specs/steps.js';
-import { settled, type Value } from '../../model/specs/values.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
+import { hooksFor, type Block, type Replacement } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { StandIn, StepOf } from '../../specs/model/steps.js';
+import { settled, type Value } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
 
 const messageReplaced = (name: string): string =>
   `${name}, which this file is named after, is replaced: its specs test the stand-in.`;
@@ -31,7 +32,7 @@ export const O11: FileCheck = {
 };
 
 // The module that the file is named after, wholly replaced.
-function replacedSubject(context: FileContext): Found[] {
+function replacedSubject(context: FileContext): Finding[] {
   const { file } = context;
   const subject = stem(file.path);
   const found = file.replacements.find((each) => !each.partial && isSubject(each, subject, context));
@@ -54,7 +55,7 @@ function isSubject({ specifier, file: path }: Replacement, subject: string, { fi
   return [...file.imports.values()].some((each) => each.specifier === specifier && !each.typeOnly);
 }
 
-function givenBack(spec: Block, context: FileContext): Found[] {
+function givenBack(spec: Block, context: FileContext): Finding[] {
   const asserts = spec.steps.filter(isAssert);
   const givers: StandIn[] = [];
   for (const step of asserts) {

@@ -1,10 +1,11 @@
-import type { Mend } from '../../mends/edit.js';
-import { pastEmptyLine, wholeLines } from '../../mends/style.js';
-import { commentsIn, type Block } from '../../model/specs/blocks.js';
-import { roundsOf } from '../../model/specs/rounds.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { titleOf } from './phrases.js';
-import { retitled, storesSnapshots, titlePlaceOf } from './retitled.js';
+import type { Mend } from '../../finding.js';
+import { pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
+import { commentsIn, type Block } from '../../specs/model/blocks.js';
+import { roundsOf } from '../../specs/model/rounds.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { titleOf } from '../../writing/phrases.js';
+import { retitled, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageTwice = (title: string): string =>
   `“${title}” is the title of another spec of this group: a report can't say which of them failed.`;
@@ -34,7 +35,7 @@ export const O12: FileCheck = {
     ]),
 };
 
-function twice(spec: Block, group: Block, context: FileContext): Found[] {
+function twice(spec: Block, group: Block, context: FileContext): Finding[] {
   const isPlain = (each: Block): boolean =>
     each.kind === 'spec' && each.title.exact && !each.repeated && !each.maybe && each.mark !== 'skip';
   if (!isPlain(spec)) return [];
@@ -79,7 +80,7 @@ function removed(spec: Block, context: FileContext): Mend | undefined {
 
 const HOLE = /\$\{[\w.$[\]]+\}/;
 
-function unfilled(block: Block, context: FileContext): Found[] {
+function unfilled(block: Block, context: FileContext): Finding[] {
   const { titlePlace, title } = block;
   const { text } = context.source;
   const quote = titlePlace ? text[titlePlace.start] : undefined;

@@ -1,6 +1,7 @@
-import { pathOf, type Block } from '../../model/specs/blocks.js';
+import { pathOf, type Block } from '../../specs/model/blocks.js';
 import { plural } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageLarge = (count: number, limit: number): string =>
@@ -28,7 +29,7 @@ export const O13: FileCheck = {
     context.file.blocks.filter(({ kind }) => kind === 'group').flatMap((group) => check(group, context)),
 };
 
-function check(group: Block, context: FileContext): Found[] {
+function check(group: Block, context: FileContext): Finding[] {
   const { specs: limit, levels } = context.limits;
   const base = { place: inFile(context, group.callee), block: group, certainty: 'sure' as const };
   // A table is one spec, however many rows it has.
@@ -36,7 +37,7 @@ function check(group: Block, context: FileContext): Found[] {
     group.children.filter(({ kind }) => kind === 'spec').map(({ callee }) => callee.start),
   );
   const level = pathOf(group).filter(({ kind }) => kind === 'group').length;
-  const found: Found[] = [];
+  const found: Finding[] = [];
   if (places.size > limit)
     found.push({
       ...base,

@@ -1,9 +1,10 @@
-import type { Block } from '../../model/specs/blocks.js';
-import { isAssert, stands } from '../../model/specs/rounds.js';
-import type { Assertion } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs } from '../order.js';
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert, stands } from '../../specs/model/rounds.js';
+import type { Assertion } from '../../specs/model/steps.js';
+import { thingOf } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
 
 const message = (count: number, name: string): string =>
   `${count} is the length of ${name}, which stands in this spec: the two must be changed together.`;
@@ -22,7 +23,7 @@ export const O14: FileCheck = {
   run: (context) => runningSpecs(context.file).flatMap((spec) => check(spec, context)),
 };
 
-function check(spec: Block, context: FileContext): Found[] {
+function check(spec: Block, context: FileContext): Finding[] {
   return spec.steps.filter(isAssert).flatMap(({ assertion, via }) => {
     const count = via ? undefined : countOf(assertion);
     const [list, other] = spec.lists.filter(({ length }) => length === count);
@@ -61,7 +62,7 @@ function check(spec: Block, context: FileContext): Found[] {
               ],
             }
           : undefined,
-      } satisfies Found,
+      } satisfies Finding,
     ];
   });
 }

@@ -1,4 +1,4 @@
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 import { O01 } from './O01.js';
 import { O02 } from './O02.js';
 import { O03 } from './O03.js';

@@ -1,16 +1,17 @@
-import type { By } from '../../dialects/meaning.js';
-import type { Placed } from '../../model/links/placed.js';
-import { roleOf } from '../../model/links/role.js';
-import { ownText } from '../../model/links/user-queries.js';
-import type { Reach } from '../../model/specs/steps.js';
-import { textOfValue } from '../../model/specs/values.js';
+import type { By } from '../../libraries/meaning.js';
+import type { Placed } from '../../rendering/placed.js';
+import { roleOf } from '../../rendering/role.js';
+import { ownText } from '../../rendering/user-queries.js';
+import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
 import { withArticle } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { evidence, markupOf } from './markup.js';
-import { betterQuery, certaintyOf } from './rewrite.js';
-import { asksForSeen, styleQuery } from './style-query.js';
-import { isTestIdSelector, takesElements } from './uses.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { evidence, markupOf } from '../questions/element-markup.js';
+import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
+import { asksForSeen, styleQuery } from '../../writing/style-query.js';
+import { isTestIdSelector, takesElements } from '../questions/used-reaches.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -47,7 +48,7 @@ export const Q01: FileCheck = {
 const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
   STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
 
-function check(reach: Reach, context: FileContext): Found[] {
+function check(reach: Reach, context: FileContext): Finding[] {
   const target = context.links.target(reach);
   if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;
@@ -65,7 +66,7 @@ function check(reach: Reach, context: FileContext): Found[] {
     : [];
 }
 
-type Said = Pick<Found, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
+type Said = Pick<Finding, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 
 function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said {
   const better = betterQuery(reach, element, context);

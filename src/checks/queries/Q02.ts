@@ -1,10 +1,11 @@
-import type { Reach } from '../../model/specs/steps.js';
-import { textOfValue } from '../../model/specs/values.js';
+import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { evidence, markupOf } from './markup.js';
-import { betterQuery, certaintyOf } from './rewrite.js';
-import { isTestIdSelector, takesElements } from './uses.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { evidence, markupOf } from '../questions/element-markup.js';
+import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
+import { isTestIdSelector, takesElements } from '../questions/used-reaches.js';
 
 const message = (id: string, markup: string): string =>
   `${markup} is reached by the test id “${id}”, though a user can name it.`;
@@ -26,7 +27,7 @@ export const Q02: FileCheck = {
   },
 };
 
-function check(reach: Reach, context: FileContext): Found | undefined {
+function check(reach: Reach, context: FileContext): Finding | undefined {
   const attribute = context.testIdAttribute;
   // A wrapper or a test bed has nothing better.
   if (!takesElements(reach)) return undefined;

@@ -1,10 +1,11 @@
-import type { By } from '../../dialects/meaning.js';
-import type { Reach } from '../../model/specs/steps.js';
+import type { By } from '../../libraries/meaning.js';
+import type { Reach } from '../../specs/model/steps.js';
 import { withArticle } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { evidence, markupOf } from './markup.js';
-import { betterQuery, certaintyOf } from './rewrite.js';
-import { assertsAbsence, isUserQuery } from './uses.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { evidence, markupOf } from '../questions/element-markup.js';
+import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
+import { assertsAbsence, isUserQuery } from '../questions/used-reaches.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
@@ -34,7 +35,7 @@ export const Q03: FileCheck = {
   },
 };
 
-function check(reach: Reach, context: FileContext): Found | undefined {
+function check(reach: Reach, context: FileContext): Finding | undefined {
   const by = WORDS[reach.by];
   if (!by || !isUserQuery(reach) || reach.position !== undefined) return undefined;
   const target = context.links.target(reach);

@@ -1,9 +1,10 @@
-import type { Reach } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { markupOf } from './markup.js';
-import { betterQuery } from './rewrite.js';
-import { styleQuery } from './style-query.js';
-import { takesElements, type Used } from './uses.js';
+import type { Reach } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { markupOf } from '../questions/element-markup.js';
+import { betterQuery } from '../../writing/rewrite.js';
+import { styleQuery } from '../../writing/style-query.js';
+import { takesElements, type Used } from '../questions/used-reaches.js';
 
 const message = (position: string, query: string, count: string): string =>
   `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
@@ -40,7 +41,7 @@ function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileConte
   return new Set(positions).size > 1;
 }
 
-function check(reach: Reach, context: FileContext): Found | undefined {
+function check(reach: Reach, context: FileContext): Finding | undefined {
   const all = reach.pickedFrom && context.links.target(reach.pickedFrom);
   if (all?.kind !== 'many' || reach.via) return undefined;
   const { elements } = all;

@@ -1,11 +1,13 @@
-import { userQueryName } from '../../dialects/queries.js';
-import type { Placed, RenderedTree } from '../../model/links/placed.js';
-import { bestHandle } from '../../model/links/replacement.js';
-import { scopeOf } from '../../model/links/target.js';
-import type { Inside, Render } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found, type Level } from '../check.js';
-import { markupOf } from './markup.js';
-import { argsOf } from './rewrite.js';
+import { userQueryName } from '../../libraries/queries.js';
+import type { Placed, RenderedTree } from '../../rendering/placed.js';
+import { bestHandle } from '../../rendering/replacement.js';
+import { scopeOf } from '../../rendering/target.js';
+import type { Inside, Render } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { type Level } from '../../finding.js';
+import { markupOf } from '../questions/element-markup.js';
+import { argsOf } from '../../writing/rewrite.js';
 
 const message = (name: string, component: string, how: 'read' | 'set'): string =>
   how === 'set'
@@ -29,7 +31,7 @@ export const Q05: FileCheck = {
   trouble: 'expect(wrapper.vm.isOpen).toBe(true);',
   mended: "expect(screen.getByRole('status')).toHaveTextContent('Open');",
   run(context) {
-    const found = new Map<number, Found>();
+    const found = new Map<number, Finding>();
     for (const inside of context.file.insides) {
       const each = check(inside, context);
       if (each && !found.has(each.place.start)) found.set(each.place.start, each);
@@ -38,7 +40,7 @@ export const Q05: FileCheck = {
   },
 };
 
-function check(inside: Inside, context: FileContext): Found | undefined {
+function check(inside: Inside, context: FileContext): Finding | undefined {
   const { render, name, how, on, bare } = inside;
   const component = bare ?? (render && context.links.component(render));
   // What a child offers is not known here.

@@ -1,13 +1,14 @@
-import { isInHidden } from '../../model/links/hidden.js';
-import { exclude, type Placed } from '../../model/links/placed.js';
-import { isSingle } from '../../model/links/replacement.js';
-import { roleOf } from '../../model/links/role.js';
-import type { Reach } from '../../model/specs/steps.js';
-import { textOfValue } from '../../model/specs/values.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { markupOf } from './markup.js';
-import { betterQuery, certaintyOf } from './rewrite.js';
-import { assertsAbsence, isUserQuery } from './uses.js';
+import { isInHidden } from '../../rendering/hidden.js';
+import { exclude, type Placed } from '../../rendering/placed.js';
+import { isSingle } from '../../rendering/replacement.js';
+import { roleOf } from '../../rendering/role.js';
+import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { markupOf } from '../questions/element-markup.js';
+import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
+import { assertsAbsence, isUserQuery } from '../questions/used-reaches.js';
 
 const message = (role: string): string =>
   `The query asks for any ${role}, and the component has more than one, at least with other props.`;
@@ -31,7 +32,7 @@ export const Q06: FileCheck = {
   },
 };
 
-function check(reach: Reach, context: FileContext): Found | undefined {
+function check(reach: Reach, context: FileContext): Finding | undefined {
   const role = textOfValue(reach.args[0]);
   const isBare = reach.by === 'role' && reach.args.length === 1 && isUserQuery(reach);
   if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;

@@ -1,7 +1,8 @@
-import type { Assertion, Render } from '../../model/specs/steps.js';
-import type { Value } from '../../model/specs/values.js';
+import type { Assertion, Render } from '../../specs/model/steps.js';
+import type { Value } from '../../specs/model/values.js';
 import { plural } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (what: string, count: number | undefined): string =>
   `The whole markup of ${what} is compared${count === undefined ? '' : `, ${plural(count, 'element')}`}: every change of it fails this spec, and says nothing.`;
@@ -27,7 +28,7 @@ export const Q07: FileCheck = {
         const render = step.kind === 'assert' ? comparedRender(step.assertion) : undefined;
         if (step.kind !== 'assert' || !render) return [];
         const count = elementsOf(step.assertion, render, context);
-        const found: Found = {
+        const found: Finding = {
           place: inFile(context, step.assertion.place),
           block,
           level: count !== undefined && count < SMALL ? 'hint' : undefined,

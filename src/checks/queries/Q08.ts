@@ -1,6 +1,7 @@
-import type { Assertion, Reach } from '../../model/specs/steps.js';
-import type { Mend } from '../../mends/edit.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import type { Assertion, Reach } from '../../specs/model/steps.js';
+import type { Mend } from '../../finding.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 import {
   asksNotUndefined,
   assertsAbsence,
@@ -8,7 +9,7 @@ import {
   isAskedIn,
   isUserQuery,
   reachOf,
-} from './uses.js';
+} from '../questions/used-reaches.js';
 
 const messageAbsent = (name: string): string =>
   `${name} throws when nothing is there, so “not there” is never judged: the query itself fails, with a message of its own.`;
@@ -33,7 +34,7 @@ export const Q08: FileCheck = {
   },
 };
 
-function check(assertion: Assertion, context: FileContext): Found | undefined {
+function check(assertion: Assertion, context: FileContext): Finding | undefined {
   const reach = reachOf(assertion);
   // Caught before the act, and judged after it: that is another matter.
   if (!reach || reach.waits || assertion.style !== 'expect' || !isAskedIn(reach, assertion)) return undefined;

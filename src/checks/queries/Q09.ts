@@ -1,7 +1,8 @@
-import type { Assertion } from '../../model/specs/steps.js';
-import type { Mend } from '../../mends/edit.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { assertsPresence, isAskedIn, isUserQuery, reachOf } from './uses.js';
+import type { Assertion } from '../../specs/model/steps.js';
+import type { Mend } from '../../finding.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { assertsPresence, isAskedIn, isUserQuery, reachOf } from '../questions/used-reaches.js';
 
 const message = (matcher: string, query: string): string =>
   `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
@@ -29,7 +30,7 @@ export const Q09: FileCheck = {
   },
 };
 
-function check(assertion: Assertion, context: FileContext): Found | undefined {
+function check(assertion: Assertion, context: FileContext): Finding | undefined {
   const reach = reachOf(assertion);
   if (!reach || !isUserQuery(reach) || reach.missing !== 'throws' || !isAskedIn(reach, assertion))
     return undefined;

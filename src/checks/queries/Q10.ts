@@ -1,14 +1,15 @@
-import { textPieces } from '../../model/components/expr.js';
-import { literal, nameOf } from '../../model/links/name.js';
-import { roleOf } from '../../model/links/role.js';
-import type { Scope } from '../../model/links/target.js';
-import { ownText } from '../../model/links/user-queries.js';
-import type { Reach } from '../../model/specs/steps.js';
-import { textOfValue } from '../../model/specs/values.js';
+import { textPieces } from '../../language/expr.js';
+import { literal, nameOf } from '../../rendering/name.js';
+import { roleOf } from '../../rendering/role.js';
+import type { Scope } from '../../rendering/target.js';
+import { ownText } from '../../rendering/user-queries.js';
+import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
 import { nearest } from '../../util/nearest.js';
 import { inShort } from '../../util/printable.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { assertsAbsence, reachOf } from './uses.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
 const message = (asked: string): string =>
   `${asked} finds nothing in anything that this spec renders, under any condition, so it is always “not there”.`;
@@ -26,7 +27,7 @@ export const Q10: FileCheck = {
   trouble: "expect(screen.queryByText('Kiln is hott')).not.toBeInTheDocument();",
   mended: "expect(screen.queryByText('Kiln is hot')).not.toBeInTheDocument();",
   run(context) {
-    const found = new Map<number, Found>();
+    const found = new Map<number, Finding>();
     for (const block of context.file.blocks) {
       for (const step of block.steps) {
         const reach =
@@ -39,7 +40,7 @@ export const Q10: FileCheck = {
   },
 };
 
-function check(reach: Reach, context: FileContext): Found | undefined {
+function check(reach: Reach, context: FileContext): Finding | undefined {
   // What is there with these props is there under some condition.
   if (context.links.target(reach).kind !== 'none') return undefined;
   const { pruned } = context.links.scope(reach)?.tree ?? {};

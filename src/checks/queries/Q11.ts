@@ -1,6 +1,7 @@
-import type { Mend } from '../../mends/edit.js';
-import type { Found, ProjectCheck, ProjectContext } from '../check.js';
-import type { Unnamed } from './unnamed.js';
+import type { Mend } from '../../finding.js';
+import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import type { Unnamed } from '../questions/unnamed.js';
 
 const message = ({ markup, role, component }: Unnamed, uses: number): string =>
   `The ${role} ${markup} of ${component} has no name: no user of a screen reader knows what it is for, and ${uses === 1 ? 'the spec that uses it has' : 'specs that use it have'} to reach it another way.`;
@@ -25,7 +26,7 @@ export const Q11: ProjectCheck = {
       const key = `${each.place.file}:${each.place.start}`;
       byPlace.set(key, [...(byPlace.get(key) ?? []), each]);
     }
-    return [...byPlace.values()].flatMap((uses): Found[] => {
+    return [...byPlace.values()].flatMap((uses): Finding[] => {
       const [first] = uses;
       if (!first) return [];
       const attribute = first.role === 'img' && first.tag === 'img' ? 'alt' : 'aria-label';

@@ -1,10 +1,10 @@
-import type { ComponentNode, Component, ViewNode } from '../../model/components/view.js';
-import { innerNodes } from '../../model/components/view.js';
-import type { Render } from '../../model/specs/steps.js';
+import { type ComponentNode, type Component, type ViewNode, innerNodes } from '../../components/view.js';
+import type { Render } from '../../specs/model/steps.js';
 import { kebabCase } from '../../util/case.js';
 import { plural } from '../../util/plural.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { assertsAbsence } from './uses.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { assertsAbsence } from '../questions/used-reaches.js';
 
 const message = (children: readonly string[], renders: number): string =>
   `${children.join(', ')} ${children.length === 1 ? 'is' : 'are'} not rendered in ${plural(renders, 'render')}: what ${children.length === 1 ? 'it shows' : 'they show'} is never tried together with the component.`;
@@ -29,8 +29,8 @@ export const Q12: FileCheck = {
 };
 
 // What is asserted to be gone, and would be there if the children were.
-function absences(context: FileContext): Found[] {
-  return context.used.flatMap(({ reach, step }): Found[] => {
+function absences(context: FileContext): Finding[] {
+  return context.used.flatMap(({ reach, step }): Finding[] => {
     const { from } = reach;
     if (
       step.kind !== 'assert' ||
@@ -58,7 +58,7 @@ function absences(context: FileContext): Found[] {
 }
 
 // One hint a file: the renders leave out children that belong to the project.
-function hints(context: FileContext): Found[] {
+function hints(context: FileContext): Finding[] {
   const renders = context.file.renders.filter((render) => leftOut(render, context).length > 0);
   const [first] = renders;
   if (!first) return [];

@@ -1,9 +1,10 @@
-import type { Edit, Mend } from '../../mends/edit.js';
-import type { Placed } from '../../model/links/placed.js';
-import { constantOf } from '../../model/links/role.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
+import type { Edit, Mend } from '../../finding.js';
+import type { Placed } from '../../rendering/placed.js';
+import { constantOf } from '../../rendering/role.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (name: string, action: string): string =>
   `fireEvent.${name} sends one bare event; a user’s ${action} sends all that goes with it, and only where it can.`;
@@ -50,7 +51,7 @@ export const Q13: FileCheck = {
   },
 };
 
-function check(step: Act, block: Block, context: FileContext): Found | undefined {
+function check(step: Act, block: Block, context: FileContext): Finding | undefined {
   const action = step.by === 'raw' && step.on?.startsWith('fireEvent') ? ACTIONS[step.name] : undefined;
   if (!action) return undefined;
   const target = action === 'type' && step.reach ? context.links.target(step.reach) : undefined;

@@ -1,4 +1,4 @@
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 import { Q01 } from './Q01.js';
 import { Q02 } from './Q02.js';
 import { Q03 } from './Q03.js';

@@ -1,8 +1,9 @@
-import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted } from '../order.js';
-import { builtOnce, chainOf, isMutable, leakOf, type Built, type Leak } from './leak.js';
-import { rebuiltEachTime } from './rebuild.js';
+import type { Binding } from '../../specs/model/blocks.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quoted } from '../questions/order.js';
+import { builtOnce, chainOf, isMutable, leakOf, type Built, type Leak } from '../questions/leak.js';
+import { rebuiltEachTime } from '../../writing/rebuild.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${name} is built once; ${changer} changes it, and ${reader} runs on what is left.`;
@@ -30,7 +31,7 @@ export const S01: FileCheck = {
 
 const FRESH: ReadonlySet<Binding['holds']> = new Set(['instance', 'made', 'closure', 'element']);
 
-function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Found {
+function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Finding {
   const { change, read } = leak;
   return {
     place: inFile(context, built.place),

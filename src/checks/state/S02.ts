@@ -1,11 +1,12 @@
-import { staysRendered } from '../teardown.js';
-import { assigns, type Block } from '../../model/specs/blocks.js';
-import type { Reach, Render, Step } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
-import type { Mend } from '../../mends/edit.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningSpecs, withHooksBefore } from '../order.js';
-import { ranEachTime, rebuiltEachTime } from './rebuild.js';
+import { staysRendered } from '../questions/teardown.js';
+import { assigns, type Block } from '../../specs/model/blocks.js';
+import type { Reach, Render, Step } from '../../specs/model/steps.js';
+import { thingOf } from '../../specs/model/values.js';
+import type { Mend } from '../../finding.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
+import { ranEachTime, rebuiltEachTime } from '../../writing/rebuild.js';
 
 const message = (actor: string, user: string): string =>
   `Rendered once for all specs; ${actor} acts on it, and ${user} sees what is left.`;
@@ -35,7 +36,7 @@ const isShared = (render: Render, context: FileContext): boolean =>
   (render.block.kind === 'file' || render.block.kind === 'group' || render.block.hook === 'before-all') &&
   staysRendered(render, context);
 
-function check(render: Render, context: FileContext): Found[] {
+function check(render: Render, context: FileContext): Finding[] {
   const onlyOne = context.file.renders.length === 1;
   const users = runningSpecs(context.file).flatMap((spec) => {
     const steps = spec.steps.filter((step) => concerns(step, render, onlyOne));
@@ -89,7 +90,7 @@ interface Side {
   step: Step;
 }
 
-const found = (render: Render, context: FileContext, act: Side, use: Side): Found => ({
+const found = (render: Render, context: FileContext, act: Side, use: Side): Finding => ({
   place: inFile(context, render.place),
   block: render.block,
   certainty: context.file.unknownEffects || act.step.maybe ? 'likely' : 'sure',

@@ -1,8 +1,9 @@
-import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted } from '../order.js';
-import { assignedLeak, hasValue, type AssignedLeak } from './assigned.js';
-import { chainOf } from './leak.js';
+import type { Binding } from '../../specs/model/blocks.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quoted } from '../questions/order.js';
+import { assignedLeak, hasValue, type AssignedLeak } from '../questions/assigned.js';
+import { chainOf } from '../questions/leak.js';
 
 const message = (name: string, setter: string, reader: string): string =>
   `${reader} reads ${name}, which only ${setter} sets: it can't run alone.`;
@@ -31,7 +32,7 @@ export const S03: FileCheck = {
     }),
 };
 
-function found(binding: Binding, leak: AssignedLeak, context: FileContext): Found {
+function found(binding: Binding, leak: AssignedLeak, context: FileContext): Finding {
   const { change, read, callback } = leak;
   const text = callback ? messageCallback : message;
   const isSure = !callback && !change.step.maybe && !read.step.maybe && change.spec !== read.spec;

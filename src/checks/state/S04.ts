@@ -1,11 +1,12 @@
-import type { Edit, Mend } from '../../mends/edit.js';
-import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { inEachHook } from '../hook-edits.js';
-import { quoted } from '../order.js';
-import { assignedLeak, hasValue, type AssignedLeak } from './assigned.js';
-import { chainOf } from './leak.js';
-import { declaredType } from './rebuild.js';
+import type { Edit, Mend } from '../../finding.js';
+import type { Binding } from '../../specs/model/blocks.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { inEachHook } from '../../writing/hook-edits.js';
+import { quoted } from '../questions/order.js';
+import { assignedLeak, hasValue, type AssignedLeak } from '../questions/assigned.js';
+import { chainOf } from '../questions/leak.js';
+import { declaredType } from '../../writing/rebuild.js';
 
 const message = (name: string, setter: string, reader: string): string =>
   `${name} has a first value, ${setter} gives it another, and ${reader} reads it without a new start.`;
@@ -29,7 +30,7 @@ export const S04: FileCheck = {
     }),
 };
 
-function found(binding: Binding, leak: AssignedLeak, context: FileContext): Found {
+function found(binding: Binding, leak: AssignedLeak, context: FileContext): Finding {
   const { change, read } = leak;
   const isSure = !change.step.maybe && !read.step.maybe && change.spec !== read.spec;
   return {

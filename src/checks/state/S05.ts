@@ -1,9 +1,10 @@
-import { reachableFrom } from '../../model/code/reachable.js';
-import { isReplacedImport, usesIn, type Binding, type Block } from '../../model/specs/blocks.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../order.js';
-import { changesOf, leakOf, writesOf, type Side, type UseStep } from './leak.js';
+import { reachableFrom } from '../../project/reachable.js';
+import { isReplacedImport, usesIn, type Binding, type Block } from '../../specs/model/blocks.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
+import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${changer} changes ${name}, which its module keeps for the whole file; ${reader} gets it changed.`;
@@ -37,7 +38,7 @@ interface Seen {
   step: UseStep | StepOf<'render'>;
 }
 
-function check(binding: Binding, context: FileContext): Found[] {
+function check(binding: Binding, context: FileContext): Finding[] {
   const leak = leakOf(binding, context.file);
   const change = leak?.change ?? changesOf(binding, context.file)[0];
   if (!change || binding.frozen || isPutBack(change, binding) || isReset(binding, context)) return [];

@@ -1,8 +1,17 @@
-import type { Binding } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted } from '../order.js';
-import { builtOnce, chainOf, isMutable, leakOf, takesWhole, type Built, type Leak } from './leak.js';
-import { rebuiltEachTime } from './rebuild.js';
+import type { Binding } from '../../specs/model/blocks.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quoted } from '../questions/order.js';
+import {
+  builtOnce,
+  chainOf,
+  isMutable,
+  leakOf,
+  takesWhole,
+  type Built,
+  type Leak,
+} from '../questions/leak.js';
+import { rebuiltEachTime } from '../../writing/rebuild.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${changer} changes ${name} itself, and not a copy of it; ${reader} gets it changed.`;
@@ -28,7 +37,7 @@ export const S06: FileCheck = {
     }),
 };
 
-function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Found {
+function found(binding: Binding, built: Built, leak: Leak, context: FileContext): Finding {
   const { change, read } = leak;
   const runsOnce = !change.spec.repeated && !context.file.unknownEffects;
   const isSurelyDone = !change.step.maybe && !read.step.maybe;

@@ -1,9 +1,10 @@
-import type { Mend } from '../../mends/edit.js';
-import type { Block } from '../../model/specs/blocks.js';
-import type { StandIn, StepOf } from '../../model/specs/steps.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { inEachHook } from '../hook-edits.js';
-import { quoted, runningSpecs } from '../order.js';
+import type { Mend } from '../../finding.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { StandIn, StepOf } from '../../specs/model/steps.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { inEachHook } from '../../writing/hook-edits.js';
+import { quoted, runningSpecs } from '../questions/order.js';
 import {
   asksCount,
   callsAsserted,
@@ -13,7 +14,7 @@ import {
   isShared,
   nameOf,
   saysCalled,
-} from './calls.js';
+} from '../questions/stand-in-calls.js';
 
 const message = (name: string, caller: string, reader: string): string =>
   `${name} keeps its calls: ${reader} counts those of ${caller} as well.`;
@@ -40,7 +41,7 @@ interface Asking {
   step: StepOf<'assert'>;
 }
 
-function check(standIn: StandIn, context: FileContext): Found[] {
+function check(standIn: StandIn, context: FileContext): Finding[] {
   const pair = piledUp(standIn, context);
   if (!pair || clearedBySettings(standIn, 'calls', context)) return [];
   const { first, later } = pair;

@@ -1,8 +1,9 @@
-import { inFile, truePlace, type FileCheck } from '../check.js';
-import { quoted, runningSpecs } from '../order.js';
-import { usesIn } from '../../model/specs/blocks.js';
-import { builtOnce, changesOf, isMutable, leakOf } from './leak.js';
-import { ranEachTime } from './rebuild.js';
+import { type FileCheck } from '../questions/check.js';
+import { inFile, truePlace } from '../questions/context.js';
+import { quoted, runningSpecs } from '../questions/order.js';
+import { usesIn } from '../../specs/model/blocks.js';
+import { builtOnce, changesOf, isMutable, leakOf } from '../questions/leak.js';
+import { ranEachTime } from '../../writing/rebuild.js';
 
 const message = (name: string, changer: string): string =>
   `${name} is built before all specs, and ${changer} changes it; no later spec looks at the change yet.`;

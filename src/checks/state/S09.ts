@@ -1,9 +1,10 @@
-import { hooksFor, isReplacedImport, type Binding, type Block } from '../../model/specs/blocks.js';
-import type { StandIn, Step, StepOf } from '../../model/specs/steps.js';
-import { thingOf } from '../../model/specs/values.js';
-import { inFile, truePlace, type FileCheck, type FileContext, type Found } from '../check.js';
-import { quoted, runningSpecs } from '../order.js';
-import { clearedByHook, clearedBySettings, clears, isShared, nameOf } from './calls.js';
+import { hooksFor, isReplacedImport, type Binding, type Block } from '../../specs/model/blocks.js';
+import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
+import { thingOf } from '../../specs/model/values.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { quoted, runningSpecs } from '../questions/order.js';
+import { clearedByHook, clearedBySettings, clears, isShared, nameOf } from '../questions/stand-in-calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
   `${setter} gives ${name} an answer that stays; ${user} calls it and gets that one.`;
@@ -41,7 +42,7 @@ function sharedOf(context: FileContext): Shared[] {
   return [...made, ...replaced.map((binding) => ({ binding, name: binding.name, maker: 'runner' }))];
 }
 
-function check(shared: Shared, context: FileContext): Found[] {
+function check(shared: Shared, context: FileContext): Finding[] {
   const specs = runningSpecs(context.file);
   for (const [i, spec] of specs.entries()) {
     const answer = lastingAnswer(spec, shared);
@@ -93,7 +94,7 @@ interface Side {
   step: Step;
 }
 
-const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, use: Side): Found => ({
+const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, use: Side): Finding => ({
   place: inFile(context, answer.step.place),
   block: answer.spec,
   certainty: 'likely',

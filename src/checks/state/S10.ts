@@ -1,9 +1,10 @@
-import type { Mend } from '../../mends/edit.js';
-import { hooksFor, usesIn, type Binding, type SpecFile } from '../../model/specs/blocks.js';
-import { inFile, type FileCheck, type FileContext } from '../check.js';
-import { runningSpecs } from '../order.js';
-import { surelyAssigns, usesBefore } from './leak.js';
-import { declaredType, usedOutsideSpecs } from './rebuild.js';
+import type { Mend } from '../../finding.js';
+import { hooksFor, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import { type FileCheck } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+import { surelyAssigns, usesBefore } from '../questions/leak.js';
+import { declaredType, usedOutsideSpecs } from '../../writing/rebuild.js';
 
 const message = (name: string): string =>
   `The first value of ${name} is never used: a hook assigns it anew before each spec.`;

@@ -1,13 +1,14 @@
-import { reachableFrom } from '../../model/code/reachable.js';
-import { FRAMEWORK_ID, isFirst, type RunningId } from '../../model/code/running-ids.js';
-import { pathOf, type Block } from '../../model/specs/blocks.js';
-import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../model/specs/snapshots.js';
-import type { StepOf } from '../../model/specs/steps.js';
-import { textOfValue } from '../../model/specs/values.js';
-import type { Place } from '../../parse/place.js';
+import { reachableFrom } from '../../project/reachable.js';
+import { FRAMEWORK_ID, isFirst, type RunningId } from '../../project/running-ids.js';
+import { pathOf, type Block } from '../../specs/model/blocks.js';
+import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
+import type { StepOf } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
+import type { Place, Evidence } from '../../finding.js';
 import { escaped } from '../../util/pattern.js';
-import { inFile, type Evidence, type FileCheck, type FileContext, type Found } from '../check.js';
-import { runningSpecs, withHooksBefore } from '../order.js';
+import { type FileCheck, type Finding } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningSpecs, withHooksBefore } from '../questions/order.js';
 
 const message = (id: string, where: string): string =>
   `${where} holds ${id}, an id that is counted up with every render: it fits in this order of specs only.`;
@@ -85,7 +86,7 @@ function check(
   ids: readonly Counted[],
   stored: readonly StoredSnapshot[],
   context: FileContext,
-): Found[] {
+): Finding[] {
   for (const step of expectations(spec)) {
     const { assertion } = step;
     const found =

@@ -1,4 +1,4 @@
-import type { Check } from '../check.js';
+import type { Check } from '../questions/check.js';
 import { S01 } from './S01.js';
 import { S02 } from './S02.js';
 import { S03 } from './S03.js';

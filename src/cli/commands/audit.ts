@@ -1,8 +1,8 @@
 import { audit } from '../../audit/audit.js';
 import type { AuditRequest } from '../../audit/prepare.js';
 import type { Report } from '../../audit/report.js';
-import { DiskFiles } from '../../discover/disk-files.js';
-import { jsonReport } from '../../report/json.js';
+import { DiskFiles } from '../../host/disk-files.js';
+import { jsonReport } from '../../formats/json.js';
 import { EXIT } from '../exit.js';
 import { namesOfChecks, scopeOf, type Scope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
@@ -31,7 +31,7 @@ export async function runAudit(paths: string[], options: AuditOptions): Promise<
 
 async function asText(report: Report, { out, color, all }: AuditOptions): Promise<string> {
   // Only the text report needs to measure and wrap lines.
-  const { textReport } = await import('../../report/text.js');
+  const { textReport } = await import('../../formats/text.js');
   const toFile = out !== undefined;
   return textReport(report, {
     width: toFile ? 100 : widthFor(),

@@ -2,7 +2,7 @@ import { cpSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { textReport } from '../../report/text.js';
+import { textReport } from '../../formats/text.js';
 import { scopeOf } from '../scope.js';
 import { coloursFor, widthFor } from '../terminal.js';
 import { auditScope } from './audit.js';

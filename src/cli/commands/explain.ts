@@ -1,8 +1,9 @@
-import { FAMILIES, type CheckText } from '../../checks/check.js';
+import { type CheckText } from '../../checks/questions/check.js';
+import { FAMILIES } from '../../finding.js';
 import { CATALOGUE, textOfCode } from '../../checks/index.js';
 import { nearest } from '../../util/nearest.js';
 import { printable } from '../../util/printable.js';
-import type { Colours } from '../../report/colours.js';
+import type { Colours } from '../../formats/colours.js';
 import { UsageError } from '../exit.js';
 import { coloursFor } from '../terminal.js';
 

@@ -1,9 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { auditWithPending } from '../../audit/audit.js';
-import type { PendingFile } from '../../audit/pending-specs.js';
-import { DiskFiles } from '../../discover/disk-files.js';
-import { decodeSource, encodeSource, isProblem } from '../../parse/source.js';
-import { jsonReport } from '../../report/json.js';
+import type { PendingFile } from '../../writing/pending-specs.js';
+import { DiskFiles } from '../../host/disk-files.js';
+import { decodeSource, encodeSource, isProblem } from '../../syntax/source.js';
+import { jsonReport } from '../../formats/json.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
@@ -39,7 +39,7 @@ export async function runGaps(paths: string[], options: GapsOptions): Promise<vo
   }
   const report = await auditScope(scope, { ...options, only: ONLY });
   process.exitCode = report.counts.specFiles === 0 ? EXIT.nothing : EXIT.ready;
-  const { gapsReport } = await import('../../report/gaps.js');
+  const { gapsReport } = await import('../../formats/gaps.js');
   const toFile = options.out !== undefined;
   const text =
     options.format === 'json'

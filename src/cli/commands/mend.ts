@@ -1,11 +1,11 @@
 import { createTwoFilesPatch } from 'diff';
 import { lstatSync, readFileSync, realpathSync } from 'node:fs';
-import { planMends, type CodedMend, type Plan } from '../../mends/plan.js';
-import { decodeSource, encodeSource, isProblem, type Source } from '../../parse/source.js';
+import { planMends, type CodedMend, type Plan } from '../../writing/edits/plan.js';
+import { decodeSource, encodeSource, isProblem, type Source } from '../../syntax/source.js';
 import { isWithin, join, slashed } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
-import type { Colours } from '../../report/colours.js';
+import type { Colours } from '../../formats/colours.js';
 import { EXIT } from '../exit.js';
 import { scopeOf } from '../scope.js';
 import { coloursFor } from '../terminal.js';

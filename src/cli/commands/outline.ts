@@ -1,6 +1,6 @@
 import { outline } from '../../audit/outline.js';
-import { DiskFiles } from '../../discover/disk-files.js';
-import { environmentText } from '../../report/environment.js';
+import { DiskFiles } from '../../host/disk-files.js';
+import { environmentText } from '../../formats/environment.js';
 import { printable } from '../../util/printable.js';
 import { EXIT } from '../exit.js';
 import { scopeOf } from '../scope.js';
@@ -26,6 +26,6 @@ export async function runOutline(path: string | undefined, { color }: { color: b
     process.exitCode = EXIT.nothing;
     return;
   }
-  const { outlineText } = await import('../../report/outline.js');
+  const { outlineText } = await import('../../formats/outline.js');
   process.stdout.write(outlineText(found, { width: widthFor(), colours }));
 }

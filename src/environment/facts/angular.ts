@@ -1,6 +1,14 @@
 import { join, resolve } from '../../util/paths.js';
-import type { Collection, SetupFile } from '../environment.js';
-import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known, type Setting } from '../setting.js';
+import type { Collection, SetupFile } from './environment.js';
+import {
+  known,
+  settingAt,
+  textFact,
+  textsFact,
+  UNKNOWN_FACT,
+  type Known,
+  type Setting,
+} from '../settings/setting.js';
 import { isPath, setupList, together, UNREAD, withExtensions, type Asked, type Facts } from './found.js';
 
 /** The facts of the test targets of an Angular workspace file, one set for each project. */

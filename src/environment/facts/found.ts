@@ -1,8 +1,15 @@
-import type { Place } from '../../parse/place.js';
+import type { Place } from '../../finding.js';
 import { isAbsolute } from '../../util/paths.js';
-import { flagOf, type Command } from '../commands.js';
-import type { RunnerFacts, SetupFile } from '../environment.js';
-import { known, textsFact, UNKNOWN_FACT, type Known, type PlacedText, type Setting } from '../setting.js';
+import { flagOf, type Command } from '../settings/commands.js';
+import type { RunnerFacts, SetupFile } from './environment.js';
+import {
+  known,
+  textsFact,
+  UNKNOWN_FACT,
+  type Known,
+  type PlacedText,
+  type Setting,
+} from '../settings/setting.js';
 
 /** Settings that were found for a runner, with what they set. */
 export interface Found {

@@ -1,5 +1,5 @@
 import { dirname, resolve } from '../../util/paths.js';
-import { known, settingAt, textFact, textsFact } from '../setting.js';
+import { known, settingAt, textFact, textsFact } from '../settings/setting.js';
 import { UNREAD, type Asked, type Facts } from './found.js';
 
 /** The facts of jasmine's settings (jasmine 3 to 6): spies are removed after each spec. */

@@ -1,8 +1,8 @@
-import type { Place } from '../../parse/place.js';
+import type { Place } from '../../finding.js';
 import { isAbsolute, join, resolve } from '../../util/paths.js';
-import type { AliasRule, Collection, CoverageFacts, TransformRule, Transforms } from '../environment.js';
-import { withPreset } from '../presets.js';
-import type { RunnerRow } from '../runners.js';
+import type { AliasRule, Collection, CoverageFacts, TransformRule, Transforms } from './environment.js';
+import { withPreset } from '../tables/presets.js';
+import type { RunnerRow } from '../tables/runners.js';
 import {
   flagFact,
   known,
@@ -13,7 +13,7 @@ import {
   UNKNOWN_FACT,
   type Known,
   type Setting,
-} from '../setting.js';
+} from '../settings/setting.js';
 import {
   flagValue,
   hasFlag,

@@ -1,6 +1,6 @@
 import { resolve } from '../../util/paths.js';
-import type { Collection } from '../environment.js';
-import { known, settingAt, textsFact, UNKNOWN_FACT, type Known } from '../setting.js';
+import type { Collection } from './environment.js';
+import { known, settingAt, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import { isPath, setupList, together, UNREAD, withExtensions, type Asked, type Facts } from './found.js';
 
 /** The facts of mocha's settings (mocha 8 to 12); it has no document of its own. */

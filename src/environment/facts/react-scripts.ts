@@ -1,7 +1,7 @@
 import { join } from '../../util/paths.js';
-import type { SetupFile } from '../environment.js';
-import type { RunnerRow } from '../runners.js';
-import { known, settingAt, UNKNOWN_FACT, type Known } from '../setting.js';
+import type { SetupFile } from './environment.js';
+import type { RunnerRow } from '../tables/runners.js';
+import { known, settingAt, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import { hasFlag, setupList, together, UNREAD, type Asked, type Facts } from './found.js';
 
 /** The facts of react-scripts 4 and 5, from their createJestConfig.js; a key in the manifest adds a few settings. */

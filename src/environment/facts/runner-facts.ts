@@ -1,5 +1,5 @@
-import type { RunnerRow } from '../runners.js';
-import { known, UNKNOWN_FACT, type Setting } from '../setting.js';
+import type { RunnerRow } from '../tables/runners.js';
+import { known, UNKNOWN_FACT, type Setting } from '../settings/setting.js';
 import { angular } from './angular.js';
 import { UNREAD, type Asked, type Facts } from './found.js';
 import { jasmine, karma } from './jasmine.js';

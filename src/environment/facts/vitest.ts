@@ -1,10 +1,10 @@
 import { escaped } from '../../util/pattern.js';
-import type { Place } from '../../parse/place.js';
+import type { Place } from '../../finding.js';
 import { resolve } from '../../util/paths.js';
-import type { AliasRule, Collection, CoverageFacts, Transforms } from '../environment.js';
-import { leavesNames, leavesSettings } from '../plugins.js';
-import type { RunnerRow } from '../runners.js';
-import { merged } from '../setting-values.js';
+import type { AliasRule, Collection, CoverageFacts, Transforms } from './environment.js';
+import { leavesNames, leavesSettings } from '../tables/plugins.js';
+import type { RunnerRow } from '../tables/runners.js';
+import { merged } from './setting-values.js';
 import {
   flagFact,
   known,
@@ -15,7 +15,7 @@ import {
   UNKNOWN_FACT,
   type Known,
   type Setting,
-} from '../setting.js';
+} from '../settings/setting.js';
 import {
   flagValue,
   hasFlag,

@@ -1,0 +1,41 @@
+import { assigns, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import { eachHooksAround, runningSpecs } from './order.js';
+import { builtOnce, surelyAssigns, usesBefore, type Leak, type UseStep } from './leak.js';
+
+/** A name that one spec assigns and a later one reads. `callback`: the later one has assigned it before, but only in a callback. */
+export interface AssignedLeak extends Leak {
+  callback: boolean;
+}
+
+/** Whether a name has a value before the first spec. */
+export const hasValue = (binding: Binding, file: SpecFile): boolean =>
+  binding.declaration?.value !== undefined || builtOnce(binding, file) !== undefined;
+
+/** The first such pair, where no hook assigns the name around either of them. */
+export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | undefined {
+  if (binding.kind !== 'let' && binding.kind !== 'var') return undefined;
+  const isAssigned = ({ use }: UseStep): boolean => use.how === 'assign';
+  if (!file.blocks.some((block) => block.kind === 'spec' && assigns(block, binding))) return undefined;
+  const specs = runningSpecs(file);
+  for (const [i, spec] of specs.entries()) {
+    const step = usesIn(spec, binding).find(isAssigned);
+    if (!step || eachHooksAround(spec).some((hook) => usesIn(hook, binding).some(surelyAssigns))) continue;
+    for (const later of specs.slice(spec.repeated ? i : i + 1)) {
+      const read = readBefore(usesBefore(later, binding));
+      if (read)
+        return { change: { spec, step }, read: { spec: later, step: read.step }, callback: read.callback };
+    }
+  }
+  return undefined;
+}
+
+// What a spec reads of a name before it surely gives it a value of its own. Counting on is no reading by itself.
+function readBefore(steps: readonly UseStep[]): { step: UseStep; callback: boolean } | undefined {
+  let callback = false;
+  for (const step of steps) {
+    if (surelyAssigns(step)) return undefined;
+    if (step.use.how !== 'assign') return { step, callback };
+    callback ||= !step.use.compound;
+  }
+  return undefined;
+}

@@ -1,0 +1,34 @@
+import { agreed } from '../../environment/facts/environment.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { Step } from '../../specs/model/steps.js';
+import type { FileContext } from './context.js';
+import { eachHooksAround, specsAfter } from './order.js';
+import { leftBy, type Left } from './ending.js';
+
+/** Whether a block switches the clock to a fake one. */
+export const fakesClock = ({ steps }: Block): boolean =>
+  steps.some((step) => step.kind === 'clock' && step.on);
+
+/** Clocks that a spec or hook fakes and that nothing surely switches back, with the first spec that does not fake it too. */
+export function leftClocks(context: FileContext): Left<'clock'>[] {
+  const { file, runners } = context;
+  // What runs in the file's own body runs before all specs: a clock switched on there is meant for them all.
+  if (fakesClock(file.root) || agreed(runners, ({ fakesClock: always }) => always) === true) return [];
+  const left = leftBy(context, 'clock', (step, block) =>
+    step.on && isFirst(step, block) ? switchesOff : undefined,
+  );
+  return left.flatMap((each) => {
+    const later = specsAfter(file, each.block).find((spec) => !switchesOn(spec));
+    return later ? [{ ...each, later }] : [];
+  });
+}
+
+const isFirst = (step: Step, block: Block): boolean =>
+  block.steps.find((other) => other.kind === 'clock' && other.on) === step;
+
+// A spec that fakes the clock itself does not mind.
+const switchesOn = (spec: Block): boolean => [...eachHooksAround(spec), spec].some(fakesClock);
+
+const switchesOff = (step: Step): boolean =>
+  (step.kind === 'clock' && !step.on) ||
+  (step.kind === 'restore' && step.scope === 'all' && step.what === 'restore' && step.maker !== 'runner');

@@ -1,0 +1,150 @@
+import type { Limits } from '../../config/settings.js';
+import type { BranchFacts } from '../../coverage/arm-facts.js';
+import type { ArmGap } from '../../coverage/gaps.js';
+import type { Coverage } from '../../coverage/coverage.js';
+import type { CompilerSettings } from '../../environment/compiler-settings.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import type { Setting } from '../../environment/settings/setting.js';
+import type { PackageVersion } from '../../environment/versions.js';
+import type { Files } from '../../host/files.js';
+import type { Style } from '../../writing/edits/style.js';
+import type { Links } from '../../rendering/links.js';
+import type { ComponentUse } from '../../rendering/uses.js';
+import type { AddedMatchers } from '../../project/added-matchers.js';
+import type { ImportGraph } from '../../project/import-graph.js';
+import type { ImportedModule } from '../../syntax/module-facts.js';
+import type { Component } from '../../components/view.js';
+import type { Span, Place } from '../../finding.js';
+import type { Project } from '../../project/project.js';
+import type { SpecFile } from '../../specs/model/blocks.js';
+import type { Problem, Source } from '../../syntax/source.js';
+import type { Fired } from './fired.js';
+import type { Beginning } from '../../writing/helper-module.js';
+import type { SpecSizes } from './spec-sizes.js';
+import type { SetupEffects } from './setup-effects.js';
+import type { Unnamed } from './unnamed.js';
+import type { Used } from './used-reaches.js';
+
+/** All that a check of one spec file may ask. */
+export interface FileContext {
+  file: SpecFile;
+  source: Source;
+  project: Project;
+  links: Links;
+  /** The runners that take the file, those whose patterns can't be read among them. */
+  runners: readonly RunnerFacts[];
+  /** What the set-up files of these runners do around each spec; undefined where that can't be told. */
+  setup: SetupEffects | undefined;
+  /** Whether the file's or the package's libraries offer user-centred queries. */
+  userCentred: boolean;
+  /** Whether the package has matchers for what is in the document. */
+  documentMatchers: boolean;
+  /** The version of a package that the file's package declares. */
+  versionOf: (name: string) => PackageVersion | undefined;
+  /** Whether the package has a library of user actions, by its module. */
+  userActions: string | undefined;
+  testIdAttribute: string;
+  limits: Limits;
+  /** How the file is written. */
+  style: Style;
+  /** The reaches that are acted on or asserted about. */
+  used: readonly Used[];
+}
+
+/** What is kept of a spec file once it has been checked. */
+export interface SpecFileFacts {
+  path: string;
+  package: string;
+  specs: number;
+  /** Files of the project that it imports. */
+  imported: ReadonlySet<string>;
+  /** Components that its renders name. */
+  rendered: ReadonlySet<Component>;
+  /** What its specs give to components. */
+  uses: readonly ComponentUse[];
+  /** The events that its specs fire. */
+  fired: Fired;
+  importsByPattern: boolean;
+  /** Imports that lead to no file and to no declared package. */
+  unresolved: readonly string[];
+  /** Modules that it loads, each with the place of the quoted name. */
+  modules: readonly ImportedModule[];
+  /** Modules that it replaces by stand-ins: files of the project, and package names. */
+  replaced: ReadonlySet<string>;
+  /** Runner functions used with no import, and matchers, each at its first use. */
+  globals: ReadonlyMap<string, Span>;
+  matchers: ReadonlyMap<string, Span>;
+  addedMatchers: AddedMatchers;
+  documentUse: Span | undefined;
+  /** The first render that needs a document. */
+  firstRender: Span | undefined;
+  /** The document that a comment of the file chooses. */
+  chosenEnvironment: { name: string; place: Span } | undefined;
+  /** A hook of its own takes renders down or restores stand-ins around each spec. */
+  cleansUp: boolean;
+  /** It compares the whole markup of a render. */
+  comparesMarkup: boolean;
+  /** Controls that it uses and that have no accessible name. */
+  unnamed: readonly Unnamed[];
+  /** The modules that its functions of a runner come from. */
+  runnerModules: readonly string[];
+  renders: number;
+  /** How its specs begin, for arrangement that several files repeat. */
+  beginnings: readonly Beginning[];
+  sizes: SpecSizes;
+}
+
+/** All that a check of the whole project may ask. */
+export interface ProjectContext {
+  /** The folder that is audited. */
+  root: string;
+  files: Files;
+  project: Project;
+  specFiles: readonly SpecFileFacts[];
+  components: readonly Component[];
+  /** Scripts and single-file components that are no spec files. */
+  sources: readonly string[];
+  environments: readonly Environment[];
+  environmentOf: (file: string) => Environment;
+  /** What the set-up files for a spec file do; undefined where that can't be told. */
+  setupOf: (file: string) => SetupEffects | undefined;
+  versionOf: (environment: Environment, name: string) => PackageVersion | undefined;
+  /** Who imports whom, from the spec files on. */
+  imports: () => ImportGraph;
+  /** A settings file, by its absolute path. */
+  setting: (file: string) => Setting | undefined;
+  /** The compiler settings that stand in a folder. */
+  compilersIn: (folder: string) => readonly CompilerSettings[];
+  coverage: Coverage | undefined;
+  /** All that is known to be given to a component. */
+  usesOf: (component: Component) => readonly ComponentUse[];
+  /** The spec files whose specs render a component, by itself or in another; undefined where that can't be told. */
+  specFilesOf: (component: Component) => readonly SpecFileFacts[] | undefined;
+  /** Whether a spec file, by its path, names failures: rejections, errors, what throws. */
+  speaksOfFailure: (specFile: string) => boolean;
+  /** The arms of all components, which of them specs take, and the gaps among them. */
+  branches: () => BranchFacts & { gaps: readonly ArmGap[]; unreachable: readonly ArmGap[] };
+  /** Spec files, by name, that could not be read, and why. */
+  unreadSpecs: readonly Problem[];
+  sourceOf: (file: string) => Source | undefined;
+}
+
+/** A place in a spec file of which only facts are kept. */
+export const inSpecFile = ({ path }: SpecFileFacts, { start, end }: Span): Place => ({
+  file: path,
+  start,
+  end,
+});
+
+/** A place in the spec file of a context. */
+export const inFile = (context: FileContext, span: { start: number; end: number }): Place => ({
+  file: context.file.path,
+  start: span.start,
+  end: span.end,
+});
+
+/** Where a step really stands: in the helper, if it was made by one. */
+export const truePlace = (
+  context: FileContext,
+  step: { place: { start: number; end: number }; via?: Place },
+): Place => step.via ?? inFile(context, step.place);

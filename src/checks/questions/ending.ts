@@ -1,0 +1,83 @@
+import { pathOf, type Block } from '../../specs/model/blocks.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { inFile, truePlace, type FileContext } from './context.js';
+import { type Evidence } from '../../finding.js';
+import { eachHooksAround, quoted, specsAfter } from './order.js';
+
+// How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips.
+type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
+
+/** Whether a step ends something. `byHook`: it may know it by a name that another spec gave a value. */
+export type Ends = (step: Step, byHook: boolean) => boolean;
+
+// What ends something that a step of a block has begun: in the hooks around, in set-up files, or later in the block.
+function endingOf(block: Block, begun: Step, ends: Ends, { setup }: Pick<FileContext, 'setup'>): Ending {
+  const hooks = eachHooksAround(block).filter((hook) => hook !== block);
+  const around = [...hooks, ...(block.kind === 'hook' ? afterAllOf(block) : [])].flatMap(
+    ({ steps }) => steps,
+  );
+  // What can't be read may well end it.
+  const isUnread = hooks.some(
+    ({ hook, steps }) => hook === 'after-each' && steps.some(({ kind }) => kind === 'unknown-call'),
+  );
+  if (isUnread || [...around, ...(setup?.steps ?? [])].some((step) => ends(step, true)))
+    return { is: 'ended' };
+  const at = block.steps.indexOf(begun);
+  const by = block.steps.findLast((step, i) => i > at && ends(step, false));
+  const isAssert = ({ kind }: Step): boolean => kind === 'assert';
+  // What is followed by an assertion is part of what the spec does: another value is no way back.
+  const isAct = by !== undefined && block.steps.slice(block.steps.indexOf(by)).some(isAssert);
+  if (!by || (isAct && by.kind === 'lasting' && by.lasting.does === 'set')) return { is: 'never' };
+  if (isAct) return { is: 'ended' };
+  const asserts = block.steps.slice(at, block.steps.indexOf(by)).some(isAssert);
+  return by.inFinally || !asserts ? { is: 'ended' } : { is: 'skipped', by };
+}
+
+const afterAllOf = (hook: Block): Block[] =>
+  pathOf(hook).flatMap((group) => group.children.filter((child) => child.hook === 'after-all'));
+
+/** Something that a step of a spec or hook leaves behind, with how it ends and the first spec that runs on it. */
+export interface Left<Kind extends Step['kind']> {
+  block: Block;
+  step: StepOf<Kind>;
+  ending: Ending;
+  later: Block;
+}
+
+/**
+ * What steps of one kind begin in the specs and hooks of a file and do not surely end, as long as another spec follows.
+ * `begins` tells what ends a step, or that it begins nothing.
+ */
+export function leftBy<Kind extends Step['kind']>(
+  context: FileContext,
+  kind: Kind,
+  begins: (step: StepOf<Kind>, block: Block) => Ends | undefined,
+): Left<Kind>[] {
+  const isOfKind = (step: Step): step is StepOf<Kind> => step.kind === kind;
+  const left: Left<Kind>[] = [];
+  for (const block of context.file.blocks) {
+    if (block.kind !== 'spec' && block.kind !== 'hook') continue;
+    for (const step of block.steps) {
+      const ends = isOfKind(step) ? begins(step, block) : undefined;
+      const later = ends && laterThan(block, context);
+      if (!ends || !later || !isOfKind(step)) continue;
+      const ending = endingOf(block, step, ends, context);
+      if (ending.is !== 'ended') left.push({ block, step, ending, later });
+    }
+  }
+  return left;
+}
+
+/** Where something is left behind by a helper, in the words of `note`, and the spec that runs on it. */
+export const traces = (
+  { step, later }: { step: Step; later: Block },
+  note: string,
+  context: FileContext,
+): Evidence[] => [
+  ...(step.via ? [{ ...truePlace(context, step), note }] : []),
+  { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+];
+
+// A spec that rows or a loop make several of comes after itself.
+const laterThan = (block: Block, { file }: FileContext): Block | undefined =>
+  block.kind === 'spec' && block.repeated ? block : specsAfter(file, block)[0];

@@ -1,0 +1,57 @@
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, Guard, Reach, StepOf } from '../../specs/model/steps.js';
+import { textOfValue, thingOf } from '../../specs/model/values.js';
+import { countsAssertions } from './hollow.js';
+
+/** Why an assertion may not run. */
+export const REASONS: Readonly<Record<Guard['by'], string>> = {
+  if: 'stands under a condition, and nothing says that the condition holds',
+  and: 'stands behind a condition, and nothing says that the condition holds',
+  switch: 'stands in a case, and not every case asserts',
+  return: 'stands behind a way out of the spec, and nothing asserts that it is not taken',
+  loop: 'stands in a loop over a query that may find nothing',
+  event: 'stands in a callback, and nothing says that it was called',
+};
+/** What to do about it. */
+export const adviceFor = ({ by, list }: Guard): string => {
+  if (by === 'loop')
+    return `Assert first how many there are${list?.name.startsWith('query') ? ', or ask with a query that throws' : ''}.`;
+  if (by === 'event') return 'Hand in a stand-in, and assert after the act that it was called and with what.';
+  return 'Assert the condition itself, then what follows from it without asking again.';
+};
+/** The condition under which an assertion may not run; undefined where it surely runs, or where another way asserts as well. */
+export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefined {
+  if (!step.guard) return undefined;
+  if (step.dead || step.inCatch || step.via || countsAssertions(spec) || spec.waitsForCallback)
+    return undefined;
+  for (let guard: Guard | undefined = step.guard; guard; guard = guard.outer)
+    if (!guard.covered && !guard.fixed && !isAsserted(guard, step, spec)) return guard;
+  return undefined;
+}
+
+// What the condition asks for was asserted before: the condition holds.
+function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, spec: Block): boolean {
+  const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
+  const earlier = before.filter((each) => each.guard?.place !== place);
+  if (by === 'loop')
+    return spec.steps
+      .filter(isAssert)
+      .some(({ assertion, guard }) => guard?.place !== place && isOfList(assertion, list));
+  if (by === 'event') {
+    const later = spec.steps.slice(spec.steps.indexOf(step)).filter(isAssert);
+    return later.some(({ assertion, guard }) => assertion.asks === 'called' && guard !== step.guard);
+  }
+  return earlier.some(({ assertion: { subjectPath } }) => {
+    const path = subjectPath.at(-1) === 'length' ? subjectPath.slice(0, -1) : subjectPath;
+    return path.length > 0 && path.every((name) => names.includes(name));
+  });
+}
+
+// How many there are, or what all of them hold, asked of the same list or by the same words.
+function isOfList({ subject, asks }: Assertion, list: Reach | undefined): boolean {
+  const reach = thingOf(subject)?.reach;
+  if (!reach || !list || (asks !== 'equal' && asks !== 'count')) return false;
+  const [asked, listed] = [reach, list].map(({ args }) => textOfValue(args[0]));
+  return reach === list || (asked !== undefined && asked === listed && reach.missing === list.missing);
+}

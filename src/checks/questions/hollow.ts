@@ -1,0 +1,198 @@
+import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../libraries/expectations.js';
+import type { Block, SpecFile } from '../../specs/model/blocks.js';
+import type { Assertion, StepOf } from '../../specs/model/steps.js';
+import type { Value } from '../../specs/model/values.js';
+import type { Level } from '../../finding.js';
+import { alwaysThere } from './always-there.js';
+
+/** Why an assertion cannot fail. */
+export interface Hollow {
+  reason: string;
+  advice?: string;
+  level?: Level;
+  /** It runs, and passes, every time; else it may not run at all. */
+  always: boolean;
+  /** It stands under a condition. */
+  guarded?: boolean;
+  /** What is missing, where that can be written in: the call of the matcher, or `await`. */
+  missing?: 'call' | 'await';
+}
+
+/** Why an assertion of a spec cannot fail; undefined where it can, or where that can't be told. */
+export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): Hollow | undefined {
+  const { assertion } = step;
+  if (step.dead) return { reason: 'it stands after a return and never runs', always: true };
+  if (step.swallowed) return { reason: 'the catch around it lets its failure pass', always: true };
+  if (step.inCatch && !countsAssertions(spec))
+    return {
+      reason: 'it only runs if something throws',
+      advice: 'Expect the throw itself, or count the assertions.',
+      always: false,
+    };
+  if (assertion.style === 'expect') {
+    const left = unfinished(assertion);
+    if (left || assertion.matcher === undefined || assertion.uncalled) return left;
+  }
+  const asked = asAsked(assertion);
+  return (
+    asked &&
+    (constants(asked) ??
+      unsettled(asked) ??
+      neverThrows(asked) ??
+      alwaysThere(asked, spec, file) ??
+      alwaysTrue(asked) ??
+      neverHanded(asked, spec, file))
+  );
+}
+
+/** Whether a spec says how many assertions must run. */
+export const countsAssertions = (spec: Block): boolean =>
+  spec.steps.some(
+    (step) =>
+      step.kind === 'assert' &&
+      ['assertions', 'hasAssertions', 'fail', 'unreachable', 'plan'].includes(step.assertion.matcher ?? ''),
+  );
+
+// `expect(x)`, and `expect(x).toBeNull` without its call.
+function unfinished(assertion: Assertion): Hollow | undefined {
+  const { matcher } = assertion;
+  if (matcher === undefined)
+    return { reason: 'the expectation has no matcher', advice: 'Say what is expected.', always: true };
+  if (!assertion.uncalled || !isKnownMatcher(assertion)) return undefined;
+  return {
+    reason: `${matcher} is named but not called`,
+    advice: `Call it: ${matcher}().`,
+    always: true,
+    missing: 'call',
+  };
+}
+
+// Plugins bring properties that assert when read; only a matcher that must be called is known not to.
+const isKnownMatcher = ({ matcher = '', asks }: Assertion): boolean =>
+  CALLED_MATCHERS.has(matcher) ||
+  (asks !== undefined && !READ_MATCHERS.has(matcher) && /^to[A-Z]/.test(matcher));
+
+// What `assert.equal(a, b)` asks, in the words of expectations; undefined for calls that are not known.
+function asAsked(assertion: Assertion): Assertion | undefined {
+  // Neither null nor undefined: all that a thing that is there can be asked.
+  if (assertion.matcher === 'exist') return { ...assertion, asks: 'truthy' };
+  if (assertion.style === 'expect') return assertion;
+  const asked = ASKED_BY_CALL.get(assertion.matcher ?? '');
+  return asked && { ...assertion, ...asked };
+}
+
+function constants({ subject, subjectText, args, argText, asks, not }: Assertion): Hollow | undefined {
+  if (subject.is === 'constant' && isLiteral(subjectText)) {
+    const compared =
+      asks === 'equal'
+        ? args[0]?.is === 'constant' && isLiteral(argText)
+        : args.length === 0 && asks !== undefined;
+    if (compared) return { reason: 'it compares constants', always: true };
+  }
+  const same =
+    asks === 'equal' &&
+    !not &&
+    subjectText !== '' &&
+    subjectText === argText &&
+    /^[\w$.]+$/.test(subjectText);
+  return same ? { reason: `${subjectText} is compared with itself`, always: true } : undefined;
+}
+
+const isLiteral = (text: string): boolean =>
+  /^(?:true|false|null|undefined|-?[\d.]+|'[^']*'|"[^"]*"|`[^`$]*`)$/.test(text);
+
+/** Whether an assertion says that its subject is something, of whatever kind. */
+export const asksPresence = ({ asks, not }: Assertion): boolean =>
+  not ? asks === 'null' || asks === 'undefined' || asks === 'falsy' : asks === 'truthy' || asks === 'defined';
+
+// A promise is something, and not equal to anything, whatever it will give.
+function unsettled(assertion: Assertion): Hollow | undefined {
+  const { subject, asks, not, promised } = assertion;
+  if (subject.is !== 'promise' || promised) return undefined;
+  if (!asksPresence(assertion) && !(not && asks === 'equal')) return undefined;
+  return {
+    reason: 'it asks a promise, which is there whatever it will give',
+    advice: 'Await what is asked about.',
+    always: true,
+    missing: 'await',
+  };
+}
+
+// An `async` function gives a promise that is rejected; it throws nothing.
+function neverThrows({ subject, matcher = '', not }: Assertion): Hollow | undefined {
+  if (subject.is !== 'function' || !not || !/^toThrow|^throws?$/.test(matcher)) return undefined;
+  if (!subject.node.async) return undefined;
+  return {
+    reason: 'an async function never throws, its promise is rejected',
+    advice: 'Await the call itself: a rejection then fails the spec.',
+    always: true,
+  };
+}
+
+const EVERYTHING: ReadonlySet<string> = new Set(['', '.*', '(.*)', '[\\s\\S]*', '.*?', '^', '$']);
+
+// A predicate that holds for every value.
+function alwaysTrue(assertion: Assertion): Hollow | undefined {
+  const { subject, subjectPath, matcher = '', args, not, asks } = assertion;
+  const [first] = args;
+  const bound = first?.is === 'constant' ? first.value : undefined;
+  const told = (reason: string): Hollow => ({ reason, always: true });
+  const isTrue = (asks === 'truthy' && !not) || (asks === 'equal' && !not && bound === true);
+  if (isTrue && subject.is === 'read' && subject.name === '||') return told('“… || true” is always true');
+  if (isTrue && subject.is === 'read' && isCount(subject.of) && isNeverBelow(subject.name, subject.than))
+    return told('a length is never below zero');
+  if (not) return undefined;
+  if (isCount(subject) && isNeverBelow(COMPARING[matcher] ?? '', first))
+    return told('a length is never below zero');
+  if (first?.is === 'pattern' && /^(?:to)?match$/i.test(matcher) && EVERYTHING.has(first.source))
+    return told('its pattern matches every text');
+  const isText = TEXT_READS.has(subjectPath.at(-1) ?? '');
+  if (bound === '' && isText && ['toContain', 'toMatch', 'include', 'contain'].includes(matcher))
+    return told('every text holds the empty text');
+  if (first?.is === 'object' && first.entries.size === 0 && !first.open && matcher === 'toMatchObject')
+    return told('every object matches {}');
+  return undefined;
+}
+
+const COMPARING: Readonly<Record<string, string>> = {
+  toBeGreaterThanOrEqual: '>=',
+  toBeGreaterThan: '>',
+  least: '>=',
+  gte: '>=',
+  above: '>',
+};
+
+const isCount = (value: Value): boolean => value.is === 'read' && value.name === 'length';
+
+const isNeverBelow = (operator: string, bound: Value | undefined): boolean =>
+  bound?.is === 'constant' &&
+  ((operator === '>=' && bound.value === 0) || (operator === '>' && bound.value === -1));
+
+const COUNTS_CALLS: ReadonlySet<string> = new Set(['called', 'callCount', 'calledOnce', 'notCalled']);
+
+// "Not called", of a stand-in that nothing could call.
+function neverHanded(assertion: Assertion, spec: Block, file: SpecFile): Hollow | undefined {
+  const { subject } = assertion;
+  const record = subject.is === 'read' && COUNTS_CALLS.has(subject.name) ? subject : undefined;
+  const thing = record?.of ?? subject;
+  const standIn = thing.is === 'thing' ? thing.standIn : undefined;
+  if (!standIn || !deniesCalls(assertion, record?.name)) return undefined;
+  if (standIn.target !== 'none' || standIn.used || standIn.block !== spec) return undefined;
+  const isElsewhere = file.standIns.some(
+    (each) => each !== standIn && each.place.start === standIn.place.start,
+  );
+  return isElsewhere
+    ? undefined
+    : {
+        reason: 'the stand-in was handed to nobody, so nothing could call it',
+        advice: 'Hand it to the component, then act.',
+        always: true,
+      };
+}
+
+function deniesCalls({ asks, not, args, argText, matcher }: Assertion, record: string | undefined): boolean {
+  if (record === 'notCalled') return asks === 'truthy' && !not;
+  if (record !== undefined)
+    return not ? asks === 'truthy' : asks === 'falsy' || (asks === 'equal' && /^(?:0|false)$/.test(argText));
+  return asks === 'called' && (matcher === 'notCalled' || not || (args.length > 0 && argText === '0'));
+}

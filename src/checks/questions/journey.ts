@@ -1,0 +1,32 @@
+import type { Placed } from '../../rendering/placed.js';
+import type { Round } from '../../specs/model/rounds.js';
+import type { FileContext } from './context.js';
+
+/** Whether every round needs those before it: what it acts on is only there after them, or is what they acted on. */
+export function isJourney(rounds: readonly Round[], context: FileContext): boolean {
+  const known = new Set<Placed | 'unknown'>();
+  return rounds
+    .filter(({ acts }) => acts.length > 0)
+    .every((round, i) => {
+      const needs = i === 0 || needsEarlier(round, known, context);
+      for (const each of actedOn(round, context)) known.add(each);
+      return needs;
+    });
+}
+
+function needsEarlier(round: Round, known: ReadonlySet<Placed | 'unknown'>, context: FileContext): boolean {
+  if (round.acts.some(({ kind }) => kind === 'render')) return false;
+  const elements = actedOn(round, context);
+  // New props start from what the spec gives, not from what came before.
+  if (elements.length === 0)
+    return round.acts.every((step) => step.kind !== 'act' || step.name !== 'setProps');
+  return elements.some((each) => each === 'unknown' || known.has(each) || each.guards.length > 0);
+}
+
+function actedOn({ acts }: Round, { links }: FileContext): (Placed | 'unknown')[] {
+  return acts.flatMap((step) => {
+    if (step.kind !== 'act' || !step.reach) return [];
+    const target = links.target(step.reach);
+    return [target.kind === 'one' ? target.element : 'unknown'];
+  });
+}

@@ -1,0 +1,84 @@
+import { hooksFor, isTypeLevel, pathOf, type Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import type { FileContext } from './context.js';
+import { adviceFor, openGuard, REASONS } from './guarded.js';
+import { whyHollow, type Hollow } from './hollow.js';
+
+type AssertStep = StepOf<'assert'>;
+
+interface Judged {
+  step: AssertStep;
+  hollow: Hollow;
+}
+
+/** What is wrong with the assertions of a spec. */
+export interface Judgement {
+  hollow: Judged[];
+  /** Nothing else in the spec can fail. */
+  whole: boolean;
+}
+
+/** Judges the assertions of a spec. */
+export function judgementOf(spec: Block, context: FileContext): Judgement {
+  const own = spec.steps.filter(isAssert);
+  const hollow = own.flatMap((step) => {
+    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec);
+    return why ? [{ step, hollow: why }] : [];
+  });
+  const whole =
+    hollow.length > 0 &&
+    hollow.length === own.length &&
+    !hooksOf(spec).some(isAssert) &&
+    !mayFailOtherwise(spec, [], context) &&
+    !spec.steps.some(throwsOnMissing);
+  return { hollow, whole };
+}
+
+/** What runs around a spec. */
+export const hooksOf = (spec: Block): Step[] =>
+  hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
+
+// If the condition does not hold, nothing is asserted.
+function guarded(step: AssertStep, spec: Block): Hollow | undefined {
+  const guard = openGuard(step, spec);
+  return (
+    guard && {
+      reason: REASONS[guard.by],
+      advice: adviceFor(guard),
+      level: 'risk',
+      always: false,
+      guarded: true,
+    }
+  );
+}
+
+/** Whether a step throws where an element is missing: a query that throws, or an act on what another one did not find. */
+export function throwsOnMissing(step: Step): boolean {
+  if (step.maybe || step.dead || step.swallowed) return false;
+  if (step.kind === 'act') return step.reach !== undefined && step.reach.missing !== 'many';
+  return step.kind === 'reach' && ['throws', 'many-throws'].includes(step.reach.missing);
+}
+
+/** Whether a spec without a plain assertion may still turn red: by something that can't be read, a throw, its title's promise. */
+export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: FileContext): boolean {
+  const steps = [...spec.steps, ...hooks];
+  if (
+    steps.some(
+      (step) =>
+        step.kind === 'throw' ||
+        (step.kind === 'unknown-call' && (step.discarded || ASSERTING.test(step.name))),
+    )
+  )
+    return true;
+  if (spec.waitsForCallback && spec.steps.some((step) => step.kind === 'unknown-call')) return true;
+  return isTypeLevel(file, spec) || promisesNoThrow(spec);
+}
+
+const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
+
+// "renders without crashing": that it runs through is what it says.
+const promisesNoThrow = (spec: Block): boolean =>
+  pathOf(spec).some((block) =>
+    /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(block.title.text),
+  );

@@ -1,0 +1,42 @@
+import type { CompilerSettings } from '../../environment/compiler-settings.js';
+import type { Environment } from '../../environment/facts/environment.js';
+import { dirname, isWithin } from '../../util/paths.js';
+import type { Finding } from './check.js';
+import type { ProjectContext, SpecFileFacts } from './context.js';
+
+/** One package with its spec files. */
+export interface Package {
+  environment: Environment;
+  specFiles: readonly SpecFileFacts[];
+}
+
+/** The packages that hold spec files. */
+export function packagesWithSpecs({ environments, specFiles }: ProjectContext): Package[] {
+  return environments
+    .map((environment) => ({
+      environment,
+      specFiles: specFiles.filter((file) => file.package === environment.folder),
+    }))
+    .filter((each) => each.specFiles.length > 0);
+}
+
+/** The compiler settings from a file's folder up to its package's, inner first. */
+export function compilersAround(
+  file: string,
+  { folder }: Environment,
+  { compilersIn }: ProjectContext,
+): CompilerSettings[] {
+  const found: CompilerSettings[] = [];
+  for (let at = dirname(file); isWithin(folder, at); at = dirname(at)) found.push(...compilersIn(at));
+  return found;
+}
+
+/** One finding of those at the same place: a setting at a workspace root is seen from each of its packages. */
+export function unique(all: readonly Finding[]): Finding[] {
+  const placed = all.map((each) => [`${each.place.file}:${each.place.start}:${each.message}`, each] as const);
+  return [...new Map(placed).values()];
+}
+
+/** `and 3 more spec files`, or nothing. */
+export const andMore = (files: readonly unknown[]): string =>
+  files.length > 1 ? ` (and in ${files.length - 1} more spec file${files.length > 2 ? 's' : ''})` : '';

@@ -1,0 +1,93 @@
+import { isMatcherExtension } from '../../libraries/matchers.js';
+import { dialectOf } from '../../libraries/index.js';
+import type { Files } from '../../host/files.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { reachableFrom } from '../../project/reachable.js';
+import type { Project } from '../../project/project.js';
+import { readSpecFile } from '../../specs/reader/suite.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { Step } from '../../specs/model/steps.js';
+import { isScript } from '../../syntax/script.js';
+
+/** What set-up files do for every spec. */
+export interface SetupEffects {
+  /** The steps of their each-hooks, and what they register to run around each spec. */
+  steps: readonly Step[];
+  /** The set-up files that are there, in their order. */
+  files: readonly string[];
+  /** Packages that they load, through files of the project too. */
+  packages: ReadonlySet<string>;
+  /** Names of matchers that they add by themselves. */
+  matchers: ReadonlySet<string>;
+  /** They load something that may do anything: no conclusion from what is missing. */
+  opaque: boolean;
+  /** They put a document in place. */
+  bringsDocument: boolean;
+}
+
+/** Reads the set-up files of some runners; undefined where one of them, or their list, can't be read. */
+export function setupEffects(
+  runners: readonly RunnerFacts[],
+  files: Files,
+  project: Project,
+): SetupEffects | undefined {
+  if (runners.length === 0) return undefined;
+  const paths: string[] = [];
+  const packages = new Set<string>();
+  for (const { setupFiles } of runners) {
+    if (!setupFiles.known) return undefined;
+    for (const { text, candidates } of setupFiles.value) {
+      const path = candidates.find((each) => isScript(each) && files.kind(each) === 'file');
+      if (path) paths.push(path);
+      else if (candidates.length === 0) packages.add(text);
+    }
+  }
+  const steps: Step[] = [];
+  const matchers = new Set<string>();
+  let open = false;
+  for (const path of paths) {
+    const tree = project.tree(path);
+    if (!tree) continue;
+    const { blocks, root } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
+    steps.push(...blocks.filter(isEach).flatMap((block) => block.steps));
+    steps.push(...root.steps.filter((step) => step.kind === 'unmount' && step.automatic));
+    const { files: reached, others } = reachableFrom(project, [path]);
+    for (const specifier of others) packages.add(specifier);
+    for (const each of reached) {
+      const added = project.summary(each)?.addedMatchers;
+      added?.names.forEach((name) => matchers.add(name));
+      open ||= added?.open ?? false;
+    }
+  }
+  const bringsDocument = [...packages].some((name) => DOCUMENTS.has(name));
+  return {
+    steps,
+    files: paths,
+    packages,
+    matchers,
+    opaque: open || [...packages].some((name) => !isHarmless(name)),
+    bringsDocument,
+  };
+}
+
+const isEach = (block: Block): boolean => block.hook === 'after-each' || block.hook === 'before-each';
+
+/** Packages that put a document in place. */
+export const DOCUMENTS: ReadonlySet<string> = new Set([
+  'jsdom',
+  'jsdom-global',
+  'jsdom-global/register',
+  'global-jsdom',
+  'global-jsdom/register',
+  'happy-dom',
+  '@happy-dom/global-registrator',
+  'linkedom',
+  'domino',
+]);
+
+// Packages of set-up files that bring neither matchers nor a document: frameworks, polyfills, fakes of platform parts.
+const HARMLESS =
+  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|util|path|fs|crypto|stream)$/;
+
+const isHarmless = (name: string): boolean =>
+  HARMLESS.test(name) || dialectOf(name) !== undefined || isMatcherExtension(name) || DOCUMENTS.has(name);

@@ -1,0 +1,123 @@
+import { decodeHTMLStrict } from 'entities';
+import type { Node } from 'oxc-parser';
+import { isFunction, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { classesIn, classesOf, together } from '../../classes.js';
+import { constant, type Expr } from '../../../language/expr.js';
+import { exprOf } from '../../../language/expressions.js';
+import { waysOut } from '../../../language/flow.js';
+import { nothingGiven, opened, type Given } from '../../given.js';
+import { type JsxElement, ownMethod, viewOf } from './jsx.js';
+import { isProps, resolved, type Scope } from '../../../language/scope.js';
+
+/** Attributes that JSX writes in another way than HTML. */
+export const HTML_NAMES: Readonly<Record<string, string>> = {
+  className: 'class',
+  htmlFor: 'for',
+  defaultValue: 'value',
+  defaultChecked: 'checked',
+};
+
+/** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
+export function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
+  const given = nothingGiven();
+  for (const each of node.openingElement.attributes) {
+    if (each.type === 'JSXSpreadAttribute') {
+      spread(each.argument, scope, given);
+      continue;
+    }
+    const name = scope.text.slice(each.name.start, each.name.end);
+    addAttribute(name, each.value, scope, given, depth);
+    const value =
+      each.value?.type === 'JSXExpressionContainer' ? resolved(each.value.expression, scope) : undefined;
+    if (/^on[A-Z]/.test(name) && isFunction(value?.node))
+      given.handlers.push({ event: platformEvent(name), place: { start: each.start, end: each.end } });
+  }
+  return given;
+}
+
+// `onDoubleClick` handles what the platform calls `dblclick`.
+const platformEvent = (name: string): string =>
+  name === 'onDoubleClick' ? 'dblclick' : name.slice(2).toLowerCase();
+
+function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
+  const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
+  if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
+  if (node && isMarkup(node, scope)) {
+    given.props.set(name, { view: viewOf(node, scope, depth + 1) });
+    return;
+  }
+  const expr = !node ? constant(true) : node === value ? decoded(exprOf(node, scope)) : exprOf(node, scope);
+  give(name, expr, given, name !== 'className');
+}
+
+// Whether an expression gives markup, at least on one way through it.
+function isMarkup(node: Node, scope: Scope, depth = 0): boolean {
+  const given = unwrapped(node);
+  const bound = given.type === 'Identifier' ? scope.lookup(given.name) : undefined;
+  if (bound?.is === 'view') return true;
+  const { ways } = bound?.is === 'assigned' ? bound : { ways: [] };
+  const found = resolved(given, scope);
+  if (depth > MARKUP_DEEPEST || (!found && ways.length === 0)) return false;
+  const sub = (each: Node, at = found?.scope ?? scope): boolean => isMarkup(each, at, depth + 1);
+  if (bound?.is === 'assigned') return ways.some((way) => way.node && sub(way.node, bound.scope));
+  switch (found?.node.type) {
+    case 'JSXElement':
+    case 'JSXFragment':
+      return true;
+    case 'ArrowFunctionExpression':
+      // A function of markup, for the component to call.
+      return waysOut(found.node, found.scope).some(({ node: way }) => way?.type === 'JSXElement');
+    case 'ConditionalExpression':
+      return sub(found.node.consequent) || sub(found.node.alternate);
+    case 'LogicalExpression':
+      return sub(found.node.right);
+    case 'CallExpression': {
+      const own = ownMethod(unwrapped(found.node.callee), scope);
+      const called = own?.is === 'node' ? own : resolved(found.node.callee, found.scope);
+      return called && isFunction(called.node)
+        ? waysOut(called.node, called.scope).some((way) => way.node && sub(way.node, called.scope))
+        : false;
+    }
+    default:
+      return false;
+  }
+}
+
+const MARKUP_DEEPEST = 5;
+
+// A text in quotes is written as in HTML.
+const decoded = (expr: Expr): Expr =>
+  expr.is === 'constant' && typeof expr.value === 'string' ? constant(decodeHTMLStrict(expr.value)) : expr;
+
+function give(name: string, expr: Expr, given: Given, classes = true): void {
+  given.props.set(name, { expr });
+  if (/^on[A-Z]/.test(name)) given.events.push(platformEvent(name));
+  // Handlers, keys and references are no attributes of the document.
+  else if (name !== 'key' && name !== 'ref')
+    given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
+  if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
+}
+
+// A spread of a literal object can be read; any other may hold anything, handlers and class names included.
+function spread(argument: Node, scope: Scope, given: Given): void {
+  const inner = unwrapped(argument);
+  const bound = inner.type === 'Identifier' ? scope.lookup(inner.name) : undefined;
+  if (bound?.is === 'rest' || isProps(inner, scope)) {
+    given.rest = bound?.is === 'rest' ? bound.except : [];
+    return;
+  }
+  const found = resolved(argument, scope);
+  if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given);
+  const expr = exprOf(argument, scope);
+  if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
+  if (expr.is !== 'object' || expr.open) opened(given);
+}
+
+function spreadLiteral(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, given: Given): void {
+  for (const each of node.properties) {
+    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    if (each.type === 'Property' && key !== undefined) addAttribute(key, each.value, scope, given, 0);
+    else if (each.type === 'SpreadElement') spread(each.argument, scope, given);
+    else opened(given);
+  }
+}

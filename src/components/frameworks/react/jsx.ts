@@ -1,0 +1,221 @@
+import { decodeHTMLStrict } from 'entities';
+import type { Node } from 'oxc-parser';
+import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
+import { constant, ITEM, not, possibleValues, type Expr, type Test } from '../../../language/expr.js';
+import { exprOf, named, testOf } from '../../../language/expressions.js';
+import { waysOut } from '../../../language/flow.js';
+import { componentNode, elementNode } from '../../given.js';
+import { attributesOf } from './jsx-attributes.js';
+import { functionScope, resolved, type Bound, type Scope, type Way } from '../../../language/scope.js';
+import type { Arm, ViewNode } from '../../view.js';
+import type { Span } from '../../../finding.js';
+
+export type JsxElement = Extract<Node, { type: 'JSXElement' }>;
+const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
+const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement']);
+const DEEPEST = 48;
+// A function that gives markup may call itself: each call counts for many levels.
+const CALL = 6;
+
+/** What an expression of JSX shows: elements, texts, conditions, lists. Spans are those of the scope's file. */
+export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
+  const inner = unwrapped(node);
+  const place = { start: inner.start, end: inner.end };
+  if (depth > DEEPEST) return [{ kind: 'hole', why: 'nested too deeply', place }];
+  const sub = (each: Node): ViewNode[] => viewOf(each, scope, depth + 1);
+  switch (inner.type) {
+    case 'JSXElement':
+      return elementView(inner, scope, depth);
+    case 'JSXFragment':
+      return inner.children.flatMap(sub);
+    case 'JSXText':
+      return textView(constant(jsxText(inner.value)), place);
+    case 'JSXExpressionContainer':
+      return inner.expression.type === 'JSXEmptyExpression' ? [] : sub(inner.expression);
+    case 'ConditionalExpression': {
+      const either = exprOf(inner, scope);
+      if (possibleValues(either)?.every((value) => typeof value === 'string')) return textView(either, place);
+      const condition = scope.text.slice(inner.test.start, inner.test.end);
+      const test = testOf(inner.test, scope);
+      return [
+        ...branch(condition, test, sub(inner.consequent), place, { of: inner.start, arm: 0 }),
+        ...branch(`not (${condition})`, not(test), sub(inner.alternate), place, { of: inner.start, arm: 1 }),
+      ];
+    }
+    case 'LogicalExpression': {
+      const condition = scope.text.slice(inner.left.start, inner.left.end);
+      const test = testOf(inner.left, scope);
+      if (inner.operator === '??') return [...sub(inner.left), ...sub(inner.right)];
+      if (inner.operator === '&&') return branch(condition, test, sub(inner.right), place);
+      return [
+        ...branch(condition, test, sub(inner.left), place, { of: inner.start, arm: 0 }),
+        ...branch(`not (${condition})`, not(test), sub(inner.right), place, { of: inner.start, arm: 1 }),
+      ];
+    }
+    case 'ArrayExpression':
+      return inner.elements.flatMap((each) => (each ? sub(each) : []));
+    case 'CallExpression':
+      return callView(inner, scope, depth);
+    case 'ArrowFunctionExpression':
+    case 'FunctionExpression':
+      // A function as a child: what it gives is shown somewhere inside.
+      return functionView(inner as FunctionNode, scope, depth);
+    case 'Identifier':
+    case 'MemberExpression':
+      return nameView(inner, scope, depth);
+    default:
+      return exprView(exprOf(inner, scope), place);
+  }
+}
+
+function textView(text: Expr, place: Span, open = false): ViewNode[] {
+  const blank =
+    text.is === 'constant' &&
+    (text.value === '' || text.value === null || text.value === undefined || typeof text.value === 'boolean');
+  return blank ? [] : [{ kind: 'text', text, place, open }];
+}
+
+function exprView(expr: Expr, place: Span): ViewNode[] {
+  if (expr.is === 'prop') return [{ kind: 'slot', name: expr.name, fallback: [], place }];
+  return textView(expr, place, true);
+}
+
+const branch = (condition: string, test: Test, children: ViewNode[], place: Span, arm?: Arm): ViewNode[] =>
+  children.length ? [{ kind: 'branch', condition, test, arm, children, place }] : [];
+
+function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
+  const place = { start: node.start, end: node.end };
+  const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
+  if (bound?.is === 'view') return [...bound.view];
+  if (bound?.is === 'assigned') return assignedView(bound.ways, bound.scope, depth, place);
+  const found = resolved(node, scope);
+  if (found && found.node !== unwrapped(node) && !isFunction(found.node))
+    return viewOf(found.node, found.scope, depth + 1);
+  return exprView(exprOf(node, scope), place);
+}
+
+function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: Span): ViewNode[] {
+  return ways.flatMap(({ node, test }, i) => {
+    const later = ways.slice(i + 1).map((way) => not(way.test));
+    const view = node ? viewOf(node, scope, depth + CALL) : [];
+    const arm = { of: place.start, arm: i };
+    return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place, arm);
+  });
+}
+
+// Lists by `map`, portals, and the component's own functions that give markup.
+function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): ViewNode[] {
+  const place = { start: node.start, end: node.end };
+  const [first] = node.arguments;
+  const method = memberName(unwrapped(node.callee));
+  if (method === 'map' || method === 'flatMap') {
+    const fn = first && resolved(first, scope);
+    if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
+  }
+  const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
+  if (callee && SHOWS_FIRST.has(callee) && first) return viewOf(first, scope, depth + 1);
+  const own = ownMethod(unwrapped(node.callee), scope);
+  if (own?.is === 'node' && isFunction(own.node)) return functionView(own.node, own.scope, depth);
+  const fn = resolved(node.callee, scope);
+  if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
+  const called = exprOf(node.callee, scope);
+  return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
+}
+
+/** `this.head()` */
+export function ownMethod(callee: Node, scope: Scope): Bound | undefined {
+  const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';
+  return isOwn ? scope.lookup(`this.${memberName(callee)}`) : undefined;
+}
+
+function repeatView(
+  node: Extract<Node, { type: 'CallExpression' }>,
+  fn: FunctionNode,
+  inside: Scope,
+  outside: Scope,
+  depth: number,
+): ViewNode {
+  const place = { start: node.start, end: node.end };
+  const list = node.callee.type === 'MemberExpression' ? node.callee.object : undefined;
+  const item = `${ITEM}${fn.start}`;
+  return {
+    kind: 'repeat',
+    over: list && exprOf(list, outside),
+    item,
+    children: functionView(fn, inside, depth, itemOf(fn.params[0], item)),
+    place,
+  };
+}
+
+// The parameter that takes an item stands for it, or for its parts.
+function itemOf(param: Node | undefined, item: string): Map<string, Bound> {
+  const names = new Map<string, Bound>();
+  if (param?.type === 'Identifier') names.set(param.name, { is: 'prop', name: item });
+  if (param?.type !== 'ObjectPattern') return names;
+  for (const each of param.properties) {
+    if (each.type !== 'Property' || each.value.type !== 'Identifier' || each.key.type !== 'Identifier')
+      continue;
+    const expr: Expr = { is: 'member', of: { is: 'prop', name: item }, name: each.key.name };
+    names.set(each.value.name, { is: 'expr', expr });
+  }
+  return names;
+}
+
+/** What a function that gives markup shows, on every way through it. */
+export function functionView(
+  fn: FunctionNode,
+  outer: Scope,
+  depth: number,
+  params: ReadonlyMap<string, Bound> = new Map(),
+): ViewNode[] {
+  const scope = functionScope(fn, outer, params);
+  return waysOut(fn, scope).flatMap(({ node, test, always }, i) => {
+    if (!node || (node.type === 'Literal' && node.value === null)) return [];
+    const view = viewOf(node, scope, depth + CALL);
+    return always ? view : branch('depends on an early return', test, view, node, { of: fn.start, arm: i });
+  });
+}
+
+function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+  const { name } = node.openingElement;
+  const text = scope.text.slice(name.start, name.end);
+  const simple = text.split('.').pop() ?? text;
+  const children = childrenOf(node, scope, depth);
+  if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
+  const place = { start: node.openingElement.start, end: node.openingElement.end };
+  const given = attributesOf(node, scope, depth);
+  const ref = scope.ref(text);
+  // A capital name that is a value of the component's own: a tag that is chosen at run time.
+  const chosen =
+    !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined ? named(text, scope) : undefined;
+  if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
+    const inside = given.attributes.has('dangerouslysetinnerhtml')
+      ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
+      : children;
+    const own = { tag: chosen ? '?' : text, chosen, place, children: inside };
+    return [elementNode(given, own)];
+  }
+  const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
+  return [componentNode(given, { name: text, ref, place, slots })];
+}
+
+// A value that stands among words is one of them.
+function childrenOf(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+  const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
+  const hasWords = node.children.some((each) => each.type === 'JSXText' && jsxText(each.value).trim() !== '');
+  return hasWords
+    ? children.map((each) =>
+        each.kind === 'text' && each.text.is !== 'prop' ? { ...each, open: false } : each,
+      )
+    : children;
+}
+
+/** The text that JSX shows for the text between tags: lines trimmed and joined, as the standard transform does. */
+export function jsxText(raw: string): string {
+  const lines = raw.split(/\r\n|\n|\r/);
+  const kept = lines.map((line, i) => {
+    const left = i === 0 ? line : line.replace(/^[ \t]+/, '');
+    return i === lines.length - 1 ? left : left.replace(/[ \t]+$/, '');
+  });
+  return decodeHTMLStrict(kept.filter((line) => line !== '').join(' '));
+}

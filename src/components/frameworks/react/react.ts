@@ -1,0 +1,300 @@
+import type { Node } from 'oxc-parser';
+import type { Script } from '../../../syntax/script.js';
+import {
+  isFunction,
+  memberName,
+  propertyName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../../../syntax/tree.js';
+import { basename } from '../../../util/paths.js';
+import type { ModuleFacts } from '../../../syntax/module-facts.js';
+import { changedProps } from '../../changed-props.js';
+import type { Expr } from '../../../language/expr.js';
+import { exprOf } from '../../../language/expressions.js';
+import { functionView } from './jsx.js';
+import { opensIn } from '../../opens.js';
+import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
+import { inner, propsOf, type Bound, type Scope } from '../../../language/scope.js';
+import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from '../../view.js';
+
+/** The scope of a module's top level: its declarations can be read, its imports are components at most. */
+export function moduleScope(text: string, facts: ModuleFacts): Scope {
+  const scope: Scope = {
+    text,
+    lookup(name) {
+      const node = facts.declarations.get(name);
+      if (!node) return undefined;
+      if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
+      return node.init && node.id.type === 'Identifier' ? { is: 'node', node: node.init, scope } : undefined;
+    },
+    ref: (name) => refOf(name, facts),
+  };
+  return scope;
+}
+
+/** The component that a name stands for at a module's top level. */
+export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefined {
+  const [head, ...rest] = name.split('.');
+  const found = facts.imports.get(head ?? '');
+  if (rest.length > 1 || (rest.length === 1 && found?.name !== '*')) return undefined;
+  if (found) return { specifier: found.specifier, name: rest[0] ?? found.name };
+  return facts.declarations.has(name) ? { local: name } : undefined;
+}
+
+/** The function, class and wrapped components that a module with JSX declares. */
+export function reactComponents(script: Script, facts: ModuleFacts): Component[] {
+  const module: Module = {
+    script,
+    scope: moduleScope(script.source.text, facts),
+    types: declaredTypes(...script.program.body),
+    defaults: assignedDefaults(script),
+  };
+  const found: Component[] = [];
+  for (const [name, node] of facts.declarations) {
+    if (!/^[A-Z]/.test(name)) continue;
+    const component = componentFrom(name, node, module);
+    if (component) found.push(component);
+  }
+  const unnamed = facts.exports.get('default');
+  if (unnamed && 'node' in unnamed) {
+    const component = componentFrom(titleOf(script.source.path), unnamed.node, module);
+    if (component) found.push(component);
+  }
+  return found;
+}
+
+interface Module {
+  script: Script;
+  scope: Scope;
+  types: DeclaredTypes;
+  /** `Card.defaultProps = {…}`, by the component's name. */
+  defaults: ReadonlyMap<string, Node>;
+}
+
+function assignedDefaults({ program }: Script): Map<string, Node> {
+  const defaults = new Map<string, Node>();
+  for (const statement of program.body) {
+    const node = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
+    if (node?.type !== 'AssignmentExpression' || node.left.type !== 'MemberExpression') continue;
+    const { object } = node.left;
+    if (object.type === 'Identifier' && memberName(node.left) === 'defaultProps')
+      defaults.set(object.name, node.right);
+  }
+  return defaults;
+}
+
+/** The name that a file's name suggests: `kiln-card.tsx` gives `KilnCard`. */
+export function titleOf(path: string): string {
+  const stem = basename(path).replace(/\.[^.]*$/, '');
+  return stem.replace(/(?:^|[-_.])(\w)/g, (_, letter: string) => letter.toUpperCase());
+}
+
+function componentFrom(name: string, node: Node, module: Module): Component | undefined {
+  const { script, scope } = module;
+  const value = node.type === 'VariableDeclarator' ? node.init : node;
+  if (!value) return undefined;
+  const base = {
+    name,
+    file: script.source.path,
+    framework: 'react' as const,
+    place: { start: node.start, end: node.end },
+  };
+  const styled = styledView(value);
+  if (styled) return { ...base, view: styled, props: new Map() };
+  const made = unwrappedComponent(value);
+  if (!made) return undefined;
+  if (made.type === 'Identifier') {
+    const wraps = made !== unwrapped(value) && /^[A-Z]/.test(made.name) ? scope.ref(made.name) : undefined;
+    return wraps && { ...base, view: [], props: new Map(), wraps };
+  }
+  if (made.type === 'ClassDeclaration' || made.type === 'ClassExpression')
+    return fromClass(base, made, module);
+  if (!isFunction(made) || !showsJsx(made)) return undefined;
+  const params = propsOf(made.params[0]);
+  const props = defaults(params, scope);
+  addDefaults(module.defaults.get(name), scope, props);
+  const domains = propDomains(made, node, module.types);
+  const defaulted = new Set(
+    [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
+  );
+  const locals = new Map(
+    [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
+  );
+  const changes = changedProps(script.source.text, [made], locals);
+  const opens = opensIn(script.source.text, [made]);
+  return {
+    ...base,
+    view: functionView(made, scope, 0, params),
+    props,
+    defaulted,
+    domains,
+    changes,
+    opens,
+    clones: clones(made),
+  };
+}
+
+function clones(node: Node): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    found ||= each.type === 'Identifier' && each.name === 'cloneElement';
+    return !found;
+  });
+  return found;
+}
+
+type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
+
+function fromClass(
+  base: Base,
+  node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
+  { scope, defaults: assigned, types }: Module,
+): Component | undefined {
+  const methods = new Map<string, Bound>();
+  const props = new Map<string, Expr | undefined>();
+  let render: FunctionNode | undefined;
+  addDefaults(assigned.get(base.name), scope, props);
+  for (const each of node.body.body) {
+    if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
+    const name = propertyName(each.key, each.computed);
+    if (name === 'defaultProps' && each.static && each.value) addDefaults(each.value, scope, props);
+    if (name === undefined || !each.value || !isFunction(each.value)) continue;
+    if (name === 'render') render = each.value;
+    else methods.set(`this.${name}`, { is: 'node', node: each.value, scope: inner(scope, methods) });
+  }
+  if (!render || !showsJsx(render)) return undefined;
+  const changes = changedProps(scope.text, [node], new Map());
+  const opens = opensIn(scope.text, [node]);
+  // `class Lid extends Component<LidProps>`
+  const [type] = node.superTypeArguments?.params ?? [];
+  const domains = type ? membersOf(type, types) : undefined;
+  return {
+    ...base,
+    view: functionView(render, inner(scope, methods), 0),
+    props,
+    domains,
+    changes,
+    opens,
+    clones: clones(node),
+  };
+}
+
+function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {
+  const expr = node && exprOf(node, scope);
+  if (expr?.is === 'object') for (const [name, value] of expr.entries) props.set(name, value);
+}
+
+const HANDS_ON = new Set(['memo', 'forwardRef', 'observer']);
+
+function calledName(call: Extract<Node, { type: 'CallExpression' }>): string {
+  const callee = unwrapped(call.callee);
+  return callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
+}
+
+/** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
+export function unwrappedComponent(node: Node): Node | undefined {
+  let inner = unwrapped(node);
+  for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
+    const next = inner.arguments
+      .map((each) => unwrapped(each))
+      .find((each) => isFunction(each) || each.type === 'CallExpression' || each.type === 'Identifier');
+    if (!next || !HANDS_ON.has(calledName(inner))) return undefined;
+    inner = next;
+  }
+  return inner;
+}
+
+// styled.button`…` and styled('button')(…): the tag, with whatever it is given.
+function styledView(node: Node): ViewNode[] | undefined {
+  const inner = unwrapped(node);
+  const callee =
+    inner.type === 'TaggedTemplateExpression'
+      ? inner.tag
+      : inner.type === 'CallExpression'
+        ? inner.callee
+        : undefined;
+  if (!callee) return undefined;
+  const tag = styledTag(unwrapped(callee));
+  if (!tag) return undefined;
+  const place = { start: inner.start, end: inner.end };
+  const children: ViewNode[] = [{ kind: 'slot', name: 'children', fallback: [], place }];
+  return [
+    {
+      kind: 'element',
+      tag,
+      place,
+      attributes: new Map(),
+      classes: { ...NO_CLASSES, open: true },
+      open: true,
+      events: [],
+      children,
+    },
+  ];
+}
+
+function styledTag(callee: Node): string | undefined {
+  if (
+    callee.type === 'MemberExpression' &&
+    callee.object.type === 'Identifier' &&
+    callee.object.name === 'styled'
+  ) {
+    return propertyName(callee.property, callee.computed);
+  }
+  if (
+    callee.type === 'CallExpression' &&
+    callee.callee.type === 'Identifier' &&
+    callee.callee.name === 'styled'
+  ) {
+    const [first] = callee.arguments;
+    return first?.type === 'Literal' && typeof first.value === 'string' ? first.value : undefined;
+  }
+  // styled.button.attrs({…})`…`
+  const deeper = callee.type === 'CallExpression' ? callee.callee : undefined;
+  return deeper?.type === 'MemberExpression' ? styledTag(deeper.object) : undefined;
+}
+
+function showsJsx(fn: FunctionNode): boolean {
+  let found = false;
+  for (const each of returnedFrom(fn)) {
+    walkTree(each, (node) => {
+      if (node.type === 'JSXElement' || node.type === 'JSXFragment') found = true;
+      return !found;
+    });
+  }
+  return found || namesJsx(fn) || handsChildrenOn(fn);
+}
+
+// A component that shows nothing but what it is given: `children`, `props.children(id)`.
+function handsChildrenOn(fn: FunctionNode): boolean {
+  return returnedFrom(fn).some((each) => {
+    const whole = unwrapped(each);
+    const node = whole.type === 'LogicalExpression' ? unwrapped(whole.left) : whole;
+    const shown = node.type === 'CallExpression' ? unwrapped(node.callee) : node;
+    return (shown.type === 'Identifier' && shown.name === 'children') || memberName(shown) === 'children';
+  });
+}
+
+// `const card = <div/>; return card;`
+function namesJsx(fn: FunctionNode): boolean {
+  const names = new Set(returnedFrom(fn).flatMap((each) => (each.type === 'Identifier' ? [each.name] : [])));
+  if (!names.size || !fn.body) return false;
+  let found = false;
+  walkTree(fn.body, (node) => {
+    if (node.type === 'VariableDeclarator' && node.id.type === 'Identifier' && names.has(node.id.name)) {
+      found ||= node.init?.type === 'JSXElement' || node.init?.type === 'JSXFragment';
+    }
+    return !found;
+  });
+  return found;
+}
+
+function defaults(params: ReadonlyMap<string, Bound>, scope: Scope): Map<string, Expr | undefined> {
+  const props = new Map<string, Expr | undefined>();
+  for (const bound of params.values()) {
+    if (bound.is === 'prop') props.set(bound.name, bound.fallback && exprOf(bound.fallback, scope));
+  }
+  return props;
+}

@@ -1,0 +1,225 @@
+import type { Node } from 'oxc-parser';
+import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '../../../syntax/tree.js';
+import type { VueFile } from '../../../syntax/vue.js';
+import type { ModuleFacts } from '../../../syntax/module-facts.js';
+import type { Expr } from '../../../language/expr.js';
+import { ANYTHING, kindOnly, unionOf, type Domain } from '../../domain.js';
+import { exprOf } from '../../../language/expressions.js';
+import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from '../../prop-types.js';
+import { inner, propsOf, type Bound, type Scope } from '../../../language/scope.js';
+import type { ComponentRef } from '../../view.js';
+
+/** Whether the options say `inheritAttrs: false`. */
+export const inheritsNone = (options: OptionsObject): boolean =>
+  entriesOf(options).some(
+    ([key, value]) => key === 'inheritAttrs' && value.type === 'Literal' && value.value === false,
+  );
+
+/** The object handed to a macro of script setup: `defineOptions({ … })`, `defineExpose({ … })`. */
+export function macroObjects({ scripts }: VueFile, name: string): OptionsObject[] {
+  return scripts.flatMap(({ setup, script }) =>
+    setup
+      ? (script.program.body as readonly Node[]).flatMap((statement) => {
+          const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+          if (
+            call?.type !== 'CallExpression' ||
+            call.callee.type !== 'Identifier' ||
+            call.callee.name !== name
+          )
+            return [];
+          const [first] = call.arguments;
+          return first?.type === 'ObjectExpression' ? [first] : [];
+        })
+      : [],
+  );
+}
+
+/** Where mixins or a base bring more, only what stands in the options itself is known to be the component's own. */
+export function ownMembers(options: OptionsObject): Set<string> | undefined {
+  const entries = entriesOf(options);
+  if (!entries.some(([key]) => key === 'mixins' || key === 'extends')) return undefined;
+  const names = entries.flatMap(([key, value]) => {
+    const body = key === 'data' && isFunction(value) ? returnedFrom(value)[0] : value;
+    const isMembers = key === 'data' || key === 'computed' || key === 'methods';
+    const object = body && unwrapped(body);
+    return isMembers && object?.type === 'ObjectExpression' ? entriesOf(object).map(([name]) => name) : [];
+  });
+  return new Set(names);
+}
+
+/** What a component lets others use, by its options or by `defineExpose`. */
+export function exposedBy(file: VueFile, options: OptionsObject | undefined): Set<string> {
+  const listed = options && entriesOf(options).find(([key]) => key === 'expose')?.[1];
+  const names =
+    listed?.type === 'ArrayExpression' ? listed.elements.map((each) => each && literalText(each)) : [];
+  const given = macroObjects(file, 'defineExpose').flatMap((each) => entriesOf(each).map(([name]) => name));
+  return new Set([...names, ...given].filter((name) => typeof name === 'string'));
+}
+
+/** What a statement of script setup gives the template: props, computed values, constants. */
+export function setupNames(
+  statement: Node,
+  outer: Scope,
+  names: Map<string, Bound>,
+  declared: DeclaredProps,
+): void {
+  const declarations = statement.type === 'VariableDeclaration' ? statement.declarations : [];
+  if (statement.type === 'ExpressionStatement') defineProps(statement.expression, outer, declared);
+  for (const { id, init } of declarations) {
+    if (!init) continue;
+    if (defineProps(init, outer, declared)) {
+      if (id.type === 'Identifier') names.set(id.name, { is: 'props' });
+      else for (const [name, bound] of propsOf(id)) names.set(name, bound);
+    } else if (id.type === 'Identifier') {
+      const scope = inner(outer, names);
+      const node =
+        computedValue(init) ??
+        (statement.type === 'VariableDeclaration' && statement.kind === 'const' && isPlain(init)
+          ? init
+          : undefined);
+      names.set(id.name, node ? { is: 'node', node, scope } : { is: 'unknown' });
+    }
+  }
+}
+
+const isPlain = (node: Node): boolean =>
+  ['Literal', 'TemplateLiteral', 'ObjectExpression', 'ArrayExpression'].includes(unwrapped(node).type);
+
+/** The expression inside `computed(() => expression)`. */
+export function computedValue(node: Node): Node | undefined {
+  const call = unwrapped(node);
+  if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier' || call.callee.name !== 'computed')
+    return undefined;
+  const [fn] = call.arguments;
+  const returns = fn && isFunction(fn) ? returnedFrom(fn) : [];
+  return returns.length === 1 ? returns[0] : undefined;
+}
+
+function defineProps(node: Node, scope: Scope, declared: DeclaredProps): boolean {
+  const call = unwrapped(node);
+  if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
+  const [first, second] = call.arguments;
+  if (call.callee.name === 'withDefaults' && first) {
+    const found = defineProps(first, scope, declared);
+    if (second?.type === 'ObjectExpression') {
+      for (const [name, value] of entriesOf(second)) declared.props.set(name, exprOf(value, scope));
+    }
+    return found;
+  }
+  if (call.callee.name !== 'defineProps') return false;
+  if (first) readProps(first, scope, declared);
+  const type = call.typeArguments?.params[0];
+  for (const [name, domain] of type ? membersOf(type, declared.types) : []) {
+    declared.props.set(name, undefined);
+    declared.domains.set(name, castFromAbsent(domain));
+  }
+  return true;
+}
+
+/** Whether an expression declares the props of a single-file component. */
+export const definesProps = (node: Node): boolean =>
+  defineProps(node, NO_NAMES, { props: new Map(), domains: new Map(), types: new Map() });
+
+const NO_NAMES: Scope = { text: '', lookup: () => undefined, ref: () => undefined };
+
+function readProps(node: Node, scope: Scope, { props, domains, types }: DeclaredProps): void {
+  const given = unwrapped(node);
+  if (given.type === 'ArrayExpression') {
+    for (const each of given.elements) {
+      const name = each && literalText(each);
+      if (name) props.set(name, undefined);
+    }
+  }
+  if (given.type !== 'ObjectExpression') return;
+  for (const [name, value] of entriesOf(given)) {
+    const fallback =
+      value.type === 'ObjectExpression'
+        ? entriesOf(value).find(([key]) => key === 'default')?.[1]
+        : undefined;
+    props.set(name, fallback && exprOf(fallback, scope));
+    const domain = optionDomain(value, types);
+    if (domain) domains.set(name, domain);
+  }
+}
+
+/** The props of a component as its script declares them: names with defaults, and types. */
+export interface DeclaredProps {
+  props: Map<string, Expr | undefined>;
+  domains: Map<string, Domain>;
+  types: DeclaredTypes;
+}
+
+// A boolean prop that is not given is false.
+const castFromAbsent = (domain: Domain): Domain =>
+  domain.values.includes(true) && domain.values.includes(false)
+    ? { ...domain, kinds: domain.kinds.filter((kind) => kind !== 'undefined') }
+    : domain;
+
+// `Number`, `[Number, String]`, `{ type: String as PropType<Phase>, required: true }`
+function optionDomain(option: Node, types: DeclaredTypes): Domain | undefined {
+  const entries = new Map(option.type === 'ObjectExpression' ? entriesOf(option) : []);
+  const type = option.type === 'ObjectExpression' ? entries.get('type') : option;
+  const domain = type && typeDomain(type, types);
+  if (!domain) return undefined;
+  const required = entries.get('required');
+  if (required?.type === 'Literal' && required.value === true) return domain;
+  return castFromAbsent(unionOf([domain, kindOnly('undefined', 'null')]));
+}
+
+function typeDomain(node: Node, types: DeclaredTypes): Domain | undefined {
+  if (node.type === 'TSAsExpression' && node.typeAnnotation.type === 'TSTypeReference') {
+    const [given] = node.typeAnnotation.typeArguments?.params ?? [];
+    return given && domainOf(given, types);
+  }
+  const type = unwrapped(node);
+  if (type.type === 'Identifier') return constructedDomain(type.name);
+  if (type.type !== 'ArrayExpression') return undefined;
+  const all = type.elements.map((each) =>
+    each?.type === 'Identifier' ? constructedDomain(each.name) : ANYTHING,
+  );
+  return unionOf(all);
+}
+
+/** An object of component options. */
+export type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
+
+/** The entries of an object that have a name, in the order of the source. */
+export const entriesOf = (node: OptionsObject): [string, Node][] =>
+  node.properties.flatMap((each): [string, Node][] => {
+    const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    return each.type === 'Property' && name !== undefined ? [[name, each.value]] : [];
+  });
+
+/** The object of options that a module gives out by default, bare or inside `defineComponent` or `extend`. */
+export function optionsOf(facts: ModuleFacts): OptionsObject | undefined {
+  const found = facts.exports.get('default');
+  const node =
+    found &&
+    ('node' in found ? found.node : 'local' in found ? facts.declarations.get(found.local) : undefined);
+  return node && optionsIn(node);
+}
+
+/** The object of options that an expression is, or hands to `defineComponent` or `extend`. */
+export function optionsIn(node: Node): OptionsObject | undefined {
+  const value = unwrapped(node.type === 'VariableDeclarator' && node.init ? node.init : node);
+  if (value.type === 'ObjectExpression') return value;
+  const [first] = value.type === 'CallExpression' ? value.arguments : [];
+  return first?.type === 'ObjectExpression' ? first : undefined;
+}
+
+/** Adds the props and the registered components that the options declare. */
+export function readOptions(
+  options: OptionsObject,
+  scope: Scope,
+  declared: DeclaredProps,
+  registered: Map<string, ComponentRef>,
+): void {
+  for (const [key, value] of entriesOf(options)) {
+    if (key === 'props') readProps(value, scope, declared);
+    if (key !== 'components' || value.type !== 'ObjectExpression') continue;
+    for (const [name, component] of entriesOf(value)) {
+      const ref = component.type === 'Identifier' ? scope.ref(component.name) : undefined;
+      if (ref) registered.set(name, ref);
+    }
+  }
+}

@@ -1,0 +1,147 @@
+import type { Span } from '../finding.js';
+import type { Domains } from './domain.js';
+import type { Expr, Test } from '../language/expr.js';
+
+/** The class names of an element: always there, there on a condition, and whether others may be. */
+export interface ClassList {
+  always: readonly string[];
+  maybe: readonly string[];
+  open: boolean;
+}
+
+/** A handler written in markup. */
+export interface Handler {
+  event: string;
+  /** Where it stands. */
+  place: Span;
+}
+
+/** An element of markup. Attribute names are those of HTML, in lower case. */
+export interface ElementNode {
+  kind: 'element';
+  /** `?` for one that is chosen at run time, by `chosen` if that can be read. */
+  tag: string;
+  chosen?: Expr;
+  /** Where the opening tag stands. */
+  place: Span;
+  attributes: ReadonlyMap<string, Expr>;
+  classes: ClassList;
+  /** Whether it may have attributes that can't be read (a spread). */
+  open: boolean;
+  /** It takes all props of its component but these. */
+  rest?: readonly string[];
+  /** Events that it has handlers for, by the platform's name: `click`. */
+  events: readonly string[];
+  /** The handlers that the component itself writes for it: not those that it hands on from its props. */
+  handlers?: readonly Handler[];
+  children: readonly ViewNode[];
+}
+
+/** How a component names another: declared in the same file, or imported. */
+export type ComponentRef = { local: string } | { specifier: string; name: string } | { selector: string };
+
+/** What a component is given: a value, or markup. */
+export type Prop = { expr: Expr } | { view: readonly ViewNode[] };
+
+/** Another component in the markup. `slots`: content by the slot's name; `children` is the default one. */
+export interface ComponentNode {
+  kind: 'component';
+  name: string;
+  ref: ComponentRef | undefined;
+  place: Span;
+  props: ReadonlyMap<string, Prop>;
+  open: boolean;
+  rest?: readonly string[];
+  events: readonly string[];
+  slots: ReadonlyMap<string, readonly ViewNode[]>;
+}
+
+/** One of several ways that are never taken together; `of`: the offset of what divides them. */
+export interface Arm {
+  of: number;
+  arm: number;
+  /** In templates: `then`, `else`, `else if …`, `case …`, `default`. */
+  name?: string;
+}
+
+/** What a component shows, before its props and children are filled in. */
+export type ViewNode =
+  | ElementNode
+  | ComponentNode
+  /** `open`: a value that can't be read may be markup. */
+  | { kind: 'text'; text: Expr; place: Span; open?: boolean }
+  /** Where a prop or slot of the component is shown. */
+  | { kind: 'slot'; name: string; fallback: readonly ViewNode[]; place: Span }
+  /** There only under a condition, given as it is written, and as far as it can be worked out. */
+  | { kind: 'branch'; condition: string; test?: Test; arm?: Arm; children: readonly ViewNode[]; place: Span }
+  /** Once for each item of `over`, which goes by a prop's name inside. */
+  | { kind: 'repeat'; over?: Expr; item?: string; children: readonly ViewNode[]; place: Span }
+  /** Something that can't be read. */
+  | { kind: 'hole'; why: string; place: Span };
+
+export type Framework = 'react' | 'vue' | 'angular';
+
+/** A component of the project. */
+export interface Component {
+  name: string;
+  file: string;
+  framework: Framework;
+  /** Where it is declared. */
+  place: Span;
+  view: readonly ViewNode[];
+  /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
+  props: ReadonlyMap<string, Expr | undefined>;
+  /** React: it hands props of its own to the elements that it is given. */
+  clones?: boolean;
+  /** React: props whose defaults its own code fills in, where it takes its props apart. */
+  defaulted?: ReadonlySet<string>;
+  /** What its props may be by their declared types, where those can be read. */
+  domains?: Domains;
+  /** The file that `view` stands in, where it is not `file`. */
+  templateFile?: string;
+  /** The component it hands its props on to, where it only wraps one. */
+  wraps?: ComponentRef;
+  /** Angular: attributes that it sets on its own host element. */
+  host?: ReadonlyMap<string, Expr>;
+  /** Angular: the selector that stands for it in templates. */
+  selector?: string;
+  /** Members that it offers to others: what it exposes, and its outputs. */
+  offered?: ReadonlySet<string>;
+  /** Vue: the members it declares itself, where mixins may bring more props and members than can be seen. */
+  ownMembers?: ReadonlySet<string>;
+  /** Vue: attributes that are no props do not go to its root element. */
+  keepsAttributes?: boolean;
+  /** Where it starts to listen on the page or to count, which it only ends when it is unmounted. */
+  opens?: Span;
+  /** Props whose lists it changes in place, each with the first place that does. */
+  changes?: ReadonlyMap<string, Span>;
+  /** Components known by name in its template. */
+  registered?: ReadonlyMap<string, ComponentRef>;
+}
+
+export const NO_CLASSES: ClassList = { always: [], maybe: [], open: false };
+export const words = (text: string): string[] => text.split(/\s+/).filter(Boolean);
+
+/** How many elements and components a view holds. */
+export function viewSize(view: readonly ViewNode[]): number {
+  return view.reduce(
+    (sum, node) =>
+      sum + (node.kind === 'element' || node.kind === 'component' ? 1 : 0) + viewSize(innerNodes(node)),
+    0,
+  );
+}
+
+/** The nodes inside a node, slots' contents included. */
+export function innerNodes(node: ViewNode): readonly ViewNode[] {
+  switch (node.kind) {
+    case 'component':
+      return [...node.slots.values()].flat();
+    case 'slot':
+      return node.fallback;
+    case 'text':
+    case 'hole':
+      return [];
+    default:
+      return node.children;
+  }
+}

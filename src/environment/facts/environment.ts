@@ -1,0 +1,142 @@
+import type { Place } from '../../finding.js';
+import type { Command } from '../settings/commands.js';
+import type { Manifest } from '../settings/manifest.js';
+import type { RunnerName } from '../tables/runners.js';
+import type { Known, Setting } from '../settings/setting.js';
+
+/** A set-up file as it is configured. */
+export interface SetupFile {
+  /** As it is written. */
+  text: string;
+  at: Place;
+  /** The paths that the runner would try, its own placeholders filled in; none where it is a package. */
+  candidates: readonly string[];
+  /** The setting that names it. */
+  key: string;
+}
+
+/** Which files a runner collects. */
+export interface Collection {
+  folder: string;
+  /** Globs from `folder`. */
+  include: readonly string[];
+  exclude: readonly string[];
+  /** Patterns over the absolute path; a file is taken if one of them matches (besides globs). */
+  patterns: readonly string[];
+  leftOut: readonly string[];
+  /** Folders outside of which nothing is collected. */
+  roots: readonly string[];
+  /** The setting, or the settings file, that says so. */
+  at: Place;
+  /** Where the patterns are no setting of the project: the runner's own. */
+  byDefault: boolean;
+}
+
+/** A name that stands for a path: a regular expression over the import, as written in the settings. */
+export interface AliasRule {
+  pattern: string;
+  at: Place;
+}
+
+/** A transform by the pattern of the paths that it takes. */
+export interface TransformRule {
+  pattern: string;
+  /** The module that transforms. */
+  by: string;
+  at: Place;
+}
+
+/** How files become something that the runner can run. */
+export type Transforms =
+  /** Each file goes to the first rule that matches; `mapped`: imports that are replaced before. */
+  | { by: 'rules'; rules: readonly TransformRule[]; mapped: readonly string[]; at: Place }
+  /** The bundler's plugins, by module; scripts and styles need none. */
+  | { by: 'plugins'; plugins: readonly string[]; at: Place };
+
+/** What is set for coverage. */
+export interface CoverageFacts {
+  /** Switched on by a setting, a threshold or a script. */
+  collected: boolean;
+  include: readonly string[] | undefined;
+  exclude: readonly string[] | undefined;
+  /** Files that no spec loads do not count. */
+  loadedOnly: boolean;
+  /** The keys of the thresholds; undefined where there are none. */
+  thresholds: readonly string[] | undefined;
+  /** The folder that the patterns start from. */
+  folder: string;
+  at: Place;
+}
+
+/** One runner of a package, or one project of it, as far as its settings can be read. */
+export interface RunnerFacts {
+  runner: RunnerName;
+  /** The name of a project, where the settings hold several. */
+  project?: string;
+  /** The lowest major that the declared range allows, or the installed one. */
+  major: number | undefined;
+  /** The folder that its paths start from. */
+  folder: string;
+  /** The file that configures it; undefined where none was found. */
+  settingsFile: string | undefined;
+  /** What is set for it, as a place to add to; undefined where it is not an object in sight. */
+  settings: Setting | undefined;
+  setupFiles: Known<readonly SetupFile[]>;
+  collects: Known<Collection>;
+  /** Stand-ins are restored, get their answers reset, or their calls cleared before each spec. */
+  restores: Known<boolean>;
+  resets: Known<boolean>;
+  clears: Known<boolean>;
+  /** Whether globals and environment values stubbed by a helper are put back. */
+  unstubs: Known<boolean>;
+  /** Whether each spec file has modules of its own. */
+  isolates: Known<boolean>;
+  /** Clocks are faked for every spec by the settings. */
+  fakesClock: Known<boolean>;
+  globals: Known<boolean>;
+  /** The document environment by its name: `node` for none, `browser` for a real one. */
+  document: Known<string | undefined>;
+  aliases: Known<readonly AliasRule[]>;
+  transforms: Known<Transforms>;
+  coverage: Known<CoverageFacts>;
+  commands: readonly Command[];
+}
+
+/** What is known of how the specs of one package run. */
+export interface Environment {
+  folder: string;
+  manifest: Manifest | undefined;
+  /** Manifests of the folders above, up to the workspace root. */
+  outer: readonly Manifest[];
+  runners: readonly RunnerFacts[];
+  /** A lock file or a repository is in sight: no settings above it are missed, as in a published package. */
+  isWhole: boolean;
+  /** The runners that take a spec file, those whose patterns can't be read among them. */
+  runnersOf(file: string): readonly RunnerFacts[];
+  /** Whether a package is installed where the package's imports would find it. */
+  isInstalled(name: string): boolean;
+}
+
+/** A yes or no that all runners of a file must agree on; unknown where one of them is. */
+export function agreed(
+  runners: readonly RunnerFacts[],
+  fact: (runner: RunnerFacts) => Known<boolean>,
+): boolean | undefined {
+  if (runners.length === 0) return undefined;
+  const facts = runners.map(fact);
+  const values = new Set(facts.map((each) => (each.known ? each.value : undefined)));
+  const [only] = values;
+  return values.size === 1 ? only : undefined;
+}
+
+/** The manifests that a package's imports may rely on: its own, and those above it. */
+export const manifestsOf = ({ manifest, outer }: Environment): Manifest[] =>
+  manifest ? [manifest, ...outer] : [...outer];
+
+/** Whether any manifest from a package up to its workspace root declares a package. */
+export const declares = (environment: Environment, name: string): boolean =>
+  manifestsOf(environment).some((manifest) => manifest.dependencies.has(name));
+
+/** Whether a package can be relied on: declared, or installed all the same. */
+export const has = (environment: Environment, name: string): boolean =>
+  declares(environment, name) || environment.isInstalled(name);

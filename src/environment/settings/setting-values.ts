@@ -1,0 +1,75 @@
+import type { Place } from '../../finding.js';
+import { dirname, join, resolve } from '../../util/paths.js';
+import { EXPORTED_DEFAULTS } from '../tables/runners.js';
+import type { Setting } from '../settings/setting.js';
+
+/** A text as a setting. */
+export const text = (value: string, at: Place): Setting => ({ is: 'value', value, at });
+
+/** Texts joined; unknown where one of the parts is. */
+export function joinedText(parts: readonly Setting[], at: Place): Setting {
+  if (parts.some((part) => part.is !== 'value')) return { is: 'unknown', at };
+  return text(parts.map((part) => (part.is === 'value' ? String(part.value) : '')).join(''), at);
+}
+
+/** A unary operator over a setting. */
+export function negated(operator: string, value: Setting, at: Place): Setting {
+  if (operator === '!' && value.is === 'value') return { is: 'value', value: !value.value, at };
+  if (operator === '-' && value.is === 'value' && typeof value.value === 'number')
+    return { is: 'value', value: -value.value, at };
+  return operator === 'void' ? { is: 'value', value: undefined, at } : { is: 'unknown', at };
+}
+
+/** What a path helper gives, from a folder; undefined for any other function. */
+export function pathSetting(
+  name: string,
+  args: readonly Setting[],
+  folder: string,
+  at: Place,
+): Setting | undefined {
+  if (!['join', 'resolve', 'dirname', 'fileURLToPath'].includes(name)) return undefined;
+  const parts = args.map((each) => (each.is === 'value' ? each.value : undefined));
+  const texts = parts.filter((part) => typeof part === 'string');
+  const [first] = texts;
+  if (texts.length < parts.length || first === undefined) return { is: 'unknown', at };
+  if (name === 'dirname') return text(dirname(first), at);
+  if (name === 'fileURLToPath') return text(first.replace(/^file:\/\//, ''), at);
+  return text(name === 'join' ? join(...texts) : resolve(folder, ...texts), at);
+}
+
+/** Defaults that a runner exports, so that settings can add to them. */
+export function exportedDefault(from: { module: string; name: string } | undefined, at: Place): Setting {
+  const defaults = from && EXPORTED_DEFAULTS[from.module]?.[from.name];
+  if (!defaults) return { is: 'unknown', at };
+  const list = (texts: readonly string[]): Setting => ({
+    is: 'list',
+    items: texts.map((each) => text(each, at)),
+    open: false,
+    at,
+  });
+  const entries = Object.entries(defaults).map(([key, texts]) => [key, list(texts)] as const);
+  return { is: 'object', entries: new Map(entries), open: true, at };
+}
+
+/** An object in which more may be set, at any depth. */
+export function opened(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
+  const entries = new Map(
+    [...setting.entries].map(([key, each]) => [key, each.is === 'object' ? opened(each) : each] as const),
+  );
+  return { ...setting, entries, open: true };
+}
+
+/** Two settings merged key by key, lists joined, the second winning. */
+export function merged(left: Setting, right: Setting, at: Place): Setting {
+  if (left.is !== 'object' || right.is !== 'object') {
+    if (left.is === 'list' && right.is === 'list')
+      return { is: 'list', items: [...left.items, ...right.items], open: left.open || right.open, at };
+    return left.is === 'object' || right.is === 'object' ? { is: 'unknown', at } : right;
+  }
+  const entries = new Map(left.entries);
+  for (const [key, value] of right.entries) {
+    const before = entries.get(key);
+    entries.set(key, before ? merged(before, value, value.at) : value);
+  }
+  return { is: 'object', entries, open: left.open || right.open, at };
+}

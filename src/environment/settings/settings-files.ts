@@ -1,0 +1,59 @@
+import type { Files } from '../../host/files.js';
+import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
+import { dirname } from '../../util/paths.js';
+import { jsonSettings } from './json-settings.js';
+import { scriptSettings } from './script-settings.js';
+import type { Setting } from './setting.js';
+import { yamlSettings } from './yaml-settings.js';
+
+const DEEPEST_IMPORT = 8;
+
+/** Settings files of every form, each read once and never run. Paths are absolute. */
+export class SettingsFiles {
+  readonly problems: Problem[] = [];
+  readonly #files: Files;
+  readonly #known = new Map<string, Setting | undefined>();
+  readonly #resolve: (folder: string, specifier: string) => string | undefined;
+
+  constructor(files: Files) {
+    this.#files = files;
+    this.#resolve = files.resolver({});
+  }
+
+  /** What a settings file sets, or one of its exports; undefined, and a problem kept, where it is broken. */
+  read(file: string, name = 'default', depth = 0): Setting | undefined {
+    const key = `${file}\0${name}`;
+    if (!this.#known.has(key)) {
+      // A file that imports itself on the way is unknown, not endless.
+      this.#known.set(key, undefined);
+      this.#known.set(key, this.#parsed(file, name, depth));
+    }
+    return this.#known.get(key);
+  }
+
+  #parsed(file: string, name: string, depth: number): Setting | undefined {
+    const bytes = this.#files.read(file);
+    const source = bytes && decodeSource(file, bytes);
+    if (!source) return undefined;
+    if (isProblem(source)) return this.#fail(source);
+    const found = /\.jsonc?$|rc$/.test(file)
+      ? jsonSettings(source)
+      : /\.ya?ml$/.test(file)
+        ? yamlSettings(source)
+        : scriptSettings(source, (from, specifier, each) => this.#other(from, specifier, each, depth), name);
+    return 'reason' in found ? this.#fail(found) : found;
+  }
+
+  #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
+    const file =
+      specifier.startsWith('.') && depth < DEEPEST_IMPORT
+        ? this.#resolve(dirname(from), specifier)
+        : undefined;
+    return file ? this.read(file, name, depth + 1) : undefined;
+  }
+
+  #fail(problem: Problem): undefined {
+    this.problems.push(problem);
+    return undefined;
+  }
+}

@@ -1,0 +1,44 @@
+/** A range of UTF-16 offsets, from 0, in a file named by its absolute path. */
+export interface Place {
+  file: string;
+  start: number;
+  end: number;
+}
+/** A range of UTF-16 offsets, from 0, in the file of the component. */
+export interface Span {
+  start: number;
+  end: number;
+}
+/** One change of a file: the text between two UTF-16 offsets is replaced. */
+export interface Edit extends Place {
+  text: string;
+}
+
+/** A change that removes a finding. `safe`: it can't change what a passing spec proves. */
+export interface Mend {
+  summary: string;
+  safe: boolean;
+  edits: readonly Edit[];
+}
+export const FAMILIES = [
+  'environment',
+  'queries',
+  'state',
+  'cleanup',
+  'overload',
+  'branches',
+  'allowances',
+] as const;
+
+export type Family = (typeof FAMILIES)[number];
+
+export const LEVELS = ['blocker', 'risk', 'hint'] as const;
+
+export type Level = (typeof LEVELS)[number];
+
+export type Certainty = 'sure' | 'likely';
+
+/** Another place that proves a finding. */
+export interface Evidence extends Place {
+  note: string;
+}

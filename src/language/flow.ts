@@ -1,0 +1,148 @@
+import type { Node } from 'oxc-parser';
+import { isFunction, walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
+import { both, not, UNSURE, type Test } from './expr.js';
+import { exprOf, testOf } from './expressions.js';
+import type { Scope, Way } from './scope.js';
+
+const ALWAYS: Test = { is: 'all', of: [] };
+const NEVER: Test = { is: 'any', of: [] };
+
+/** What a function gives back: each expression, with the condition that leads to it. `always`: no condition at all. */
+export function waysOut(fn: FunctionNode, scope: Scope): (Way & { always: boolean })[] {
+  if (!fn.body) return [];
+  if (fn.body.type !== 'BlockStatement') return [{ node: fn.body as Node, test: ALWAYS, always: true }];
+  const ways: Way[] = [];
+  follow(fn.body.body, ALWAYS, scope, (statement, test) => {
+    if (statement.type === 'ReturnStatement') ways.push({ node: statement.argument ?? undefined, test });
+  });
+  return ways.map((way) => ({ ...way, always: way.test === ALWAYS }));
+}
+
+/** The ways to the values of names that a function declares by `let` and assigns outside of loops and callbacks. */
+export function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
+  const ways = new Map<string, Way[]>();
+  if (fn.body?.type !== 'BlockStatement') return ways;
+  const { body } = fn.body;
+  for (const statement of body) {
+    if (statement.type !== 'VariableDeclaration' || statement.kind !== 'let') continue;
+    for (const { id, init } of statement.declarations)
+      if (id.type === 'Identifier') ways.set(id.name, init ? [{ node: init, test: ALWAYS }] : []);
+  }
+  if (ways.size === 0) return ways;
+  const seen = new Set<Node>();
+  follow(body, ALWAYS, scope, (statement, test) => {
+    const node = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
+    if (node?.type !== 'AssignmentExpression' || node.left.type !== 'Identifier') return;
+    if (node.operator === '=') {
+      seen.add(node);
+      ways.get(node.left.name)?.push({ node: node.right, test });
+    }
+  });
+  // Made from what it held before, or assigned anywhere else as well: not to be told.
+  for (const [name, each] of ways)
+    if (each.some(({ node }) => node && mentions(node, name))) ways.delete(name);
+  walkTree(fn.body, (node) => {
+    const target = seen.has(node) ? undefined : writtenTo(node);
+    if (target?.type === 'Identifier') ways.delete(target.name);
+  });
+  return ways;
+}
+
+function mentions(node: Node, name: string): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    found ||= each.type === 'Identifier' && each.name === name;
+    return !found;
+  });
+  return found;
+}
+
+type Visit = (statement: Node, test: Test) => void;
+
+// Statements in order, each with the condition under which it runs; gives the condition to come out behind them.
+function follow(statements: readonly Node[], start: Test, scope: Scope, visit: Visit): Test {
+  let under = start;
+  for (const statement of statements) {
+    visit(statement, under);
+    switch (statement.type) {
+      case 'ReturnStatement':
+      case 'ThrowStatement':
+        return NEVER;
+      case 'BlockStatement':
+        under = follow(statement.body, under, scope, visit);
+        break;
+      case 'IfStatement':
+        under = followIf(statement, under, scope, visit);
+        break;
+      case 'SwitchStatement':
+        under = followSwitch(statement, under, scope, visit);
+        break;
+      case 'TryStatement':
+        follow(statement.block.body, UNSURE, scope, visit);
+        if (statement.handler) follow(statement.handler.body.body, UNSURE, scope, visit);
+        under = returns(statement) ? UNSURE : under;
+        break;
+      case 'ForStatement':
+      case 'ForOfStatement':
+      case 'ForInStatement':
+      case 'WhileStatement':
+        if (!returns(statement)) break;
+        follow([statement.body], UNSURE, scope, visit);
+        under = UNSURE;
+    }
+    if (under === NEVER) return NEVER;
+  }
+  return under;
+}
+
+function followIf(
+  node: Extract<Node, { type: 'IfStatement' }>,
+  under: Test,
+  scope: Scope,
+  visit: Visit,
+): Test {
+  const test = testOf(node.test, scope);
+  const yes = follow([node.consequent], joinedWith(under, test), scope, visit);
+  const otherwise = joinedWith(under, not(test));
+  const no = node.alternate ? follow([node.alternate], otherwise, scope, visit) : otherwise;
+  if (yes === NEVER) return no;
+  return no === NEVER ? yes : returns(node) ? { is: 'any', of: [yes, no] } : under;
+}
+
+function followSwitch(
+  node: Extract<Node, { type: 'SwitchStatement' }>,
+  under: Test,
+  scope: Scope,
+  visit: Visit,
+): Test {
+  const subject = exprOf(node.discriminant, scope);
+  const tests: Test[] = [];
+  let fallsTo: Test[] = [];
+  let leaves = false;
+  for (const { test, consequent } of node.cases) {
+    const own: Test = test
+      ? { is: 'same', left: subject, right: exprOf(test, scope) }
+      : not({ is: 'any', of: tests });
+    if (test) tests.push(own);
+    fallsTo.push(own);
+    if (consequent.length === 0) continue;
+    const after = follow(consequent, joinedWith(under, { is: 'any', of: fallsTo }), scope, visit);
+    leaves ||= after !== NEVER;
+    fallsTo = [];
+  }
+  const hasDefault = node.cases.some(({ test }) => !test);
+  if (!returns(node)) return under;
+  return hasDefault && !leaves ? NEVER : leaves ? UNSURE : joinedWith(under, not({ is: 'any', of: tests }));
+}
+
+const joinedWith = (under: Test, test: Test): Test => (under === ALWAYS ? test : both(under, test));
+
+function returns(node: Node): boolean {
+  let found = false;
+  walkTree(node, (each) => {
+    if (isFunction(each)) return false;
+    found ||= each.type === 'ReturnStatement' || each.type === 'ThrowStatement';
+    return !found;
+  });
+  return found;
+}

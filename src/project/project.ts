@@ -1,0 +1,239 @@
+import type { Files } from '../host/files.js';
+import type { AngularCompiler } from '../syntax/angular.js';
+import { isScript, parseScript, type Script } from '../syntax/script.js';
+import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
+import { parseVue } from '../syntax/vue.js';
+import { dirname } from '../util/paths.js';
+import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
+import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
+import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
+import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
+import { reactComponents } from '../components/frameworks/react/react.js';
+import type { Component, ComponentRef } from '../components/view.js';
+import { vueOptionComponents } from '../components/frameworks/vue/vue-options.js';
+import { vueComponent } from '../components/frameworks/vue/vue.js';
+
+/** A module of the project with its syntax trees. */
+export interface ModuleTree {
+  path: string;
+  script: Script;
+  facts: ModuleFacts;
+}
+
+/** An exported thing, followed to the module that declares it. `name` is the local name there. */
+export interface Declared {
+  file: string;
+  name: string;
+}
+
+const KEPT_TREES = 3;
+const DEEPEST_EXPORT = 12;
+
+/** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
+export class Project {
+  readonly problems: Problem[] = [];
+  readonly #files: Files;
+  readonly #angular: AngularCompiler | undefined;
+  readonly #resolve: (folder: string, specifier: string) => string | undefined;
+  // Texts are small beside trees: they stay.
+  readonly #sources = new Map<string, Source | undefined>();
+  readonly #summaries = new Map<string, ModuleSummary | undefined>();
+  readonly #trees = new Map<string, ModuleTree | undefined>();
+  readonly #resolved = new Map<string, Map<string, string | undefined>>();
+  // A reference stands in one file: the object itself is the key.
+  readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
+  readonly #selectors = new Map<string, Component | 'many'>();
+  readonly #failed = new Set<string>();
+
+  constructor(files: Files, angular: AngularCompiler | undefined, alias: Record<string, string[]> = {}) {
+    this.#files = files;
+    this.#angular = angular;
+    this.#resolve = files.resolver({ alias });
+  }
+
+  /** The text of a file, read once; undefined, and a problem kept, where it can't be read. */
+  source(path: string): Source | undefined {
+    if (!this.#sources.has(path)) this.#sources.set(path, this.#decoded(path));
+    return this.#sources.get(path);
+  }
+
+  /** The text of a file that need not be there. */
+  optionalSource(path: string): Source | undefined {
+    return this.#files.kind(path) === 'file' ? this.source(path) : undefined;
+  }
+
+  #decoded(path: string): Source | undefined {
+    const bytes = this.#files.read(path);
+    if (!bytes) return this.#fail({ file: path, reason: 'cannot be read' });
+    const source = decodeSource(path, bytes);
+    return isProblem(source) ? this.#fail(source) : source;
+  }
+
+  /** The syntax tree of a script, or of the script of a single-file component. */
+  tree(path: string): ModuleTree | undefined {
+    const cached = this.#trees.get(path);
+    if (cached) return cached;
+    const source = this.source(path);
+    if (!source) return undefined;
+    const tree = path.endsWith('.vue') ? this.#readVue(source) : this.#readScript(source);
+    this.#trees.set(path, tree);
+    const [oldest] = this.#trees.keys();
+    if (this.#trees.size > KEPT_TREES && oldest) this.#trees.delete(oldest);
+    return tree;
+  }
+
+  /** What a module imports, exports and shows. */
+  summary(path: string): ModuleSummary | undefined {
+    if (!this.#summaries.has(path)) {
+      this.#summaries.set(path, undefined);
+      if (isScript(path) || path.endsWith('.vue')) this.tree(path);
+    }
+    return this.#summaries.get(path);
+  }
+
+  /** The file of the project that a module of `from` imports; undefined for packages and for what is not there. */
+  resolve(from: string, specifier: string): string | undefined {
+    const resolved = this.#resolvedFrom(from);
+    if (!resolved.has(specifier)) {
+      const path = this.#resolve(dirname(from), specifier);
+      resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
+    }
+    return resolved.get(specifier);
+  }
+
+  // The files of one folder share what their imports lead to.
+  #resolvedFrom(file: string): Map<string, string | undefined> {
+    const known = this.#resolved.get(file);
+    if (known) return known;
+    const folder = dirname(file);
+    const shared = this.#resolved.get(folder) ?? new Map<string, string | undefined>();
+    this.#resolved.set(folder, shared);
+    this.#resolved.set(file, shared);
+    return shared;
+  }
+
+  /** Follows an export of a module, through index files, to its declaration. */
+  declared(file: string, name: string, depth = 0): Declared | undefined {
+    const summary = this.summary(file);
+    if (!summary || depth > DEEPEST_EXPORT) return undefined;
+    const found = summary.exports.get(name);
+    if (found && 'local' in found) return { file, name: found.local };
+    if (found) return this.imported(file, found, depth + 1);
+    if (name === 'default') return undefined;
+    for (const star of summary.stars) {
+      const target = this.resolve(file, star);
+      const declared = target && this.declared(target, name, depth + 1);
+      if (declared) return declared;
+    }
+    return undefined;
+  }
+
+  /** Follows an import of a module to its declaration. */
+  imported(file: string, from: { specifier: string; name: string }, depth = 0): Declared | undefined {
+    const target = this.resolve(file, from.specifier);
+    return target ? this.declared(target, from.name, depth) : undefined;
+  }
+
+  /** The component that a reference in a file stands for. */
+  component(file: string, ref: ComponentRef): Component | undefined {
+    if ('selector' in ref) {
+      const found = this.#selectors.get(ref.selector);
+      return found === 'many' ? undefined : found;
+    }
+    const known = this.#components.get(ref);
+    if (known) return known.is;
+    const component = this.#componentOf(file, ref);
+    this.#components.set(ref, { is: component });
+    return component;
+  }
+
+  #componentOf(file: string, ref: Exclude<ComponentRef, { selector: string }>): Component | undefined {
+    const asImport = 'local' in ref ? this.summary(file)?.imports.get(ref.local) : ref;
+    if (!asImport) return 'local' in ref ? this.componentAt({ file, name: ref.local }) : undefined;
+    const declared = this.imported(file, asImport);
+    return declared && this.componentAt(declared);
+  }
+
+  /** The component that a declaration is. */
+  componentAt({ file, name }: Declared): Component | undefined {
+    const components = this.summary(file)?.components ?? [];
+    return (
+      components.find((each) => each.name === name) ??
+      (name === 'default' && components.length === 1 ? components[0] : undefined)
+    );
+  }
+
+  #fail(problem: Problem): undefined {
+    if (this.#failed.has(problem.file)) return undefined;
+    this.#failed.add(problem.file);
+    this.problems.push(problem);
+    return undefined;
+  }
+
+  #readScript(source: Source): ModuleTree | undefined {
+    const script = parseScript(source);
+    if ('reason' in script) return this.#fail(script);
+    return this.#kept(source.path, () => {
+      const facts = moduleFacts(script.program);
+      // A tree that is read again belongs to the components that are known already.
+      if (!this.#summaries.get(source.path)) this.#summaries.set(source.path, this.#summed(script, facts));
+      return { path: source.path, script, facts };
+    });
+  }
+
+  #summed(script: Script, facts: ModuleFacts): ModuleSummary {
+    const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
+    const more = components.length ? [] : vueOptionComponents(script, facts);
+    return summaryOf(script, facts, [...components, ...more]);
+  }
+
+  #readVue(source: Source): ModuleTree | undefined {
+    const file = parseVue(source);
+    if ('reason' in file) return this.#fail(file);
+    return this.#kept(source.path, () => {
+      const scripts = file.scripts.map(({ script }) => script);
+      const body = scripts.flatMap(({ program }) => program.body);
+      const first = scripts[0];
+      const program = first
+        ? { ...first.program, body }
+        : ({ type: 'Program', body, start: 0, end: 0 } as unknown as Script['program']);
+      const script = { source, program, comments: scripts.flatMap(({ comments }) => comments) };
+      const facts = moduleFacts(program);
+      if (!this.#summaries.get(source.path))
+        this.#summaries.set(source.path, summaryOfSingleFile(source.path, facts, vueComponent(file, facts)));
+      return { path: source.path, script, facts };
+    });
+  }
+
+  // A tree too deep for our own recursion is a file that can't be read, not a crash.
+  #kept(path: string, read: () => ModuleTree): ModuleTree | undefined {
+    try {
+      return read();
+    } catch (error) {
+      if (error instanceof RangeError)
+        return this.#fail({ file: path, reason: 'nested too deeply to be read' });
+      throw error;
+    }
+  }
+
+  #angularComponents(script: Script): Component[] {
+    const compiler = this.#angular;
+    if (!compiler) return [];
+    const reader: AngularReader = {
+      compiler,
+      files: this.#files,
+      source: (path) => this.source(path),
+      fail: (problem) => this.#fail(problem),
+    };
+    return angularDeclarations(script).map((declaration) => {
+      const component = angularComponent(reader, script, declaration);
+      for (const tag of tagSelectors(declaration.selector ?? '')) {
+        this.#selectors.set(
+          tag,
+          this.#selectors.has(tag) && this.#selectors.get(tag) !== component ? 'many' : component,
+        );
+      }
+      return component;
+    });
+  }
+}

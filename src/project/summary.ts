@@ -1,0 +1,79 @@
+import type { Script } from '../syntax/script.js';
+import type { Component } from '../components/view.js';
+import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
+import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
+import { runningIds, type RunningId } from './running-ids.js';
+import { callsRunner, isTestLibrary } from './specs-by-content.js';
+
+/** What stays in memory of a module once its trees are gone. */
+export interface ModuleSummary {
+  path: string;
+  imports: ReadonlyMap<string, Import>;
+  modules: readonly ImportedModule[];
+  /** Exported names: a local name, or an export of another module. */
+  exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
+  stars: readonly string[];
+  components: readonly Component[];
+  /** Matchers that it adds to `expect`. */
+  addedMatchers: AddedMatchers;
+  /** Numbers that it counts up for ids. */
+  runningIds: readonly RunningId[];
+  /** It calls a runner's functions for groups or specs at its top level. */
+  definesSpecs: boolean;
+  /** It imports a library that specs are written with. */
+  usesTestLibrary: boolean;
+}
+
+/** Sums up a script and the components that were found in it. */
+export function summaryOf(
+  script: Script,
+  facts: ModuleFacts,
+  components: readonly Component[],
+): ModuleSummary {
+  const { program, source } = script;
+  const exports = new Map(
+    [...facts.exports].map(
+      ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
+    ),
+  );
+  const unnamed = components.find((each) => !facts.declarations.has(each.name));
+  if (unnamed && facts.exports.has('default')) {
+    const found = exports.get('default');
+    if (found && 'local' in found && found.local === 'default')
+      exports.set('default', { local: unnamed.name });
+  }
+  const usesTestLibrary = [...facts.imports.values()].some(
+    ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier),
+  );
+  const definesSpecs = callsRunner(program, facts);
+  return {
+    path: source.path,
+    imports: facts.imports,
+    modules: facts.modules,
+    exports,
+    stars: facts.stars,
+    components,
+    addedMatchers: addedMatchers(script),
+    runningIds: runningIds(script, facts),
+    definesSpecs,
+    usesTestLibrary,
+  };
+}
+
+/** Sums up a single-file component, which its module exports by default. */
+export const summaryOfSingleFile = (
+  path: string,
+  { imports, modules }: ModuleFacts,
+  component: Component,
+): ModuleSummary => ({
+  path,
+  imports,
+  modules,
+  exports: new Map([['default', { local: component.name }]]),
+  stars: [],
+  components: [component],
+  addedMatchers: NO_MATCHERS,
+  runningIds: [],
+  definesSpecs: false,
+  usesTestLibrary: false,
+});

@@ -1,0 +1,49 @@
+import { memberOf, possibleValues, type Constant, type Expr } from '../language/expr.js';
+import type { Placed } from './placed.js';
+
+/** Whether an element is left out of names and of queries by role. */
+export function isHidden(element: Placed): Hidden {
+  const { attributes, tag } = element;
+  if (tag === 'script' || tag === 'style' || tag === 'template' || tag === 'noscript') return true;
+  return worst([
+    attributeIs(attributes.get('aria-hidden'), (each) => each === true || each === 'true'),
+    attributeIs(attributes.get('hidden'), (each) => each !== false && each !== undefined && each !== null),
+    styleHides(attributes.get('style')),
+    // Closed unless the attribute, or a call, opens it.
+    tag === 'dialog' && !attributes.has('open') ? 'maybe' : false,
+  ]);
+}
+
+/** Hidden, not hidden, or dependent on something. */
+export type Hidden = boolean | 'maybe';
+
+const worst = (all: readonly Hidden[]): Hidden =>
+  all.includes(true) ? true : all.includes('maybe') ? 'maybe' : false;
+
+function attributeIs(value: Expr | undefined, hides: (each: Constant) => boolean): Hidden {
+  if (!value) return false;
+  const values = possibleValues(value);
+  if (!values) return 'maybe';
+  return values.every(hides) ? true : values.some(hides) ? 'maybe' : false;
+}
+
+function styleHides(style: Expr | undefined): Hidden {
+  if (!style) return false;
+  if (style.is === 'constant')
+    return /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/.test(String(style.value));
+  if (style.is !== 'object') return 'maybe';
+  const hides = (key: string, by: string): Hidden =>
+    attributeIs(
+      memberOf(style, key).is === 'unknown' ? undefined : memberOf(style, key),
+      (each) => each === by,
+    );
+  return worst([hides('display', 'none'), hides('visibility', 'hidden')]);
+}
+
+/** Whether an element, or one that it stands in, is hidden. */
+export function isInHidden(element: Placed): Hidden {
+  return (element.known.hidden ??= worst([
+    isHidden(element),
+    element.parent !== undefined && isInHidden(element.parent),
+  ]));
+}

@@ -1,0 +1,65 @@
+import type { Reach } from '../specs/model/steps.js';
+import { textOfValue } from '../specs/model/values.js';
+import { matchesSelector, parsedSelector } from './match.js';
+import type { Placed, PlacedNode } from './placed.js';
+import { UNKNOWN_TARGET, type Target } from './target.js';
+
+const one = (element: Placed | undefined): Target =>
+  element ? { kind: 'one', element, proven: true } : UNKNOWN_TARGET;
+
+/** The element that a hop from an element leads to: to its parent, a sibling, a child, or up to one that a selector names. */
+export function hopFromElement(element: Placed, reach: Reach): Target {
+  switch (reach.name) {
+    case 'parentElement':
+    case 'parentNode':
+      return one(element.parent);
+    case 'closest':
+      return closest(element, textOfValue(reach.args[0]));
+    case 'nextElementSibling':
+    case 'nextSibling':
+      return sibling(element, 1);
+    case 'previousElementSibling':
+    case 'previousSibling':
+      return sibling(element, -1);
+    default:
+      return hopFromNodes(element.children, reach.name);
+  }
+}
+
+/** The child that a hop from the nodes of a container leads to; unknown where any of them may not be there. */
+export function hopFromNodes(nodes: readonly PlacedNode[], name: string): Target {
+  const elements = nodes.filter((node): node is Placed => node.kind === 'element');
+  const sure = nodes.every((node) => node.kind !== 'hole') && elements.every(isPlain);
+  if (!sure) return UNKNOWN_TARGET;
+  const [first] = nodes;
+  if (name === 'firstElementChild') return one(elements[0]);
+  if (name === 'lastElementChild') return one(elements.at(-1));
+  if (name === 'firstChild') return first?.kind === 'element' ? one(first) : UNKNOWN_TARGET;
+  return elements.length > 1 && name === 'children'
+    ? { kind: 'many', elements, complete: true }
+    : UNKNOWN_TARGET;
+}
+
+const isPlain = (element: Placed): boolean =>
+  !element.repeated && element.guards.length === (element.parent?.guards.length ?? 0);
+
+function closest(element: Placed, selector: string | undefined): Target {
+  const parsed = selector === undefined ? undefined : parsedSelector(selector);
+  if (!parsed) return UNKNOWN_TARGET;
+  for (let at: Placed | undefined = element; at; at = at.parent) {
+    const match = matchesSelector(at, parsed);
+    if (match === 'yes') return one(at);
+    if (match === 'maybe') return UNKNOWN_TARGET;
+  }
+  return UNKNOWN_TARGET;
+}
+
+function sibling(element: Placed, step: number): Target {
+  const around = element.parent?.children ?? [];
+  for (let i = around.indexOf(element) + step; i >= 0 && i < around.length; i += step) {
+    const node = around[i];
+    if (node?.kind === 'element') return isPlain(node) ? one(node) : UNKNOWN_TARGET;
+    if (node?.kind === 'hole') return UNKNOWN_TARGET;
+  }
+  return UNKNOWN_TARGET;
+}

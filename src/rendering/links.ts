@@ -1,0 +1,250 @@
+import type { Expr } from '../language/expr.js';
+import type { Component } from '../components/view.js';
+import type { Project } from '../project/project.js';
+import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/model/blocks.js';
+import type { Reach, Render } from '../specs/model/steps.js';
+import { hopFromElement, hopFromNodes } from './hops.js';
+import type { RenderedTree } from './placed.js';
+import { rendered, type RenderInput } from './rendered.js';
+import { ShownProps } from './shown-props.js';
+import { below, scopeOf, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
+
+const NOTHING_RENDERED: RenderedTree = {
+  children: [],
+  elements: [],
+  complete: false,
+  closed: false,
+  pruned: false,
+  uses: [],
+};
+
+/** Another way to see what is rendered: under any condition, or with the children that are left out. */
+interface Variant {
+  everything?: boolean;
+  whole?: boolean;
+}
+
+/** What the specs of one file render, and which elements their queries reach; each worked out once. */
+export class Links {
+  readonly #project: Project;
+  readonly #file: SpecFile;
+  readonly #testIdAttribute: string;
+  readonly #trees = new Map<Render, RenderedTree>();
+  readonly #byView = new Map<string, RenderedTree>();
+  readonly #scopes = new Map<Block, Scope>();
+  readonly #targets = new Map<Reach, Target>();
+  readonly #replaced: ReadonlySet<string>;
+  readonly #shownProps: ShownProps;
+  readonly #variant: Variant;
+  #underAnyCondition: Links | undefined;
+  #withChildren: Links | undefined;
+
+  constructor(
+    project: Project,
+    file: SpecFile,
+    testIdAttribute: string,
+    shownProps = new ShownProps(project),
+    variant: Variant = {},
+  ) {
+    this.#variant = variant;
+    this.#shownProps = shownProps;
+    this.#project = project;
+    this.#file = file;
+    this.#testIdAttribute = testIdAttribute;
+    this.#replaced = file.replaced;
+  }
+
+  /** The same, with all that the components show under any condition. */
+  get underAnyCondition(): Links {
+    return (this.#underAnyCondition ??= new Links(
+      this.#project,
+      this.#file,
+      this.#testIdAttribute,
+      this.#shownProps,
+      { everything: true },
+    ));
+  }
+
+  /** The same, with the children rendered that the specs leave out. */
+  get withChildren(): Links {
+    return (this.#withChildren ??= new Links(
+      this.#project,
+      this.#file,
+      this.#testIdAttribute,
+      this.#shownProps,
+      { whole: true },
+    ));
+  }
+
+  /** The component that a render call is of; undefined where that is markup of the spec's own, or can't be told. */
+  component({ view, file }: Render): Component | undefined {
+    const [node] = view ?? [];
+    return node?.kind === 'component' && node.ref ? this.#project.component(file, node.ref) : undefined;
+  }
+
+  /** What one render call shows. */
+  tree(render: Render): RenderedTree {
+    const known = this.#trees.get(render);
+    if (known) return known;
+    const { view } = render;
+    const { everything, whole } = this.#variant;
+    const asked = whole ? { ...render, shallow: false, stubs: undefined } : render;
+    const tree = view
+      ? this.#expanded({ ...asked, view, replaced: this.#replaced, everything })
+      : NOTHING_RENDERED;
+    // A field that the spec sets may have been taken for one that keeps its value.
+    const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;
+    this.#trees.set(render, kept);
+    return kept;
+  }
+
+  // Specs of a file mostly render the same: equal views are filled in once.
+  #expanded(input: RenderInput): RenderedTree {
+    const key = keyOf(input, this.#shownProps);
+    const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
+    if (key) this.#byView.set(key, tree);
+    return tree;
+  }
+
+  /** Whether a render puts something into a document that a block's queries may look at. */
+  rendersFor(block: Block): Render[] {
+    const outer = pathOf(block).slice(1);
+    const hooks = hooksFor(block, 'before-all', 'before-each');
+    const blocks = new Set([block, ...outer, ...hooks]);
+    return this.#file.renders.filter((render) => blocks.has(render.block));
+  }
+
+  /** The elements that a reach finds. */
+  target(reach: Reach): Target {
+    const known = this.#targets.get(reach);
+    if (known) return known;
+    // A reach that starts from itself, through a helper that calls itself, ends here.
+    this.#targets.set(reach, UNKNOWN_TARGET);
+    const target = reach.pickedFrom
+      ? pickedOf(this.target(reach.pickedFrom), reach.position)
+      : reach.by === 'hop'
+        ? this.#hop(reach)
+        : this.#query(reach);
+    this.#targets.set(reach, target);
+    return target;
+  }
+
+  #query(reach: Reach): Target {
+    const scope = this.scope(reach);
+    return scope ? targetIn(scope, reach, this.#project, this.#testIdAttribute) : UNKNOWN_TARGET;
+  }
+
+  #hop(reach: Reach): Target {
+    const { from } = reach;
+    if (typeof from !== 'object') return UNKNOWN_TARGET;
+    if ('teardown' in from) return hopFromNodes(this.tree(from).children, reach.name);
+    const start = this.target(from);
+    return start.kind === 'one' && start.proven ? hopFromElement(start.element, reach) : UNKNOWN_TARGET;
+  }
+
+  /** The elements among which a query of a reach looks, with the trees that they stand in. */
+  scope(reach: Reach): Scope | undefined {
+    const { from } = reach;
+    if (from === 'unknown') return undefined;
+    if (from === 'page') return this.#page(reach.block);
+    if ('teardown' in from) {
+      return scopeOf(this.tree(from), this.#changedLater(reach.block));
+    }
+    const target = this.target(from);
+    if (target.kind !== 'one') return undefined;
+    const outer = this.scope(from);
+    return (
+      outer &&
+      below(
+        { ...outer, complete: outer.complete && target.proven, closed: outer.closed && target.proven },
+        target.element,
+      )
+    );
+  }
+
+  // New props, fields that are set, or nodes made by hand: more may be shown then than the first render tells.
+  #changedLater(block: Block): boolean {
+    const acts = block.steps.some(
+      (step) => step.kind === 'act' && step.by === 'program' && !NO_CHANGE.has(step.name),
+    );
+    return (
+      acts ||
+      this.#file.insides.some(
+        (each) => each.block === block && each.how === 'set' && each.render?.gives !== 'fixture',
+      )
+    );
+  }
+
+  #page(block: Block): Scope {
+    const known = this.#scopes.get(block);
+    if (known) return known;
+    const tree = together(this.rendersFor(block).map((render) => this.tree(render)));
+    const scope = scopeOf(tree, this.#changedLater(block));
+    this.#scopes.set(block, scope);
+    return scope;
+  }
+}
+
+// The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.
+function keyOf({ file, view, shallow, stubs }: RenderInput, shownProps: ShownProps): string | undefined {
+  const parts: string[] = [file, String(shallow), ...(stubs ?? [])];
+  for (const node of view) {
+    if (node.kind !== 'component' || node.slots.size > 0) return undefined;
+    parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());
+    const how = shownProps.of(node, file);
+    for (const [name, prop] of node.props) {
+      if (!('expr' in prop)) return undefined;
+      const shows = how(name);
+      if (shows === 'value') parts.push(name, shown(prop.expr));
+      else if (shows.length > 0) parts.push(name, side(prop.expr, shows));
+    }
+  }
+  return parts.join('\0');
+}
+
+function shown(expr: Expr): string {
+  if (expr.is === 'unknown') return '?';
+  return expr.is === 'constant' ? `${typeof expr.value} ${String(expr.value)}` : JSON.stringify(expr);
+}
+
+// Between which numbers a value stands: renders on the same side of all of them show the same.
+function side(expr: Expr, bounds: readonly number[]): string {
+  const value = expr.is === 'constant' ? expr.value : undefined;
+  if (typeof value !== 'number' || Number.isNaN(value)) return shown(expr);
+  return `${bounds.filter((bound) => bound < value).length}${bounds.includes(value) ? '=' : ''}`;
+}
+
+// All that a page shows when several renders put their parts into it.
+function together(trees: readonly RenderedTree[]): RenderedTree {
+  const [only] = trees;
+  if (trees.length < 2) return only ?? NOTHING_RENDERED;
+  return {
+    children: trees.flatMap((each) => each.children),
+    elements: trees.flatMap((each) => each.elements),
+    complete: trees.every((each) => each.complete),
+    closed: trees.every((each) => each.closed),
+    pruned: trees.some((each) => each.pruned),
+    uses: trees.flatMap((each) => each.uses),
+  };
+}
+
+// The element at a position, where all before it are surely there.
+function pickedOf(target: Target, position: Reach['position']): Target {
+  if (target.kind === 'one') return position === 0 || position === 'last' ? target : UNKNOWN_TARGET;
+  if (target.kind !== 'many' || !target.complete) return UNKNOWN_TARGET;
+  const { elements } = target;
+  const isPlain = elements.every(({ repeated, guards }) => !repeated && guards.length === 0);
+  const element =
+    position === 'last' ? elements.at(-1) : typeof position === 'number' ? elements.at(position) : undefined;
+  return element && isPlain ? { kind: 'one', element, proven: true } : UNKNOWN_TARGET;
+}
+
+function setsFields({ gives, view, file, props }: Render, project: Project): boolean {
+  const [node] = view ?? [];
+  if (gives !== 'fixture' || node?.kind !== 'component' || !node.ref || props.size === 0) return false;
+  const component = project.component(file, node.ref);
+  return [...props.keys()].some((name) => !component?.props.has(name));
+}
+
+// To be told of its changes alone changes nothing.
+const NO_CHANGE = new Set(['detectChanges', 'autoDetectChanges']);

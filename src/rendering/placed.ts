@@ -1,0 +1,86 @@
+import type { Expr, Piece } from '../language/expr.js';
+import type { Arm, ClassList, Component, ComponentNode, ViewNode } from '../components/view.js';
+import type { Span } from '../finding.js';
+import type { Hidden } from './hidden.js';
+import type { Pieces } from './name.js';
+import type { Handle } from './replacement.js';
+import type { Role } from './role.js';
+
+/** An element of what a spec renders, with props and children filled in. */
+export interface Placed {
+  kind: 'element';
+  /** `?` for a tag that is chosen at run time. */
+  tag: string;
+  file: string;
+  place: Span;
+  attributes: ReadonlyMap<string, Expr>;
+  classes: ClassList;
+  open: boolean;
+  /** Whether it shows a slot or a spread that nothing was given for. */
+  lacks: boolean;
+  /** Attributes that are filled in from props. */
+  filled: ReadonlySet<string>;
+  events: readonly string[];
+  parent: Placed | undefined;
+  children: PlacedNode[];
+  /** The conditions it stands under, as written. */
+  guards: readonly string[];
+  /** The arms it stands in, each in one use of its component. */
+  arms: readonly PlacedArm[];
+  repeated: boolean;
+  /** The component in whose markup it is written; undefined for the spec's own markup. */
+  component: Component | undefined;
+  /** The child component that a stand-in without content takes the place of. */
+  standsFor?: Component;
+  /** What was worked out of it before. */
+  known: {
+    text?: Pieces;
+    name?: Pieces | 'unknown';
+    role?: { is: Role };
+    hidden?: Hidden;
+    byRole?: Handle | 'none';
+  };
+}
+
+export interface PlacedArm extends Arm {
+  use: object;
+}
+
+/** Whether two elements are never there together: they stand in two arms of one condition. */
+export const exclude = (a: Placed, b: Placed): boolean =>
+  a.arms.some((x) => b.arms.some((y) => x.use === y.use && x.of === y.of && x.arm !== y.arm));
+
+export type PlacedNode =
+  | Placed
+  /** `given`: written in the spec, or filled in from a prop. */
+  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
+  | { kind: 'hole'; why: string; reads: readonly string[] };
+
+/** A component that another one renders, and what it is given there. */
+export interface PlacedUse {
+  component: Component;
+  node: ComponentNode;
+  given: ReadonlyMap<string, { expr: Expr } | { view: readonly ViewNode[] }>;
+  /** It may be given more than can be read. */
+  open: boolean;
+  /** The file of the component that renders it. */
+  by: string;
+  /** A stand-in is rendered in its place. */
+  stubbed?: true;
+}
+
+/** All that one render call puts into the document. */
+export interface RenderedTree {
+  children: PlacedNode[];
+  elements: Placed[];
+  /** Whether nothing in it is a hole: what is not here is not there. */
+  complete: boolean;
+  /** Whether anything was left out because the props say so. */
+  pruned: boolean;
+  /** Whether it would be the same with any other props: no prop that shows something was left out. */
+  closed: boolean;
+  /** What the components in it give to other components. */
+  uses: readonly PlacedUse[];
+  /** Elements by their own text, where that is literal, and all others; made on first use. */
+  byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
+}

@@ -1,0 +1,570 @@
+import { kebabCase } from '../util/case.js';
+import { classesIn, together } from '../components/classes.js';
+import { isPlainDomain } from '../components/domain.js';
+import {
+  constant,
+  filled,
+  ITEM,
+  optionsOf,
+  outcome,
+  propsIn,
+  SOMETHING,
+  textPieces,
+  UNKNOWN,
+  unknownNames,
+  type Expr,
+  type GivenProps,
+  type Test,
+} from '../language/expr.js';
+import { HTML_NAMES } from '../components/frameworks/react/jsx-attributes.js';
+import {
+  NO_CLASSES,
+  type ClassList,
+  type Component,
+  type ComponentNode,
+  type ElementNode,
+  type Prop,
+  type ViewNode,
+} from '../components/view.js';
+import type { Project } from '../project/project.js';
+import type { Placed, PlacedArm, PlacedNode, PlacedUse, RenderedTree } from './placed.js';
+import { isSelected, slotNames } from './projection.js';
+
+/** The view that a render call hands over, and the file it is written in. */
+export interface RenderInput {
+  file: string;
+  /** The file that markup of the spec's own stands in, where it is another. */
+  writtenIn?: string;
+  view: readonly ViewNode[];
+  /** Whether child components are replaced by empty ones. */
+  shallow?: boolean;
+  /** Components that stand-ins without content replace, as `kiln-lid`. */
+  stubs?: ReadonlySet<string>;
+  /** Files of components that the spec replaces by stand-ins. */
+  replaced?: ReadonlySet<string>;
+  /** Whether to keep what no given prop shows, too. */
+  everything?: boolean;
+}
+
+type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
+
+/** What a component is given: a value, or markup with the context that it is written in. */
+type Given = { expr: Expr } | { view: readonly ViewNode[]; written: Context };
+
+/** One use of a component: what its markup may ask for. */
+interface Context {
+  file: string;
+  component: Component | undefined;
+  given: ReadonlyMap<string, Given>;
+  /** Whether props that are not given may be given all the same. */
+  open: boolean;
+  depth: number;
+  within: readonly Component[];
+}
+
+/** Where the next node is put. */
+interface Position {
+  parent: Placed | undefined;
+  guards: readonly string[];
+  arms: readonly PlacedArm[];
+  repeated: boolean;
+}
+
+// How many components deep a child is followed.
+const DEEPEST = 8;
+const MOST_ELEMENTS = 1500;
+const MOST_ITEMS = 20;
+const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
+
+/** Fills a view in: child components, props, children and slots, to a set depth. */
+export function rendered(project: Project, input: RenderInput): RenderedTree {
+  const expansion = new Expansion(project, input);
+  const context = {
+    file: input.file,
+    component: undefined,
+    given: new Map(),
+    open: true,
+    depth: 0,
+    within: [],
+  };
+  const children = expansion.nodes(input.view, context, {
+    parent: undefined,
+    guards: [],
+    arms: [],
+    repeated: false,
+  });
+  const { elements, complete, closed, pruned, uses } = expansion;
+  return { children, elements, complete, closed: complete && closed, pruned, uses };
+}
+
+class Expansion {
+  readonly elements: Placed[] = [];
+  complete = true;
+  closed = true;
+  pruned = false;
+  readonly uses: PlacedUse[] = [];
+  readonly #project: Project;
+  readonly #input: RenderInput;
+
+  constructor(project: Project, input: RenderInput) {
+    this.#project = project;
+    this.#input = input;
+  }
+
+  nodes(view: readonly ViewNode[], context: Context, at: Position, into: PlacedNode[] = []): PlacedNode[] {
+    for (const node of view) this.#node(node, context, at, into);
+    return into;
+  }
+
+  #node(node: ViewNode, context: Context, at: Position, into: PlacedNode[]): void {
+    switch (node.kind) {
+      case 'element':
+        into.push(this.#element(node, context, at));
+        break;
+      case 'component':
+        this.#component(node, context, at, into);
+        break;
+      case 'text':
+        this.#text(node.text, context, at, into, node.open);
+        break;
+      case 'slot':
+        this.#slot(node.name, node.fallback, context, at, into);
+        break;
+      case 'branch':
+        this.#branch(node, context, at, into);
+        break;
+      case 'repeat':
+        this.#repeat(node, context, at, into);
+        break;
+      case 'hole':
+        into.push(this.#hole(node.why));
+    }
+  }
+
+  #hole(why: string, reads: readonly string[] = NO_NAMES): PlacedNode {
+    this.complete = false;
+    return { kind: 'hole', why, reads };
+  }
+
+  #branch(node: Node<'branch'>, context: Context, at: Position, into: PlacedNode[]): void {
+    const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
+    if (holds === false) {
+      this.pruned = true;
+      return;
+    }
+    const guards = holds ? at.guards : [...at.guards, node.condition];
+    const arms = holds || !node.arm ? at.arms : [...at.arms, { ...node.arm, use: context.given }];
+    this.nodes(node.children, context, { ...at, guards, arms }, into);
+  }
+
+  #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
+    if (this.elements.length > MOST_ELEMENTS) {
+      into.push(this.#hole('too many elements'));
+      return;
+    }
+    const list = node.over && this.#fill(node.over, context);
+    if (list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS) {
+      for (const item of list.items) {
+        const given = new Map(context.given).set(node.item, { expr: item });
+        this.nodes(node.children, { ...context, given }, at, into);
+      }
+      return;
+    }
+    const position = { ...at, repeated: true, guards: [...at.guards, 'for each'] };
+    this.nodes(node.children, context, position, into);
+  }
+
+  #text(text: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
+    const expr = this.#fill(text, context);
+    if (open && !isText(expr)) {
+      into.push(this.#hole('a value', unknownNames(expr)));
+      return;
+    }
+    const pieces = textPieces(expr);
+    if (pieces.every((piece) => piece === '')) return;
+    const sure = at.guards.length === (at.parent?.guards.length ?? 0);
+    const given = context.component === undefined || expr !== text;
+    into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr) });
+  }
+
+  #fill(expr: Expr, context: Context): Expr {
+    if (expr.is === 'constant' || expr.is === 'unknown' || expr.is === 'something') return expr;
+    return filled(expr, this.#givenIn(context));
+  }
+
+  #outcome(test: Test, context: Context): boolean | undefined {
+    return outcome(test, this.#givenIn(context));
+  }
+
+  #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
+    return (name) => {
+      const prop = context.given.get(name);
+      // Markup is truthy, whatever it shows.
+      if (prop) return 'expr' in prop ? prop.expr : SOMETHING;
+      if (context.open || name.startsWith(ITEM)) return UNKNOWN;
+      this.closed = false;
+      // A default may be made from other props, but not from itself.
+      const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
+      return known ? filled(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
+    };
+  }
+
+  #element(node: ElementNode, context: Context, at: Position): Placed {
+    const rest = node.rest ? this.#restOf(node.rest, context) : undefined;
+    const attributes = this.#attributes(node, rest?.attributes, context);
+    const placed: Placed = {
+      kind: 'element',
+      tag: this.#tag(node, context),
+      file: this.#placeOf(context),
+      place: node.place,
+      attributes,
+      classes: rest
+        ? together([this.#classes(node, attributes), rest.classes])
+        : this.#classes(node, attributes),
+      open: node.open || (node.rest !== undefined && context.open),
+      lacks: node.rest !== undefined,
+      filled: this.#filledIn(node, attributes, rest?.attributes),
+      events: rest ? [...node.events, ...rest.events] : node.events,
+      parent: at.parent,
+      children: [],
+      guards: at.guards,
+      arms: at.arms,
+      repeated: at.repeated,
+      component: context.component,
+      known: {},
+    };
+    this.elements.push(placed);
+    // A tag chosen at run time may be a component that shows more than it is given.
+    if (placed.tag === '?') {
+      this.closed = false;
+      // Given by the spec or by state: it may as well be a component.
+      if (node.chosen) this.complete = false;
+    }
+    const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
+    if (this.elements.length > MOST_ELEMENTS) placed.children = [this.#hole('too many elements')];
+    else
+      placed.children = this.nodes(inside, context, {
+        ...at,
+        parent: placed,
+      });
+    return placed;
+  }
+
+  #placeOf({ component, file }: Context): string {
+    return component ? file : (this.#input.writtenIn ?? file);
+  }
+
+  #tag({ tag, chosen }: ElementNode, context: Context): string {
+    const expr = chosen && this.#fill(chosen, context);
+    return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : tag;
+  }
+
+  #attributes(
+    node: ElementNode,
+    rest: ReadonlyMap<string, Expr> | undefined,
+    context: Context,
+  ): ReadonlyMap<string, Expr> {
+    // Most elements have nothing to fill in: they share the map of the view.
+    let attributes = rest && new Map(rest);
+    for (const [name, expr] of node.attributes) {
+      if (!attributes && expr.is === 'constant') continue;
+      attributes ??= new Map(node.attributes);
+      attributes.set(name, this.#fill(expr, context));
+    }
+    return attributes ?? node.attributes;
+  }
+
+  #filledIn(
+    { attributes: written }: ElementNode,
+    attributes: ReadonlyMap<string, Expr>,
+    rest: ReadonlyMap<string, Expr> | undefined,
+  ): ReadonlySet<string> {
+    if (attributes === written) return NONE_FILLED;
+    let filled: Set<string> | undefined;
+    for (const name of attributes.keys())
+      if (rest?.has(name) || readsProps(written.get(name))) (filled ??= new Set()).add(name);
+    return filled ?? NONE_FILLED;
+  }
+
+  // `{...rest}`: what the component was given and has not taken for itself.
+  #restOf(
+    except: readonly string[],
+    context: Context,
+  ): { attributes: Map<string, Expr>; classes: ClassList; events: string[]; children: boolean } {
+    const attributes = new Map<string, Expr>();
+    const events: string[] = [];
+    let classes: ClassList = context.open ? { ...NO_CLASSES, open: true } : NO_CLASSES;
+    this.closed = false;
+    const vue = context.component?.framework === 'vue';
+    for (const [name, prop] of context.given) {
+      if (except.includes(name) || NOT_ATTRIBUTES.has(name) || !('expr' in prop)) continue;
+      if (/^on[A-Z]/.test(name)) events.push(name.slice(2).toLowerCase());
+      else if (name === 'className' || (vue && name === 'class'))
+        classes = together([classes, classesIn(prop.expr)]);
+      else attributes.set(vue ? kebabCase(name) : (HTML_NAMES[name] ?? name.toLowerCase()), prop.expr);
+    }
+    return {
+      attributes,
+      classes,
+      events,
+      children: !except.includes('children') && context.given.has('children'),
+    };
+  }
+
+  // A class attribute that is a prop is known once the prop is given.
+  #classes(node: ElementNode, attributes: ReadonlyMap<string, Expr>): ClassList {
+    const value = attributes.get('class');
+    if (!node.classes.open || value?.is !== 'constant') return node.classes;
+    return { ...classesIn(value), maybe: node.classes.maybe };
+  }
+
+  #slot(
+    name: string,
+    fallback: readonly ViewNode[],
+    context: Context,
+    at: Position,
+    into: PlacedNode[],
+  ): void {
+    // Braces of a template only give text; those of JSX may give markup.
+    const isJsx = (context.component?.framework ?? 'react') === 'react';
+    if (name.startsWith(ITEM)) return this.#text({ is: 'prop', name }, context, at, into, isJsx);
+    const prop =
+      context.component?.framework === 'angular' ? this.#projected(name, context) : context.given.get(name);
+    if (prop && 'view' in prop) {
+      this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
+      return;
+    }
+    if (!prop && !context.open) {
+      this.closed = false;
+      if (at.parent) at.parent.lacks = true;
+      const known = context.component?.props.get(name);
+      if (known) this.#text(known, context, at, into, true);
+      else this.nodes(fallback, context, at, into);
+      return;
+    }
+    const value = prop ? prop.expr : UNKNOWN;
+    const domain = context.component?.domains?.get(name);
+    const plain = isText(value) || (domain && isPlainDomain(domain));
+    if (plain) this.#text({ is: 'prop', name }, context, at, into);
+    else into.push(this.#hole(`the prop ${name}`));
+  }
+
+  // `<ng-content select="…">` takes what its selector matches, a bare one the rest.
+  #projected(name: string, { given, component }: Context): Given | undefined {
+    const content = given.get('children');
+    const selects = component ? slotNames(component.view).filter((each) => each !== 'children') : [];
+    if (!content || !('view' in content) || selects.length === 0) return content;
+    const takes = (node: ViewNode): string =>
+      selects.find((each) => isSelected(node, each.slice(1))) ?? 'children';
+    return { ...content, view: content.view.filter((node) => takes(node) === name) };
+  }
+
+  #component(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
+    const found = node.ref && this.#project.component(context.file, node.ref);
+    const component = found && this.#unwrapped(found);
+    const replaced = found && this.#isReplaced(node, found, context);
+    const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
+    if (component && !replaced && !deep && this.#isStubbed(node, component, context)) {
+      if (context.component)
+        this.uses.push({
+          component,
+          node,
+          given: NONE_GIVEN,
+          open: false,
+          by: context.component.file,
+          stubbed: true,
+        });
+      into.push(this.#stub(node, context, at, component));
+    } else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
+      into.push(this.#stub(node, context, at));
+    else if (!component || replaced || deep) this.#unread(node, context, at, into);
+    else this.#shown(node, component, context, at, into);
+  }
+
+  #isStubbed({ name }: ComponentNode, component: Component, { depth }: Context): boolean {
+    const { shallow, stubs } = this.#input;
+    if (depth === 0) return false;
+    return Boolean(shallow) || [name, component.name].some((each) => stubs?.has(kebabCase(each)));
+  }
+
+  // The module of the component itself, or the index file that it is imported through.
+  #isReplaced({ ref }: ComponentNode, { file }: Component, context: Context): boolean {
+    const { replaced } = this.#input;
+    if (!replaced || replaced.size === 0) return false;
+    if (replaced.has(file)) return true;
+    if (!ref || !('specifier' in ref)) return false;
+    const through = this.#project.resolve(context.file, ref.specifier);
+    return through !== undefined && replaced.has(through);
+  }
+
+  #shown(
+    node: ComponentNode,
+    component: Component,
+    context: Context,
+    at: Position,
+    into: PlacedNode[],
+  ): void {
+    const first = this.elements.length;
+    const inside = {
+      file: component.templateFile ?? component.file,
+      component,
+      given: this.#givenTo(node, context),
+      open: node.open || (node.rest !== undefined && context.open),
+      depth: context.depth + 1,
+      within: [...context.within, component],
+    };
+    // What the spec writes itself is told apart by more than what it shows.
+    if (context.component)
+      this.uses.push({ component, node, given: inside.given, open: inside.open, by: context.component.file });
+    if (component.framework === 'angular') {
+      const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
+      this.#bindHost(host, component, inside);
+      into.push(host);
+      return;
+    }
+    this.nodes(component.view, inside, at, into);
+    if (component.framework === 'vue' && !component.keepsAttributes)
+      this.#fallThrough(node, component, this.elements[first], context, at);
+  }
+
+  #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
+    const given = new Map<string, Given>();
+    if (node.rest) {
+      for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
+    }
+    for (const [name, prop] of node.props) given.set(name, this.#handedOn(prop, context));
+    for (const [name, view] of node.slots) given.set(name, { view, written: context });
+    return given;
+  }
+
+  // Markup that is only handed on is still markup.
+  #handedOn(prop: Prop, context: Context): Given {
+    if ('view' in prop) return { view: prop.view, written: context };
+    const own = prop.expr.is === 'prop' ? context.given.get(prop.expr.name) : undefined;
+    return own && 'view' in own ? own : { expr: this.#fill(prop.expr, context) };
+  }
+
+  #unwrapped(component: Component): Component | undefined {
+    let inner: Component | undefined = component;
+    for (let step = 0; inner?.wraps && step < DEEPEST; step++) {
+      inner = this.#project.component(inner.file, inner.wraps);
+    }
+    return inner;
+  }
+
+  // Nothing is known of what it shows; what stands between its tags probably appears inside.
+  #unread(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
+    into.push(this.#hole(`the component ${node.name}`));
+    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`] };
+    for (const view of node.slots.values()) this.nodes(view, context, open, into);
+    for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
+  }
+
+  #stub(node: ComponentNode, context: Context, at: Position, component?: Component): Placed {
+    const tag = `${kebabCase(node.name)}-stub`;
+    const classes = { ...NO_CLASSES, open: true };
+    const stub = this.#element(
+      {
+        kind: 'element',
+        tag,
+        place: node.place,
+        attributes: new Map(),
+        classes,
+        open: true,
+        events: [],
+        children: [],
+      },
+      context,
+      at,
+    );
+    stub.standsFor = component;
+    stub.children = [this.#hole('a child that is not rendered')];
+    return stub;
+  }
+
+  // Vue hands attributes that are no props on to the root element of a component.
+  #fallThrough(
+    node: ComponentNode,
+    component: Component,
+    root: Placed | undefined,
+    context: Context,
+    at: Position,
+  ): void {
+    if (!root || root.parent !== at.parent) return;
+    const attributes = new Map(root.attributes);
+    for (const [name, prop] of node.props) {
+      if (component.props.has(name) || !('expr' in prop)) continue;
+      const value = this.#fill(prop.expr, context);
+      const html = kebabCase(name);
+      if (html === 'class') root.classes = together([root.classes, classesIn(value)]);
+      else attributes.set(html, value);
+    }
+    root.filled = new Set([...root.filled, ...node.props.keys()].map((name) => kebabCase(name)));
+    root.attributes = attributes;
+    root.events = [...root.events, ...node.events];
+    if (node.open) root.open = true;
+  }
+
+  #bindHost(host: Placed, { host: bound }: Component, inside: Context): void {
+    if (!bound || bound.size === 0) return;
+    const attributes = new Map(host.attributes);
+    for (const [name, value] of bound) attributes.set(name, this.#fill(value, inside));
+    host.attributes = attributes;
+    const own = bound.get('class');
+    if (own) host.classes = together([host.classes, classesIn(own)]);
+  }
+
+  // Angular keeps the tag of a component in the document.
+  #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number, at: Position): Placed {
+    const attributes = new Map<string, Expr>();
+    for (const [name, prop] of node.props) {
+      if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
+    }
+    const own = attributes.get('class');
+    const host: Placed = {
+      kind: 'element',
+      // A fixture makes a host of its own.
+      tag: node.ref && 'selector' in node.ref ? node.name : 'div',
+      file: this.#placeOf(context),
+      place: node.place,
+      attributes,
+      classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
+      open: node.open,
+      lacks: false,
+      filled: new Set(attributes.keys()),
+      events: node.events,
+      parent: at.parent,
+      children: inside,
+      guards: at.guards,
+      arms: at.arms,
+      repeated: at.repeated,
+      component: context.component,
+      known: {},
+    };
+    for (const element of this.elements.slice(first)) {
+      if (element.parent === at.parent) element.parent = host;
+    }
+    this.elements.splice(first, 0, host);
+    return host;
+  }
+}
+
+const NO_NAMES: readonly string[] = [];
+
+const NONE_FILLED: ReadonlySet<string> = new Set();
+
+const NONE_GIVEN: ReadonlyMap<string, Given> = new Map();
+
+function readsProps(expr: Expr | undefined): boolean {
+  let found = false;
+  if (expr && expr.is !== 'constant') propsIn(expr, () => (found = true));
+  return found;
+}
+
+// Whether an expression gives text, or nothing: no markup.
+function isText(expr: Expr): boolean {
+  const options = optionsOf(expr);
+  return options ? options.every(isText) : expr.is === 'constant' || expr.is === 'text';
+}
+
+const CHILDREN: ViewNode = { kind: 'slot', name: 'children', fallback: [], place: { start: 0, end: 0 } };

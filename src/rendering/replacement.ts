@@ -1,0 +1,195 @@
+import type { By } from '../libraries/meaning.js';
+import { textPieces } from '../language/expr.js';
+import { isInHidden } from './hidden.js';
+import { matchesText, type Match, type Wanted } from './match.js';
+import { askedName, labelName, literal, normalised, type Pieces } from './name.js';
+import { exclude, type Placed, type PlacedNode } from './placed.js';
+import { constantOf, roleOf } from './role.js';
+import type { Scope } from './target.js';
+import { ownText } from './user-queries.js';
+
+/** A text that a query asks for: whole, or by the words it starts with. */
+export type Asked = { text: string } | { start: string };
+
+/** A way to reach an element. */
+export interface Handle {
+  by: By;
+  /** For a role: its name, where it is asked for. For all others: the text. */
+  asked?: Asked;
+  role?: string;
+  /** Whether nothing else that is rendered could be found by it as well. */
+  unique: boolean;
+  /** Whether its words come from the spec: from props, or from markup of its own. */
+  given: boolean;
+}
+
+/** The best handle, by the ladder, that finds this element and no other in the scope; undefined where there is none. */
+export function bestHandle(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {
+  return (
+    byRole(element, scope) ??
+    byLabel(element, scope) ??
+    byText(element, scope) ??
+    byAttribute(element, scope, testIdAttribute)
+  );
+}
+
+/** Role and name, if they find this element and no other. */
+export function byRole(element: Placed, scope: Scope): Handle | undefined {
+  // Most are asked for on the whole page, and more than once.
+  if (scope.elements !== scope.tree.elements) return roleHandle(element, scope);
+  const known = (element.known.byRole ??= roleHandle(element, { ...scope, complete: true }) ?? 'none');
+  if (known === 'none') return undefined;
+  return scope.complete ? known : { ...known, unique: false };
+}
+
+function roleHandle(element: Placed, scope: Scope): Handle | undefined {
+  const role = roleOf(element);
+  if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
+  const name = askedName(element, scope.tree);
+  const asked = name && askedFrom(name);
+  if (!asked) {
+    const isFree = (each: Placed): boolean =>
+      each === element || isOut(each, element) || mayHave(each, role) === 'no';
+    const alone = name?.length === 0 && SINGLE.has(role) && scope.elements.every(isFree);
+    return alone ? { by: 'role', unique: scope.complete, role, given: false } : undefined;
+  }
+  let unique = scope.complete && 'text' in asked;
+  const wanted = wantedBy(asked);
+  for (const each of scope.elements) {
+    const hasRole = each === element ? 'no' : mayHave(each, role);
+    if (hasRole === 'no' || isOut(each, element) || nameMatch(each, scope, wanted) === 'no') continue;
+    if (hasRole === 'yes') return undefined;
+    unique = false;
+  }
+  return { by: 'role', unique, role, asked, given: isGiven(element) };
+}
+
+// Hidden, or never there together with the element.
+const isOut = (each: Placed, element: Placed): boolean => isInHidden(each) === true || exclude(each, element);
+
+const nameMatch = (element: Placed, { tree }: Scope, wanted: Wanted): Match =>
+  matchesText(askedName(element, tree) ?? [undefined], wanted);
+
+// Header and footer are landmarks wherever they stand for some queries.
+function mayHave(element: Placed, role: string): Match {
+  const own = roleOf(element);
+  if (own === undefined) return 'maybe';
+  if (own === role) return 'yes';
+  return LANDMARKS[element.tag] === role ? 'yes' : 'no';
+}
+
+const LANDMARKS: Readonly<Record<string, string>> = { header: 'banner', footer: 'contentinfo' };
+
+// Roles of which a page, or a widget, has one by nature.
+const SINGLE = new Set([
+  'main',
+  'banner',
+  'contentinfo',
+  'navigation',
+  'search',
+  'dialog',
+  'alertdialog',
+  'alert',
+  'status',
+  'progressbar',
+  'table',
+  'form',
+]);
+
+/** Roles that no query needs a name for, since there is one by nature. */
+export const isSingle = (role: string): boolean => SINGLE.has(role);
+
+// Elements whose role by nature is younger than the tables of query libraries, or that no one asks for.
+const NOT_ASKED = new Set(
+  'presentation none generic paragraph strong emphasis code time deletion insertion subscript superscript meter caption term definition blockquote search mark suggestion'.split(
+    ' ',
+  ),
+);
+const isAskable = (role: string, { attributes }: Placed): boolean =>
+  !NOT_ASKED.has(role) || (attributes.has('role') && role !== 'presentation');
+
+// An element whose content changes is asked for by the words before the first hole.
+function askedFrom(name: Pieces): Asked | undefined {
+  const text = literal(name);
+  if (text !== undefined) return text ? { text } : undefined;
+  const [piece] = name;
+  const start = typeof piece === 'string' ? piece.trimEnd() : undefined;
+  return start && start.length >= 3 ? { start } : undefined;
+}
+
+// What a query for it matches.
+const wantedBy = (asked: Asked): Wanted =>
+  'text' in asked ? { text: asked.text, exact: true } : { pattern: new RegExp(patternOf(asked.start)) };
+
+/** The source of a pattern for what starts with some words. */
+export const patternOf = (start: string): string => `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
+
+function byLabel(element: Placed, scope: Scope): Handle | undefined {
+  if (!['input', 'select', 'textarea'].includes(element.tag)) return undefined;
+  const own = (each: Placed): Pieces | undefined => {
+    const label = constantOf(each, 'aria-label');
+    return labelName(each, scope.tree) ?? (label === undefined ? undefined : [label]);
+  };
+  const label = own(element);
+  const text = label && literal(label);
+  if (!text) return undefined;
+  const matches = scope.elements.map((each) =>
+    each === element ? 'no' : matchesText(own(each) ?? [], { text, exact: true }),
+  );
+  if (matches.includes('yes')) return undefined;
+  return {
+    by: 'label',
+    asked: { text },
+    unique: scope.complete && !matches.includes('maybe'),
+    given: isGiven(element),
+  };
+}
+
+function byText(element: Placed, scope: Scope): Handle | undefined {
+  const text = literal(ownText(element));
+  if (!text || text.length > LONGEST) return undefined;
+  const matches = scope.elements.map((each) =>
+    each === element ? 'no' : matchesText(ownText(each), { text, exact: true }),
+  );
+  if (matches.includes('yes')) return undefined;
+  const atRoot = scope.tree.children.some((each) => each.kind === 'text');
+  const unique = scope.complete && !matches.includes('maybe') && !atRoot;
+  return { by: 'text', asked: { text }, unique, given: element.children.some(isGivenText) };
+}
+
+const LONGEST = 60;
+
+function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {
+  const kinds: readonly [By, string][] = [
+    ['placeholder', 'placeholder'],
+    ['alt', 'alt'],
+    ['title', 'title'],
+    ['testId', testIdAttribute],
+  ];
+  for (const [by, attribute] of kinds) {
+    const value = element.attributes.get(attribute);
+    const text = value && literal(normalised(textPieces(value)));
+    if (!text || (by === 'alt' && !['img', 'input', 'area'].includes(element.tag))) continue;
+    const others = scope.elements.filter((each) => each !== element);
+    if (others.some((each) => constantOf(each, attribute) === text)) continue;
+    const open = others.some(
+      (each) => (each.attributes.get(attribute)?.is ?? (each.open ? 'unknown' : 'constant')) !== 'constant',
+    );
+    return { by, asked: { text }, unique: scope.complete && !open, given: isGiven(element) };
+  }
+  return undefined;
+}
+
+// Whether the words of an element come from props, or from the spec's own markup.
+function isGiven(element: Placed): boolean {
+  return (
+    element.component === undefined ||
+    NAMING.some((name) => element.filled.has(name)) ||
+    element.children.some(isGivenText)
+  );
+}
+
+const NAMING = ['aria-label', 'aria-labelledby', 'title', 'alt', 'placeholder', 'value', 'id'];
+
+const isGivenText = (node: PlacedNode): boolean =>
+  node.kind === 'text' ? node.given : node.kind === 'element' && isGiven(node);

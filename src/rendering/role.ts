@@ -1,0 +1,184 @@
+import { possibleValues } from '../language/expr.js';
+import type { Placed } from './placed.js';
+
+/** A role, `null` for none that a query could use, undefined where it can't be told. */
+export type Role = string | null | undefined;
+
+const BY_TAG: Readonly<Record<string, string>> = {
+  article: 'article',
+  aside: 'complementary',
+  blockquote: 'blockquote',
+  button: 'button',
+  caption: 'caption',
+  code: 'code',
+  datalist: 'listbox',
+  dd: 'definition',
+  del: 'deletion',
+  details: 'group',
+  dfn: 'term',
+  dialog: 'dialog',
+  dt: 'term',
+  em: 'emphasis',
+  fieldset: 'group',
+  figure: 'figure',
+  h1: 'heading',
+  h2: 'heading',
+  h3: 'heading',
+  h4: 'heading',
+  h5: 'heading',
+  h6: 'heading',
+  hr: 'separator',
+  ins: 'insertion',
+  li: 'listitem',
+  main: 'main',
+  math: 'math',
+  menu: 'list',
+  meter: 'meter',
+  nav: 'navigation',
+  ol: 'list',
+  optgroup: 'group',
+  option: 'option',
+  output: 'status',
+  p: 'paragraph',
+  progress: 'progressbar',
+  search: 'search',
+  strong: 'strong',
+  sub: 'subscript',
+  sup: 'superscript',
+  table: 'table',
+  tbody: 'rowgroup',
+  td: 'cell',
+  textarea: 'textbox',
+  tfoot: 'rowgroup',
+  thead: 'rowgroup',
+  time: 'time',
+  tr: 'row',
+  ul: 'list',
+};
+
+const INPUTS: Readonly<Record<string, string | null>> = {
+  button: 'button',
+  checkbox: 'checkbox',
+  image: 'button',
+  number: 'spinbutton',
+  radio: 'radio',
+  range: 'slider',
+  reset: 'button',
+  search: 'searchbox',
+  submit: 'button',
+  color: null,
+  date: null,
+  'datetime-local': null,
+  file: null,
+  hidden: null,
+  month: null,
+  password: null,
+  time: null,
+  week: null,
+};
+
+const SECTIONING = new Set(['article', 'aside', 'main', 'nav', 'section']);
+
+/** The role of an element: its own `role`, else the standard mapping of HTML elements to roles (HTML-AAM). */
+export function roleOf(element: Placed): Role {
+  return (element.known.role ??= { is: workedOut(element) }).is;
+}
+
+function workedOut(element: Placed): Role {
+  const own = element.attributes.get('role');
+  if (own) {
+    const values = possibleValues(own);
+    if (values?.length !== 1) return undefined;
+    const [first] = String(values[0] ?? '').split(' ');
+    const none = first === 'none' || first === 'presentation';
+    // What is named can't be taken out of the page.
+    if (none) return isLabelled(element) && element.tag !== '?' ? implicitRole(element) : 'presentation';
+    if (first) return first;
+  }
+  if (element.tag === '?') return undefined;
+  // A spread may set a role; what it sets is seldom one, but can't be told.
+  if (element.open && SPREAD_ROLE.has(element.tag)) return undefined;
+  return implicitRole(element);
+}
+
+const SPREAD_ROLE = new Set(['div', 'span', 'section', 'ul', 'li', 'a']);
+
+function implicitRole(element: Placed): Role {
+  switch (element.tag) {
+    case 'a':
+    case 'area':
+      return has(element, 'href', 'link', null);
+    case 'img':
+      return imageRole(element);
+    case 'input':
+      return inputRole(element);
+    case 'select':
+      return selectRole(element);
+    case 'section':
+      return isNamed(element) ? 'region' : null;
+    case 'form':
+      return isNamed(element) ? 'form' : null;
+    case 'header':
+      return isInside(element, SECTIONING) ? null : 'banner';
+    case 'footer':
+      return isInside(element, SECTIONING) ? null : 'contentinfo';
+    case 'th':
+      return constantOf(element, 'scope') === 'row' ? 'rowheader' : 'columnheader';
+    case 'svg':
+      return null;
+    default:
+      return BY_TAG[element.tag] ?? null;
+  }
+}
+
+function has(element: Placed, name: string, role: string, otherwise: string | null): Role {
+  const value = element.attributes.get(name);
+  if (!value) return element.open ? undefined : otherwise;
+  const values = possibleValues(value);
+  if (!values) return value.is === 'text' ? role : undefined;
+  const given = values.filter((each) => each !== undefined && each !== null && each !== false);
+  return given.length === values.length ? role : given.length === 0 ? otherwise : undefined;
+}
+
+function imageRole(element: Placed): Role {
+  const alt = element.attributes.get('alt');
+  if (!alt) return 'img';
+  const values = possibleValues(alt);
+  if (values?.every((each) => each === '')) return isLabelled(element) ? 'img' : 'presentation';
+  return values?.some((each) => each === '') ? undefined : 'img';
+}
+
+function inputRole(element: Placed): Role {
+  const type = element.attributes.get('type');
+  const values = type ? possibleValues(type) : [undefined];
+  if (values?.length !== 1 || (!type && element.open)) return undefined;
+  const name = String(values[0] ?? 'text').toLowerCase();
+  if (element.attributes.has('list') && ['text', 'search', 'tel', 'url', 'email'].includes(name))
+    return 'combobox';
+  return Object.hasOwn(INPUTS, name) ? (INPUTS[name] ?? null) : 'textbox';
+}
+
+function selectRole(element: Placed): Role {
+  const many = element.attributes.get('multiple');
+  const size = Number(constantOf(element, 'size') ?? 1);
+  if (many && possibleValues(many) === undefined) return undefined;
+  const on = many && possibleValues(many)?.some((each) => each !== false && each !== undefined);
+  return on || size > 1 ? 'listbox' : 'combobox';
+}
+
+const isLabelled = ({ attributes }: Placed): boolean =>
+  attributes.has('aria-label') || attributes.has('aria-labelledby');
+const isNamed = (element: Placed): boolean => isLabelled(element) || element.attributes.has('title');
+
+function isInside(element: Placed, tags: ReadonlySet<string>): boolean {
+  for (let at = element.parent; at; at = at.parent) if (tags.has(at.tag)) return true;
+  return false;
+}
+
+/** The one value, as text, of an attribute; undefined where there is none or it depends. */
+export function constantOf(element: Placed, name: string): string | undefined {
+  const value = element.attributes.get(name);
+  if (value?.is !== 'constant' || value.value === undefined || value.value === null || value.value === false)
+    return undefined;
+  return value.value === true ? '' : String(value.value);
+}

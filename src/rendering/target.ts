@@ -1,0 +1,170 @@
+import type { Component } from '../components/view.js';
+import type { Project } from '../project/project.js';
+import type { Reach } from '../specs/model/steps.js';
+import { textOfValue, type Value } from '../specs/model/values.js';
+import { all, hasClass, hasTag, matchesSelector, parsedSelector, type Match } from './match.js';
+import { contains } from './name.js';
+import type { Placed, RenderedTree } from './placed.js';
+import { roleOf } from './role.js';
+import { attributeMatcher, ownText, userMatcher, wantedOf } from './user-queries.js';
+
+/** The elements that a query finds in what a spec renders. `proven`: nothing unread could be found as well. */
+export type Target =
+  | { kind: 'one'; element: Placed; proven: boolean }
+  /** `complete`: there can be no more of them. */
+  | { kind: 'many'; elements: readonly Placed[]; complete: boolean }
+  /** `closed`: other props could show nothing else either. */
+  | { kind: 'none'; closed: boolean }
+  | { kind: 'unknown' };
+
+export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
+
+/** Where a query looks: the elements, and the whole trees that they stand in. */
+export interface Scope {
+  elements: readonly Placed[];
+  tree: RenderedTree;
+  complete: boolean;
+  /** Whether other props could show nothing else. */
+  closed: boolean;
+}
+
+/** All of a tree; where it may have `changed` since the render, there may be more than it shows. */
+export const scopeOf = (tree: RenderedTree, changed = false): Scope => ({
+  elements: tree.elements,
+  tree,
+  complete: tree.complete && !changed,
+  closed: tree.closed && !changed,
+});
+
+/** The whole page around a scope. */
+export const pageOf = (scope: Scope): Scope => ({ ...scope, elements: scope.tree.elements });
+
+/** Finds what a reach finds in a scope. */
+export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAttribute: string): Target {
+  const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
+  if (!matcher) return UNKNOWN_TARGET;
+  const sure: Placed[] = [];
+  const maybe: Placed[] = [];
+  for (const element of candidates(scope, reach)) {
+    const match = matcher(element);
+    if (match === 'yes') sure.push(element);
+    else if (match === 'maybe') maybe.push(element);
+  }
+  if (sure.length === 0) return fromMaybe(scope, reach, maybe);
+  const isSingle = reach.missing === 'throws' || reach.missing === 'null' || reach.missing === 'void';
+  const found = isSingle && sure.length > 1 ? onlyOne(sure, reach) : sure;
+  const [first] = found;
+  if (!first) return UNKNOWN_TARGET;
+  if (found.length > 1 || first.repeated)
+    return { kind: 'many', elements: found, complete: maybe.length === 0 && scope.complete };
+  return { kind: 'one', element: first, proven: sure.length === 1 && maybe.length === 0 && scope.complete };
+}
+
+// Nothing surely matches. A query that throws, in a spec that passes, has found the one that may.
+function fromMaybe(scope: Scope, reach: Reach, maybe: readonly Placed[]): Target {
+  const [only] = maybe;
+  const isStrong =
+    scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
+  const isFound = reach.missing === 'throws' && maybe.length === 1 && isStrong && !textAtRoot(scope, reach);
+  if (only && isFound && !only.repeated) return { kind: 'one', element: only, proven: false };
+  if (only || !scope.complete || textAtRoot(scope, reach)) return UNKNOWN_TARGET;
+  return { kind: 'none', closed: scope.closed };
+}
+
+// Text with no element of the component around it stands in the container of the render.
+const textAtRoot = ({ tree }: Scope, { by }: Reach): boolean =>
+  by === 'text' && tree.children.some((each) => each.kind === 'text');
+
+// Of alternatives, a query for one finds the one that is always there; a selector takes the first.
+function onlyOne(sure: readonly Placed[], { by, missing }: Reach): readonly Placed[] {
+  const always = sure.filter(({ guards }) => guards.length === 0);
+  if (always.length === 1) return always;
+  const takesFirst = ['selector', 'id', 'component'].includes(by);
+  if (takesFirst) return sure[0]?.guards.length === 0 ? sure.slice(0, 1) : [];
+  return always.length === 0 && missing === 'throws' ? [] : sure;
+}
+
+// For an exact text, the elements that show it, and those whose text depends: all others surely do not match.
+function candidates({ elements, tree }: Scope, { by, args: [first, options] }: Reach): readonly Placed[] {
+  const wanted = by === 'text' && elements === tree.elements ? wantedOf(first, options) : undefined;
+  if (!wanted || !('text' in wanted) || !wanted.exact) return elements;
+  const index = (tree.byText ??= indexOf(elements));
+  return [...(index.literal.get(wanted.text) ?? []), ...index.open];
+}
+
+function indexOf(elements: readonly Placed[]): NonNullable<RenderedTree['byText']> {
+  const literal = new Map<string, Placed[]>();
+  const open: Placed[] = [];
+  for (const element of elements) {
+    const pieces = ownText(element);
+    const [text] = pieces.length === 0 ? [''] : pieces;
+    if (pieces.length > 1 || typeof text !== 'string') open.push(element);
+    else literal.set(text, [...(literal.get(text) ?? []), element]);
+  }
+  return { literal, open };
+}
+
+/** The part of a scope below an element. */
+export function below(scope: Scope, element: Placed): Scope {
+  const elements = scope.elements.filter((each) => contains(element, each));
+  return { ...scope, elements };
+}
+
+export type Matcher = (element: Placed) => Match;
+
+function matcherOf(
+  reach: Reach,
+  tree: RenderedTree,
+  project: Project,
+  testIdAttribute: string,
+): Matcher | undefined {
+  const [first, options] = reach.args;
+  const text = textOfValue(first);
+  switch (reach.by) {
+    case 'selector':
+      return selectorMatcher(reach, text);
+    case 'id':
+      return text === undefined ? undefined : attributeMatcher('id', { text, exact: true });
+    case 'class':
+      return text === undefined
+        ? undefined
+        : (element) => all(text.split(/\s+/).map((name) => hasClass(element, name)));
+    case 'tag':
+      return text === undefined ? undefined : (element) => hasTag(element, text);
+    case 'component':
+      return componentMatcher(first, project);
+    case 'hop':
+      return undefined;
+    default:
+      return userMatcher(reach, tree, wantedOf(first, options), options, testIdAttribute);
+  }
+}
+
+function selectorMatcher(reach: Reach, text: string | undefined): Matcher | undefined {
+  // A wrapper's `find` takes the name of a component as well as a selector.
+  if (text === undefined || (reach.gives.includes('wrapper') && /^[A-Z]/.test(text))) return undefined;
+  const parsed = parsedSelector(text);
+  return parsed && ((element) => matchesSelector(element, parsed));
+}
+
+function componentMatcher(value: Value | undefined, project: Project): Matcher | undefined {
+  if (value?.is === 'object') return optionsMatcher(value);
+  if (value?.is !== 'project') return undefined;
+  const component = project.componentAt(value.declared);
+  return component && ((element) => (isRootOf(element, component) ? 'yes' : 'no'));
+}
+
+const isRootOf = ({ component, parent, standsFor }: Placed, wanted: Component): boolean =>
+  standsFor === wanted || (component === wanted && parent?.component !== wanted);
+
+// `{ name: 'KilnLid' }` and `{ ref: 'lid' }`.
+function optionsMatcher({ entries }: Extract<Value, { is: 'object' }>): Matcher | undefined {
+  const [name, ref] = ['name', 'ref'].map((key) => textOfValue(entries.get(key)));
+  if (ref !== undefined) return attributeMatcher('ref', { text: ref, exact: true });
+  if (name === undefined) return undefined;
+  return (element) => {
+    const { standsFor, component, parent } = element;
+    const own = standsFor ?? (parent?.component === component ? undefined : component);
+    return own?.name === name ? 'yes' : 'no';
+  };
+}

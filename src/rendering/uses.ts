@@ -1,0 +1,240 @@
+import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../language/expr.js';
+import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
+import type { Project } from '../project/project.js';
+import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
+import { isOff, type SpecFile } from '../specs/model/blocks.js';
+import { grouped } from '../util/grouped.js';
+import type { Render } from '../specs/model/steps.js';
+import type { Value } from '../specs/model/values.js';
+import type { Links } from './links.js';
+import type { PlacedUse } from './placed.js';
+import type { ShownProps } from './shown-props.js';
+
+/** One way in which a spec renders a component. */
+export interface ComponentUse {
+  component: Component;
+  /** What it is given, by prop; what is not in it is not given, unless `open`. */
+  given: ReadonlyMap<string, Expr>;
+  /** It may be given more than can be read. */
+  open: boolean;
+  /** The file of the component that renders it; none where a spec does. */
+  by?: string;
+  /** Some module renders it in a way that is not seen: which specs do so can't be told. */
+  unseen?: true;
+  /** A stand-in is rendered in its place: nothing of it runs. */
+  stubbed?: true;
+}
+
+const MOST_WAYS = 24;
+
+/** All that the specs of a file give to components: in their own renders, in later changes, and in children. */
+export function usesIn(
+  file: SpecFile,
+  links: Links,
+  project: Project,
+  shownProps: ShownProps,
+): ComponentUse[] {
+  const renders = file.renders.filter(({ block }) => !isOff(block));
+  // Renders that are alike share one tree.
+  const trees = new Set(renders.map((render) => links.tree(render)));
+  const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
+  const inSpecs = renders.flatMap((render) => [
+    ...(render.view ?? []).flatMap((node) =>
+      written(node, render.file, project, isRoot(render, node) ? render : undefined),
+    ),
+  ]);
+  found.push(...inSpecs);
+  for (const block of file.blocks.filter((each) => !isOff(each)))
+    for (const step of block.steps)
+      if (step.kind === 'act' && step.by === 'program' && step.render)
+        found.push(...changed({ ...step, render: step.render }, file, project));
+  return unlike([...found, ...blind(file, project)]);
+}
+
+// Trees are shared by renders that differ in values that don't show: of these, nothing is known.
+function placedUse(
+  { component, node, given, open, by, stubbed }: PlacedUse,
+  shownProps: ShownProps,
+): ComponentUse {
+  const how = shownProps.of(node, by);
+  const known = new Map<string, Expr>();
+  for (const [name, prop] of given)
+    known.set(name, how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
+  return { component, given: known, open, by, stubbed };
+}
+
+// Most specs of a file give the same.
+function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
+  const found: ComponentUse[] = [];
+  for (const own of grouped(uses, ({ component }) => component).values()) {
+    const known = new Map(own.map((use) => [`${use.by} ${use.open} ${JSON.stringify([...use.given])}`, use]));
+    found.push(...known.values());
+  }
+  return found;
+}
+
+const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
+
+// Components in markup that the spec itself writes; what others clone may be given more.
+function written(
+  node: ViewNode,
+  file: string,
+  project: Project,
+  root?: Render,
+  cloned = false,
+): ComponentUse[] {
+  const clones = cloned || (node.kind === 'component' && componentOf(node, file, project)?.clones === true);
+  const given =
+    node.kind === 'component'
+      ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
+      : [];
+  const inside = [...innerNodes(node), ...given].flatMap((each) =>
+    written(each, file, project, undefined, clones),
+  );
+  if (node.kind !== 'component') return inside;
+  return [
+    ...usesOf(node, file, project, root).map((use) => ({ ...use, open: use.open || cloned })),
+    ...inside,
+  ];
+}
+
+/** What children are as a value: surely something, where an element or a text is among them. */
+export const asChildren = (view: readonly ViewNode[]): Expr =>
+  view.some(({ kind }) => kind === 'element' || kind === 'component' || kind === 'repeat') ||
+  view.some((node) => node.kind === 'text' && node.text.is === 'constant')
+    ? SOMETHING
+    : UNKNOWN;
+
+function usesOf(node: ComponentNode, file: string, project: Project, root?: Render): ComponentUse[] {
+  const component = componentOf(node, file, project);
+  if (!component) return [];
+  const given = new Map<string, Expr>();
+  for (const [name, prop] of [...node.props, ...(root?.props ?? [])])
+    given.set(name, 'expr' in prop ? prop.expr : SOMETHING);
+  for (const [name, view] of node.slots) given.set(name, asChildren(view));
+  const isFixture = root?.gives === 'fixture';
+  const isHole = root?.view?.some(({ kind }) => kind === 'hole') ?? false;
+  // A fixture is told its inputs one by one: all of them are known.
+  const open = (node.open && !isFixture) || node.rest !== undefined || isHole;
+  return [{ component, given: isFixture ? orNotGiven(given, component) : given, open }];
+}
+
+// What one spec sets on a fixture, another may leave as it is.
+function orNotGiven(given: ReadonlyMap<string, Expr>, component: Component): Map<string, Expr> {
+  const none = { component, given: new Map<string, Expr>(), open: false };
+  return new Map([...given].map(([name, expr]) => [name, oneOf([givenIn(none, name), expr])]));
+}
+
+function componentOf(node: ComponentNode, file: string, project: Project): Component | undefined {
+  let component = node.ref && project.component(file, node.ref);
+  for (let step = 0; component?.wraps && step < 4; step++)
+    component = project.component(component.file, component.wraps);
+  return component;
+}
+
+/**
+ * A use for each combination of the values that some of its props are set to, one after another; with too many of them,
+ * these props are unknown.
+ */
+export function eachWay(use: ComponentUse, names: Iterable<string>): ComponentUse[] {
+  let ways: ReadonlyMap<string, Expr>[] = [use.given];
+  const several = [...new Set(names)].filter((name) => use.given.get(name)?.is === 'choice');
+  for (const name of several) {
+    const expr = use.given.get(name);
+    const options = expr?.is === 'choice' ? expr.options : [];
+    if (ways.length * options.length > MOST_WAYS) {
+      const unknown = several.map((each) => [each, UNKNOWN] as const);
+      return [{ ...use, given: new Map([...use.given, ...unknown]) }];
+    }
+    ways = ways.flatMap((given) => options.map((option) => new Map(given).set(name, option)));
+  }
+  return ways.map((given) => ({ ...use, given }));
+}
+
+// `rerender(<KilnLid temp={20} />)`, `setProps({ temp: 20 })`
+function changed(
+  { render, name, args }: { render: Render; name: string; args: readonly Value[] },
+  file: SpecFile,
+  project: Project,
+): ComponentUse[] {
+  const [first] = args;
+  const [node] = render.view ?? [];
+  if (!first || !CHANGES.has(name)) return [];
+  const view = viewOfValue(first);
+  if (view && first.is === 'jsx') return view.flatMap((each) => written(each, first.tree.path, project));
+  const component = node?.kind === 'component' ? componentOf(node, render.file, project) : undefined;
+  if (!component) return [];
+  if (first.is !== 'object') return [{ component, given: new Map(), open: true }];
+  const given = new Map<string, Expr>();
+  for (const [prop, value] of render.props) given.set(prop, 'expr' in value ? value.expr : SOMETHING);
+  // What is set at another time may be set already.
+  for (const prop of setOn(render, file)) given.set(prop, UNKNOWN);
+  for (const [prop, value] of first.entries) given.set(prop, exprOfValue(value));
+  return [{ component, given, open: first.open || (node?.kind === 'component' && node.open) }];
+}
+
+const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
+  file.blocks.flatMap(({ steps }) =>
+    steps.flatMap((step) => {
+      if (step.kind !== 'act' || step.by !== 'program' || !step.render) return [];
+      const isSame = step.render.props === props || (heldBy !== undefined && step.render.heldBy === heldBy);
+      const [first] = step.args;
+      return isSame && first?.is === 'object' ? [...first.entries.keys()] : [];
+    }),
+  );
+
+const CHANGES = new Set(['rerender', 'setProps', 'update', 'updateProps', 'setState', 'setData']);
+
+// A render that can't be read may give anything to what the file imports.
+function blind(file: SpecFile, project: Project): ComponentUse[] {
+  const isBlind = file.importsByPattern || file.renders.some(({ view }) => view === undefined);
+  if (!isBlind) return [];
+  return [...file.imported].flatMap((path) =>
+    (project.summary(path)?.components ?? []).map((component) => ({
+      component,
+      given: new Map(),
+      open: true,
+    })),
+  );
+}
+
+/**
+ * Uses by modules in which a component is not seen to be rendered, though they import it: called by a function, or chosen
+ * at run time. What it is given there is not known. `files`: modules that specs load.
+ */
+export function unseenUses(
+  project: Project,
+  files: readonly string[],
+  uses: readonly ComponentUse[],
+): ComponentUse[] {
+  const seen = grouped(uses, ({ component }) => component);
+  return files.flatMap((file) => {
+    const summary = project.summary(file);
+    const own = summary?.components ?? [];
+    if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
+    return [...summary.imports.values()].flatMap((from) => {
+      const declared = from.typeOnly ? undefined : project.imported(file, from);
+      const component = declared && project.componentAt(declared);
+      // Angular's modules import what templates render by its tag.
+      const isSeen =
+        component === undefined ||
+        component.framework === 'angular' ||
+        seen.get(component)?.some(({ by }) => by === file);
+      return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true, unseen: true as const }];
+    });
+  });
+}
+
+/** What a component reads for a prop in one use; `raw`: before a default stands in. */
+export function givenIn({ component, given, open }: ComponentUse, name: string, raw = false): Expr {
+  const own = given.get(name);
+  if (own) return own;
+  if (open) return UNKNOWN;
+  const { props, defaulted, domains, framework } = component;
+  const fallback = defaulted?.has(name) ? undefined : props.get(name);
+  if (fallback && !raw) return fallback.is === 'prop' ? UNKNOWN : fallback;
+  const domain = domains?.get(name);
+  // Vue makes a boolean prop that is not given false.
+  const isFlag = framework === 'vue' && domain?.values.includes(false) && !domain.kinds.includes('undefined');
+  return { is: 'constant', value: isFlag ? false : undefined };
+}

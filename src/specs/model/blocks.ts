@@ -1,0 +1,225 @@
+import type { HookTime, Mark } from '../../libraries/meaning.js';
+import type { Span } from '../../finding.js';
+import type { Import } from '../../syntax/module-facts.js';
+import type { Statement } from './body.js';
+import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
+
+/** A title as it is shown in reports. `exact`: read whole, with no hole left. */
+export interface Title {
+  text: string;
+  exact: boolean;
+}
+
+/** A file, group, hook or spec, with its steps in the order in which they run. */
+export interface Block {
+  kind: 'file' | 'group' | 'hook' | 'spec';
+  hook?: HookTime;
+  title: Title;
+  mark?: Mark;
+  /** The text that sets the mark, `.only`, or the letter in `fit`; none where an option sets it. */
+  markPlace?: Span;
+  /** The call that makes the block; for a file, all of it. */
+  place: Span;
+  /** The callee of that call: `it.only`. */
+  callee: Span;
+  /** The function that holds its body. */
+  body?: Span;
+  /** Where that function starts, and whether it is `async`. */
+  fn?: { start: number; async: boolean };
+  /** The names that it declares for itself. */
+  names: Set<string>;
+  /** What it starts is waited for by the zone that it runs in. */
+  waitsForAll: boolean;
+  /** Whether that body has no statement. */
+  empty: boolean;
+  /** The statements of that body, where it is written in the spec file; made on first use. */
+  readonly statements: readonly Statement[];
+  /** The lists that are written out in it. */
+  lists: List[];
+  /** The title's literal, as it is written; undefined where it is none. */
+  titlePlace?: Span;
+  /** It is made under a condition. */
+  maybe: boolean;
+  /** Rows of a table or turns of a loop make several of it. */
+  repeated: boolean;
+  /** The spec ends when a callback of the runner's is called. */
+  waitsForCallback: boolean;
+  parent: Block | undefined;
+  /** Groups, hooks and specs inside, in the order of the file. */
+  children: Block[];
+  steps: Step[];
+  /** Those of its steps that use a name from outside, by that name. */
+  uses: Map<Binding, StepOf<'use'>[]>;
+}
+
+/** A list that is written out in a spec, and the name that it is given: `const kilns = [raku, salt]`. */
+export interface List extends Span {
+  name?: string;
+  length: number;
+}
+
+/** What kind of value a binding is first given. */
+export type Kind =
+  | 'constant'
+  | 'literal'
+  | 'instance'
+  | 'made'
+  | 'closure'
+  | 'render'
+  | 'stand-in'
+  | 'element'
+  | 'function'
+  | 'module'
+  | 'unknown'
+  | 'none';
+
+/** A name that is declared outside specs and hooks. */
+export interface Binding {
+  name: string;
+  kind: 'const' | 'let' | 'var' | 'function' | 'class' | 'import' | 'param';
+  /** The declared name. */
+  place: Span;
+  /** The block, of this file, whose body declares it. */
+  block: Block;
+  /** The module that declares it, where that is not the spec file. */
+  file?: string;
+  holds: Kind;
+  /** `const x = …`: the whole declaration, the declared name with its type, and the first value. */
+  declaration?: {
+    statement: Span;
+    alone: boolean;
+    type?: Span;
+    value?: Span;
+    made?: Made;
+    /** The type of a first value that is a text, a number or a truth value. */
+    primitive?: 'string' | 'number' | 'boolean';
+  };
+  render?: Render;
+  frozen: boolean;
+}
+
+/** How a first value is made, for naming its type: `new Kiln()`, `makeKiln()`. */
+export interface Made {
+  by: 'new' | 'call';
+  name: string;
+  typeArguments?: string;
+}
+
+/** A call that replaces a module by a stand-in. */
+export interface Replacement {
+  specifier: string;
+  /** The file of the project that it leads to. */
+  file?: string;
+  place: Span;
+  /** A part of the real module is kept. */
+  partial: boolean;
+}
+
+/** A comment, by the lines it stands on. */
+export interface FileComment {
+  text: string;
+  start: number;
+  end: number;
+}
+
+/** One spec file, understood. */
+export interface SpecFile {
+  path: string;
+  root: Block;
+  /** Every group, hook and spec, in the order of the file. */
+  blocks: Block[];
+  bindings: Binding[];
+  /** Values of the project's modules that it uses, or its helpers do. */
+  outside: Binding[];
+  renders: Render[];
+  reaches: Reach[];
+  standIns: StandIn[];
+  imports: ReadonlyMap<string, Import>;
+  /** Files of the project that it imports, through index files too. */
+  imported: ReadonlySet<string>;
+  /** Modules that it replaces by stand-ins: files of the project, and package names. */
+  replaced: ReadonlySet<string>;
+  /** The calls that replace modules. */
+  replacements: Replacement[];
+  /** Whether calls that can't be read may have effects on all specs. */
+  unknownEffects: boolean;
+  /** The runner runs the specs of a group before the groups inside it. */
+  ownSpecsFirst: boolean;
+  /** Groups go by `suite` and specs by `test`, with hooks named to match. */
+  usesSuiteStyle: boolean;
+  /** It imports modules by a pattern of paths. */
+  importsByPattern: boolean;
+  /** Runner functions used with no import, each at its first use. */
+  globals: ReadonlyMap<string, Span>;
+  /** The first use of the document by a spec or hook that surely runs. */
+  documentUse: Span | undefined;
+  /** What specs read or set inside of what they render. */
+  insides: Inside[];
+  comments: readonly FileComment[];
+}
+
+/** The comments that stand in a part of a file. */
+export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>
+  comments.filter((each) => start <= each.start && each.end <= end);
+
+/** Whether a spec is there for the compiler: a comment in it expects an error of types. */
+export const isTypeLevel = (file: SpecFile, { place }: Block): boolean =>
+  commentsIn(file, place).some(({ text }) => text.includes('@ts-expect-error'));
+
+/** The blocks that a block stands in, inner first, the block itself first of all. */
+export function pathOf(block: Block): Block[] {
+  const path: Block[] = [];
+  for (let at: Block | undefined = block; at; at = at.parent) path.push(at);
+  return path;
+}
+
+/** Whether a block is switched off or still to be written, by itself or by a group around it. */
+export const isOff = (block: Block): boolean =>
+  pathOf(block).some(({ mark }) => mark === 'skip' || mark === 'todo');
+
+/** Every block below one, in the order of the file. */
+export function below(block: Block): Block[] {
+  return block.children.flatMap((child) => [child, ...below(child)]);
+}
+
+/** The specs of a file, in the order in which they run. */
+export function specsOf({ root, blocks, ownSpecsFirst }: SpecFile): Block[] {
+  const inside = (block: Block): Block[] => {
+    const specs = block.children.filter(({ kind }) => kind === 'spec');
+    return [...specs, ...block.children.filter(({ kind }) => kind === 'group').flatMap(inside)];
+  };
+  return ownSpecsFirst ? inside(root) : blocks.filter(({ kind }) => kind === 'spec');
+}
+
+/** The uses of a name in a block, in order. */
+export const usesIn = (block: Block, binding: Binding): readonly StepOf<'use'>[] =>
+  block.uses.get(binding) ?? [];
+
+/** Whether a block gives a name another value, under whatever condition. */
+export const assigns = (block: Block, binding: Binding): boolean =>
+  usesIn(block, binding).some(({ use }) => use.how === 'assign');
+
+/** Whether a name is imported from a module that the file replaces by a stand-in. */
+export function isReplacedImport({ kind, name }: Binding, { imports, replaced }: SpecFile): boolean {
+  const from = kind === 'import' ? imports.get(name) : undefined;
+  return from !== undefined && replaced.has(from.specifier);
+}
+
+/** The hooks of one time that run for a spec, outer first. */
+export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {
+  return pathOf(spec)
+    .toReversed()
+    .flatMap((block) =>
+      block.children.filter(
+        (child) => child.kind === 'hook' && child.hook !== undefined && times.includes(child.hook),
+      ),
+    );
+}
+
+/** The titles of the groups that a block stands in, outer first. */
+export const groupTitles = (block: Block): string[] =>
+  pathOf(block)
+    .slice(1)
+    .filter((each) => each.kind === 'group')
+    .map((each) => each.title.text)
+    .toReversed();

@@ -1,0 +1,157 @@
+import type { Node } from 'oxc-parser';
+import { wordsOf } from '../../util/words.js';
+import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
+import type { Span } from '../../finding.js';
+import { namesIn } from '../../syntax/module-facts.js';
+import type { ModuleTree } from '../../project/project.js';
+import { Leaves, type BodyLiteral } from './leaves.js';
+
+/** One statement of a spec's or hook's own body. Places are offsets of the spec file. */
+export interface Statement extends Span {
+  /**
+   * Equal for statements that do the same: names that the body declares are numbered, white space is left out.
+   * Numbers go on from the statements before, so that equal beginnings of two bodies are equal one by one.
+   */
+  code: string;
+  /** The same with the literals left out. */
+  shape: string;
+  literals: readonly BodyLiteral[];
+  /** Names that it declares for the statements after it. */
+  declares: readonly string[];
+  /** How it declares them; undefined where it declares none. */
+  keyword?: 'const' | 'let' | 'var' | 'function';
+  /** All names that it uses, those of its own functions left out. */
+  uses: ReadonlySet<string>;
+  /** The words of all names, keys and literals in it, names also as a whole: `onFire` has `on`, `fire` and `onfire`. */
+  words: ReadonlySet<string>;
+  /** The words of its literals, and names and keys as a whole. */
+  saying: ReadonlySet<string>;
+  awaits: boolean;
+  returns: boolean;
+}
+
+/** The statements of a function that has a block for its body; what is asked of one is worked out then. */
+export function statementsOf({ node, tree }: { node: FunctionNode; tree: ModuleTree }): Statement[] {
+  if (node.body?.type !== 'BlockStatement') return [];
+  const body = new Body(node.body.body, tree.script.source.text);
+  return node.body.body.map((each, i) => new OwnStatement(each, i, body));
+}
+
+/** The leaves of all statements of one body, and the numbers of the names that it declares. */
+class Body {
+  readonly #leaves: Leaves[] = [];
+  readonly #numbers = new Map<string, number>();
+
+  constructor(
+    readonly nodes: readonly Node[],
+    readonly text: string,
+  ) {}
+
+  /** Numbers go on from statement to statement, so those before are read first. */
+  leavesOf(at: number): Leaves {
+    for (let i = this.#leaves.length; i <= at; i++) {
+      const node = this.nodes[i];
+      const leaves = new Leaves(this.text);
+      if (node) walkTree(node, (each) => leaves.visit(each));
+      for (const name of leaves.declared)
+        if (!this.#numbers.has(name)) this.#numbers.set(name, this.#numbers.size);
+      this.#leaves.push(leaves);
+    }
+    return this.#leaves[at] ?? new Leaves(this.text);
+  }
+
+  written(at: number, literal: (each: BodyLiteral) => string): string {
+    const leaves = this.leavesOf(at);
+    const { start = 0, end = 0 } = this.nodes[at] ?? {};
+    return leaves.written({ start, end }, this.#numbers, literal);
+  }
+}
+
+class OwnStatement implements Statement {
+  readonly start: number;
+  readonly end: number;
+  readonly #node: Node;
+  readonly #at: number;
+  readonly #body: Body;
+  #code: string | undefined;
+
+  constructor(node: Node, at: number, body: Body) {
+    this.start = node.start;
+    this.end = node.end;
+    this.#node = node;
+    this.#at = at;
+    this.#body = body;
+  }
+
+  get code(): string {
+    return (this.#code ??= this.#body.written(this.#at, ({ text }) =>
+      text.replace(/^"([^'"\\]*)"$/, "'$1'"),
+    ));
+  }
+
+  get shape(): string {
+    return this.#body.written(this.#at, ({ as }) => as);
+  }
+
+  get literals(): readonly BodyLiteral[] {
+    return this.#leaves.literals;
+  }
+
+  get keyword(): Statement['keyword'] {
+    const node = this.#node;
+    if (node.type === 'FunctionDeclaration') return 'function';
+    if (node.type !== 'VariableDeclaration') return undefined;
+    return node.kind === 'let' || node.kind === 'var' ? node.kind : 'const';
+  }
+
+  get declares(): readonly string[] {
+    const node = this.#node;
+    if (node.type === 'FunctionDeclaration') return node.id ? [node.id.name] : [];
+    return node.type === 'VariableDeclaration' ? node.declarations.flatMap(({ id }) => namesIn(id)) : [];
+  }
+
+  get uses(): ReadonlySet<string> {
+    const { names, declared } = this.#leaves;
+    const own = this.declares;
+    return new Set(
+      names.map(({ name }) => name).filter((name) => own.includes(name) || !declared.includes(name)),
+    );
+  }
+
+  get words(): ReadonlySet<string> {
+    const { literals } = this.#leaves;
+    const texts = [...this.#leaves.allNames(), ...literals.map(({ text }) => text)];
+    return new Set([...this.saying, ...texts.flatMap(wordsOf)]);
+  }
+
+  get saying(): ReadonlySet<string> {
+    return this.#leaves.saying();
+  }
+
+  // Of the body's own function; what its functions do is theirs.
+  get awaits(): boolean {
+    return this.#has(
+      'await',
+      (node) => node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await),
+    );
+  }
+
+  get returns(): boolean {
+    return this.#has('return', ({ type }) => type === 'ReturnStatement');
+  }
+
+  get #leaves(): Leaves {
+    return this.#body.leavesOf(this.#at);
+  }
+
+  // Most statements don't even have the word.
+  #has(word: string, wanted: (node: Node) => boolean): boolean {
+    let found = false;
+    if (!this.#body.text.slice(this.start, this.end).includes(word)) return false;
+    walkTree(this.#node, (node) => {
+      found ||= wanted(node);
+      return !found && !isFunction(node);
+    });
+    return found;
+  }
+}

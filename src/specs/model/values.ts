@@ -1,0 +1,130 @@
+import type { Node } from 'oxc-parser';
+import type { Meaning, TypeName } from '../../libraries/meaning.js';
+import type { FunctionNode } from '../../syntax/tree.js';
+import type { Constant } from '../../language/expr.js';
+import type { Declared, ModuleTree } from '../../project/project.js';
+import type { Kind } from './blocks.js';
+import type { Env } from './env.js';
+import type { Lasting, Reach, Render, StandIn } from './steps.js';
+
+export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
+
+/** An object that a dialect hands out, with what is known of it. */
+export interface Thing {
+  is: 'thing';
+  type: TypeName;
+  reach?: Reach;
+  render?: Render;
+  standIn?: StandIn;
+  /** What an expectation is about; `not` where it is turned round. */
+  subject?: Value;
+  subjectText?: string;
+  /** The names on the way to the subject. */
+  subjectPath?: readonly string[];
+  /** The offset at which the subject stands. */
+  subjectAt?: number;
+  /** The subject is read through `?.`. */
+  optional?: boolean;
+  not?: boolean;
+  /** The expectation is of what a promise gives, and so is a promise itself. */
+  promised?: boolean;
+  /** The part of the page that it is: `body`, `head`. */
+  part?: string;
+  /** What the call that gave it has opened. */
+  opened?: Lasting;
+}
+
+/** What an expression of a spec file gives, as far as it can be told without running it. */
+export type Value =
+  | { is: 'unknown' }
+  | { is: 'constant'; value: Constant }
+  | { is: 'pattern'; source: string; flags: string }
+  /** A text with holes. */
+  | { is: 'text'; pieces: readonly (string | undefined)[] }
+  /** Something that a dialect names: a function, or an object with members. `of`: what it is a member of. */
+  | { is: 'library'; meaning: Meaning; module: string; name: string; of?: Value }
+  /** An import of a package that no dialect names. */
+  | { is: 'external'; module: string; name: string }
+  /** A declaration of another module of the project. */
+  | { is: 'project'; declared: Declared }
+  | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
+  | { is: 'class'; node: ClassNode; tree: ModuleTree }
+  /** `file`: where it is written out. */
+  | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean; file?: string }
+  | { is: 'list'; items: readonly Value[]; open: boolean; file?: string }
+  | { is: 'jsx'; node: Node; env: Env; tree: ModuleTree }
+  | Thing
+  /** A fresh object: of a class, by a constructor of the platform, or by a call. */
+  | { is: 'instance'; of: Value; name: string }
+  /** A property path of the global object. */
+  | { is: 'global'; path: string }
+  /** A value read off another: a property, what a method without known meaning gives, or an operator with its other side. */
+  | { is: 'read'; of: Value; name: string; than?: Value }
+  /** What a stand-in gives when the spec itself calls it. */
+  | { is: 'given'; by: StandIn }
+  /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */
+  | { is: 'promise'; of: Value; by: Pending };
+
+/**
+ * What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise, a timer.
+ * `at-once`: an `async` function that waits for nothing is done when it returns.
+ */
+export type Pending =
+  'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'at-once' | 'chain' | 'assertion' | 'timer';
+
+export const NOTHING: Value = { is: 'unknown' };
+export const constantValue = (value: Constant): Value => ({ is: 'constant', value });
+
+/** The thing that a value is, or was read off. */
+export function thingOf(value: Value | undefined): Thing | undefined {
+  let at = value;
+  while (at?.is === 'read' || at?.is === 'promise') at = at.of;
+  return at?.is === 'thing' ? at : undefined;
+}
+
+/** The text of a value, where it is known. */
+export const textOfValue = (value: Value | undefined): string | undefined =>
+  value?.is === 'constant' && (typeof value.value === 'string' || typeof value.value === 'number')
+    ? String(value.value)
+    : undefined;
+
+/** What a loop over a list gives its body: its one item, or a part of it that is any of them. */
+export function itemOf(list: Extract<Value, { is: 'list' }>): Value {
+  const [only] = list.items;
+  return list.items.length === 1 && only ? only : { is: 'read', of: list, name: '[]' };
+}
+
+/** What awaiting a value gives. */
+export const settled = (value: Value): Value => (value.is === 'promise' ? settled(value.of) : value);
+
+/** A promise of a value, made by something; a promise stays the one that it is. */
+export const promised = (value: Value, by: Pending): Value =>
+  value.is === 'promise' ? value : { is: 'promise', of: value, by };
+
+/** What kind of value a name that is given it holds. */
+export function holding(value: Value): Kind {
+  switch (value.is) {
+    case 'constant':
+    case 'pattern':
+    case 'text':
+      return 'constant';
+    case 'object':
+      return [...value.entries.values()].some((each) => each.is === 'function') ? 'closure' : 'literal';
+    case 'list':
+      return 'literal';
+    case 'function':
+    case 'class':
+      return 'function';
+    case 'instance':
+      return value.of.is === 'class' || value.of.is === 'global' ? 'instance' : 'made';
+    case 'project':
+    case 'external':
+      return 'module';
+    case 'thing':
+      if (value.standIn) return 'stand-in';
+      if (value.render && !value.reach) return 'render';
+      return value.reach || value.type === 'element' ? 'element' : 'unknown';
+    default:
+      return 'unknown';
+  }
+}

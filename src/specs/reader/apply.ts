@@ -1,0 +1,213 @@
+import type { Meaning } from '../../libraries/meaning.js';
+import { assertBy, assertByCall, startExpectation } from './assertions.js';
+import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
+import type { CallNode } from './calls.js';
+import type { Env } from '../model/env.js';
+import { callFunction, handOut } from './functions.js';
+import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
+import { calledOnPage } from './lasting.js';
+import { renderBy } from './renders.js';
+import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
+import type { Run } from './run.js';
+import {
+  constantValue,
+  NOTHING,
+  promised,
+  thingOf,
+  type Pending,
+  type Thing,
+  type Value,
+} from '../model/values.js';
+
+type Library = Extract<Value, { is: 'library' }>;
+
+/** A call of something that a dialect names. */
+export function applyMeaning(
+  run: Run,
+  env: Env,
+  callee: Library,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const { meaning, name, module } = callee;
+  const of = callee.of?.is === 'thing' ? callee.of : undefined;
+  switch (meaning.kind) {
+    case 'render':
+      return waited(meaning.waits, renderBy(run, meaning, { name, module, node, args }), 'wait');
+    case 'query':
+      args.forEach((each) => each.is === 'function' && callFunction(run, each, [], node));
+      return waited(
+        meaning.waits,
+        reachBy(run, meaning, { name, node, of, args, receiver: receiverText(run, node) }),
+        'query',
+      );
+    case 'hop':
+      return of ? hopFrom(run, of, meaning.gives, name, node, args) : NOTHING;
+    case 'pick':
+      return of
+        ? pickFrom(
+            run,
+            of,
+            meaning.index ?? (args[0]?.is === 'constant' ? Number(args[0].value) : 'unknown'),
+            node,
+          )
+        : NOTHING;
+    case 'act':
+      return waited(
+        meaning.waits,
+        act(run, meaning, of, args, name, node),
+        meaning.by === 'user' ? 'action' : 'trigger',
+      );
+    case 'rerender':
+      args.forEach((each) => handOut(run, each));
+      run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
+      return NOTHING;
+    case 'runs':
+      return runs(run, meaning, args, node);
+    case 'within':
+      return {
+        is: 'thing',
+        type: 'queries',
+        reach: thingOf(args[0])?.reach,
+        render: thingOf(args[0])?.render,
+      };
+    case 'gives':
+      args.forEach((each) => handOut(run, each));
+      // The record of one event is only there once the event was.
+      if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name, than: args[0] };
+      // What an injector gives is of the type that it is asked for.
+      if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
+        return { is: 'thing', type: args[0].meaning.type };
+      return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
+    case 'hands-on':
+      return args[0] ?? NOTHING;
+    case 'unmount':
+      run.emit({ kind: 'unmount', render: of?.render, automatic: meaning.automatic ?? false }, node);
+      return NOTHING;
+    case 'closes':
+      if (of?.opened) run.emit({ kind: 'lasting', lasting: { ...of.opened, does: 'close' } }, node);
+      return NOTHING;
+    default:
+      return assertsOrFakes(run, env, callee, args, node);
+  }
+}
+
+function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Value[], node: CallNode): Value {
+  const { meaning, name } = callee;
+  const of = callee.of?.is === 'thing' ? callee.of : undefined;
+  switch (meaning.kind) {
+    case 'expect':
+      return expectation(run, args, node);
+    case 'matcher':
+      return assertBy(run, callee, args, node);
+    case 'expectation-chain':
+      return of ?? NOTHING;
+    case 'asserts':
+      for (const each of args)
+        if (each.is === 'function') run.under({ inCallback: true }, () => callFunction(run, each, [], node));
+      assertByCall(run, name === 'default' ? 'assert' : name, args, node);
+      return NOTHING;
+    case 'assertion-count':
+      assertByCall(run, name, [], node);
+      return NOTHING;
+    case 'stand-in':
+      return standIn(run, env, callee, meaning, args, node);
+    case 'answer':
+    case 'watches':
+      return answer(run, env, meaning, of, args, node);
+    case 'restore':
+      run.emit(
+        {
+          kind: 'restore',
+          scope: meaning.scope,
+          what: meaning.what,
+          maker: makerOf(run, callee, node),
+          standIn: of?.standIn,
+          binding: receiverBinding(env, node),
+        },
+        node,
+      );
+      return of ?? NOTHING;
+    case 'prints':
+      printed(run, node);
+      return NOTHING;
+    case 'clock':
+      run.emit(
+        {
+          kind: 'clock',
+          on: meaning.on,
+          name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
+        },
+        node,
+      );
+      return { is: 'thing', type: 'clock' };
+    default:
+      args.forEach((each) => handOut(run, each));
+      return NOTHING;
+  }
+}
+
+/** A call that prints markup or values. */
+export function printed(run: Run, node: CallNode): void {
+  const { start, end } = node.callee;
+  const name = run.tree.script.source.text.slice(start, end);
+  run.emit({ kind: 'print', name, statement: run.discarded === node && run.site === undefined }, node);
+}
+
+const waited = (waits: boolean | undefined, value: Value, by: Pending): Value =>
+  waits ? promised(value, by) : value;
+
+function act(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'act' }>,
+  of: Thing | undefined,
+  args: readonly Value[],
+  name: string,
+  node: CallNode,
+): Value {
+  const direct = of?.reach || of?.render ? of : undefined;
+  const target = direct ?? thingOf(args[0]);
+  args.forEach((each) => handOut(run, each));
+  if (of) calledOnPage(run, name, of, args, node);
+  const { start, end } = node.callee;
+  const isStatement = run.discarded === node && run.active.length === 1 && run.site === undefined;
+  const spans = node.arguments.map((each) => ({ start: each.start, end: each.end }));
+  const statement = isStatement ? { callee: { start, end }, args: spans } : undefined;
+  run.emit(
+    {
+      kind: 'act',
+      by: meaning.by,
+      reach: target?.reach,
+      render: target?.render,
+      name,
+      on: of?.type,
+      args: direct ? args : args.slice(1),
+      statement,
+    },
+    node,
+  );
+  return NOTHING;
+}
+
+function runs(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'runs' }>,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const fn = args.findLast((each) => each.is === 'function');
+  if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
+  if (meaning.defers) return fn ?? NOTHING;
+  const value = fn?.is === 'function' ? callFunction(run, fn, [], node) : NOTHING;
+  return waited(meaning.waits, value, 'wait');
+}
+
+// The function of `expect(() => …)` is run by the matcher that follows.
+function expectation(run: Run, args: readonly Value[], node: CallNode): Value {
+  const [subject = constantValue(undefined)] = args;
+  if (subject.is === 'function') run.under({ inCallback: true }, () => callFunction(run, subject, [], node));
+  const [first] = node.arguments;
+  return first
+    ? startExpectation(run, subject, first, namesOnTheWay(first), isOptionalChain(first))
+    : startExpectation(run, subject, { start: node.end, end: node.end });
+}

@@ -1,0 +1,99 @@
+import type { Node } from 'oxc-parser';
+import { memberName, unwrapped } from '../../syntax/tree.js';
+import type { Env } from '../model/env.js';
+import { chainOf, evaluate } from './evaluate.js';
+import { handOut } from './functions.js';
+import { evaluateMember } from './members.js';
+import { bindPattern } from './patterns.js';
+import { keepOrigin } from './origins.js';
+import type { Run } from './run.js';
+import { useName } from './uses.js';
+import { NOTHING, type Value } from '../model/values.js';
+
+/** An assignment: to a name, a property, or the names of a pattern. */
+export function assign(run: Run, env: Env, node: Extract<Node, { type: 'AssignmentExpression' }>): Value {
+  const target = unwrapped(node.left as Node);
+  const value = evaluate(run, env, node.right);
+  if (node.operator !== '=') return compound(run, env, target);
+  if (target.type === 'Identifier') assignName(run, env, target.name, target, value);
+  else if (target.type === 'MemberExpression') assignMember(run, env, target, node, value);
+  else assignPattern(run, env, target, value);
+  return value;
+}
+
+/** `count++`, `kiln.cone--`. */
+export function update(run: Run, env: Env, node: Extract<Node, { type: 'UpdateExpression' }>): Value {
+  return compound(run, env, unwrapped(node.argument as Node));
+}
+
+// What was there goes into what is written.
+function compound(run: Run, env: Env, target: Node): Value {
+  run.compound = true;
+  if (target.type === 'Identifier') assignName(run, env, target.name, target, NOTHING);
+  else if (target.type === 'MemberExpression') evaluateMember(run, env, target, 'write');
+  run.compound = false;
+  return NOTHING;
+}
+
+function assignName(run: Run, env: Env, name: string, node: Node, value: Value): void {
+  useName(run, env, name, node, 'assign', [], value);
+  const slot = env.find(name);
+  if (!slot) return;
+  run.setSlot(slot, run.flags.maybe && slot.value.is !== 'constant' ? merged(slot.value, value) : value);
+  if (slot.binding) keepOrigin(run, value, slot.binding);
+  if (slot.binding && !slot.binding.render && value.is === 'thing' && value.render)
+    slot.binding.render = value.render;
+  if (slot.binding?.holds === 'none' && value.is === 'thing' && value.standIn)
+    value.standIn.binding ??= slot.binding;
+}
+
+const merged = (before: Value, after: Value): Value =>
+  before.is === 'thing' && after.is === 'thing' && before.type === after.type ? after : NOTHING;
+
+function assignMember(
+  run: Run,
+  env: Env,
+  target: Extract<Node, { type: 'MemberExpression' }>,
+  node: Node,
+  value: Value,
+): void {
+  evaluateMember(run, env, target, 'write', value);
+  const member = memberName(target);
+  if (value.is !== 'thing' || !value.standIn || value.standIn.target !== 'none') {
+    handOut(run, value);
+    return;
+  }
+  const object = evaluate(run, env, target.object);
+  value.standIn.used = true;
+  const text = run.tree.script.source.text.slice(target.object.start, target.object.end);
+  const { root } = chainOf(target.object);
+  const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+  run.emit(
+    {
+      kind: 'stand-in',
+      standIn: {
+        ...value.standIn,
+        block: run.block,
+        place: run.placeOf(node),
+        target: 'assigned',
+        object,
+        objectText: text,
+        member,
+        binding,
+      },
+    },
+    node,
+  );
+}
+
+function assignPattern(run: Run, env: Env, target: Node, value: Value): void {
+  if (target.type === 'ObjectPattern') {
+    for (const each of target.properties) {
+      const to = each.type === 'RestElement' ? each.argument : each.value;
+      if (to.type === 'Identifier') assignName(run, env, to.name, to, NOTHING);
+    }
+  } else if (target.type === 'ArrayPattern') {
+    for (const each of target.elements)
+      if (each?.type === 'Identifier') assignName(run, env, each.name, each, NOTHING);
+  } else bindPattern(run, env, target, value);
+}

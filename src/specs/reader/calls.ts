@@ -1,0 +1,183 @@
+import type { Node } from 'oxc-parser';
+import { TYPES } from '../../libraries/types.js';
+import { memberName, requiredModule, unwrapped } from '../../syntax/tree.js';
+import type { Env } from '../model/env.js';
+import { chainOf, evaluate, importedValue, lookUp } from './evaluate.js';
+import { aliasOf, callFunction, canCall, declaredValue, handOut } from './functions.js';
+import { applyMeaning } from './apply.js';
+import { calledOnPackage, madeOpen, openedOrClosed } from './lasting.js';
+import { evaluateMember } from './members.js';
+import { callGlobal, callMethod, isOfPlatform } from './methods.js';
+import { registerBlock } from './register.js';
+import type { Run } from './run.js';
+import { failsAgain } from './statements.js';
+import { useName } from './uses.js';
+import { NOTHING, type Value } from '../model/values.js';
+
+export type CallNode = Extract<Node, { type: 'CallExpression' }>;
+
+/** A call: of a dialect's function, a helper of the project, a method, or something that can't be read. */
+export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
+  const required = requiredModule(node);
+  if (required !== undefined) return importedValue(run, run.tree.path, required, 'default');
+  const discarded = run.discarded === node;
+  const before = run.block.steps.length;
+  if (globsModules(node)) run.file.importsByPattern = true;
+  const callee = calleeOf(run, env, node.callee);
+  if (
+    callee.is === 'library' &&
+    (callee.meaning.kind === 'group' || callee.meaning.kind === 'spec' || callee.meaning.kind === 'hook')
+  ) {
+    return registerBlock(run, env, node, callee);
+  }
+  const judging = run.judging;
+  run.judging = callee.is === 'library' && ['expect', 'asserts', 'matcher'].includes(callee.meaning.kind);
+  const target = declaredValue(run, callee);
+  const isFollowed = target.is === 'function' && canCall(run, target);
+  const args = node.arguments.map((each) => {
+    const alias = isFollowed ? aliasOf(run, env, each) : undefined;
+    return alias ?? evaluate(run, env, each);
+  });
+  run.judging = judging;
+  for (const each of node.arguments)
+    if (!isFollowed || aliasOf(run, env, each) === undefined) passed(run, env, each);
+  const helper = namedHelper(run, node.callee);
+  if (helper) return applyMeaning(run, env, { ...helper, of: undefined }, args, node);
+  switch (target.is) {
+    case 'library': {
+      // An object that can be called as well: `fireEvent(element, event)`.
+      const call = target.meaning.kind === 'object' ? TYPES[target.meaning.type].call : undefined;
+      return applyMeaning(run, env, call ? { ...target, meaning: call } : target, args, node);
+    }
+    case 'thing': {
+      const call = TYPES[target.type].call;
+      if (call)
+        return applyMeaning(
+          run,
+          env,
+          { is: 'library', meaning: call, module: '', name: target.type, of: target },
+          args,
+          node,
+        );
+      args.forEach((each) => handOut(run, each));
+      return target.standIn ? { is: 'given', by: target.standIn } : target;
+    }
+    case 'function':
+      return callFunction(run, target, args, node, {
+        helper:
+          unwrapped(node.callee).type !== 'FunctionExpression' &&
+          unwrapped(node.callee).type !== 'ArrowFunctionExpression',
+      });
+    case 'read':
+      if (target.name === 'catch') letPass(run, args[0], before);
+      return callMethod(run, env, target, args, node);
+    case 'global':
+      return isOfPlatform(target.path)
+        ? callGlobal(run, env, target.path, args, node)
+        : callUnknown(run, env, target, args, node, discarded);
+    default:
+      return callUnknown(run, env, target, args, node, discarded);
+  }
+}
+
+// `load().then(() => expect(…)).catch(() => {})`: what fails before the handler fails for nobody.
+function letPass(run: Run, handler: Value | undefined, before: number): void {
+  if (handler?.is !== 'function' || handler.node.body?.type !== 'BlockStatement') return;
+  if (failsAgain(handler.node.body.body)) return;
+  for (const step of run.block.steps.slice(before)) step.swallowed = true;
+}
+
+// `import.meta.glob('./*.tsx')`, `require.context('.')`
+function globsModules(node: CallNode): boolean {
+  const callee = unwrapped(node.callee);
+  if (callee.type !== 'MemberExpression') return false;
+  const name = memberName(callee);
+  if (name === 'context') return callee.object.type === 'Identifier' && callee.object.name === 'require';
+  return (name === 'glob' || name === 'globEager') && callee.object.type === 'MetaProperty';
+}
+
+function calleeOf(run: Run, env: Env, node: Node): Value {
+  const callee = unwrapped(node);
+  if (callee.type === 'MemberExpression') return evaluateMember(run, env, callee, 'call');
+  if (callee.type !== 'Identifier') return evaluate(run, env, callee);
+  useName(run, env, callee.name, callee, 'call', []);
+  return lookUp(env, callee.name);
+}
+
+// A name that is an argument by itself is handed over: whoever gets it may change what it holds.
+function passed(run: Run, env: Env, node: Node): void {
+  const inner = unwrapped(node);
+  const { root, path } = chainOf(inner.type === 'SpreadElement' ? inner.argument : inner);
+  if (root.type === 'Identifier') useName(run, env, root.name, root, 'pass', path);
+}
+
+// A helper that the project's settings name.
+function namedHelper(run: Run, node: Node): Extract<Value, { is: 'library' }> | undefined {
+  const callee = unwrapped(node);
+  if (callee.type !== 'Identifier') return undefined;
+  const { name } = callee;
+  const made = (
+    meaning: Extract<Value, { is: 'library' }>['meaning'],
+  ): Extract<Value, { is: 'library' }> => ({ is: 'library', meaning, module: '', name });
+  if (run.helpers.assert.includes(name)) return made({ kind: 'asserts' });
+  if (run.helpers.act.includes(name)) return made({ kind: 'act', by: 'user' });
+  if (run.helpers.render.includes(name))
+    return made({ kind: 'render', takes: 'element', gives: 'queries', teardown: 'each-spec-if-global' });
+  return undefined;
+}
+
+function callUnknown(
+  run: Run,
+  env: Env,
+  target: Value,
+  args: readonly Value[],
+  node: CallNode,
+  discarded: boolean,
+): Value {
+  args.forEach((each) => handOut(run, each));
+  if (target.is === 'external') {
+    calledOnPackage(run, target, node);
+    const method = target.name.split('.').at(-1) ?? '';
+    const opened = openedOrClosed(run, env, { is: 'read', of: target, name: method }, node);
+    if (opened) return { is: 'thing', type: 'subscription', opened };
+  }
+  const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
+  const { root } = chainOf(node.callee);
+  const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+  run.emit({ kind: 'unknown-call', name, discarded, binding }, node);
+  if (!run.inSpecOrHook && discarded) run.file.unknownEffects = true;
+  return { is: 'instance', of: target.is === 'global' ? NOTHING : target, name };
+}
+
+/** `new X(…)`: an instance of a class of the project, of the platform, or of something unknown. */
+export function evaluateNew(run: Run, env: Env, node: Extract<Node, { type: 'NewExpression' }>): Value {
+  const callee = evaluate(run, env, node.callee);
+  const args = node.arguments.map((each) => evaluate(run, env, each));
+  const target = declaredValue(run, callee);
+  const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
+  // A promise runs its function at once; anything else may keep what it is given.
+  const [first] = args;
+  if (target.is === 'global' && target.path === 'Promise' && first?.is === 'function')
+    callFunction(run, first, [], node);
+  else args.forEach((each) => handOut(run, each));
+  if (target.is === 'global' && target.path === 'RegExp' && first?.is === 'constant')
+    return { is: 'pattern', source: String(first.value), flags: '' };
+  if (target.is === 'library' && target.meaning.kind === 'object')
+    return { is: 'thing', type: target.meaning.type };
+  const made: Value = { is: 'instance', of: target, name };
+  madeOpen(run, made, node);
+  return made;
+}
+
+/** A tagged template: a table of rows, or text that some function makes. */
+export function evaluateTagged(
+  run: Run,
+  env: Env,
+  node: Extract<Node, { type: 'TaggedTemplateExpression' }>,
+): Value {
+  const tag = evaluate(run, env, node.tag);
+  for (const each of node.quasi.expressions) evaluate(run, env, each);
+  if (tag.is === 'library' && (tag.meaning.kind === 'spec' || tag.meaning.kind === 'group'))
+    return { ...tag, name: 'rows' };
+  return NOTHING;
+}

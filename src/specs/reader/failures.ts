@@ -1,0 +1,20 @@
+import type { Node, Program } from 'oxc-parser';
+import { walkTree } from '../../syntax/tree.js';
+
+const FAILURE = /reject|throw|fail|error|offline|status/i;
+
+/** Whether a spec file names failures anywhere: rejections, errors, what throws. */
+export function speaksOfFailure(program: Program): boolean {
+  let found = false;
+  walkTree(program as Node, (node) => {
+    const word =
+      node.type === 'Identifier'
+        ? node.name
+        : node.type === 'Literal' && typeof node.value === 'string'
+          ? node.value
+          : '';
+    found ||= node.type === 'ThrowStatement' || FAILURE.test(word);
+    return !found;
+  });
+  return found;
+}

@@ -1,0 +1,61 @@
+import type { Node } from 'oxc-parser';
+import { memberName, walkTree } from '../../syntax/tree.js';
+import type { Env } from '../model/env.js';
+import type { Run } from './run.js';
+import type { Guard, Reach } from '../model/steps.js';
+
+/** A condition that is met while a body is read; the condition around it is kept as the outer one. */
+export function guardOf(run: Run, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
+  // In a helper it depends on what the spec hands over.
+  const isOwn = run.inSpecOrHook && run.site === undefined;
+  const names = isOwn ? namesRead(condition) : [];
+  return {
+    by,
+    place: run.placeOf(condition),
+    covered: false,
+    fixed: !isOwn || (by !== 'loop' && by !== 'event' && isFixed(env, names)),
+    names,
+    list,
+    outer: run.flags.guard,
+  };
+}
+
+/** Reads what stands under a condition, and gives whether it surely asserts or throws. */
+export function underGuard(run: Run, guard: Guard, read: () => void): boolean {
+  const { steps } = run.block;
+  const before = steps.length;
+  run.under({ maybe: true, guard }, read);
+  return steps
+    .slice(before)
+    .some(({ kind, guard: own }) => (kind === 'assert' || kind === 'throw') && own === guard);
+}
+
+function namesRead(node: Node): string[] {
+  const names = new Set<string>();
+  walkTree(node, (each) => {
+    if (each.type === 'Identifier') names.add(each.name);
+    const member = memberName(each);
+    if (member !== undefined) names.add(member);
+    if (each.type === 'MetaProperty') names.add('meta');
+  });
+  return [...names];
+}
+
+// Rows, turns and parameters differ by their caller; versions and surroundings stay for the whole run.
+const isFixed = (env: Env, names: readonly string[]): boolean =>
+  names.some(
+    (name) =>
+      isOfTurn(env.owner(name), name) ||
+      SURROUNDINGS.has(name) ||
+      /^is(?:Vue|React|Angular|Node|Browser)|version$/i.test(name),
+  );
+
+// What is declared around a spec, in the turn of a loop, is made from that turn.
+function isOfTurn(owner: Env | undefined, name: string): boolean {
+  if (!owner || owner.turns.includes(name)) return owner !== undefined;
+  if (owner.block.kind === 'spec' || owner.block.kind === 'hook') return false;
+  for (let at: Env | undefined = owner; at; at = at.parent) if (at.turns.length > 0) return true;
+  return false;
+}
+
+const SURROUNDINGS: ReadonlySet<string> = new Set(['process', 'meta', 'navigator', 'window', 'globalThis']);

@@ -1,0 +1,52 @@
+import type { Node } from 'oxc-parser';
+import type { Env } from '../model/env.js';
+import { evaluate, lookUp } from './evaluate.js';
+import { handOut } from './functions.js';
+import { guardOf } from './guards.js';
+import { originOf } from './origins.js';
+import type { Run } from './run.js';
+import { givenToComponent } from './uses.js';
+import type { Value } from '../model/values.js';
+
+/** Reads markup: it runs nothing but the expressions in it; functions that it hands on may run later. */
+export function readMarkup(run: Run, env: Env, node: Node): void {
+  if (node.type === 'JSXElement') {
+    for (const each of node.openingElement.attributes) {
+      const value =
+        each.type === 'JSXSpreadAttribute'
+          ? each.argument
+          : each.value?.type === 'JSXExpressionContainer'
+            ? each.value.expression
+            : each.value;
+      if (!value || value.type === 'JSXEmptyExpression' || value.type === 'Literal') continue;
+      const given = evaluate(run, env, value);
+      const name =
+        each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
+      if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
+      // `onFire={() => expect(…)}` runs if the event comes.
+      const handles = name !== undefined && /^on[A-Z]/.test(name);
+      const guard = handles ? guardOf(run, env, 'event', value) : run.flags.guard;
+      run.under({ guard }, () => handOut(run, given));
+    }
+    mentionTag(run, env, node.openingElement.name);
+  }
+  if (node.type !== 'JSXElement' && node.type !== 'JSXFragment') return;
+  for (const child of node.children) {
+    if (child.type === 'JSXElement' || child.type === 'JSXFragment') readMarkup(run, env, child);
+    else if (child.type === 'JSXExpressionContainer' && child.expression.type !== 'JSXEmptyExpression') {
+      handOut(run, evaluate(run, env, child.expression));
+    }
+  }
+}
+
+function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node): void {
+  if (tag.type !== 'JSXIdentifier' || !originOf(run, value)) return;
+  const component = run.project.component(run.tree.path, { local: tag.name });
+  if (component) givenToComponent(run, component, prop, value, node);
+}
+
+// A component that the spec makes for itself runs when it is rendered.
+function mentionTag(run: Run, env: Env, name: Node): void {
+  if (name.type === 'JSXMemberExpression') return;
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) handOut(run, lookUp(env, name.name));
+}

@@ -1,0 +1,268 @@
+import type { Node } from 'oxc-parser';
+import type { Meaning } from '../../libraries/meaning.js';
+import { TYPES } from '../../libraries/types.js';
+import { memberName, unwrapped } from '../../syntax/tree.js';
+import type { Component } from '../../components/view.js';
+import type { Env } from '../model/env.js';
+import { chainOf, evaluate, lookUp } from './evaluate.js';
+import { expectationMember, startExpectation } from './assertions.js';
+import { moduleMember } from './functions.js';
+import { writtenToPlatform } from './lasting.js';
+import { originOf } from './origins.js';
+import { hopFrom, pickFrom } from './reaches.js';
+import { setInput } from './renders.js';
+import type { Run } from './run.js';
+import { useName, useValue } from './uses.js';
+import { constantValue, NOTHING, type Thing, type Value } from '../model/values.js';
+
+type MemberNode = Extract<Node, { type: 'MemberExpression' }>;
+
+/** A property of something; `how` it is used is kept for the name that the chain starts from. */
+export function evaluateMember(
+  run: Run,
+  env: Env,
+  node: MemberNode,
+  how: 'read' | 'write' | 'call',
+  value?: Value,
+): Value {
+  const { root, path } = chainOf(node);
+  if (root.type === 'Identifier') useName(run, env, root.name, root, how, path, value);
+  const known = run.file.insides.length;
+  const object = fold(run, env, node.object);
+  const found = memberIn(run, env, object, node);
+  if (how !== 'read' && !(root.type === 'Identifier' && leadsOutside(run, env, root.name)))
+    useValue(run, object, node, { how, path: path.slice(-1), value });
+  if (how === 'write') {
+    if (root.type === 'Identifier') changed(run, env, root.name, path, value);
+    setOnInstance(object, node, value);
+    writtenToPlatform(run, found, node, value);
+  }
+  const inside = run.file.insides.at(-1);
+  if (how === 'write' && run.file.insides.length > known && inside?.how === 'read') inside.how = 'set';
+  return found;
+}
+
+// Whether the uses of a name are kept by the name that it stands for.
+function leadsOutside(run: Run, env: Env, name: string): boolean {
+  const slot = env.find(name);
+  return slot !== undefined && (slot.binding !== undefined || originOf(run, slot.value) !== undefined);
+}
+
+// `new KilnComponent()`: a component without a document, of which only the insides can be asked.
+function keepBare(run: Run, { of }: Extract<Value, { is: 'instance' }>, name: string, node: Node): void {
+  if (of.is !== 'class' || !of.node.id || !run.inSpecOrHook) return;
+  const bare = run.project.componentAt({ file: of.tree.path, name: of.node.id.name });
+  if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
+}
+
+// What a spec takes from inside of a component that it renders.
+function keepInside(run: Run, thing: Thing, name: string, node: Node, bare?: Component): void {
+  if (!run.inSpecOrHook) return;
+  const object = node.type === 'MemberExpression' ? node.object : undefined;
+  run.file.insides.push({
+    block: run.block,
+    place: run.placeOf(node),
+    via: run.site ? { file: run.tree.path, start: node.start, end: node.end } : undefined,
+    name,
+    how: name.startsWith('set') && thing.type !== 'instance' ? 'set' : 'read',
+    on: thing.type,
+    render: thing.render,
+    bare,
+    ofChild: thing.reach !== undefined,
+    forced:
+      object !== undefined &&
+      (unwrapped(object) !== object || (node.type === 'MemberExpression' && node.computed)),
+  });
+}
+
+// `component.kiln = …` on the instance of a fixture sets an input.
+function setOnInstance(object: Value, node: MemberNode, value: Value | undefined): void {
+  const name = memberName(node);
+  const isFixture = object.is === 'thing' && object.type === 'instance' && object.render?.gives === 'fixture';
+  if (isFixture && object.render && name !== undefined) setInput(object.render, name, value);
+}
+
+// The object's own entry takes the new value, so that later reads see it.
+function changed(run: Run, env: Env, name: string, path: readonly string[], value: Value | undefined): void {
+  const slot = env.find(name);
+  const [first] = path;
+  if (slot?.value.is !== 'object' || first === undefined) return;
+  const renewed: Value = {
+    ...slot.value,
+    entries: new Map(slot.value.entries).set(first, path.length === 1 && value ? value : NOTHING),
+  };
+  const origin = run.origins.get(slot.value);
+  if (origin) run.origins.set(renewed, origin);
+  run.setSlot(slot, renewed);
+}
+
+function fold(run: Run, env: Env, node: Node): Value {
+  const at = unwrapped(node);
+  if (at.type === 'Identifier') return lookUp(env, at.name);
+  if (at.type !== 'MemberExpression') return evaluate(run, env, at);
+  return memberIn(run, env, fold(run, env, at.object), at);
+}
+
+function memberIn(run: Run, env: Env, object: Value, node: MemberNode): Value {
+  const name = memberName(node);
+  if (name !== undefined) return memberOf(run, object, name, node);
+  const index = evaluate(run, env, node.property as Node);
+  return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
+}
+
+/** The member of a value, by its name. */
+export function memberOf(run: Run, value: Value, name: string, node: Node): Value {
+  if (name === 'should') return startExpectation(run, value, node);
+  switch (value.is) {
+    case 'thing':
+      return thingMember(run, value, name, node);
+    case 'library':
+      return libraryMember(value, name);
+    case 'object':
+      return value.entries.get(name) ?? (value.open ? NOTHING : { is: 'read', of: value, name });
+    case 'list':
+      return (
+        value.items[Number(name)] ??
+        (name === 'length' && !value.open
+          ? constantValue(value.items.length)
+          : { is: 'read', of: value, name })
+      );
+    case 'project':
+      return value.declared.name === '*'
+        ? moduleMember(run, value.declared.file, name)
+        : { is: 'read', of: value, name };
+    case 'external':
+      return { is: 'external', module: value.module, name: `${value.name}.${name}` };
+    case 'global':
+      return globalMember(value.path, name);
+    case 'promise':
+      return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOf(run, value.of, name, node);
+    case 'instance':
+      keepBare(run, value, name, node);
+      return { is: 'read', of: value, name };
+    default:
+      return { is: 'read', of: value, name };
+  }
+}
+
+/** Methods of promises that give a promise. */
+export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
+
+/** Names of the global object itself. */
+export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
+
+function globalMember(path: string, name: string): Value {
+  if (!GLOBAL_OBJECTS.has(path)) return { is: 'global', path: `${path}.${name}` };
+  return name === 'document' ? { is: 'thing', type: 'page' } : { is: 'global', path: name };
+}
+
+function thingMember(run: Run, thing: Thing, name: string, node: Node): Value {
+  if (thing.type === 'expectation') return expectationMember(thing, name);
+  const table = TYPES[thing.type];
+  if (/^\d+$/.test(name) || name === '[]')
+    return pickFrom(run, thing, name === '[]' ? 'unknown' : Number(name), node);
+  const meaning = Object.hasOwn(table.members, name) ? table.members[name] : table.rest;
+  if (!meaning) return { is: 'read', of: thing, name };
+  return fromMeaning(run, thing, meaning, name, node);
+}
+
+function fromMeaning(run: Run, thing: Thing, meaning: Meaning, name: string, node: Node): Value {
+  switch (meaning.kind) {
+    case 'object':
+      return {
+        is: 'thing',
+        type: meaning.type,
+        reach: thing.reach,
+        render: thing.render,
+        standIn: thing.standIn,
+        part: thing.type === 'page' ? name : undefined,
+      };
+    case 'hop':
+      return name === 'closest'
+        ? { is: 'library', meaning, module: '', name, of: thing }
+        : hopFrom(run, thing, meaning.gives, name, node);
+    case 'internals':
+      keepInside(run, thing, name, node);
+      return { is: 'read', of: thing, name };
+    case 'reads':
+      return { is: 'read', of: thing, name };
+    default:
+      return { is: 'library', meaning, module: '', name, of: thing };
+  }
+}
+
+const MARKS: Readonly<Record<string, 'only' | 'skip' | 'todo' | 'fails' | 'conditional'>> = {
+  only: 'only',
+  skip: 'skip',
+  todo: 'todo',
+  fails: 'fails',
+  failing: 'fails',
+  skipIf: 'conditional',
+  runIf: 'conditional',
+  if: 'conditional',
+  skipUnless: 'conditional',
+};
+const TABLES = new Set(['each', 'for']);
+
+function libraryMember(value: Extract<Value, { is: 'library' }>, name: string): Value {
+  const { meaning } = value;
+  switch (meaning.kind) {
+    case 'group':
+    case 'spec':
+      if (TABLES.has(name)) return { ...value, meaning: { ...meaning, table: true }, name: 'each' };
+      if (meaning.kind === 'spec' && ['describe', 'suite'].includes(name))
+        return { ...value, meaning: { kind: 'group' } };
+      if (['beforeEach', 'afterEach', 'beforeAll', 'afterAll'].includes(name)) return NOTHING;
+      return {
+        ...value,
+        meaning: { ...meaning, mark: meaning.mark ?? MARKS[name] },
+        name: MARKS[name] === 'conditional' ? 'condition' : value.name,
+      };
+    case 'object':
+      return objectMember(value, meaning.type, name);
+    case 'expect':
+      return expectMember(value, name);
+    case 'matcher':
+      return value.of?.is === 'thing' && value.of.type === 'expectation'
+        ? expectationMember(value.of, name)
+        : NOTHING;
+    case 'asserts':
+      return { ...value, name };
+    case 'render':
+    case 'runs':
+    case 'stand-in':
+      return name === 'mock'
+        ? { is: 'library', meaning: { kind: 'stand-in', target: 'member' }, module: value.module, name }
+        : { is: 'read', of: value, name };
+    case 'within':
+    case 'query':
+    case 'act':
+      return { is: 'read', of: value, name };
+    default:
+      return { ...value, name };
+  }
+}
+
+function objectMember(value: Extract<Value, { is: 'library' }>, type: Thing['type'], name: string): Value {
+  const table = TYPES[type];
+  // The whole of a module by its default export: `sinon.default`, `TestRenderer.act`.
+  const meaning = Object.hasOwn(table.members, name) ? table.members[name] : table.rest;
+  const thing: Thing = { is: 'thing', type };
+  if (!meaning || meaning.kind === 'reads') return { is: 'read', of: thing, name };
+  if (meaning.kind === 'object') return { is: 'thing', type: meaning.type };
+  return { is: 'library', meaning, module: value.module, name, of: thing };
+}
+
+const EXPECT_MEMBERS: Readonly<Record<string, Meaning>> = {
+  soft: { kind: 'expect' },
+  poll: { kind: 'expect' },
+  element: { kind: 'expect' },
+  assertions: { kind: 'assertion-count' },
+  hasAssertions: { kind: 'assertion-count' },
+  fail: { kind: 'asserts' },
+  unreachable: { kind: 'asserts' },
+};
+
+function expectMember(value: Extract<Value, { is: 'library' }>, name: string): Value {
+  return { ...value, meaning: EXPECT_MEMBERS[name] ?? { kind: 'plain' }, name };
+}

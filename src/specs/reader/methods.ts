@@ -1,0 +1,131 @@
+import { TYPES } from '../../libraries/types.js';
+import type { Node } from 'oxc-parser';
+import { printed } from './apply.js';
+import type { CallNode } from './calls.js';
+import type { Env } from '../model/env.js';
+import { chainOf } from './evaluate.js';
+import { callFunction, handOut } from './functions.js';
+import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
+import { CHAINS } from './members.js';
+import { setInput } from './renders.js';
+import type { Run } from './run.js';
+import { keepAnswer } from './stand-ins.js';
+import { guardOf } from './guards.js';
+import { loopGuard, mayBeEmpty } from './statements.js';
+import { useName } from './uses.js';
+import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from '../model/values.js';
+
+const RUNNING_METHODS = new Set(
+  'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
+);
+
+// Calls on what a render gives that set state from outside.
+const SETS_STATE = new Set(['setData', 'setState', 'setMethods']);
+
+/** A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. */
+export function callMethod(
+  run: Run,
+  env: Env,
+  target: Extract<Value, { is: 'read' }>,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const settles = CHAINS.has(target.name) && target.of.is === 'promise';
+  if (RUNNING_METHODS.has(target.name)) {
+    const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
+    const guard = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
+    const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
+    for (const each of args) {
+      if (each.is !== 'function') continue;
+      run.under({ maybe, guard, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
+        repeating(run, () => callFunction(run, each, [item], node)),
+      );
+    }
+    return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
+  }
+  const guard = listens(target) ? guardOf(run, env, 'event', node) : run.flags.guard;
+  run.under({ guard }, () => args.forEach((each) => handOut(run, each)));
+  const opened = openedOrClosed(run, env, target, node);
+  if (opened) return { is: 'thing', type: 'subscription', opened };
+  calledOnPage(run, target.name, target.of, args, node);
+  answersReplaced(run, env, target, node);
+  if (SETS_STATE.has(target.name) && target.of.is === 'thing')
+    run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
+  const [name, given] = args;
+  const input = target.name === 'setInput' ? textOfValue(name) : undefined;
+  if (input !== undefined && target.of.is === 'thing' && target.of.render)
+    setInput(target.of.render, input, given);
+  return { is: 'read', of: target.of, name: target.name, than: name };
+}
+
+// A listener on the page, an element or the instance of a component runs if the event comes.
+const listens = ({ of, name }: Extract<Value, { is: 'read' }>): boolean =>
+  of.is === 'thing' && LISTENING.has(name);
+
+const LISTENING = new Set(['addEventListener', '$on', '$once', 'on', 'once']);
+
+// `load.mockResolvedValue([])` on an import of a module that the runner replaces.
+function answersReplaced(run: Run, env: Env, target: Extract<Value, { is: 'read' }>, node: CallNode): void {
+  const { members } = TYPES['stand-in'];
+  const meaning = Object.hasOwn(members, target.name) ? members[target.name] : undefined;
+  if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
+}
+
+const elementOf = (value: Value): Value => {
+  if (value.is !== 'thing' || !value.reach) return NOTHING;
+  return {
+    ...value,
+    type: value.type === 'elements' ? 'element' : value.type === 'wrappers' ? 'wrapper' : value.type,
+  };
+};
+
+// Specs that a loop makes are several.
+function repeating<T>(run: Run, read: () => T): T {
+  run.loops++;
+  try {
+    return read();
+  } finally {
+    run.loops--;
+  }
+}
+
+const KNOWN_GLOBALS = new Set(
+  'Object Array JSON Math Promise Number String Boolean Symbol Date BigInt Reflect RegExp Error setTimeout setInterval clearTimeout clearInterval setImmediate queueMicrotask requestAnimationFrame cancelAnimationFrame console localStorage sessionStorage history location navigator structuredClone getComputedStyle matchMedia URL process performance crypto customElements isNaN isFinite parseInt parseFloat encodeURI encodeURIComponent decodeURI decodeURIComponent fetch alert confirm prompt scrollTo scroll getSelection addEventListener removeEventListener dispatchEvent Buffer Intl require Map Set'.split(
+    ' ',
+  ),
+);
+
+/** Whether a path from the global object starts at a part of the platform. */
+export const isOfPlatform = (path: string): boolean => KNOWN_GLOBALS.has(path.split('.')[0] ?? '');
+
+/** A call of the platform's own functions. */
+export function callGlobal(run: Run, env: Env, path: string, args: readonly Value[], node: CallNode): Value {
+  if (path === 'Object.freeze') return args[0] ?? NOTHING;
+  if (path === 'Object.assign' || path === 'Object.defineProperty') written(run, env, node.arguments[0]);
+  if (/^(?:Object\.(?:keys|values|entries)|Array\.from)$/.test(path)) {
+    for (const each of args)
+      if (each.is === 'function') repeating(run, () => callFunction(run, each, [], node));
+    return { is: 'list', items: [], open: true };
+  }
+  args.forEach((each) => handOut(run, each));
+  calledOnPlatform(run, path, args, node);
+  if (PRINTING.has(path)) printed(run, node);
+  if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
+  if (PROMISES.has(path)) return promised(NOTHING, 'chain');
+  return { is: 'instance', of: { is: 'unknown' }, name: path };
+}
+
+// Warnings and errors are printed for the reader of the run.
+const PRINTING = new Set(['console.log', 'console.info', 'console.debug', 'console.dir', 'console.table']);
+
+const PROMISES = new Set(['fetch', 'Promise.all', 'Promise.allSettled', 'Promise.race', 'Promise.resolve']);
+
+// A copy with parts of its own.
+const copyOf = (value: Value): Value => (value.is === 'object' || value.is === 'list' ? NOTHING : value);
+
+// Built-in functions that write into their first argument.
+function written(run: Run, env: Env, node: Node | undefined): void {
+  if (!node) return;
+  const { root, path } = chainOf(node);
+  if (root.type === 'Identifier') useName(run, env, root.name, root, 'write', [...path, '[]']);
+}

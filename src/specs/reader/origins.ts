@@ -1,0 +1,34 @@
+import type { Binding } from '../model/blocks.js';
+import type { Origin, Run } from './run.js';
+import type { Value } from '../model/values.js';
+
+const DEEPEST_PART = 3;
+
+/** Keeps that a name holds an object, and that the parts of the object belong to it; the first name that holds it counts. */
+export function keepOrigin(run: Run, value: Value, binding: Binding, path: readonly string[] = []): void {
+  if (!isObject(value) || path.length > DEEPEST_PART) return;
+  if (value.is === 'thing' && value.standIn && value.standIn.target !== 'assigned') {
+    value.standIn.binding ??= binding;
+    value.standIn.path ??= [binding.name, ...path].join('.');
+  }
+  if (run.origins.has(value)) return;
+  run.origins.set(value, { binding, path });
+  if (value.is === 'object')
+    for (const [name, each] of value.entries) keepOrigin(run, each, binding, [...path, name]);
+  else if (value.is === 'list')
+    value.items.forEach((each, i) => keepOrigin(run, each, binding, [...path, String(i)]));
+}
+
+// Values that stand for one object each; shared ones, such as the unknown one, have no origin.
+const isObject = ({ is }: Value): boolean =>
+  is === 'instance' || is === 'object' || is === 'list' || is === 'thing';
+
+/** The name that an object belongs to, through aliases, parameters, parts and properties. */
+export function originOf(run: Run, value: Value): Origin | undefined {
+  const own = run.origins.get(value);
+  if (own) return own;
+  if (value.is !== 'read' && value.is !== 'promise') return undefined;
+  const outer = originOf(run, value.of);
+  if (!outer || value.is === 'promise') return outer;
+  return { binding: outer.binding, path: [...outer.path, value.name] };
+}

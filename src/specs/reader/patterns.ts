@@ -1,0 +1,197 @@
+import type { Node } from 'oxc-parser';
+import { isFunction, literalText, propertyName, unwrapped } from '../../syntax/tree.js';
+import type { Span } from '../../finding.js';
+import { namesIn } from '../../syntax/module-facts.js';
+import type { Binding, Made } from '../model/blocks.js';
+import type { Env, Slot } from '../model/env.js';
+import { evaluate } from './evaluate.js';
+import { aliasOf } from './functions.js';
+import { memberOf } from './members.js';
+import { keepOrigin } from './origins.js';
+import type { Run } from './run.js';
+import { useValue } from './uses.js';
+import { holding, NOTHING, type Value } from '../model/values.js';
+
+type Declaring = { kind: Binding['kind']; statement: Node; alone: boolean };
+
+/** Declares a name in a scope, and keeps it as a binding where it stands outside of specs and hooks. */
+export function declareName(
+  run: Run,
+  env: Env,
+  name: string,
+  node: Span,
+  value: Value,
+  declaring?: Declaring,
+): Slot {
+  const slot: Slot = { value };
+  if (declaring && run.declaresBindings) {
+    slot.binding = {
+      name,
+      kind: declaring.kind,
+      place: { start: node.start, end: node.start + name.length },
+      block: run.block,
+      holds: holding(value),
+      frozen: false,
+    };
+    run.file.bindings.push(slot.binding);
+  }
+  if (run.inSpecOrHook && run.site === undefined) run.block.names.add(name);
+  env.slots.set(name, slot);
+  return slot;
+}
+
+/** Declares and fills the names of one declarator. */
+export function declareVariable(
+  run: Run,
+  env: Env,
+  node: Extract<Node, { type: 'VariableDeclarator' }>,
+  declaring: Declaring,
+): void {
+  const { id, init } = node;
+  if (id.type !== 'Identifier') {
+    const value = init ? (aliasOf(run, env, init) ?? evaluate(run, env, init)) : NOTHING;
+    bindPattern(run, env, id, value, declaring);
+    keepTaken(run, id, value);
+    return;
+  }
+  const slot = declareName(
+    run,
+    env,
+    id.name,
+    id,
+    init ? NOTHING : { is: 'constant', value: undefined },
+    declaring,
+  );
+  const { binding } = slot;
+  const before = run.madeFor;
+  if (binding) run.madeFor = binding;
+  // `const oven = kiln` is another name for the same thing, and no use of it by itself.
+  if (init) slot.value = aliasOf(run, env, init) ?? evaluate(run, env, init);
+  run.madeFor = before;
+  const { value } = slot;
+  const list = init && run.block.lists.find(({ start }) => start === init.start);
+  if (list) list.name = id.name;
+  if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
+  if (!binding) return;
+  keepOrigin(run, slot.value, binding);
+  binding.holds = init ? holding(slot.value) : 'none';
+  binding.frozen = isFrozen(init);
+  if (slot.value.is === 'thing' && slot.value.render) binding.render = slot.value.render;
+  binding.declaration = {
+    statement: { start: declaring.statement.start, end: declaring.statement.end },
+    alone: declaring.alone,
+    type: id.typeAnnotation ? { start: id.typeAnnotation.start, end: id.typeAnnotation.end } : undefined,
+    value: init ? { start: init.start, end: init.end } : undefined,
+    made: init ? madeBy(init, run) : undefined,
+    primitive: primitiveOf(slot.value),
+  };
+}
+
+// Names that are taken from what a render gives: more of them can be added there.
+function keepTaken(run: Run, id: Node, value: Value): void {
+  if (value.is !== 'thing' || !value.render || value.reach || run.site || id.type !== 'ObjectPattern') return;
+  const names = id.properties.map((each) =>
+    each.type === 'Property' && each.shorthand && each.key.type === 'Identifier' ? each.key.name : undefined,
+  );
+  const last = id.properties.at(-1);
+  if (!last || last.type === 'RestElement') return;
+  value.render.taken = { names: new Set(names.filter((each) => each !== undefined)), end: last.end };
+}
+
+function primitiveOf(value: Value): 'string' | 'number' | 'boolean' | undefined {
+  if (value.is === 'text') return 'string';
+  const type = value.is === 'constant' ? typeof value.value : undefined;
+  return type === 'string' || type === 'number' || type === 'boolean' ? type : undefined;
+}
+
+/** Whether a first value is frozen. */
+export function isFrozen(init: Node | null): boolean {
+  const call = init && unwrapped(init);
+  if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') return false;
+  return propertyName(call.callee.property, call.callee.computed) === 'freeze';
+}
+
+function madeBy(init: Node, run: Run): Made | undefined {
+  const node = unwrapped(init);
+  if (node.type !== 'NewExpression' && node.type !== 'CallExpression') return undefined;
+  const { callee, typeArguments } = node;
+  if (callee.type !== 'Identifier') return undefined;
+  const types = typeArguments
+    ? run.tree.script.source.text.slice(typeArguments.start, typeArguments.end)
+    : undefined;
+  return { by: node.type === 'NewExpression' ? 'new' : 'call', name: callee.name, typeArguments: types };
+}
+
+/** Fills the names of a pattern with the parts of a value. */
+export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, declaring?: Declaring): void {
+  switch (pattern.type) {
+    case 'Identifier':
+      declareName(run, env, pattern.name, pattern, value, declaring);
+      break;
+    case 'AssignmentPattern': {
+      const fallback = evaluate(run, env, pattern.right);
+      const missing = value.is === 'constant' && value.value === undefined;
+      bindPattern(run, env, pattern.left, missing ? fallback : value, declaring);
+      break;
+    }
+    case 'ObjectPattern':
+      for (const each of pattern.properties) {
+        if (each.type === 'RestElement') {
+          useValue(run, value, each, { how: 'read', path: [] });
+          bindPattern(
+            run,
+            env,
+            each.argument,
+            value.is === 'object' ? { ...value, open: true } : NOTHING,
+            declaring,
+          );
+        } else {
+          const key = propertyName(each.key, each.computed) ?? literalText(each.key);
+          useValue(run, value, each, { how: 'read', path: key === undefined ? [] : [key] });
+          bindPattern(
+            run,
+            env,
+            each.value,
+            key === undefined ? NOTHING : memberOf(run, value, key, each),
+            declaring,
+          );
+        }
+      }
+      break;
+    case 'ArrayPattern':
+      pattern.elements.forEach((each, i) => {
+        if (!each) return;
+        useValue(run, value, each, { how: 'read', path: each.type === 'RestElement' ? [] : [String(i)] });
+        const item =
+          value.is === 'list' ? (value.items[i] ?? NOTHING) : memberOf(run, value, String(i), each);
+        bindPattern(
+          run,
+          env,
+          each.type === 'RestElement' ? each.argument : each,
+          each.type === 'RestElement' ? NOTHING : item,
+          declaring,
+        );
+      });
+      break;
+    case 'RestElement':
+    case 'TSParameterProperty':
+      for (const name of namesIn(pattern)) declareName(run, env, name, pattern, NOTHING, declaring);
+      break;
+  }
+}
+
+/** Makes functions and classes of a list of statements known before the first of them runs. */
+export function hoist(run: Run, env: Env, statements: readonly Node[]): void {
+  for (const statement of statements) {
+    const node =
+      statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration'
+        ? statement.declaration
+        : statement;
+    if (!node) continue;
+    if (isFunction(node) && node.type === 'FunctionDeclaration' && node.id) {
+      env.slots.set(node.id.name, { value: { is: 'function', node, env, tree: run.tree } });
+    } else if (node.type === 'ClassDeclaration' && node.id) {
+      env.slots.set(node.id.name, { value: { is: 'class', node, tree: run.tree } });
+    }
+  }
+}

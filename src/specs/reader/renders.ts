@@ -1,0 +1,205 @@
+import type { Node } from 'oxc-parser';
+import type { Meaning } from '../../libraries/meaning.js';
+import { constant, oneOf } from '../../language/expr.js';
+import { kebabCase } from '../../util/case.js';
+import type { ComponentNode, ComponentRef, Prop, ViewNode } from '../../components/view.js';
+import type { Span } from '../../finding.js';
+import { vueMarkup } from '../../components/frameworks/vue/vue-markup.js';
+import { exprOfValue, viewOfValue } from './spec-scope.js';
+
+import { handOut } from './functions.js';
+import type { Run } from './run.js';
+import { givenToComponent } from './uses.js';
+import type { Render } from '../model/steps.js';
+import { textOfValue, type Thing, type Value } from '../model/values.js';
+
+/** A call that puts a component into a document. */
+export function renderBy(
+  run: Run,
+  meaning: Extract<Meaning, { kind: 'render' }>,
+  call: { name: string; module: string; node: Node; args: readonly Value[] },
+): Thing {
+  const { name, module, node, args } = call;
+  const shown =
+    meaning.takes === 'element'
+      ? elementShown(args[0])
+      : componentShown(run, args[0], args[1], node, meaning.gives === 'fixture');
+  const render: Render = {
+    block: run.block,
+    place: run.placeOf(node),
+    gives: meaning.gives,
+    name,
+    module,
+    teardown: meaning.teardown,
+    shallow: meaning.shallow ?? false,
+    stubs: shown?.stubs ?? new Set(),
+    view: shown?.view,
+    props: shown?.props ?? new Map(),
+    file: shown?.file ?? run.tree.path,
+    writtenIn: run.tree.path,
+    attached:
+      args[1]?.is === 'object' &&
+      ['attachTo', 'attachToDocument', 'container'].some(
+        (key) => args[1]?.is === 'object' && args[1].entries.has(key),
+      ),
+  };
+  for (const each of args) handOut(run, each);
+  keepChanges(run, render, args[1], node);
+  run.file.renders.push(render);
+  run.emit({ kind: 'render', render }, node);
+  return { is: 'thing', type: meaning.gives, render };
+}
+
+/** A prop of a rendered component that a spec sets by hand; one of several values, where it does so again. */
+export function setInput(render: Render, name: string, value: Value | undefined): void {
+  const before = render.props.get(name);
+  const expr = exprOfValue(value);
+  render.props.set(name, { expr: before && 'expr' in before ? oneOf([before.expr, expr]) : expr });
+}
+
+function keepChanges(run: Run, { view, file }: Render, options: Value | undefined, node: Node): void {
+  const [shown] = view ?? [];
+  const component =
+    shown?.kind === 'component' && shown.ref ? run.project.component(file, shown.ref) : undefined;
+  if (!component?.changes?.size || options?.is !== 'object') return;
+  for (const [key, props] of options.entries)
+    if (PROPS.has(key) && props.is === 'object')
+      for (const [name, value] of props.entries) givenToComponent(run, component, name, value, node);
+}
+
+type Shown =
+  | { view: readonly ViewNode[]; file: string; stubs?: ReadonlySet<string>; props?: Map<string, Prop> }
+  | undefined;
+
+function elementShown(value: Value | undefined): Shown {
+  const view = viewOfValue(value);
+  return view && value?.is === 'jsx' ? { view, file: value.tree.path } : undefined;
+}
+
+function componentShown(
+  run: Run,
+  component: Value | undefined,
+  options: Value | undefined,
+  node: Node,
+  isFixture: boolean,
+): Shown {
+  const target = componentRef(run, component);
+  if (!target) return undefined;
+  const place = { start: node.start, end: node.end };
+  const { props, slots, open, stubs, unread } = optionsOf(options, place);
+  const element: ComponentNode = {
+    kind: 'component',
+    name: target.name,
+    ref: target.ref,
+    place,
+    events: [],
+    props,
+    slots,
+    // Inputs of a fixture are set on its instance, before and after.
+    open: open || isFixture,
+  };
+  const hole: ViewNode[] = unread
+    ? [{ kind: 'hole', why: 'what the options of the render change', place }]
+    : [];
+  return { view: [element, ...hole], file: target.file, stubs, props };
+}
+
+function componentRef(
+  run: Run,
+  value: Value | undefined,
+): { file: string; ref: ComponentRef; name: string } | undefined {
+  if (value?.is === 'project') {
+    const { file, name } = value.declared;
+    return { file, ref: { local: name }, name };
+  }
+  if (value?.is === 'object') {
+    // An object of options, declared in the spec file itself.
+    const file = run.tree.path;
+    const made = run.project
+      .summary(file)
+      ?.components.find(({ place }) => place.start <= value.node.start && value.node.end <= place.end);
+    return made && { file, ref: { local: made.name }, name: made.name };
+  }
+  if (value?.is === 'class' && value.node.id)
+    return { file: value.tree.path, ref: { local: value.node.id.name }, name: value.node.id.name };
+  return undefined;
+}
+
+interface Given {
+  props: Map<string, Prop>;
+  slots: Map<string, readonly ViewNode[]>;
+  open: boolean;
+  stubs: Set<string>;
+  /** Options change what is shown in a way that can't be read. */
+  unread: boolean;
+}
+
+const PROPS = new Set(['props', 'propsData', 'attrs', 'inputs', 'componentInputs', 'componentProperties']);
+const UNREAD = new Set([
+  'scopedSlots',
+  'mixins',
+  'computed',
+  'setup',
+  'shallow',
+  'render',
+  'template',
+  'extends',
+]);
+
+// The options of a mount: props, slots and stand-ins of children as far as they are literal.
+function optionsOf(options: Value | undefined, place: Span): Given {
+  const given: Given = { props: new Map(), slots: new Map(), open: false, stubs: new Set(), unread: false };
+  if (!options || (options.is === 'constant' && options.value === undefined)) return given;
+  if (options.is !== 'object') return { ...given, open: true, unread: true };
+  for (const [key, value] of options.entries) {
+    if (PROPS.has(key)) addProps(value, given);
+    else if (key === 'slots') addSlots(value, given, place);
+    else if (key === 'stubs') addStubs(value, given);
+    else if (key === 'global') addGlobal(value, given);
+    else given.unread ||= UNREAD.has(key);
+  }
+  given.open ||= options.open;
+  given.unread ||= options.open;
+  return given;
+}
+
+function addProps(value: Value, given: Given): void {
+  if (value.is !== 'object') given.open = true;
+  else {
+    for (const [name, each] of value.entries) given.props.set(name, { expr: exprOfValue(each) });
+    given.open ||= value.open;
+  }
+}
+
+function addGlobal(value: Value, given: Given): void {
+  if (value.is !== 'object' || value.open) given.unread = true;
+  const stubs = value.is === 'object' ? value.entries.get('stubs') : undefined;
+  if (stubs) addStubs(stubs, given);
+}
+
+// `{ KilnLid: true }`, or a list of names; `false` leaves a child as it is.
+function addStubs(value: Value, given: Given): void {
+  const isOff = (each: Value): boolean => each.is === 'constant' && each.value === false;
+  if (value.is === 'object') {
+    for (const [name, each] of value.entries) if (!isOff(each)) given.stubs.add(kebabCase(name));
+    given.unread ||= value.open;
+  } else if (value.is === 'list') {
+    for (const name of value.items.map(textOfValue)) if (name) given.stubs.add(kebabCase(name));
+    given.unread ||= value.open;
+  } else given.unread ||= !isOff(value);
+}
+
+function addSlots(value: Value, given: Given, place: Span): void {
+  const entries: (readonly [string, Value])[] =
+    value.is === 'object' ? [...value.entries] : [['default', value]];
+  for (const [name, content] of entries) {
+    const text = content.is === 'constant' && typeof content.value === 'string' ? content.value : undefined;
+    const view: ViewNode[] =
+      text === undefined
+        ? [{ kind: 'hole', why: 'the content of a slot', place }]
+        : text.includes('<')
+          ? vueMarkup(text, place)
+          : [{ kind: 'text', text: constant(text), place }];
+    given.slots.set(name === 'default' ? 'children' : `#${name}`, view);
+  }
+}

@@ -1,0 +1,193 @@
+import type { Node } from 'oxc-parser';
+import type { HelperNames } from '../../config/settings.js';
+import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
+import type { Span } from '../../finding.js';
+import type { ModuleTree, Project } from '../../project/project.js';
+import type { Binding, Block, SpecFile } from '../model/blocks.js';
+import { Env, type Slot } from '../model/env.js';
+import type { Standing, Step } from '../model/steps.js';
+import type { Value } from '../model/values.js';
+
+/** A step without its standing. */
+export type BareStep = Step extends infer Each
+  ? Each extends Step
+    ? Omit<Each, keyof Standing>
+    : never
+  : never;
+
+type Flags = Pick<
+  Standing,
+  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
+>;
+
+const PLAIN: Flags = {
+  maybe: false,
+  dead: false,
+  inCatch: false,
+  swallowed: false,
+  inCallback: false,
+  inFinally: false,
+  awaited: false,
+  guard: undefined,
+};
+
+/** The binding that an object was first held by, and the properties that lead from there to it. */
+export interface Origin {
+  binding: Binding;
+  path: readonly string[];
+}
+
+const isEmpty = (value: Value): boolean =>
+  value.is === 'unknown' || (value.is === 'constant' && (value.value === undefined || value.value === null));
+
+/** A function put off until its group's body is done: a spec, or a hook. */
+export interface Waiting {
+  block: Block;
+  fn: Value | undefined;
+}
+
+/** The state of reading one spec file: which block runs, in which module, under which conditions. */
+export class Run {
+  block: Block;
+  tree: ModuleTree;
+  flags: Flags = PLAIN;
+  /** The outermost call, in the spec file, of the helper that is being read. */
+  site: Span | undefined;
+  /** The expression of the statement that is being read, whose value nobody takes. */
+  discarded: Node | undefined;
+  /** The binding whose first value is being read. */
+  madeFor: Binding | undefined;
+  /** What is being read is the subject of an assertion. */
+  judging = false;
+  /** What is written is made from what was there: `count++`. */
+  compound = false;
+  /** How many loops at the level of groups are being read. */
+  loops = 0;
+  readonly active: FunctionNode[] = [];
+  readonly waiting: Waiting[] = [];
+  /** Functions that a zone runs, which waits for all that they start. */
+  readonly deferred = new Set<FunctionNode>();
+  readonly moduleEnvs = new Map<string, Env>();
+  /** The names whose value an object is, or stands in: an alias, a parameter or a part leads back to them. */
+  readonly origins = new WeakMap<Value, Origin>();
+  /** Modules that the file replaces by stand-ins: files of the project, and package names. */
+  readonly replaced = new Set<string>();
+  /** Runner functions used with no import, each at its first use. */
+  readonly globals = new Map<string, Span>();
+  /** What specs gave to names of outer scopes: a hook that runs after them finds it there. */
+  readonly #leftBySpecs = new Map<Slot, Value>();
+  #journal: { slot: Slot; value: Value }[] = [];
+  readonly #awaits = new Map<FunctionNode, boolean>();
+  readonly #callbacks = new Map<Block, Set<FunctionNode>>();
+
+  constructor(
+    readonly project: Project,
+    readonly file: SpecFile,
+    tree: ModuleTree,
+    readonly helpers: HelperNames,
+  ) {
+    this.block = file.root;
+    this.tree = tree;
+  }
+
+  /** Where a node stands, told from the spec file. */
+  placeOf(node: Span): Span {
+    return this.site ?? { start: node.start, end: node.end };
+  }
+
+  /** Adds a step to the running block. */
+  emit(step: BareStep, node: Span): void {
+    const via = this.site ? { file: this.tree.path, start: node.start, end: node.end } : undefined;
+    const whole = Object.assign(step, this.flags, { place: this.placeOf(node), via }) as unknown as Step;
+    const { steps, uses } = this.block;
+    steps.push(whole);
+    if (whole.kind !== 'use') return;
+    const known = uses.get(whole.use.binding);
+    if (known) known.push(whole);
+    else uses.set(whole.use.binding, [whole]);
+  }
+
+  /** Reads something under other conditions. */
+  under<T>(flags: Partial<Flags>, read: () => T): T {
+    const before = this.flags;
+    this.flags = { ...before, ...flags };
+    try {
+      return read();
+    } finally {
+      this.flags = before;
+    }
+  }
+
+  /** Reads something as part of another block, from a fresh start. */
+  inside<T>(block: Block, read: () => T): T {
+    const before = { block: this.block, flags: this.flags, site: this.site, tree: this.tree };
+    this.block = block;
+    this.flags = PLAIN;
+    this.site = undefined;
+    try {
+      return read();
+    } finally {
+      Object.assign(this, before);
+    }
+  }
+
+  /** Whether a function that was handed away is met for the first time in this block. */
+  firstHandedOut(fn: FunctionNode): boolean {
+    const seen = this.#callbacks.get(this.block) ?? new Set();
+    this.#callbacks.set(this.block, seen);
+    if (seen.has(fn)) return false;
+    seen.add(fn);
+    return true;
+  }
+
+  /** Whether steps belong to a spec or hook: there, uses of names from outside are kept. */
+  get inSpecOrHook(): boolean {
+    return this.block.kind === 'spec' || this.block.kind === 'hook';
+  }
+
+  /** Whether a declaration that is being read is one of the spec file's own groups or its top level. */
+  get declaresBindings(): boolean {
+    return !this.inSpecOrHook && this.site === undefined && this.tree.path === this.file.path;
+  }
+
+  /** Whether a function waits for anything: one that does not is done when it returns. */
+  awaits(fn: FunctionNode): boolean {
+    const known = this.#awaits.get(fn);
+    if (known !== undefined) return known;
+    let found = false;
+    walkTree(fn, (node) => {
+      found ||= node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await);
+      return !found && (node === fn || !isFunction(node));
+    });
+    this.#awaits.set(fn, found);
+    return found;
+  }
+
+  /** Changes what a name holds. */
+  setSlot(slot: Slot, value: Value): void {
+    this.#journal.push({ slot, value: slot.value });
+    slot.value = value;
+    if (this.block.kind === 'spec' && slot.binding) this.#leftBySpecs.set(slot, value);
+  }
+
+  /** Reads something that runs after specs: names without a value of their own hold what a spec gave them. */
+  afterSpecs(read: () => void): void {
+    this.restoring(() => {
+      for (const [slot, value] of this.#leftBySpecs) if (isEmpty(slot.value)) this.setSlot(slot, value);
+      read();
+    });
+  }
+
+  /** Reads something, and then gives all names what they held before: one spec's values are not the next one's. */
+  restoring(read: () => void): void {
+    const before = this.#journal;
+    this.#journal = [];
+    read();
+    for (const { slot, value } of this.#journal.toReversed()) slot.value = value;
+    this.#journal = before;
+  }
+
+  newEnv(parent: Env | undefined): Env {
+    return new Env(parent, this.block, this.madeFor);
+  }
+}

@@ -1,0 +1,73 @@
+import type { Bound, Scope } from '../../language/scope.js';
+import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../../language/expr.js';
+import { refOf } from '../../components/frameworks/react/react.js';
+import { viewOf } from '../../components/frameworks/react/jsx.js';
+import type { ViewNode } from '../../components/view.js';
+import type { ModuleTree } from '../../project/project.js';
+import type { Env } from '../model/env.js';
+import type { Value } from '../model/values.js';
+
+/** The names of a spec as markup in it sees them. */
+export function specScope(env: Env, tree: ModuleTree): Scope {
+  return {
+    text: tree.script.source.text,
+    ref: (name) => (isLocal(env, name) ? undefined : refOf(name, tree.facts)),
+    lookup: (name) => {
+      const slot = env.find(name);
+      return slot && boundOf(slot.value);
+    },
+  };
+}
+
+// A component that a spec makes for itself hides one of the same name.
+function isLocal(env: Env, name: string): boolean {
+  const owner = env.owner(name);
+  return owner !== undefined && owner.block.kind !== 'file' && owner.parent !== undefined;
+}
+
+function boundOf(value: Value): Bound {
+  switch (value.is) {
+    case 'constant':
+    case 'text':
+      return { is: 'expr', expr: exprOfValue(value) };
+    case 'jsx':
+      return { is: 'view', view: viewOfValue(value) ?? [] };
+    case 'object':
+    case 'list':
+    case 'function':
+    case 'thing':
+      return { is: 'expr', expr: exprOfValue(value) };
+    default:
+      return { is: 'unknown' };
+  }
+}
+
+/** A value as an expression of markup. */
+export function exprOfValue(value: Value | undefined): Expr {
+  switch (value?.is) {
+    case 'constant':
+      return constant(value.value);
+    case 'text':
+      return joined(value.pieces.map((piece) => (piece === undefined ? UNKNOWN : constant(piece))));
+    case 'object':
+      return {
+        is: 'object',
+        entries: [...value.entries].map(([key, each]) => [key, exprOfValue(each)] as const),
+        open: value.open,
+      };
+    case 'list':
+      return value.open ? SOMETHING : { is: 'list', items: value.items.map(exprOfValue) };
+    case 'function':
+    case 'class':
+    case 'jsx':
+      return SOMETHING;
+    case 'thing':
+      return value.standIn ? SOMETHING : UNKNOWN;
+    default:
+      return UNKNOWN;
+  }
+}
+
+/** What markup in a spec shows; undefined for values that are not markup. */
+export const viewOfValue = (value: Value | undefined): ViewNode[] | undefined =>
+  value?.is === 'jsx' ? viewOf(value.node, specScope(value.env, value.tree)) : undefined;

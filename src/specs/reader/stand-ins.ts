@@ -1,0 +1,122 @@
+import type { Meaning } from '../../libraries/meaning.js';
+import type { Binding } from '../model/blocks.js';
+import type { CallNode } from './calls.js';
+import type { Env } from '../model/env.js';
+import { chainOf } from './evaluate.js';
+import { handOut } from './functions.js';
+import { receiverText } from './reaches.js';
+import type { Run } from './run.js';
+import type { StandIn } from '../model/steps.js';
+import { NOTHING, textOfValue, type Thing, type Value } from '../model/values.js';
+
+type Library = Extract<Value, { is: 'library' }>;
+
+/** A call that makes a spy, stub, mock or fake. */
+export function standIn(
+  run: Run,
+  env: Env,
+  callee: Library,
+  meaning: Extract<Meaning, { kind: 'stand-in' }>,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  const [object, member] = args;
+  const onMember = meaning.target === 'member' && object !== undefined && object.is !== 'function';
+  const [first] = node.arguments;
+  const text = run.tree.script.source.text;
+  const made: StandIn = {
+    block: run.block,
+    place: run.placeOf(node),
+    target: meaning.target === 'member' && !onMember ? 'none' : meaning.target,
+    object: onMember ? object : undefined,
+    member: onMember
+      ? textOfValue(member)
+      : meaning.target === 'global' || meaning.target === 'env'
+        ? textOfValue(object)
+        : undefined,
+    objectText: onMember && first ? text.slice(first.start, first.end) : undefined,
+    binding: onMember && first ? rootBinding(env, first) : undefined,
+    maker: makerOf(run, callee, node),
+    made: { by: text.slice(node.callee.start, node.callee.end), module: callee.module },
+    answers: ANSWERING.has(callee.name) || meaning.target === 'global' || meaning.target === 'env',
+    onceOnly: false,
+    used: false,
+  };
+  const lasting = args.slice(onMember ? 2 : 0);
+  if (onMember && lasting.some((each) => each.is !== 'constant')) made.answers = true;
+  for (const each of lasting) if (meaning.target !== 'module') handOut(run, each);
+  if (meaning.target !== 'module') {
+    run.file.standIns.push(made);
+    run.emit({ kind: 'stand-in', standIn: made }, node);
+  }
+  return { is: 'thing', type: 'stand-in', standIn: made };
+}
+
+// Replaces by itself, with no answer given yet.
+const ANSWERING = new Set([
+  'stub',
+  'replace',
+  'replaceGetter',
+  'replaceProperty',
+  'define',
+  'createStubInstance',
+]);
+
+function rootBinding(env: Env, node: CallNode['arguments'][number]) {
+  const { root } = chainOf(node);
+  return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+}
+
+/** The name that a stand-in goes by: `load.mockReset()`, `vi.mocked(load).mockReset()`. */
+export function receiverBinding(env: Env, node: CallNode): Binding | undefined {
+  const { root } = chainOf(node.callee);
+  if (root.type === 'Identifier') return env.find(root.name)?.binding;
+  const [first] = root.type === 'CallExpression' ? root.arguments : [];
+  return first && rootBinding(env, first);
+}
+
+/** An answer that a stand-in is given, for one call or for all that follow. */
+export function keepAnswer(
+  run: Run,
+  env: Env,
+  standIn: StandIn | undefined,
+  once: boolean,
+  node: CallNode,
+): void {
+  const binding = standIn?.binding ?? receiverBinding(env, node);
+  const { start, end } = node.callee;
+  run.emit(
+    { kind: 'answer', standIn, binding, once, text: run.tree.script.source.text.slice(start, end) },
+    node,
+  );
+}
+
+/** The kit that a stand-in belongs to: one call restores all of it. */
+export function makerOf(run: Run, callee: Library, node: CallNode): string {
+  const of = callee.of?.is === 'thing' ? callee.of.type : undefined;
+  if (of === 'runner-tools' || callee.module === '')
+    return of === 'fakes' ? receiverText(run, node) || 'sinon' : 'runner';
+  return of === 'fakes' ? receiverText(run, node) : callee.module === 'sinon' ? 'sinon' : 'runner';
+}
+
+/** An answer that a stand-in is given, or that it only watches. */
+export function answer(
+  run: Run,
+  env: Env,
+  meaning: Extract<Meaning, { kind: 'answer' | 'watches' }>,
+  of: Thing | undefined,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  args.forEach((each) => handOut(run, each));
+  const made = of?.standIn;
+  if (meaning.kind === 'answer') keepAnswer(run, env, made, Boolean(meaning.once), node);
+  if (made && meaning.kind === 'answer') {
+    if (meaning.once) made.onceOnly = !made.answers;
+    else {
+      made.answers = true;
+      made.onceOnly = false;
+    }
+  }
+  return of ?? NOTHING;
+}

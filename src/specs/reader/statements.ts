@@ -1,0 +1,212 @@
+import type { Node } from 'oxc-parser';
+import { unwrapped } from '../../syntax/tree.js';
+import type { Env } from '../model/env.js';
+import { evaluate } from './evaluate.js';
+import { leftExpectation } from './assertions.js';
+import { leftRunning } from './waiting.js';
+import { namesIn } from '../../syntax/module-facts.js';
+import { guardOf, underGuard } from './guards.js';
+import type { Guard } from '../model/steps.js';
+import { bindPattern, declareVariable, hoist } from './patterns.js';
+import type { Run } from './run.js';
+import { itemOf, NOTHING, type Value } from '../model/values.js';
+
+/** Reads statements in order; what they return is collected in `returns`. */
+export function runStatements(run: Run, env: Env, statements: readonly Node[], returns: Value[]): void {
+  hoist(run, env, statements);
+  let { dead, guard } = run.flags;
+  for (const statement of statements) {
+    run.under({ dead, guard }, () => runStatement(run, env, statement, returns));
+    dead ||= ends(statement);
+    if (run.inSpecOrHook && leavesEarly(statement))
+      guard = run.under({ guard }, () => guardOf(run, env, 'return', statement.test));
+  }
+}
+
+// `if (!lid) return;`: what follows may not run.
+const leavesEarly = (statement: Node): statement is Extract<Node, { type: 'IfStatement' }> =>
+  statement.type === 'IfStatement' && !statement.alternate && returns(statement.consequent);
+
+function returns(statement: Node): boolean {
+  if (statement.type === 'ReturnStatement') return true;
+  return statement.type === 'BlockStatement' && statement.body.at(-1)?.type === 'ReturnStatement';
+}
+
+/** Whether a statement always leaves the function. */
+function ends(statement: Node): boolean {
+  switch (statement.type) {
+    case 'ReturnStatement':
+    case 'ThrowStatement':
+      return true;
+    case 'BlockStatement':
+      return statement.body.some(ends);
+    case 'IfStatement':
+      return ends(statement.consequent) && statement.alternate !== null && ends(statement.alternate);
+    default:
+      return false;
+  }
+}
+
+function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
+  switch (node.type) {
+    case 'ExpressionStatement':
+      runExpression(run, env, node.expression);
+      break;
+    case 'VariableDeclaration':
+      for (const each of node.declarations) {
+        declareVariable(run, env, each, {
+          kind: node.kind === 'const' || node.kind === 'let' ? node.kind : 'var',
+          statement: node,
+          alone: node.declarations.length === 1,
+        });
+      }
+      break;
+    case 'ReturnStatement':
+      if (node.argument) returns.push(runExpression(run, env, node.argument, true));
+      break;
+    case 'IfStatement':
+      runIf(run, env, node, returns);
+      break;
+    case 'BlockStatement':
+      runStatements(run, run.newEnv(env), node.body, returns);
+      break;
+    case 'ForOfStatement':
+    case 'ForInStatement':
+    case 'ForStatement':
+    case 'WhileStatement':
+    case 'DoWhileStatement':
+      runLoop(run, env, node, returns);
+      break;
+    case 'TryStatement':
+      runTry(run, env, node, returns);
+      break;
+    case 'ThrowStatement':
+      evaluate(run, env, node.argument);
+      run.emit({ kind: 'throw' }, node);
+      break;
+    case 'SwitchStatement':
+      evaluate(run, env, node.discriminant);
+      runSwitch(run, env, node, returns);
+      break;
+    case 'LabeledStatement':
+      runStatement(run, env, node.body, returns);
+      break;
+    case 'ExportNamedDeclaration':
+    case 'ExportDefaultDeclaration':
+      if (node.declaration) runStatement(run, env, node.declaration, returns);
+      break;
+  }
+}
+
+// An expression whose value nobody takes; `returned` where the caller takes it.
+function runExpression(run: Run, env: Env, node: Node, returned = false): Value {
+  const outer = unwrapped(node);
+  const inner = outer.type === 'AwaitExpression' ? unwrapped(outer.argument) : outer;
+  run.discarded = inner;
+  const before = run.block.steps.length;
+  const value = returned
+    ? run.under({ awaited: true }, () => evaluate(run, env, node))
+    : evaluate(run, env, node);
+  leftExpectation(run, value, inner);
+  if (!returned && outer.type === 'CallExpression') leftRunning(run, value, outer, before);
+  return value;
+}
+
+function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
+  evaluate(run, env, node.test);
+  const { consequent, alternate } = node;
+  const guard = guardOf(run, env, 'if', node.test);
+  const asserts = underGuard(run, guard, () => runStatement(run, env, consequent, returns));
+  if (!alternate) return;
+  const other = underGuard(run, guard, () => runStatement(run, env, alternate, returns));
+  guard.covered = asserts && other;
+}
+
+function runSwitch(
+  run: Run,
+  env: Env,
+  node: Extract<Node, { type: 'SwitchStatement' }>,
+  returns: Value[],
+): void {
+  const guard = guardOf(run, env, 'switch', node.discriminant);
+  const asserting = node.cases.map((each) =>
+    underGuard(run, guard, () => runStatements(run, run.newEnv(env), each.consequent, returns)),
+  );
+  guard.covered = asserting.every(Boolean) && node.cases.some(({ test }) => test === null);
+}
+
+type Loop = Extract<
+  Node,
+  { type: 'ForOfStatement' | 'ForInStatement' | 'ForStatement' | 'WhileStatement' | 'DoWhileStatement' }
+>;
+
+function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
+  const scope = run.newEnv(env);
+  let { maybe, guard } = run.flags;
+  if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
+    const over = evaluate(run, env, node.right);
+    const item = over.is === 'list' ? itemOf(over) : NOTHING;
+    if (node.left.type === 'VariableDeclaration') {
+      for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
+      scope.turns = node.left.declarations.flatMap(({ id }) => namesIn(id));
+    }
+    maybe ||= mayBeEmpty(over);
+    guard = loopGuard(run, env, over, node.right) ?? guard;
+  } else if (node.type === 'ForStatement') {
+    if (node.init)
+      runStatement(
+        run,
+        scope,
+        node.init.type === 'VariableDeclaration' ? node.init : asStatement(node.init),
+        returns,
+      );
+    if (node.init?.type === 'VariableDeclaration')
+      scope.turns = node.init.declarations.flatMap(({ id }) => namesIn(id));
+    if (node.test) evaluate(run, scope, node.test);
+    if (node.update) evaluate(run, scope, node.update);
+  } else evaluate(run, env, node.test);
+  run.loops++;
+  run.under({ maybe, guard }, () => runStatement(run, scope, node.body, returns));
+  run.loops--;
+}
+
+const asStatement = (expression: Node): Node =>
+  ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
+
+/** The condition that a loop over elements stands under, where there may be none of them. */
+export function loopGuard(run: Run, env: Env, over: Value, node: Node): Guard | undefined {
+  return mayBeEmpty(over) && over.is === 'thing' ? guardOf(run, env, 'loop', node, over.reach) : undefined;
+}
+
+/** Whether a list of elements may have none: a query that does not throw. */
+export const mayBeEmpty = (value: Value): boolean => value.is === 'thing' && value.reach?.missing === 'many';
+
+function runTry(run: Run, env: Env, node: Extract<Node, { type: 'TryStatement' }>, returns: Value[]): void {
+  const swallowed = run.flags.swallowed || (node.handler !== null && !failsAgain(node.handler.body.body));
+  run.under({ swallowed }, () => runStatement(run, env, node.block, returns));
+  const { handler } = node;
+  if (handler) {
+    const scope = run.newEnv(env);
+    if (handler.param) bindPattern(run, scope, handler.param, NOTHING);
+    run.under({ maybe: true, inCatch: true }, () => runStatement(run, scope, handler.body, returns));
+  }
+  const { finalizer } = node;
+  if (finalizer) run.under({ inFinally: true }, () => runStatement(run, env, finalizer, returns));
+}
+
+/** Whether a handler may fail again; one that does nothing but print or return lets failures pass. */
+export function failsAgain(statements: readonly Node[]): boolean {
+  return statements.some(
+    (each) => each.type !== 'EmptyStatement' && each.type !== 'ReturnStatement' && !prints(each),
+  );
+}
+
+function prints(statement: Node): boolean {
+  const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+  const callee = call?.type === 'CallExpression' ? unwrapped(call.callee) : undefined;
+  return (
+    callee?.type === 'MemberExpression' &&
+    callee.object.type === 'Identifier' &&
+    callee.object.name === 'console'
+  );
+}

@@ -1,0 +1,187 @@
+import type { Node } from 'oxc-parser';
+import type { HelperNames } from '../../config/settings.js';
+import type { ModuleTree, Project } from '../../project/project.js';
+import type { Binding, Block, SpecFile } from '../model/blocks.js';
+import { Env } from '../model/env.js';
+import { importedValue } from './evaluate.js';
+import { callFunction } from './functions.js';
+import { Run } from './run.js';
+import { runStatements } from './statements.js';
+import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
+import { NOTHING, type Value } from '../model/values.js';
+
+/** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
+export function readSpecFile(project: Project, tree: ModuleTree, helpers: HelperNames): SpecFile {
+  const file = emptyFile(project, tree);
+  const run = new Run(project, file, tree, helpers);
+  const statements = tree.script.program.body as readonly Node[];
+  findReplaced(run, statements);
+  file.replaced = run.replaced;
+  file.globals = run.globals;
+  const env = new Env(undefined, file.root);
+  run.moduleEnvs.set(tree.path, env);
+  declareImports(run, env, tree);
+  runStatements(run, env, statements, []);
+  readWaiting(run, file.root);
+  return file;
+}
+
+function emptyFile(project: Project, tree: ModuleTree): SpecFile {
+  const { program, comments, source } = tree.script;
+  const whole = { start: 0, end: source.text.length };
+  const root: Block = {
+    kind: 'file',
+    title: { text: '', exact: true },
+    place: whole,
+    callee: whole,
+    body: whole,
+    names: new Set(),
+    waitsForAll: false,
+    empty: program.body.length === 0,
+    statements: [],
+    lists: [],
+    maybe: false,
+    repeated: false,
+    waitsForCallback: false,
+    parent: undefined,
+    children: [],
+    steps: [],
+    uses: new Map(),
+  };
+  return {
+    path: tree.path,
+    root,
+    blocks: [],
+    bindings: [],
+    outside: [],
+    renders: [],
+    reaches: [],
+    standIns: [],
+    imports: tree.facts.imports,
+    imported: importedFiles(project, tree),
+    replaced: new Set(),
+    replacements: [],
+    unknownEffects: false,
+    ownSpecsFirst: false,
+    usesSuiteStyle: false,
+    importsByPattern: false,
+    globals: new Map(),
+    documentUse: undefined,
+    insides: [],
+    comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
+  };
+}
+
+// The files that imports lead to, an index file and what it hands on both counted.
+function importedFiles(project: Project, tree: ModuleTree): Set<string> {
+  const found = new Set<string>();
+  for (const each of tree.facts.imports.values()) {
+    const file = project.resolve(tree.path, each.specifier);
+    if (!file) continue;
+    found.add(file);
+    const declared = project.declared(file, each.name);
+    if (declared) found.add(declared.file);
+  }
+  for (const specifier of tree.facts.loads) {
+    const file = project.resolve(tree.path, specifier);
+    if (file) found.add(file);
+  }
+  return found;
+}
+
+// `vi.mock('./kiln')` is lifted above the imports by the runner, so it is looked for first.
+function findReplaced(run: Run, statements: readonly Node[]): void {
+  for (const statement of statements) {
+    const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+    if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') continue;
+    const { object } = call.callee;
+    const [first] = call.arguments;
+    const name = memberName(call.callee);
+    if (
+      object.type !== 'Identifier' ||
+      !['vi', 'jest', 'vitest'].includes(object.name) ||
+      (name !== 'mock' && name !== 'doMock')
+    )
+      continue;
+    const source = first?.type === 'ImportExpression' ? first.source : first;
+    const specifier = source && literalText(source);
+    if (specifier === undefined) continue;
+    run.replaced.add(specifier);
+    const file = run.project.resolve(run.tree.path, specifier);
+    if (file) run.replaced.add(file);
+    const { start, end } = call;
+    run.file.replacements.push({ specifier, file, place: { start, end }, partial: keepsActual(call) });
+  }
+}
+
+// A factory that takes the real module in hand keeps some of it.
+function keepsActual({ arguments: [, factory] }: Extract<Node, { type: 'CallExpression' }>): boolean {
+  if (!factory) return false;
+  let found = isFunction(factory) && factory.params.length > 0;
+  walkTree(factory, (node) => {
+    const name = node.type === 'Identifier' ? node.name : memberName(node);
+    found ||= name === 'importActual' || name === 'requireActual' || name === 'importOriginal';
+    return !found;
+  });
+  return found;
+}
+
+function declareImports(run: Run, env: Env, tree: ModuleTree): void {
+  for (const [name, { specifier, name: imported, typeOnly, start, end }] of tree.facts.imports) {
+    if (typeOnly) continue;
+    const binding: Binding = {
+      name,
+      kind: 'import',
+      place: { start, end },
+      block: run.file.root,
+      holds: 'module',
+      frozen: false,
+    };
+    run.file.bindings.push(binding);
+    env.slots.set(name, {
+      value: NOTHING,
+      binding,
+      lazy: () => importedValue(run, tree.path, specifier, imported),
+    });
+  }
+}
+
+// Hooks of a group are read before its specs, so that what they assign is known there; then the rest in order.
+function readWaiting(run: Run, group: Block): void {
+  const bodies = new Map(run.waiting.map(({ block, fn }) => [block, fn]));
+  const read = (block: Block): void => {
+    const isBefore = (child: Block): boolean =>
+      child.kind === 'hook' && (child.hook === 'before-all' || child.hook === 'before-each');
+    for (const child of block.children.filter(isBefore)) readBody(run, child, bodies.get(child));
+    for (const child of block.children) {
+      if (child.kind === 'group') run.restoring(() => read(child));
+      else if (child.kind === 'spec') run.restoring(() => readBody(run, child, bodies.get(child)));
+    }
+    run.afterSpecs(() => {
+      for (const child of block.children)
+        if (child.kind === 'hook' && !isBefore(child)) readBody(run, child, bodies.get(child));
+    });
+  };
+  read(group);
+}
+
+const DONE: Value = { is: 'library', meaning: { kind: 'asserts' }, module: '', name: 'done' };
+const EXPECT: Value = { is: 'library', meaning: { kind: 'expect' }, module: '', name: 'expect' };
+
+function readBody(run: Run, block: Block, fn: Value | undefined): void {
+  run.inside(block, () => {
+    if (fn?.is !== 'function') {
+      if (fn && fn.is !== 'constant')
+        run.emit({ kind: 'unknown-call', name: 'a body that is not in sight', discarded: true }, block.place);
+      return NOTHING;
+    }
+    // A body that a helper of another module brings is told from the call that made the spec.
+    if (fn.tree.path !== run.file.path) run.site = block.place;
+    const first = fn.node.params[0];
+    const context: Value =
+      first?.type === 'Identifier'
+        ? DONE
+        : { is: 'object', node: fn.node, entries: new Map([['expect', EXPECT]]), open: true };
+    return callFunction(run, fn, block.repeated ? fn.node.params.map(() => NOTHING) : [context], fn.node);
+  });
+}

@@ -1,0 +1,37 @@
+import type { Node } from 'oxc-parser';
+import type { Run } from './run.js';
+import type { Unwaited } from '../model/steps.js';
+import type { Pending, Value } from '../model/values.js';
+
+type CallNode = Extract<Node, { type: 'CallExpression' }>;
+
+/** A statement whose value nobody takes: if that is a promise, its work runs on by itself. `before`: steps of the block before it. */
+export function leftRunning(run: Run, value: Value, node: CallNode, before: number): void {
+  if (!run.inSpecOrHook) return;
+  const asserts = run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
+  const by = pendingBy(value) ?? (asserts && isTimer(value) ? 'timer' : undefined);
+  // A callback that something else runs is for that to wait for.
+  if (!by || (by === 'at-once' && !asserts) || (run.active.length > 1 && run.site === undefined)) return;
+  const unwaited: Unwaited = {
+    by,
+    name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
+    asserts,
+    ...mendPlaces(run, node),
+  };
+  run.emit({ kind: 'unwaited', unwaited }, node);
+}
+
+const isTimer = (value: Value): boolean =>
+  value.is === 'instance' && value.name === 'setTimeout' && value.of.is === 'unknown';
+
+function pendingBy(value: Value): Pending | undefined {
+  if (value.is === 'promise') return value.by;
+  return value.is === 'thing' && value.type === 'expectation' && value.promised ? 'assertion' : undefined;
+}
+
+// An `await` can be written where the innermost function stands in the spec file.
+function mendPlaces(run: Run, node: CallNode): Pick<Unwaited, 'at' | 'plainFunction'> {
+  const fn = run.active.at(-1);
+  if (run.tree.path !== run.file.path || !fn) return {};
+  return { at: node.start, plainFunction: fn.async ? undefined : fn.start };
+}

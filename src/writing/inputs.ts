@@ -1,0 +1,39 @@
+import type { Condition } from '../branches/arms.js';
+import type { Example, Value } from '../branches/solve.js';
+import type { ArmGap } from '../coverage/gaps.js';
+import { inShort } from '../util/printable.js';
+
+const MOST_SHOWN = 3;
+const LONGEST = 70;
+
+/** What takes an arm: its conditions, and the inputs where they could be worked out. */
+export function takenBy({ conditions, answer }: Pick<ArmGap, 'conditions' | 'answer'>): string {
+  const when = inWords(conditions);
+  if (answer.is !== 'inputs') return `It is taken when ${when}.`;
+  const shown = answer.examples.slice(0, MOST_SHOWN).map(exampleText);
+  const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
+  return `It is taken when ${when}${given}.`;
+}
+
+/** Conditions as a sentence says them. */
+export const inWords = (conditions: readonly Condition[]): string =>
+  conditions.map(({ text }) => inShort(text, LONGEST)).join(', and ') || 'its branch is reached';
+
+/** Inputs as a sentence says them: `temp = 600 and cone = '06'`. */
+export const exampleText = ({ props, state }: Example): string =>
+  [...Object.entries(props), ...Object.entries(state)]
+    .map(([name, value]) => `${name} = ${valueText(value)}`)
+    .join(' and ');
+
+/** A value as code. */
+export function valueText(value: Value): string {
+  if (typeof value === 'function') return '() => {}';
+  if (typeof value === 'string') return `'${value.replace(/[\\']/g, '\\$&').replace(/\n/g, '\\n')}'`;
+  if (value === null || typeof value !== 'object') return Object.is(value, -0) ? '-0' : String(value);
+  if (Array.isArray(value)) return `[${value.map(valueText).join(', ')}]`;
+  const entries = Object.entries(value).map(([key, each]) => `${keyText(key)}: ${valueText(each as Value)}`);
+  return entries.length ? `{ ${entries.join(', ')} }` : '{}';
+}
+
+/** A key of an object as code. */
+export const keyText = (key: string): string => (/^[A-Za-z_$][\w$]*$/.test(key) ? key : valueText(key));

@@ -1,0 +1,155 @@
+import { isUserCentred } from '../libraries/index.js';
+import type { Missing } from '../libraries/meaning.js';
+import { userQueryName } from '../libraries/queries.js';
+import type { Edit, Mend, Span } from '../finding.js';
+import { quoted } from './edits/style.js';
+import type { Placed } from '../rendering/placed.js';
+import { bestHandle, byRole, patternOf, type Asked, type Handle } from '../rendering/replacement.js';
+import { pageOf, type Scope } from '../rendering/target.js';
+import type { Reach, Render } from '../specs/model/steps.js';
+import type { Finding } from '../checks/questions/check.js';
+import type { FileContext } from '../checks/questions/context.js';
+import { assertsAbsence, isUserQuery, usedBy } from '../checks/questions/used-reaches.js';
+
+/** A better query for an element that a spec reaches, ready to paste. */
+export interface Better {
+  handle: Handle;
+  query: string;
+  mend?: Mend;
+}
+
+/** What may be asked for: any handle, or a role with a name only. */
+type Wanted = 'any' | 'role';
+
+/**
+ * The better query for the element that a reach finds: one that is free in all that is rendered, or below what the reach
+ * is scoped to. The mend puts it in the place of the old one; it is safe where nothing else could be found by it.
+ */
+export function betterQuery(
+  reach: Reach,
+  element: Placed,
+  context: FileContext,
+  wanted: Wanted = 'any',
+): Better | undefined {
+  const scope = context.links.scope(reach.pickedFrom ?? reach);
+  if (!scope) return undefined;
+  const find = (where: Scope): Handle | undefined => {
+    const handle =
+      wanted === 'role' ? byRole(element, where) : bestHandle(element, where, context.testIdAttribute);
+    return handle?.by === 'testId' ? undefined : handle;
+  };
+  const page = find(pageOf(scope));
+  const handle = page ?? (scope.elements === scope.tree.elements ? undefined : find(scope));
+  if (!handle) return undefined;
+  return written(reach, handle, page === undefined, context);
+}
+
+function written(reach: Reach, handle: Handle, inScope: boolean, context: FileContext): Better | undefined {
+  const { text } = context.source;
+  const use = useOf(reach);
+  const missing: Missing = use === 'absent' && !reach.waits ? 'null' : 'throws';
+  const name = userQueryName(handle.by, missing, reach.waits);
+  if (!name) return undefined;
+  const from = receiverOf(reach, name, inScope, context);
+  const args = argsOf(handle, context.style.quote);
+  const query = `${from.receiver && `${from.receiver}.`}${name}${reach.written?.types ?? ''}(${args})`;
+  const target = context.links.target(reach);
+  const canMend = from.edits && use !== 'both' && reach.via === undefined && !isShared(reach, context);
+  if (!canMend) return { handle, query };
+  const proven = target.kind === 'one' && target.proven && handle.unique && !handle.given;
+  const edits: Edit[] = [
+    { file: context.file.path, ...replacedIn(reach, missing, text), text: query },
+    ...(from.edits ?? []),
+  ];
+  return { handle, query, mend: { summary: `Reach it by ${handle.by}`, safe: proven, edits } };
+}
+
+// A mark that says that something is there goes with the query that may find nothing.
+function replacedIn({ place }: Reach, missing: Missing, text: string): Span {
+  const isMarked = missing === 'throws' && text[place.end] === '!' && text[place.end + 1] !== '=';
+  return { start: place.start, end: isMarked ? place.end + 1 : place.end };
+}
+
+// A reach in a loop, a table or a helper of the file stands for several elements.
+const isShared = (reach: Reach, { file }: FileContext): boolean =>
+  file.reaches.some(
+    (each) => each !== reach && each.place.start === reach.place.start && each.place.end === reach.place.end,
+  );
+
+/** How the spec uses what a reach found: as there, as not there, or as both. */
+function useOf(reach: Reach): 'present' | 'absent' | 'both' {
+  const asserted = reach.block.steps.flatMap((step) =>
+    usedBy(step) === reach ? [step.kind === 'assert' && assertsAbsence(step.assertion)] : [],
+  );
+  if (!asserted.includes(true)) return 'present';
+  return asserted.includes(false) ? 'both' : 'absent';
+}
+
+/** The arguments of a user-centred query for a handle. */
+export function argsOf({ role, asked }: Handle, quote: '"' | "'"): string {
+  const source = asked && sourceOf(asked, quote);
+  if (role === undefined) return source ?? '';
+  return source ? `${quoted(role, quote)}, { name: ${source} }` : quoted(role, quote);
+}
+
+const sourceOf = (asked: Asked, quote: '"' | "'"): string =>
+  'text' in asked ? quoted(asked.text, quote) : `/${patternOf(asked.start)}/`;
+
+interface From {
+  receiver: string;
+  /** What must be added for the query to be known there; undefined where it can't be. */
+  edits?: Edit[];
+}
+
+// What the new query is asked of: what the old one is asked of, `screen`, or what the render gives.
+function receiverOf(reach: Reach, name: string, inScope: boolean, context: FileContext): From {
+  const { file } = context;
+  const isWritten = reach.written !== undefined && isUserQuery(reach);
+  if (isWritten && reach.pickedFrom === undefined && reach.receiver)
+    return { receiver: reach.receiver, edits: [] };
+  if (inScope) {
+    const edits = imported('within', context);
+    const isPlain = /^[\w$.]+$/.test(reach.receiver);
+    return { receiver: `within(${reach.receiver})`, edits: isPlain ? edits : undefined };
+  }
+  const render = renderOf(reach);
+  const bare = isWritten ? !reach.receiver : usesBareQueries(context);
+  if (bare && render?.taken) {
+    const { names, end } = render.taken;
+    const edits = names.has(name) ? [] : [{ file: file.path, start: end, end, text: `, ${name}` }];
+    return { receiver: '', edits };
+  }
+  return { receiver: 'screen', edits: imported('screen', context) };
+}
+
+function renderOf({ from }: Reach): Render | undefined {
+  if (typeof from !== 'object') return undefined;
+  return 'teardown' in from ? from : renderOf(from);
+}
+
+// `const { getByRole } = render(…)` is how this file writes its queries.
+const usesBareQueries = ({ file }: FileContext): boolean =>
+  !file.imports.has('screen') &&
+  file.reaches.some((each) => each.written && each.receiver === '' && isUserQuery(each));
+
+/** The edit that imports a name of the user-centred library that a file uses; undefined where it imports none. */
+export function imported(name: string, { file }: FileContext): Edit[] | undefined {
+  const known = file.imports.get(name);
+  if (known) return isUserCentred(known.specifier) ? [] : undefined;
+  if (file.bindings.some((binding) => binding.name === name)) return undefined;
+  const named = [...file.imports.values()].filter(
+    (each) => isUserCentred(each.specifier) && !each.typeOnly && each.name !== 'default' && each.name !== '*',
+  );
+  const last = named.at(-1);
+  return last && [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }];
+}
+
+/** A finding's certainty: sure where the element is the one, and the better query finds nothing else. */
+export const certaintyOf = (
+  reach: Reach,
+  better: Better | undefined,
+  { links }: FileContext,
+): Finding['certainty'] => {
+  const target = links.target(reach);
+  return target.kind === 'one' && target.proven && (!better || better.handle.unique) ? 'sure' : 'likely';
+};

@@ -1,0 +1,37 @@
+import { userQueryName } from '../libraries/queries.js';
+import { bestHandle } from '../rendering/replacement.js';
+import { scopeOf } from '../rendering/target.js';
+import { hooksFor, type Block } from '../specs/model/blocks.js';
+import type { FileContext } from '../checks/questions/context.js';
+import { markupOf } from '../checks/questions/element-markup.js';
+import { argsOf } from './rewrite.js';
+
+/** An assertion that a spec without one could make: the element's markup, and the code. */
+export interface Proposal {
+  markup: string;
+  code: string;
+}
+
+/**
+ * An assertion for a spec that makes none: after an act, on the first element that its component shows under a condition;
+ * else on the first that can be asked for. Undefined where the suite has no user-centred queries or matchers, or nothing can be told.
+ */
+export function whatToAssert(spec: Block, context: FileContext): Proposal | undefined {
+  const { links, userCentred, documentMatchers, testIdAttribute, style } = context;
+  const render = [spec, ...hooksFor(spec, 'before-each')]
+    .flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'render' ? [step.render] : [])))
+    .at(0);
+  if (!render || !userCentred || !documentMatchers || render.gives !== 'queries' || !links.component(render))
+    return undefined;
+  const scope = scopeOf(links.underAnyCondition.tree(render));
+  const acts = spec.steps.some(({ kind }) => kind === 'act');
+  for (const element of scope.elements) {
+    if (acts !== element.guards.length > 0) continue;
+    const handle = bestHandle(element, scope, testIdAttribute);
+    const name = handle && handle.by !== 'testId' ? userQueryName(handle.by, 'throws', false) : undefined;
+    if (!handle || !name) continue;
+    const query = `screen.${name}(${argsOf(handle, style.quote)})`;
+    return { markup: markupOf(element), code: `expect(${query}).toBeInTheDocument()` };
+  }
+  return undefined;
+}
