@@ -1,106 +1,182 @@
 import { expect } from 'chai';
 import { readFileSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, posix } from 'node:path';
 import { parseSync } from 'oxc-parser';
 import { TEST_FOLDER } from './support/samples.js';
 
 const SRC = join(TEST_FOLDER, '../src');
 
-/** Which folder may import which; `util` and `parse/place` are open to all. */
-const MAY: Record<string, readonly string[]> = {
-  util: [],
-  parse: [],
-  mends: ['parse'],
-  discover: [],
-  config: ['parse'],
-  dialects: ['parse', 'discover'],
-  environment: ['parse', 'discover'],
-  model: ['parse', 'discover', 'dialects', 'config'],
-  branches: ['model', 'parse'],
-  coverage: ['model', 'parse', 'branches', 'discover'],
-  checks: [
-    'model',
-    'environment',
-    'branches',
-    'coverage',
-    'mends',
-    'dialects',
-    'parse',
-    'discover',
-    'config',
-  ],
-  audit: [
-    'checks',
-    'model',
-    'environment',
-    'branches',
-    'coverage',
-    'mends',
-    'dialects',
-    'parse',
-    'discover',
-    'config',
-  ],
-  report: ['audit', 'checks'],
+/** Which folder may import which, lowest first; `util` and `finding.ts` are open to all, the command line to none. */
+const MAY: Record<string, string> = {
+  syntax: '',
+  language: 'syntax',
+  components: 'language syntax',
+  host: '',
+  'components/frameworks/angular': 'components host language syntax',
+  'components/frameworks/react': 'components syntax',
+  'components/frameworks/vue': 'components components/frameworks/react syntax',
+  libraries: '',
+  project:
+    'components components/frameworks/angular components/frameworks/react components/frameworks/vue host libraries syntax',
+  branches:
+    'components components/frameworks/angular components/frameworks/react components/frameworks/vue language project syntax',
+  config: 'syntax',
+  'specs/model': 'components libraries project syntax',
+  'specs/reader':
+    'components components/frameworks/react components/frameworks/vue config libraries project specs/model syntax',
+  rendering: 'components components/frameworks/react libraries project specs/model specs/reader',
+  coverage: 'branches components host project rendering syntax',
+  'environment/tables': '',
+  'environment/settings': 'environment/tables host syntax',
+  'environment/facts': 'environment/settings environment/tables',
+  environment: 'environment/facts environment/settings environment/tables host syntax',
+  'writing/edits': '',
+  'checks/questions':
+    'components config coverage environment environment/facts environment/settings environment/tables host libraries project rendering specs/model specs/reader syntax writing/edits',
+  writing:
+    'branches checks/questions components coverage environment environment/settings libraries project rendering specs/model syntax writing/edits',
+  'checks/branches': 'checks/questions components coverage rendering writing',
+  'checks/cleanup':
+    'checks/questions environment environment/facts libraries specs/model writing writing/edits',
+  'checks/environment':
+    'checks/questions components environment environment/facts environment/settings environment/tables libraries project specs/reader writing writing/edits',
+  'checks/overload': 'checks/questions rendering specs/model writing writing/edits',
+  'checks/queries': 'checks/questions components libraries rendering specs/model writing',
+  'checks/state': 'checks/questions project specs/model writing',
+  checks:
+    'checks/branches checks/cleanup checks/environment checks/overload checks/queries checks/questions checks/state',
+  audit:
+    'branches checks checks/branches checks/queries checks/questions components config coverage environment environment/facts environment/settings host libraries project rendering specs/model specs/reader syntax writing writing/edits',
+  formats: 'audit checks specs/model',
+  util: '',
 };
+
+/** Files that are one model together: their types refer to one another. */
+const ONE_MODEL = [
+  ['specs/model/blocks.ts', 'specs/model/env.ts', 'specs/model/steps.ts', 'specs/model/values.ts'],
+];
+
+interface Import {
+  /** The path below `src`, or the package. */
+  target: string;
+  names: readonly string[];
+}
 
 interface File {
   path: string;
   folder: string;
   text: string;
-  imports: { specifier: string; typeOnly: boolean }[];
+  imports: Import[];
+  exports: readonly string[];
 }
 
-const files: File[] = readdirSync(SRC, { recursive: true, encoding: 'utf8' })
-  .filter((path) => path.endsWith('.ts'))
-  .map((path) => path.replaceAll('\\', '/'))
-  .map((path) => {
-    const text = readFileSync(join(SRC, path), 'utf8');
-    const { module } = parseSync(path, text);
-    const imports = module.staticImports.map(({ moduleRequest, entries }) => ({
-      specifier: moduleRequest.value,
-      typeOnly: entries.length > 0 && entries.every(({ isType }) => isType),
-    }));
-    const dynamic = module.dynamicImports.map(({ moduleRequest }) => ({
-      specifier: text.slice(moduleRequest.start + 1, moduleRequest.end - 1),
-      typeOnly: false,
-    }));
-    return {
-      path,
-      folder: path.includes('/') ? (path.split('/')[0] ?? '') : '',
-      text,
-      imports: [...imports, ...dynamic],
-    };
-  });
+const files: File[] = below('../src').map((path) => {
+  const text = readFileSync(join(SRC, path), 'utf8');
+  const { module } = parseSync(path, text);
+  const target = (specifier: string): string =>
+    specifier.startsWith('.') ? posix.join(path, '..', specifier).replace(/\.js$/, '.ts') : specifier;
+  const entries = module.staticExports.flatMap((each) => each.entries);
+  return {
+    path,
+    folder: posix.dirname(path),
+    text,
+    imports: [
+      ...module.staticImports.map((each) => ({
+        target: target(each.moduleRequest.value),
+        names: each.entries.map(({ importName }) => importName.name ?? '*'),
+      })),
+      ...entries.flatMap(({ moduleRequest, importName }) =>
+        moduleRequest ? [{ target: target(moduleRequest.value), names: [importName.name ?? '*'] }] : [],
+      ),
+      ...module.dynamicImports.map(({ moduleRequest: { start, end } }) => ({
+        target: target(text.slice(start + 1, end - 1)),
+        names: ['*'],
+      })),
+    ],
+    exports: entries.flatMap(({ exportName, moduleRequest }) =>
+      exportName.name && !moduleRequest ? [exportName.name] : [],
+    ),
+  };
+});
 
-const targetOf = (file: File, specifier: string): string =>
-  join(file.path, '..', specifier).replaceAll('\\', '/');
+function below(folder: string): string[] {
+  return readdirSync(join(TEST_FOLDER, folder), { recursive: true, encoding: 'utf8' })
+    .filter((path) => path.endsWith('.ts'))
+    .map((path) => path.replaceAll('\\', '/'));
+}
+
+const byPath = new Map(files.map((file) => [file.path, file]));
+
+/** The files that one leads to, itself among them where it stands in a circle. */
+function reachedFrom(start: File): Set<string> {
+  const found = new Set<string>();
+  const open = [start];
+  for (let at = open.pop(); at; at = open.pop())
+    for (const { target } of at.imports) {
+      const file = byPath.get(target);
+      if (!file || found.has(target)) continue;
+      found.add(target);
+      open.push(file);
+    }
+  return found;
+}
 
 describe('architecture', () => {
-  it('imports only in the directions of the table', () => {
-    const wrong = files.flatMap((file) => {
-      const may = MAY[file.folder];
-      if (!may) return [];
-      return file.imports
-        .filter(({ specifier }) => specifier.startsWith('.'))
-        .map(({ specifier }) => targetOf(file, specifier).split('/')[0] ?? '')
-        .filter((folder) => folder !== file.folder && folder !== 'util' && !may.includes(folder))
-        .map((folder) => `${file.path} -> ${folder}`);
+  it('has a row for each folder, and imports only what its row names', () => {
+    const folders = new Set(files.map(({ folder }) => folder).filter((each) => !/^(?:\.|cli.*)$/.test(each)));
+    expect(Object.keys(MAY).sort()).to.deep.equal([...folders].sort());
+    const wrong = files.flatMap(({ path, folder, imports }) => {
+      const may = MAY[folder]?.split(' ');
+      return imports
+        .map(({ target }) => posix.dirname(target))
+        .filter((to) => may && byFolder.has(to) && to !== folder && !may.includes(to) && to !== 'util')
+        .map((to) => `${path} -> ${to}`);
     });
     expect(wrong).to.deep.equal([]);
   });
 
+  it('has rows that only name rows above them, so that folders stand in no circle', () => {
+    const rows = Object.keys(MAY);
+    const wrong = rows.flatMap((row, i) =>
+      (MAY[row]?.split(' ') ?? [])
+        .filter((each) => each && each !== 'util' && !rows.slice(0, i).includes(each))
+        .map((each) => `${row} -> ${each}`),
+    );
+    expect(wrong).to.deep.equal([]);
+  });
+
+  it('has no circle of files, but for one model in several files', () => {
+    const inCircle = files.filter((file) => reachedFrom(file).has(file.path)).map(({ path }) => path);
+    expect(inCircle.sort()).to.deep.equal(ONE_MODEL.flat().sort());
+  });
+
+  it('exports nothing that nobody takes', () => {
+    const taken = new Set(files.flatMap(({ imports }) => imports.flatMap(takenBy)));
+    for (const path of below('.')) {
+      const { module } = parseSync(path, readFileSync(join(TEST_FOLDER, path), 'utf8'));
+      for (const { moduleRequest, entries } of module.staticImports)
+        for (const { importName } of entries)
+          taken.add(`${moduleRequest.value.replace('#src/', '').replace(/\.js$/, '.ts')} ${importName.name}`);
+    }
+    const idle = files
+      .filter(({ path }) => path !== 'index.ts')
+      .flatMap(({ path, exports }) => exports.map((name) => `${path} ${name}`))
+      .filter((each) => !taken.has(each) && !taken.has(`${each.split(' ')[0]} *`));
+    expect(idle).to.deep.equal([]);
+  });
+
   it('has nothing that imports the command line', () => {
     const wrong = files.filter(
-      (file) =>
-        file.folder !== 'cli' &&
-        file.imports.some(({ specifier }) => targetOf(file, specifier).startsWith('cli/')),
+      ({ folder, imports }) =>
+        !folder.startsWith('cli') && imports.some(({ target }) => target.startsWith('cli/')),
     );
     expect(wrong.map(({ path }) => path)).to.deep.equal([]);
   });
 
   it('touches process, console, clock and disk only at the command line and in the one disk', () => {
-    const inner = files.filter((file) => file.folder !== 'cli' && file.path !== 'discover/disk-files.ts');
+    const inner = files.filter(
+      ({ folder, path }) => !folder.startsWith('cli') && path !== 'host/disk-files.ts',
+    );
     for (const { path, text, imports } of inner) {
       const { program } = parseSync(path, text);
       const names = new Set(
@@ -109,7 +185,7 @@ describe('architecture', () => {
         ) ?? [],
       );
       expect([...names], path).to.deep.equal([]);
-      const disk = imports.filter(({ specifier }) => /^node:(?!crypto|path|module)/.test(specifier));
+      const disk = imports.filter(({ target }) => /^node:(?!crypto|path|module)/.test(target));
       expect(disk, path).to.deep.equal([]);
     }
   });
@@ -124,14 +200,15 @@ describe('architecture', () => {
     expect(new Set(known).size).to.equal(known.length);
   });
 
-  it('keeps checks away from syntax trees', () => {
+  it('keeps checks and their questions away from syntax trees', () => {
     const wrong = files.filter(
-      (file) =>
-        file.folder === 'checks' &&
-        file.imports.some(
-          ({ specifier }) => specifier.includes('oxc-parser') || specifier.includes('parse/tree'),
-        ),
+      ({ folder, imports }) =>
+        folder.startsWith('checks') &&
+        imports.some(({ target }) => target === 'oxc-parser' || target === 'syntax/tree.ts'),
     );
     expect(wrong.map(({ path }) => path)).to.deep.equal([]);
   });
 });
+
+const byFolder = new Set(files.map(({ folder }) => folder));
+const takenBy = ({ target, names }: Import): string[] => names.map((name) => `${target} ${name}`);

@@ -1,10 +1,10 @@
+import type { Gathered } from './gathered.js';
 import { createHash } from 'node:crypto';
 import { type ProjectContext } from '../checks/questions/context.js';
 import { LEVELS, type Level, type Place } from '../finding.js';
 import { textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
-import type { Component } from '../components/view.js';
-import type { Problem, Source } from '../syntax/source.js';
+import type { Source } from '../syntax/source.js';
 import { relativeTo } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
 import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
@@ -13,20 +13,7 @@ import { branchCounts, reportedGaps } from './report-gaps.js';
 import type { Report, ReportedFinding, Unread } from './report.js';
 import { summed } from '../specs/model/rungs.js';
 import { packageSizes } from './sizes.js';
-import type { CheckedSpecFile, Coded } from './spec-file.js';
-import type { Stage } from './stage.js';
-
-/** All that the stages before have gathered. */
-export interface Gathered {
-  stage: Stage;
-  components: readonly Component[];
-  checked: readonly CheckedSpecFile[];
-  found: readonly Coded[];
-  context: ProjectContext;
-  unread: readonly Problem[];
-  specPaths: ReadonlySet<string>;
-  version: string;
-}
+import type { Coded } from './spec-file.js';
 
 /** Turns what was gathered into the report: allowances taken off, sorted, with relative paths. */
 export function makeReport(gathered: Gathered): Report {

@@ -3,8 +3,8 @@ import { markupOf } from '../checks/questions/element-markup.js';
 import { betterQuery } from '../writing/rewrite.js';
 import type { Files } from '../host/files.js';
 import type { Span } from '../finding.js';
-import { nameOf, type Pieces } from '../rendering/name.js';
-import type { Placed } from '../rendering/placed.js';
+import { nameOf } from '../rendering/name.js';
+import type { Pieces, Placed } from '../rendering/placed.js';
 import { roleOf } from '../rendering/role.js';
 import { usesIn, type Binding, type Block } from '../specs/model/blocks.js';
 import { assertionsOf, countRounds, roundsOf } from '../specs/model/rounds.js';
@@ -52,7 +52,7 @@ export interface OutlinedReach {
   better?: string;
 }
 
-export interface SharedName {
+interface SharedName {
   name: string;
   line: number;
   uses: { spec: string; line: number; how: 'reads' | 'changes' }[];

@@ -5,7 +5,7 @@ import type { ArmFacts } from '../coverage/arm-facts.js';
 import type { ArmGap } from '../coverage/gaps.js';
 import { grouped } from '../util/grouped.js';
 import { relativeTo } from '../util/paths.js';
-import type { Gathered } from './make-report.js';
+import type { Gathered } from './gathered.js';
 import type { Gap, Report } from './report.js';
 
 /** All that no spec exercises: arms, components, events; sorted by place. */

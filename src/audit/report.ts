@@ -36,7 +36,6 @@ export interface Report {
   unread: Unread[];
 }
 
-
 export interface ReportedFinding {
   code: string;
   family: Family;
@@ -63,7 +62,7 @@ export interface ReportedFinding {
 }
 
 /** The arms of one component. Those neither taken nor gaps can't be told. */
-export interface ArmCounts {
+interface ArmCounts {
   component: string;
   file: string;
   arms: number;

@@ -1,4 +1,4 @@
-import { both, not, UNSURE, type Test } from '../language/expr.js';
+import { both, not, UNSURE, type Test } from '../components/expr.js';
 import type { Place } from '../finding.js';
 
 /** Something that holds on the way to an arm: as it is written, and as far as it can be worked out. */

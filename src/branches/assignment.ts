@@ -1,5 +1,5 @@
 import type { Domain } from '../components/domain.js';
-import { constant, filled, outcome, SOMETHING, type Expr, type Test } from '../language/expr.js';
+import { constant, filled, outcome, SOMETHING, type Expr, type Test } from '../components/expr.js';
 import type { Variable } from './variables.js';
 
 /** What a variable is given: a value without parts, or an object or list that its properties make. */

@@ -6,7 +6,7 @@ import { scriptBranches } from './script-arms.js';
 import { ScriptScopes } from './script-scope.js';
 
 /** A branch with the component that it belongs to. */
-export interface OwnedBranch {
+interface OwnedBranch {
   component: Component;
   branch: Branch;
 }

@@ -1,6 +1,6 @@
 import RandExp from 'randexp';
 import { holdsConstant, type Domain } from '../components/domain.js';
-import { constant, SOMETHING, type Expr, type Test } from '../language/expr.js';
+import { constant, SOMETHING, type Expr, type Test } from '../components/expr.js';
 import { regExp, type Constant } from '../language/operations.js';
 import type { Assignment, Given } from './assignment.js';
 import { comparisonsIn, partsOf, type Variable } from './variables.js';

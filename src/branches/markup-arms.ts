@@ -1,4 +1,4 @@
-import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../language/expr.js';
+import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../components/expr.js';
 import { innerNodes, type Component, type ViewNode } from '../components/view.js';
 import { grouped } from '../util/grouped.js';
 import { allOf, negated, type Arm, type Branch, type Condition } from './arms.js';

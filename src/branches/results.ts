@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
-import { constant, type Expr } from '../language/expr.js';
-import { exprOf } from '../language/expressions.js';
-import { waysOut } from '../language/flow.js';
-import { functionScope, type Bound, type Scope } from '../language/scope.js';
+import { constant, type Expr } from '../components/expr.js';
+import { exprOf } from '../components/expressions.js';
+import { waysOut } from '../components/ways.js';
+import { functionScope, type Bound, type Scope } from '../components/scope.js';
 import { isFunction, returnedFrom, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;

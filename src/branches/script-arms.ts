@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
-import { exprOf, testOf } from '../language/expressions.js';
-import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../language/expr.js';
-import { functionScope, type Bound, type Scope } from '../language/scope.js';
+import { exprOf, testOf } from '../components/expressions.js';
+import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../components/expr.js';
+import { functionScope, type Bound, type Scope } from '../components/scope.js';
 import type { Place } from '../finding.js';
 import {
   childrenOf,

@@ -1,10 +1,10 @@
 import type { Node, Program } from 'oxc-parser';
 import { angularDeclarations } from '../components/frameworks/angular/angular-class.js';
-import { constant, UNKNOWN, type Expr } from '../language/expr.js';
+import { constant, UNKNOWN, type Expr } from '../components/expr.js';
 import { enumValues } from '../language/enums.js';
-import { exprOf, partOf } from '../language/expressions.js';
+import { exprOf, partOf } from '../components/expressions.js';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
-import { bindPattern, inner, propsOf, type Bound, type Scope } from '../language/scope.js';
+import { bindPattern, inner, propsOf, type Bound, type Scope } from '../components/scope.js';
 import type { Component, Framework } from '../components/view.js';
 import {
   computedValue,

@@ -1,5 +1,13 @@
 import type { Domains } from '../components/domain.js';
-import { constant, mapAtoms, outcome, SOMETHING, type Atom, type Expr, type Test } from '../language/expr.js';
+import {
+  constant,
+  mapAtoms,
+  outcome,
+  SOMETHING,
+  type Atom,
+  type Expr,
+  type Test,
+} from '../components/expr.js';
 import type { Constant } from '../language/operations.js';
 import { Assignment, type Given } from './assignment.js';
 import { candidatesOf, isLength, isVariable, LONGEST, pathOf, stepOf } from './candidates.js';

@@ -1,4 +1,4 @@
-import { computed, mapAtoms, memberOf, not, UNKNOWN, type Expr, type Test } from '../language/expr.js';
+import { computed, mapAtoms, memberOf, not, UNKNOWN, type Expr, type Test } from '../components/expr.js';
 import { ANYTHING, type Domain, type Domains } from '../components/domain.js';
 
 /** A value that a condition depends on: an input, or a property of one. */

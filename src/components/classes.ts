@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped } from '../syntax/tree.js';
-import { optionsOf, textPieces, type Expr } from '../language/expr.js';
-import { exprOf } from '../language/expressions.js';
-import { resolved, type Scope } from '../language/scope.js';
+import { optionsOf, textPieces, type Expr } from './expr.js';
+import { exprOf } from './expressions.js';
+import { resolved, type Scope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';
 
 const JOINERS = new Set(['clsx', 'classnames', 'classNames', 'cx', 'cn', 'cc', 'css']);

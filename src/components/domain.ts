@@ -20,7 +20,7 @@ export type Domains = ReadonlyMap<string, Domain>;
 
 export const ANYTHING: Domain = { values: [], kinds: ['anything'] };
 export const BOOLEAN: Domain = { values: [true, false], kinds: [] };
-export const UNDEFINED: Domain = { values: [], kinds: ['undefined'] };
+const UNDEFINED: Domain = { values: [], kinds: ['undefined'] };
 export const kindOnly = (...kinds: ValueKind[]): Domain => ({ values: [], kinds });
 
 /** What is in one of several domains. */

@@ -1,4 +1,4 @@
-import type { Expr } from '../language/expr.js';
+import type { Expr } from './expr.js';
 import {
   NO_CLASSES,
   type ClassList,

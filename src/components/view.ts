@@ -1,6 +1,6 @@
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
-import type { Expr, Test } from '../language/expr.js';
+import type { Expr, Test } from './expr.js';
 
 /** The class names of an element: always there, there on a condition, and whether others may be. */
 export interface ClassList {

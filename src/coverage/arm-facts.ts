@@ -1,6 +1,6 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, outcome, propsInTest } from '../language/expr.js';
+import { both, outcome, propsInTest } from '../components/expr.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';

@@ -14,7 +14,7 @@ export interface MeasuredBranch {
 }
 
 /** The branches that a coverage file tells of, and how many of its records belong to none. */
-export interface Measured {
+interface Measured {
   branches: MeasuredBranch[];
   unmapped: number;
 }

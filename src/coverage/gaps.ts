@@ -28,7 +28,7 @@ export function armGaps({ arms }: Pick<BranchFacts, 'arms'>): { gaps: ArmGap[]; 
 }
 
 /** The inputs that take an arm. */
-export function withInputs(facts: ArmFacts): ArmGap {
+function withInputs(facts: ArmFacts): ArmGap {
   const conditions = conditionsOf(facts.branch, facts.arm);
   const { component, branch } = facts;
   const tests = conditions.map(({ test }) => test);

@@ -39,7 +39,7 @@ export function usualCoverage(files: Files, folder: string): string[] {
 }
 
 /** What reading coverage takes: the files, the paths of the project's sources, their texts, and where problems go. */
-export interface CoverageReader {
+interface CoverageReader {
   files: Files;
   sources: readonly string[];
   sourceOf: (path: string) => Source | undefined;

@@ -21,8 +21,7 @@ const READABLE = /\.(?:[cm]?[jt]sx?|vue)$/;
 const DECLARATIONS = /\.d\.(?:[\w-]+\.)?[cm]?ts$/;
 
 /** Whether a path is one of a spec file by the usual names and folders. */
-export const isUsualSpec = (path: string): boolean =>
-  USUAL_NAME.test(basename(path)) || USUAL_FOLDER.test(path);
+const isUsualSpec = (path: string): boolean => USUAL_NAME.test(basename(path)) || USUAL_FOLDER.test(path);
 
 /** Finds the files below the given files and folders. `specs`: globs from the root that stand in for the usual names. */
 export function findCandidates(

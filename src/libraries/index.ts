@@ -6,13 +6,7 @@ import { USER_ACTIONS, userCentred } from './user-centred.js';
 import { wrappers } from './wrappers.js';
 
 /** Every table of names. A new library is a new table in one of the lists. */
-export const DIALECTS: readonly Dialect[] = [
-  ...runners,
-  ...assertions,
-  ...userCentred,
-  ...wrappers,
-  ...angular,
-];
+const DIALECTS: readonly Dialect[] = [...runners, ...assertions, ...userCentred, ...wrappers, ...angular];
 
 const byModule = new Map(
   DIALECTS.flatMap((dialect) => dialect.modules.map((name) => [name, dialect] as const)),

@@ -2,7 +2,7 @@ import type { Project } from './project.js';
 import type { ModuleSummary } from './summary.js';
 
 /** Asked of an import: the name as written, and the module of the project that it leads to. */
-export type IsWanted = (specifier: string, target: ModuleSummary | undefined) => boolean;
+type IsWanted = (specifier: string, target: ModuleSummary | undefined) => boolean;
 
 /** Who imports whom, from some files on: built once, so that each question is one pass over it. */
 export class ImportGraph {

@@ -1,7 +1,7 @@
 import type { Project } from './project.js';
 
 /** What some modules load, directly and through files of the project. */
-export interface Reachable {
+interface Reachable {
   /** Files of the project, the first ones among them. */
   files: ReadonlySet<string>;
   /** Imports that lead to no script of the project: packages, styles, assets. */

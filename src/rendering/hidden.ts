@@ -1,5 +1,5 @@
-import { memberOf, possibleValues, type Constant, type Expr } from '../language/expr.js';
-import type { Placed } from './placed.js';
+import type { Hidden, Placed } from './placed.js';
+import { memberOf, possibleValues, type Constant, type Expr } from '../components/expr.js';
 
 /** Whether an element is left out of names and of queries by role. */
 export function isHidden(element: Placed): Hidden {
@@ -13,9 +13,6 @@ export function isHidden(element: Placed): Hidden {
     tag === 'dialog' && !attributes.has('open') ? 'maybe' : false,
   ]);
 }
-
-/** Hidden, not hidden, or dependent on something. */
-export type Hidden = boolean | 'maybe';
 
 const worst = (all: readonly Hidden[]): Hidden =>
   all.includes(true) ? true : all.includes('maybe') ? 'maybe' : false;

@@ -1,4 +1,4 @@
-import type { Expr } from '../language/expr.js';
+import type { Expr } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/model/blocks.js';
@@ -7,7 +7,8 @@ import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedTree } from './placed.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
-import { below, scopeOf, targetIn, UNKNOWN_TARGET, type Scope, type Target } from './target.js';
+import { targetIn, UNKNOWN_TARGET, type Target } from './target.js';
+import { below, scopeOf, type Scope } from './scope.js';
 
 const NOTHING_RENDERED: RenderedTree = {
   children: [],

@@ -1,8 +1,7 @@
 import { parse, type Selector } from 'css-what';
 import nthCheck from 'nth-check';
-import { possibleValues, textPieces } from '../language/expr.js';
-import type { Pieces } from './name.js';
-import type { Placed } from './placed.js';
+import { possibleValues, textPieces } from '../components/expr.js';
+import type { Pieces, Placed } from './placed.js';
 
 /** Whether something matches, as far as can be told. */
 export type Match = 'yes' | 'no' | 'maybe';
@@ -237,3 +236,4 @@ function compares(value: unknown, action: string, wanted: string): boolean {
       return text !== wanted;
   }
 }
+export type Matcher = (element: Placed) => Match;

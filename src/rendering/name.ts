@@ -1,10 +1,14 @@
-import { possibleValues, textPieces, type Constant, type Expr, type Piece } from '../language/expr.js';
+import {
+  type Pieces,
+  contains,
+  type Placed,
+  type PlacedNode,
+  type RenderedTree,
+  type Role,
+} from './placed.js';
+import { possibleValues, textPieces, type Constant, type Expr, type Piece } from '../components/expr.js';
 import { isHidden } from './hidden.js';
-import type { Placed, PlacedNode, RenderedTree } from './placed.js';
-import { constantOf, roleOf, type Role } from './role.js';
-
-/** A text in pieces. No pieces: no name. */
-export type Pieces = readonly Piece[];
+import { constantOf, roleOf } from './role.js';
 
 /** Roles of WAI-ARIA 1.2 that take their name from their content. A test holds the list against the standard's data. */
 export const NAMED_BY_CONTENT: ReadonlySet<string> = new Set(
@@ -226,11 +230,6 @@ function labelMayBe(element: Placed, tree: RenderedTree): boolean {
 export function labelName(element: Placed, tree: RenderedTree): Pieces | undefined {
   const text = labelsText(element, { tree, seen: [element] });
   return text && normalised(text);
-}
-
-export function contains(outer: Placed, element: Placed): boolean {
-  for (let at = element.parent; at; at = at.parent) if (at === outer) return true;
-  return false;
 }
 
 function contentOf(element: Placed, way: Way): Pieces {

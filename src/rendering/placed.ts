@@ -1,10 +1,7 @@
-import type { Expr, Piece } from '../language/expr.js';
+import type { By } from '../libraries/meaning.js';
+import type { Expr, Piece } from '../components/expr.js';
 import type { Arm, ClassList, Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Span } from '../finding.js';
-import type { Hidden } from './hidden.js';
-import type { Pieces } from './name.js';
-import type { Handle } from './replacement.js';
-import type { Role } from './role.js';
 
 /** An element of what a spec renders, with props and children filled in. */
 export interface Placed {
@@ -83,4 +80,29 @@ export interface RenderedTree {
   uses: readonly PlacedUse[];
   /** Elements by their own text, where that is literal, and all others; made on first use. */
   byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
+}
+/** Hidden, not hidden, or dependent on something. */
+export type Hidden = boolean | 'maybe';
+/** A text in pieces. No pieces: no name. */
+export type Pieces = readonly Piece[];
+
+export function contains(outer: Placed, element: Placed): boolean {
+  for (let at = element.parent; at; at = at.parent) if (at === outer) return true;
+  return false;
+}
+/** A role, `null` for none that a query could use, undefined where it can't be told. */
+export type Role = string | null | undefined;
+/** A text that a query asks for: whole, or by the words it starts with. */
+export type Asked = { text: string } | { start: string };
+
+/** A way to reach an element. */
+export interface Handle {
+  by: By;
+  /** For a role: its name, where it is asked for. For all others: the text. */
+  asked?: Asked;
+  role?: string;
+  /** Whether nothing else that is rendered could be found by it as well. */
+  unique: boolean;
+  /** Whether its words come from the spec: from props, or from markup of its own. */
+  given: boolean;
 }

@@ -15,7 +15,7 @@ import {
   type Expr,
   type GivenProps,
   type Test,
-} from '../language/expr.js';
+} from '../components/expr.js';
 import { HTML_NAMES } from '../components/frameworks/react/jsx-attributes.js';
 import {
   NO_CLASSES,

@@ -1,27 +1,12 @@
+import { type Handle, type Asked, type Pieces, exclude, type Placed, type PlacedNode } from './placed.js';
 import type { By } from '../libraries/meaning.js';
-import { textPieces } from '../language/expr.js';
+import { textPieces } from '../components/expr.js';
 import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
-import { askedName, labelName, literal, normalised, type Pieces } from './name.js';
-import { exclude, type Placed, type PlacedNode } from './placed.js';
+import { askedName, labelName, literal, normalised } from './name.js';
 import { constantOf, roleOf } from './role.js';
-import type { Scope } from './target.js';
+import type { Scope } from './scope.js';
 import { ownText } from './user-queries.js';
-
-/** A text that a query asks for: whole, or by the words it starts with. */
-export type Asked = { text: string } | { start: string };
-
-/** A way to reach an element. */
-export interface Handle {
-  by: By;
-  /** For a role: its name, where it is asked for. For all others: the text. */
-  asked?: Asked;
-  role?: string;
-  /** Whether nothing else that is rendered could be found by it as well. */
-  unique: boolean;
-  /** Whether its words come from the spec: from props, or from markup of its own. */
-  given: boolean;
-}
 
 /** The best handle, by the ladder, that finds this element and no other in the scope; undefined where there is none. */
 export function bestHandle(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {

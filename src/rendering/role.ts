@@ -1,8 +1,5 @@
-import { possibleValues } from '../language/expr.js';
-import type { Placed } from './placed.js';
-
-/** A role, `null` for none that a query could use, undefined where it can't be told. */
-export type Role = string | null | undefined;
+import type { Role, Placed } from './placed.js';
+import { possibleValues } from '../components/expr.js';
 
 const BY_TAG: Readonly<Record<string, string>> = {
   article: 'article',

@@ -1,10 +1,10 @@
-import { visitProps, visitPropsInTest, type Expr } from '../language/expr.js';
+import { visitProps, visitPropsInTest, type Expr } from '../components/expr.js';
 import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 
 /** How a prop shows in what a component renders: by its value, or by the side of these numbers that it is on; none where it does not show. */
-export type Shown = 'value' | readonly number[];
-export type HowShown = (prop: string) => Shown;
+type Shown = 'value' | readonly number[];
+type HowShown = (prop: string) => Shown;
 
 const ALL: HowShown = () => 'value';
 /** Takes in what shows. */

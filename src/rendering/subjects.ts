@@ -1,11 +1,10 @@
 import type { Assertion, Reach, StandIn } from '../specs/model/steps.js';
 import { thingOf } from '../specs/model/values.js';
 import type { Links } from './links.js';
-import { contains } from './name.js';
-import type { Placed } from './placed.js';
+import { contains, type Placed } from './placed.js';
 
 /** An element that a query asks for; `reach` where it can't be found in the model. */
-export type ElementSubject = { is: 'element'; element: Placed; reach: Reach } | { is: 'reach'; reach: Reach };
+type ElementSubject = { is: 'element'; element: Placed; reach: Reach } | { is: 'reach'; reach: Reach };
 
 /** What an assertion is about. */
 export type Subject = ElementSubject | { is: 'stand-in'; standIn: StandIn } | { is: 'value' };

@@ -1,9 +1,9 @@
+import type { Scope } from './scope.js';
+import { type Matcher, all, hasClass, hasTag, matchesSelector, parsedSelector } from './match.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
-import { all, hasClass, hasTag, matchesSelector, parsedSelector, type Match } from './match.js';
-import { contains } from './name.js';
 import type { Placed, RenderedTree } from './placed.js';
 import { roleOf } from './role.js';
 import { attributeMatcher, ownText, userMatcher, wantedOf } from './user-queries.js';
@@ -18,26 +18,6 @@ export type Target =
   | { kind: 'unknown' };
 
 export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
-
-/** Where a query looks: the elements, and the whole trees that they stand in. */
-export interface Scope {
-  elements: readonly Placed[];
-  tree: RenderedTree;
-  complete: boolean;
-  /** Whether other props could show nothing else. */
-  closed: boolean;
-}
-
-/** All of a tree; where it may have `changed` since the render, there may be more than it shows. */
-export const scopeOf = (tree: RenderedTree, changed = false): Scope => ({
-  elements: tree.elements,
-  tree,
-  complete: tree.complete && !changed,
-  closed: tree.closed && !changed,
-});
-
-/** The whole page around a scope. */
-export const pageOf = (scope: Scope): Scope => ({ ...scope, elements: scope.tree.elements });
 
 /** Finds what a reach finds in a scope. */
 export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAttribute: string): Target {
@@ -103,14 +83,6 @@ function indexOf(elements: readonly Placed[]): NonNullable<RenderedTree['byText'
   }
   return { literal, open };
 }
-
-/** The part of a scope below an element. */
-export function below(scope: Scope, element: Placed): Scope {
-  const elements = scope.elements.filter((each) => contains(element, each));
-  return { ...scope, elements };
-}
-
-export type Matcher = (element: Placed) => Match;
 
 function matcherOf(
   reach: Reach,

@@ -1,12 +1,20 @@
-import { possibleValues, textPieces, type Piece } from '../language/expr.js';
+import { possibleValues, textPieces, type Piece } from '../components/expr.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
 import { isInHidden } from './hidden.js';
-import { all, any, matchesSelector, matchesText, parsedSelector, type Match, type Wanted } from './match.js';
-import { askedName, labelName, normalised, type Pieces } from './name.js';
-import type { Placed, RenderedTree } from './placed.js';
+import {
+  all,
+  any,
+  matchesSelector,
+  matchesText,
+  parsedSelector,
+  type Match,
+  type Wanted,
+  type Matcher,
+} from './match.js';
+import { askedName, labelName, normalised } from './name.js';
+import type { Pieces, Placed, RenderedTree } from './placed.js';
 import { roleOf } from './role.js';
-import type { Matcher } from './target.js';
 
 /** What a text argument asks for; undefined where that can't be read. */
 export function wantedOf(value: Value | undefined, options?: Value): Wanted | undefined {

@@ -1,4 +1,4 @@
-import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../language/expr.js';
+import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
@@ -99,7 +99,7 @@ function written(
 }
 
 /** What children are as a value: surely something, where an element or a text is among them. */
-export const asChildren = (view: readonly ViewNode[]): Expr =>
+const asChildren = (view: readonly ViewNode[]): Expr =>
   view.some(({ kind }) => kind === 'element' || kind === 'component' || kind === 'repeat') ||
   view.some((node) => node.kind === 'text' && node.text.is === 'constant')
     ? SOMETHING

@@ -9,7 +9,7 @@ export type AngularNode = Angular.TmplAstNode;
 export const loadAngular = (): Promise<AngularCompiler> => import('@angular/compiler');
 
 /** A parsed Angular template: the nodes of a whole file, or of one literal of a script. */
-export interface AngularTemplate {
+interface AngularTemplate {
   source: Source;
   nodes: AngularNode[];
 }

@@ -19,7 +19,7 @@ export interface ImportedModule {
 }
 
 /** What an exported name stands for: a declaration of this module, or an export of another. */
-export type Export = { local: string } | { node: Node } | { specifier: string; name: string };
+type Export = { local: string } | { node: Node } | { specifier: string; name: string };
 
 /** The names that a module declares, takes in and gives out. */
 export interface ModuleFacts {

@@ -9,8 +9,6 @@ export interface Script {
   readonly comments: Comment[];
 }
 
-export const SCRIPT_EXTENSIONS = ['.ts', '.tsx', '.js', '.jsx', '.mts', '.cts', '.mjs', '.cjs'] as const;
-
 export const isScript = (path: string): boolean =>
   /\.[mc]?[jt]sx?$/.test(path) && !/\.d\.[mc]?ts$/.test(path);
 

@@ -17,7 +17,7 @@ export interface Source {
 }
 
 const MIB = 1024 * 1024;
-export const LARGEST_FILE = 4 * MIB;
+const LARGEST_FILE = 4 * MIB;
 /** Coverage of a large project is one file. */
 export const LARGEST_COVERAGE = 128 * MIB;
 

@@ -145,3 +145,6 @@ export function requiredModule(node: Node): string | undefined {
   const module = requiredNode(node);
   return module && literalText(module);
 }
+export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
+
+export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;

@@ -1,5 +1,5 @@
 /** A place counted from 1; columns in UTF-16 units. */
-export interface LineColumn {
+interface LineColumn {
   line: number;
   column: number;
 }

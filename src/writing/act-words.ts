@@ -1,3 +1,4 @@
+import { eventOf } from '../specs/model/acts.js';
 import { reachedBy } from '../rendering/subjects.js';
 import type { StepOf } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
@@ -29,12 +30,6 @@ export function actOf(step: StepOf<'act'>, context: FileContext): string | undef
   if (form) return filled(form, element, value);
   return done && `${element} is ${done}`;
 }
-
-/** The event that an act is about, by the method's name or by its first argument. */
-export const eventOf = ({ name, args }: StepOf<'act'>): string =>
-  name === 'trigger' || name === 'simulate' || name === 'triggerEventHandler' || name === 'dispatchEvent'
-    ? (textOfValue(args[0])?.split('.')[0] ?? name)
-    : name;
 
 const WRITING: Readonly<Record<string, string>> = {
   type: '{value} is typed into {element}',

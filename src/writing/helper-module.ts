@@ -1,3 +1,4 @@
+import type { Beginning } from '../checks/questions/beginning.js';
 import { createHash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
 import type { SpecFile } from '../specs/model/blocks.js';
@@ -14,19 +15,6 @@ const message = (count: number, files: number): string =>
   `The same ${count} statements stand at the start of specs in ${plural(files, 'file')}.`;
 const advice = (module: string): string =>
   `Write them once, in a helper module next to the specs, as ${module}.`;
-
-/** How specs of a file begin, each way once: what is needed to find it in other files. */
-export interface Beginning {
-  /** Equal for specs that begin alike. */
-  key: string;
-  start: number;
-  end: number;
-  /** Names that it declares. */
-  declares: readonly string[];
-  /** Names that it takes from the module. */
-  uses: readonly string[];
-  awaits: boolean;
-}
 
 const FEWEST_FILES = 3;
 

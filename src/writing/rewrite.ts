@@ -3,16 +3,16 @@ import type { Missing } from '../libraries/meaning.js';
 import { userQueryName } from '../libraries/queries.js';
 import type { Edit, Mend, Span } from '../finding.js';
 import { quoted } from './edits/style.js';
-import type { Placed } from '../rendering/placed.js';
-import { bestHandle, byRole, patternOf, type Asked, type Handle } from '../rendering/replacement.js';
-import { pageOf, type Scope } from '../rendering/target.js';
+import type { Placed, Asked, Handle } from '../rendering/placed.js';
+import { bestHandle, byRole, patternOf } from '../rendering/replacement.js';
+import { pageOf, type Scope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import type { Finding } from '../checks/questions/check.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { assertsAbsence, isUserQuery, usedBy } from '../checks/questions/used-reaches.js';
 
 /** A better query for an element that a spec reaches, ready to paste. */
-export interface Better {
+interface Better {
   handle: Handle;
   query: string;
   mend?: Mend;
@@ -133,7 +133,7 @@ const usesBareQueries = ({ file }: FileContext): boolean =>
   file.reaches.some((each) => each.written && each.receiver === '' && isUserQuery(each));
 
 /** The edit that imports a name of the user-centred library that a file uses; undefined where it imports none. */
-export function imported(name: string, { file }: FileContext): Edit[] | undefined {
+function imported(name: string, { file }: FileContext): Edit[] | undefined {
   const known = file.imports.get(name);
   if (known) return isUserCentred(known.specifier) ? [] : undefined;
   if (file.bindings.some((binding) => binding.name === name)) return undefined;

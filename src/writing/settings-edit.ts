@@ -28,7 +28,7 @@ export function entryAdded(
 }
 
 /** A text that is added to a list of a settings file, as its last item. */
-export function itemAdded(list: Setting | undefined, item: string, source: Source): Edit | undefined {
+function itemAdded(list: Setting | undefined, item: string, source: Source): Edit | undefined {
   if (list?.is !== 'list' || list.at.file !== source.path || source.text[list.at.start] !== '[')
     return undefined;
   const last = list.items.at(-1);

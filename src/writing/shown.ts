@@ -5,7 +5,7 @@ import type { Component, ComponentNode, Prop } from '../components/view.js';
 import type { Placed } from '../rendering/placed.js';
 import { rendered } from '../rendering/rendered.js';
 import { bestHandle } from '../rendering/replacement.js';
-import { scopeOf } from '../rendering/target.js';
+import { scopeOf } from '../rendering/scope.js';
 import type { Project } from '../project/project.js';
 import { argsOf } from './rewrite.js';
 

@@ -2,7 +2,7 @@ import type { Value } from '../branches/solve.js';
 import { keyText, valueText } from './inputs.js';
 import { quoted } from './edits/style.js';
 import type { Domain } from '../components/domain.js';
-import type { Expr } from '../language/expr.js';
+import type { Expr } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 
 /** A value for each prop that must be given. */

@@ -4,7 +4,7 @@ import { matchesSelector } from '../rendering/match.js';
 import { literal } from '../rendering/name.js';
 import type { Placed } from '../rendering/placed.js';
 import { constantOf } from '../rendering/role.js';
-import { pageOf, type Scope } from '../rendering/target.js';
+import { pageOf, type Scope } from '../rendering/scope.js';
 import { ownText } from '../rendering/user-queries.js';
 import type { Reach } from '../specs/model/steps.js';
 import type { FileContext } from '../checks/questions/context.js';

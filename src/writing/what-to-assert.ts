@@ -1,6 +1,6 @@
 import { userQueryName } from '../libraries/queries.js';
 import { bestHandle } from '../rendering/replacement.js';
-import { scopeOf } from '../rendering/target.js';
+import { scopeOf } from '../rendering/scope.js';
 import { hooksFor, type Block } from '../specs/model/blocks.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { markupOf } from '../checks/questions/element-markup.js';

@@ -6,7 +6,7 @@ import { rendered } from '#src/rendering/rendered.js';
 import type { Placed, PlacedNode, RenderedTree } from '#src/rendering/placed.js';
 import { readSpecFile } from '#src/specs/reader/suite.js';
 import { Links } from '#src/rendering/links.js';
-import { textPieces, type Expr } from '#src/language/expr.js';
+import { textPieces, type Expr } from '#src/components/expr.js';
 import type { SpecFile } from '#src/specs/model/blocks.js';
 import type { Prop, ViewNode } from '#src/components/view.js';
 import { written } from './samples.js';

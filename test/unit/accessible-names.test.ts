@@ -2,7 +2,8 @@ import { expect } from 'chai';
 import { computeAccessibleName, getRole } from 'dom-accessibility-api';
 import { JSDOM } from 'jsdom';
 import { matchesText } from '#src/rendering/match.js';
-import { literal, nameOf, type Pieces } from '#src/rendering/name.js';
+import { literal, nameOf } from '#src/rendering/name.js';
+import { type Pieces } from '#src/rendering/placed.js';
 import { constantOf, roleOf } from '#src/rendering/role.js';
 import { projectOf, treeOfComponent } from '../support/views.js';
 

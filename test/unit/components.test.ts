@@ -8,7 +8,7 @@ import {
   textPieces,
   UNKNOWN,
   type Expr,
-} from '#src/language/expr.js';
+} from '#src/components/expr.js';
 import { jsxText } from '#src/components/frameworks/react/jsx.js';
 import { titleOf } from '#src/components/frameworks/react/react.js';
 import { viewSize } from '#src/components/view.js';

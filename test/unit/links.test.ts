@@ -7,7 +7,7 @@ import { userQueryName } from '#src/libraries/queries.js';
 import { bestHandle } from '#src/rendering/replacement.js';
 import { roleOf } from '#src/rendering/role.js';
 import type { Placed, RenderedTree } from '#src/rendering/placed.js';
-import { scopeOf, type Scope } from '#src/rendering/target.js';
+import { scopeOf, type Scope } from '#src/rendering/scope.js';
 import { specFileOf, treeOf, UNREAD } from '../support/views.js';
 
 /** The tree of some markup, and the element with the id `x`. */

@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { parseSync } from 'oxc-parser';
 import { solve, type Value } from '#src/branches/solve.js';
 import { exampleText } from '#src/writing/inputs.js';
-import { testOf } from '#src/language/expressions.js';
+import { testOf } from '#src/components/expressions.js';
 import { BOOLEAN, kindOnly, type Domain } from '#src/components/domain.js';
-import { computed, constant, memberOf, type Expr, type Test } from '#src/language/expr.js';
+import { computed, constant, memberOf, type Expr, type Test } from '#src/components/expr.js';
 import type { Constant } from '#src/language/operations.js';
 
 // A condition with what it means, worked out by the language itself.

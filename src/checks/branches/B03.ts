@@ -1,5 +1,5 @@
 import { eachWay, givenIn } from '../../rendering/uses.js';
-import { propsInTest } from '../../language/expr.js';
+import { propsInTest } from '../../components/expr.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
 import type { Finding, ProjectCheck } from '../questions/check.js';

@@ -1,5 +1,5 @@
 import type { ArmFacts } from '../../coverage/arm-facts.js';
-import { filled, propsIn, type Expr, type Test } from '../../language/expr.js';
+import { filled, propsIn, type Expr, type Test } from '../../components/expr.js';
 import { eachWay, givenIn, type ComponentUse } from '../../rendering/uses.js';
 import { inShort } from '../../util/printable.js';
 import type { Finding, ProjectCheck } from '../questions/check.js';

@@ -8,7 +8,8 @@ import { quoted } from '../questions/order.js';
 import { staysRendered } from '../questions/teardown.js';
 import { traces } from '../questions/ending.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
-import { isInPage, leftRenders, unmountedByItself } from '../questions/left-renders.js';
+import { isInPage, leftRenders } from '../questions/left-renders.js';
+import { unmountedByItself } from '../../writing/unmount-switch.js';
 
 const message = (what: string, later: string): string =>
   `${what} is put into the page and never taken out: ${later} finds it there.`;

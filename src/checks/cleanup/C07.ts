@@ -8,7 +8,8 @@ import { inEachHook } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
 import { leftClocks } from '../questions/clocks.js';
 import { leftLasting } from '../questions/outliving.js';
-import { leftRenders, unmountedByItself } from '../questions/left-renders.js';
+import { leftRenders } from '../questions/left-renders.js';
+import { unmountedByItself } from '../../writing/unmount-switch.js';
 import { leftStandIns, restoring } from '../questions/left-stand-ins.js';
 
 const message = (spec: string, later: string): string =>

@@ -5,7 +5,7 @@ import { type FileCheck, type Finding } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import type { Level, Edit, Mend } from '../../finding.js';
 import { runningSpecs } from '../questions/order.js';
-import type { Hollow } from '../questions/hollow.js';
+import type { Hollow } from '../questions/presence.js';
 import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../questions/judgement.js';
 import { whatToAssert, type Proposal } from '../../writing/what-to-assert.js';
 

@@ -1,7 +1,7 @@
 import { userQueryName } from '../../libraries/queries.js';
 import type { Placed, RenderedTree } from '../../rendering/placed.js';
 import { bestHandle } from '../../rendering/replacement.js';
-import { scopeOf } from '../../rendering/target.js';
+import { scopeOf } from '../../rendering/scope.js';
 import type { Inside, Render } from '../../specs/model/steps.js';
 import { type FileCheck, type Finding } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';

@@ -1,7 +1,7 @@
-import { textPieces } from '../../language/expr.js';
+import { textPieces } from '../../components/expr.js';
 import { literal, nameOf } from '../../rendering/name.js';
 import { roleOf } from '../../rendering/role.js';
-import type { Scope } from '../../rendering/target.js';
+import type { Scope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';

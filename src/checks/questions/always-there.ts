@@ -2,7 +2,7 @@ import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import { settled, type Thing, type Value } from '../../specs/model/values.js';
 import { asksNotUndefined } from './used-reaches.js';
-import { asksPresence, type Hollow } from './hollow.js';
+import { asksPresence, type Hollow } from './presence.js';
 
 /** What is never missing: why, and, for what generators write into every new spec, that this is no more than a risk. */
 interface Presence {

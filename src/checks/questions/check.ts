@@ -1,4 +1,4 @@
-import type { FileContext,ProjectContext } from './context.js';
+import type { FileContext, ProjectContext } from './context.js';
 import type { Family, Level, Certainty, Evidence, Mend, Place } from '../../finding.js';
 import type { Block } from '../../specs/model/blocks.js';
 

@@ -19,7 +19,7 @@ import type { Project } from '../../project/project.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Problem, Source } from '../../syntax/source.js';
 import type { Fired } from './fired.js';
-import type { Beginning } from '../../writing/helper-module.js';
+import type { Beginning } from './beginning.js';
 import type { SpecSizes } from './spec-sizes.js';
 import type { SetupEffects } from './setup-effects.js';
 import type { Unnamed } from './unnamed.js';

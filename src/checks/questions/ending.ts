@@ -8,7 +8,7 @@ import { eachHooksAround, quoted, specsAfter } from './order.js';
 type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
 
 /** Whether a step ends something. `byHook`: it may know it by a name that another spec gave a value. */
-export type Ends = (step: Step, byHook: boolean) => boolean;
+type Ends = (step: Step, byHook: boolean) => boolean;
 
 // What ends something that a step of a block has begun: in the hooks around, in set-up files, or later in the block.
 function endingOf(block: Block, begun: Step, ends: Ends, { setup }: Pick<FileContext, 'setup'>): Ending {

@@ -2,7 +2,7 @@ import type { Placed } from '../../rendering/placed.js';
 import { isOff } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
-import { eventOf } from '../../writing/act-words.js';
+import { eventOf } from '../../specs/model/acts.js';
 
 /** What the specs of a file fire. */
 export interface Fired {

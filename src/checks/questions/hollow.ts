@@ -1,22 +1,9 @@
+import { asksPresence, type Hollow } from './presence.js';
 import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../libraries/expectations.js';
 import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import type { Value } from '../../specs/model/values.js';
-import type { Level } from '../../finding.js';
 import { alwaysThere } from './always-there.js';
-
-/** Why an assertion cannot fail. */
-export interface Hollow {
-  reason: string;
-  advice?: string;
-  level?: Level;
-  /** It runs, and passes, every time; else it may not run at all. */
-  always: boolean;
-  /** It stands under a condition. */
-  guarded?: boolean;
-  /** What is missing, where that can be written in: the call of the matcher, or `await`. */
-  missing?: 'call' | 'await';
-}
 
 /** Why an assertion of a spec cannot fail; undefined where it can, or where that can't be told. */
 export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): Hollow | undefined {
@@ -100,10 +87,6 @@ function constants({ subject, subjectText, args, argText, asks, not }: Assertion
 
 const isLiteral = (text: string): boolean =>
   /^(?:true|false|null|undefined|-?[\d.]+|'[^']*'|"[^"]*"|`[^`$]*`)$/.test(text);
-
-/** Whether an assertion says that its subject is something, of whatever kind. */
-export const asksPresence = ({ asks, not }: Assertion): boolean =>
-  not ? asks === 'null' || asks === 'undefined' || asks === 'falsy' : asks === 'truthy' || asks === 'defined';
 
 // A promise is something, and not equal to anything, whatever it will give.
 function unsettled(assertion: Assertion): Hollow | undefined {

@@ -3,7 +3,8 @@ import { isAssert } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { adviceFor, openGuard, REASONS } from './guarded.js';
-import { whyHollow, type Hollow } from './hollow.js';
+import { whyHollow } from './hollow.js';
+import { type Hollow } from './presence.js';
 
 type AssertStep = StepOf<'assert'>;
 
@@ -13,7 +14,7 @@ interface Judged {
 }
 
 /** What is wrong with the assertions of a spec. */
-export interface Judgement {
+interface Judgement {
   hollow: Judged[];
   /** Nothing else in the spec can fail. */
   whole: boolean;

@@ -27,7 +27,7 @@ const isFirst = (step: StepOf<'lasting'>, block: Block): boolean =>
   ) === step;
 
 /** Whether a step ends what another one did: a value is written again, or it is closed. */
-export function ends(step: Step, { what, does, key, handle }: Lasting, byHook = false): boolean {
+function ends(step: Step, { what, does, key, handle }: Lasting, byHook = false): boolean {
   if (step.kind !== 'lasting' || step.lasting.what !== what) return false;
   const { lasting } = step;
   // What is written back may be the whole that holds it: `process.env = before`.

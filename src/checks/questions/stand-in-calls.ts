@@ -29,7 +29,7 @@ export function clearedBySettings(
 }
 
 /** What may be cleared: a stand-in that the file makes, or one that goes by an import. */
-export interface Clearable {
+interface Clearable {
   maker: string;
   binding?: Binding;
   standIn?: StandIn;

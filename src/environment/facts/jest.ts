@@ -1,7 +1,7 @@
 import type { Place } from '../../finding.js';
 import { isAbsolute, join, resolve } from '../../util/paths.js';
 import type { AliasRule, Collection, CoverageFacts, TransformRule, Transforms } from './environment.js';
-import { withPreset } from '../tables/presets.js';
+import { withPreset } from './presets.js';
 import type { RunnerRow } from '../tables/runners.js';
 import {
   flagFact,

@@ -4,7 +4,7 @@ import { resolve } from '../../util/paths.js';
 import type { AliasRule, Collection, CoverageFacts, Transforms } from './environment.js';
 import { leavesNames, leavesSettings } from '../tables/plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
-import { merged } from './setting-values.js';
+import { merged } from '../settings/setting-values.js';
 import {
   flagFact,
   known,

@@ -14,15 +14,7 @@ import {
 } from '../../syntax/tree.js';
 import { dirname, resolve } from '../../util/paths.js';
 import type { Setting } from './setting.js';
-import {
-  exportedDefault,
-  joinedText,
-  merged,
-  negated,
-  opened,
-  pathSetting,
-  text,
-} from '../facts/setting-values.js';
+import { exportedDefault, joinedText, merged, negated, opened, pathSetting, text } from './setting-values.js';
 import { settingsScope, type ReadOther } from './settings-scope.js';
 
 const DEEPEST = 24;

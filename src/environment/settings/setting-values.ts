@@ -1,7 +1,7 @@
 import type { Place } from '../../finding.js';
 import { dirname, join, resolve } from '../../util/paths.js';
 import { EXPORTED_DEFAULTS } from '../tables/runners.js';
-import type { Setting } from '../settings/setting.js';
+import type { Setting } from './setting.js';
 
 /** A text as a setting. */
 export const text = (value: string, at: Place): Setting => ({ is: 'value', value, at });

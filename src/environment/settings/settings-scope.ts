@@ -7,7 +7,7 @@ import type { Setting } from './setting.js';
 export type ReadOther = (from: string, specifier: string, name: string) => Setting | undefined;
 
 /** The names at the top of a settings file. */
-export interface SettingsScope {
+interface SettingsScope {
   /** What stands for a name: a value that was read, or the node to read. */
   names: ReadonlyMap<string, Setting | Node>;
   /** Where imported and required names come from. */

@@ -1,7 +1,7 @@
 // Made by `npm run peers` on 2026-11-25 from what the packages publish.
 
 /** A package, one of its majors, a peer, and the widest ranges that versions of that major ask of the peer. */
-export type PeerRow = readonly [name: string, major: number, peer: string, ...ranges: string[]];
+type PeerRow = readonly [name: string, major: number, peer: string, ...ranges: string[]];
 
 // prettier-ignore
 export const PEER_ROWS: readonly PeerRow[] = [

@@ -53,7 +53,7 @@ export interface Block {
 }
 
 /** A list that is written out in a spec, and the name that it is given: `const kilns = [raku, salt]`. */
-export interface List extends Span {
+interface List extends Span {
   name?: string;
   length: number;
 }
@@ -116,7 +116,7 @@ export interface Replacement {
 }
 
 /** A comment, by the lines it stands on. */
-export interface FileComment {
+interface FileComment {
   text: string;
   start: number;
   end: number;

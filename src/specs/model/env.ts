@@ -1,4 +1,3 @@
-import type { Node } from 'oxc-parser';
 import type { Block, Binding } from './blocks.js';
 import type { Value } from './values.js';
 
@@ -33,10 +32,4 @@ export class Env {
   owner(name: string): Env | undefined {
     return this.slots.has(name) ? this : this.parent?.owner(name);
   }
-}
-
-/** A name as it is declared. */
-export interface Declaration {
-  node: Node;
-  kind: Binding['kind'];
 }

@@ -1,7 +1,6 @@
 import type { SpecFile } from './blocks.js';
 import type { Reach } from './steps.js';
 
-
 /** The rung of the ladder that a reach stands on. */
 export const RUNG_OF: Readonly<Record<Reach['by'], Rung>> = {
   role: 'role',

@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Meaning, TypeName } from '../../libraries/meaning.js';
 import type { FunctionNode } from '../../syntax/tree.js';
-import type { Constant } from '../../language/expr.js';
+import type { Constant } from '../../components/expr.js';
 import type { Declared, ModuleTree } from '../../project/project.js';
 import type { Kind } from './blocks.js';
 import type { Env } from './env.js';

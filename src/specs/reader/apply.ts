@@ -1,14 +1,12 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import { assertBy, assertByCall, startExpectation } from './assertions.js';
 import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
-import type { CallNode } from './calls.js';
+import type { CallNode, Run } from './run.js';
 import type { Env } from '../model/env.js';
-import { callFunction, handOut } from './functions.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { calledOnPage } from './lasting.js';
 import { renderBy } from './renders.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
-import type { Run } from './run.js';
 import {
   constantValue,
   NOTHING,
@@ -35,7 +33,7 @@ export function applyMeaning(
     case 'render':
       return waited(meaning.waits, renderBy(run, meaning, { name, module, node, args }), 'wait');
     case 'query':
-      args.forEach((each) => each.is === 'function' && callFunction(run, each, [], node));
+      args.forEach((each) => each.is === 'function' && run.callFunction(each, [], node));
       return waited(
         meaning.waits,
         reachBy(run, meaning, { name, node, of, args, receiver: receiverText(run, node) }),
@@ -59,7 +57,7 @@ export function applyMeaning(
         meaning.by === 'user' ? 'action' : 'trigger',
       );
     case 'rerender':
-      args.forEach((each) => handOut(run, each));
+      args.forEach((each) => run.handOut(each));
       run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
       return NOTHING;
     case 'runs':
@@ -72,7 +70,7 @@ export function applyMeaning(
         render: thingOf(args[0])?.render,
       };
     case 'gives':
-      args.forEach((each) => handOut(run, each));
+      args.forEach((each) => run.handOut(each));
       // The record of one event is only there once the event was.
       if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name, than: args[0] };
       // What an injector gives is of the type that it is asked for.
@@ -104,7 +102,7 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       return of ?? NOTHING;
     case 'asserts':
       for (const each of args)
-        if (each.is === 'function') run.under({ inCallback: true }, () => callFunction(run, each, [], node));
+        if (each.is === 'function') run.under({ inCallback: true }, () => run.callFunction(each, [], node));
       assertByCall(run, name === 'default' ? 'assert' : name, args, node);
       return NOTHING;
     case 'assertion-count':
@@ -142,7 +140,7 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       );
       return { is: 'thing', type: 'clock' };
     default:
-      args.forEach((each) => handOut(run, each));
+      args.forEach((each) => run.handOut(each));
       return NOTHING;
   }
 }
@@ -167,7 +165,7 @@ function act(
 ): Value {
   const direct = of?.reach || of?.render ? of : undefined;
   const target = direct ?? thingOf(args[0]);
-  args.forEach((each) => handOut(run, each));
+  args.forEach((each) => run.handOut(each));
   if (of) calledOnPage(run, name, of, args, node);
   const { start, end } = node.callee;
   const isStatement = run.discarded === node && run.active.length === 1 && run.site === undefined;
@@ -198,14 +196,14 @@ function runs(
   const fn = args.findLast((each) => each.is === 'function');
   if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
   if (meaning.defers) return fn ?? NOTHING;
-  const value = fn?.is === 'function' ? callFunction(run, fn, [], node) : NOTHING;
+  const value = fn?.is === 'function' ? run.callFunction(fn, [], node) : NOTHING;
   return waited(meaning.waits, value, 'wait');
 }
 
 // The function of `expect(() => …)` is run by the matcher that follows.
 function expectation(run: Run, args: readonly Value[], node: CallNode): Value {
   const [subject = constantValue(undefined)] = args;
-  if (subject.is === 'function') run.under({ inCallback: true }, () => callFunction(run, subject, [], node));
+  if (subject.is === 'function') run.under({ inCallback: true }, () => run.callFunction(subject, [], node));
   const [first] = node.arguments;
   return first
     ? startExpectation(run, subject, first, namesOnTheWay(first), isOptionalChain(first))

@@ -1,8 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { chainOf, evaluate } from './evaluate.js';
-import { handOut } from './functions.js';
+import { chainOf } from './names.js';
 import { evaluateMember } from './members.js';
 import { bindPattern } from './patterns.js';
 import { keepOrigin } from './origins.js';
@@ -13,7 +12,7 @@ import { NOTHING, type Value } from '../model/values.js';
 /** An assignment: to a name, a property, or the names of a pattern. */
 export function assign(run: Run, env: Env, node: Extract<Node, { type: 'AssignmentExpression' }>): Value {
   const target = unwrapped(node.left as Node);
-  const value = evaluate(run, env, node.right);
+  const value = run.evaluate(env, node.right);
   if (node.operator !== '=') return compound(run, env, target);
   if (target.type === 'Identifier') assignName(run, env, target.name, target, value);
   else if (target.type === 'MemberExpression') assignMember(run, env, target, node, value);
@@ -60,10 +59,10 @@ function assignMember(
   evaluateMember(run, env, target, 'write', value);
   const member = memberName(target);
   if (value.is !== 'thing' || !value.standIn || value.standIn.target !== 'none') {
-    handOut(run, value);
+    run.handOut(value);
     return;
   }
-  const object = evaluate(run, env, target.object);
+  const object = run.evaluate(env, target.object);
   value.standIn.used = true;
   const text = run.tree.script.source.text.slice(target.object.start, target.object.end);
   const { root } = chainOf(target.object);

@@ -1,20 +1,18 @@
+import { type CallNode, type Run, canCall } from './run.js';
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../libraries/types.js';
 import { memberName, requiredModule, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { chainOf, evaluate, importedValue, lookUp } from './evaluate.js';
-import { aliasOf, callFunction, canCall, declaredValue, handOut } from './functions.js';
+import { chainOf, importedValue, lookUp } from './names.js';
+import { aliasOf } from './origins.js';
 import { applyMeaning } from './apply.js';
 import { calledOnPackage, madeOpen, openedOrClosed } from './lasting.js';
 import { evaluateMember } from './members.js';
 import { callGlobal, callMethod, isOfPlatform } from './methods.js';
 import { registerBlock } from './register.js';
-import type { Run } from './run.js';
 import { failsAgain } from './statements.js';
 import { useName } from './uses.js';
 import { NOTHING, type Value } from '../model/values.js';
-
-export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
 /** A call: of a dialect's function, a helper of the project, a method, or something that can't be read. */
 export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
@@ -32,11 +30,11 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
   }
   const judging = run.judging;
   run.judging = callee.is === 'library' && ['expect', 'asserts', 'matcher'].includes(callee.meaning.kind);
-  const target = declaredValue(run, callee);
+  const target = run.declaredValue(callee);
   const isFollowed = target.is === 'function' && canCall(run, target);
   const args = node.arguments.map((each) => {
     const alias = isFollowed ? aliasOf(run, env, each) : undefined;
-    return alias ?? evaluate(run, env, each);
+    return alias ?? run.evaluate(env, each);
   });
   run.judging = judging;
   for (const each of node.arguments)
@@ -59,11 +57,11 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
           args,
           node,
         );
-      args.forEach((each) => handOut(run, each));
+      args.forEach((each) => run.handOut(each));
       return target.standIn ? { is: 'given', by: target.standIn } : target;
     }
     case 'function':
-      return callFunction(run, target, args, node, {
+      return run.callFunction(target, args, node, {
         helper:
           unwrapped(node.callee).type !== 'FunctionExpression' &&
           unwrapped(node.callee).type !== 'ArrowFunctionExpression',
@@ -99,7 +97,7 @@ function globsModules(node: CallNode): boolean {
 function calleeOf(run: Run, env: Env, node: Node): Value {
   const callee = unwrapped(node);
   if (callee.type === 'MemberExpression') return evaluateMember(run, env, callee, 'call');
-  if (callee.type !== 'Identifier') return evaluate(run, env, callee);
+  if (callee.type !== 'Identifier') return run.evaluate(env, callee);
   useName(run, env, callee.name, callee, 'call', []);
   return lookUp(env, callee.name);
 }
@@ -134,7 +132,7 @@ function callUnknown(
   node: CallNode,
   discarded: boolean,
 ): Value {
-  args.forEach((each) => handOut(run, each));
+  args.forEach((each) => run.handOut(each));
   if (target.is === 'external') {
     calledOnPackage(run, target, node);
     const method = target.name.split('.').at(-1) ?? '';
@@ -151,15 +149,15 @@ function callUnknown(
 
 /** `new X(…)`: an instance of a class of the project, of the platform, or of something unknown. */
 export function evaluateNew(run: Run, env: Env, node: Extract<Node, { type: 'NewExpression' }>): Value {
-  const callee = evaluate(run, env, node.callee);
-  const args = node.arguments.map((each) => evaluate(run, env, each));
-  const target = declaredValue(run, callee);
+  const callee = run.evaluate(env, node.callee);
+  const args = node.arguments.map((each) => run.evaluate(env, each));
+  const target = run.declaredValue(callee);
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
   // A promise runs its function at once; anything else may keep what it is given.
   const [first] = args;
   if (target.is === 'global' && target.path === 'Promise' && first?.is === 'function')
-    callFunction(run, first, [], node);
-  else args.forEach((each) => handOut(run, each));
+    run.callFunction(first, [], node);
+  else args.forEach((each) => run.handOut(each));
   if (target.is === 'global' && target.path === 'RegExp' && first?.is === 'constant')
     return { is: 'pattern', source: String(first.value), flags: '' };
   if (target.is === 'library' && target.meaning.kind === 'object')
@@ -175,8 +173,8 @@ export function evaluateTagged(
   env: Env,
   node: Extract<Node, { type: 'TaggedTemplateExpression' }>,
 ): Value {
-  const tag = evaluate(run, env, node.tag);
-  for (const each of node.quasi.expressions) evaluate(run, env, each);
+  const tag = run.evaluate(env, node.tag);
+  for (const each of node.quasi.expressions) run.evaluate(env, each);
   if (tag.is === 'library' && (tag.meaning.kind === 'spec' || tag.meaning.kind === 'group'))
     return { ...tag, name: 'rows' };
   return NOTHING;

@@ -1,6 +1,6 @@
+import { lookUp } from './names.js';
 import type { Node } from 'oxc-parser';
-import { globalMeaning, meaningOf } from '../../libraries/index.js';
-import { memberName, propertyName, unwrapped } from '../../syntax/tree.js';
+import { propertyName, unwrapped } from '../../syntax/tree.js';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
 import type { Env } from '../model/env.js';
@@ -55,7 +55,7 @@ export function evaluate(run: Run, env: Env, node: Node): Value {
 }
 
 function operation(run: Run, env: Env, node: Node): Value {
-  const sub = (each: Node): Value => evaluate(run, env, each);
+  const sub = (each: Node): Value => run.evaluate(env, each);
   switch (node.type) {
     case 'AwaitExpression':
       return awaited(run, env, node);
@@ -96,15 +96,15 @@ function conditional(run: Run, env: Env, node: Extract<Node, { type: 'Conditiona
   const guard = guardOf(run, env, 'if', node.test);
   let left = NOTHING;
   let right = NOTHING;
-  const asserts = underGuard(run, guard, () => (left = evaluate(run, env, node.consequent)));
-  const other = underGuard(run, guard, () => (right = evaluate(run, env, node.alternate)));
+  const asserts = underGuard(run, guard, () => (left = run.evaluate(env, node.consequent)));
+  const other = underGuard(run, guard, () => (right = run.evaluate(env, node.alternate)));
   guard.covered = asserts && other;
   return either(left, right);
 }
 
 function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;
-  const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
+  const value = settled(run.under({ awaited: true }, () => run.evaluate(env, node.argument)));
   // A step that is awaited says so by itself.
   if (run.block.steps.slice(before).every(({ kind }) => kind === 'use')) run.emit({ kind: 'waited' }, node);
   return value;
@@ -147,7 +147,7 @@ const asText = (pieces: readonly (string | undefined)[]): Value =>
   pieces.every((piece) => piece !== undefined) ? constantValue(pieces.join('')) : { is: 'text', pieces };
 
 function template(run: Run, env: Env, node: Extract<Node, { type: 'TemplateLiteral' }>): Value {
-  const values = node.expressions.map((each) => evaluate(run, env, each));
+  const values = node.expressions.map((each) => run.evaluate(env, each));
   return asText(
     node.quasis.flatMap((quasi, i) => [quasi.value.cooked ?? '', ...(values[i] ? pieceOf(values[i]) : [])]),
   );
@@ -158,13 +158,13 @@ function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpressio
   let open = false;
   for (const each of node.properties) {
     if (each.type === 'SpreadElement') {
-      const spread = evaluate(run, env, each.argument);
+      const spread = run.evaluate(env, each.argument);
       if (spread.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
       open ||= spread.is !== 'object' || spread.open;
       continue;
     }
     const key = propertyName(each.key, each.computed);
-    const value = evaluate(run, env, each.value);
+    const value = run.evaluate(env, each.value);
     if (key === undefined) open = true;
     else entries.set(key, value);
   }
@@ -172,7 +172,7 @@ function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpressio
 }
 
 function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' }>): Value {
-  const items = node.elements.map((each) => (each ? evaluate(run, env, each) : NOTHING));
+  const items = node.elements.map((each) => (each ? run.evaluate(env, each) : NOTHING));
   const open = node.elements.some((each) => each?.type === 'SpreadElement');
   if (!open && run.block.kind === 'spec' && run.site === undefined)
     run.block.lists.push({ length: items.length, start: node.start, end: node.end });
@@ -185,46 +185,4 @@ function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier'
   if (value.is === 'thing' && value.standIn && !run.judging) value.standIn.used = true;
   useName(run, env, node.name, node, 'read', []);
   return value;
-}
-
-/** The value of a name: declared, imported, a helper of the project's settings, or global. */
-export function lookUp(env: Env, name: string): Value {
-  const slot = env.find(name);
-  if (slot) {
-    if (slot.lazy) {
-      const { lazy } = slot;
-      slot.lazy = undefined;
-      slot.value = lazy();
-    }
-    return slot.value;
-  }
-  const meaning = globalMeaning(name);
-  if (meaning) return { is: 'library', meaning, module: '', name };
-  if (name === 'document') return { is: 'thing', type: 'page' };
-  return { is: 'global', path: name };
-}
-
-/** What an import stands for, seen from the module that has it. */
-export function importedValue(run: Run, from: string, specifier: string, name: string): Value {
-  const meaning = meaningOf(specifier, name);
-  if (meaning) return { is: 'library', meaning, module: specifier, name };
-  if (run.replaced.has(specifier)) return NOTHING;
-  const file = run.project.resolve(from, specifier);
-  if (!file) return specifier.startsWith('.') ? NOTHING : { is: 'external', module: specifier, name };
-  if (run.replaced.has(file)) return NOTHING;
-  if (name === '*') return { is: 'project', declared: { file, name: '*' } };
-  const declared = run.project.declared(file, name);
-  if (!declared) return NOTHING;
-  return run.replaced.has(declared.file) ? NOTHING : { is: 'project', declared };
-}
-
-/** A chain of properties down to the expression that it starts from. */
-export function chainOf(node: Node): { root: Node; path: string[] } {
-  const path: string[] = [];
-  let at = unwrapped(node);
-  while (at.type === 'MemberExpression') {
-    path.unshift(memberName(at) ?? '[]');
-    at = unwrapped(at.object);
-  }
-  return { root: at, path };
 }

@@ -1,3 +1,4 @@
+import { type FunctionValue, type CallOptions, canCall, type Run } from './run.js';
 import type { Node } from 'oxc-parser';
 import { isFunction, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
@@ -5,34 +6,11 @@ import { namesIn } from '../../syntax/module-facts.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Binding } from '../model/blocks.js';
 import { Env } from '../model/env.js';
-import { evaluate, importedValue, lookUp } from './evaluate.js';
-import { keepOrigin, originOf } from './origins.js';
+import { importedValue } from './names.js';
+import { keepOrigin } from './origins.js';
 import { bindPattern, hoist, isFrozen } from './patterns.js';
-import type { Run } from './run.js';
 import { runStatements } from './statements.js';
 import { holding, NOTHING, promised, type Value } from '../model/values.js';
-
-type FunctionValue = Extract<Value, { is: 'function' }>;
-const DEEPEST_CALL = 8;
-
-/** How a function is run: a `helper` is told from its call; others stand where they are written. */
-export interface CallOptions {
-  helper?: boolean;
-}
-
-/** Whether a function can be run: it is in sight, and not running already. */
-export const canCall = (run: Run, { node }: FunctionValue): boolean =>
-  run.active.length < DEEPEST_CALL && !run.active.includes(node) && node.body !== null;
-
-/** The object that a name stands for, if that is known from outside: what is done to it under another name is kept by itself. */
-export function aliasOf(run: Run, env: Env, node: Node): Value | undefined {
-  const inner = unwrapped(node);
-  if (inner.type !== 'Identifier') return undefined;
-  const held = lookUp(env, inner.name);
-  if (!originOf(run, held)) return undefined;
-  if (held.is === 'thing' && held.standIn && !run.judging) held.standIn.used = true;
-  return held;
-}
 
 /** Runs a function with known arguments, and gives what it returns. */
 export function callFunction(
@@ -68,7 +46,7 @@ function body(run: Run, fn: FunctionValue, args: readonly Value[]): Value {
   const { body: content } = fn.node;
   if (!content) return NOTHING;
   if (content.type !== 'BlockStatement')
-    return run.under({ awaited: true }, () => evaluate(run, env, content));
+    return run.under({ awaited: true }, () => run.evaluate(env, content));
   const returns: Value[] = [];
   runStatements(run, env, content.body, returns);
   const kinds = new Set(returns.map((each) => (each.is === 'thing' ? each.type : each.is)));
@@ -82,8 +60,7 @@ export function handOut(run: Run, value: Value, depth = 0): void {
     case 'function':
       if (run.inSpecOrHook && run.firstHandedOut(value.node)) {
         run.under({ maybe: true, inCallback: true }, () =>
-          callFunction(
-            run,
+          run.callFunction(
             value,
             value.node.params.map(() => NOTHING),
             value.node,
@@ -132,14 +109,8 @@ function defaultExport(run: Run, file: string, env: Env, name: string): Value {
   return value;
 }
 
-/** What a member of a whole module, `import * as kiln`, is. */
-export function moduleMember(run: Run, file: string, name: string): Value {
-  const declared = run.project.declared(file, name);
-  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : NOTHING;
-}
-
 /** The top-level names of a module, each read when it is asked for. */
-export function moduleEnv(run: Run, tree: ModuleTree): Env {
+function moduleEnv(run: Run, tree: ModuleTree): Env {
   const known = run.moduleEnvs.get(tree.path);
   if (known) return known;
   const env = new Env(undefined, run.file.root);
@@ -155,7 +126,7 @@ export function moduleEnv(run: Run, tree: ModuleTree): Env {
         value: NOTHING,
         binding,
         lazy() {
-          const value = elsewhere(run, tree, () => evaluate(run, env, init));
+          const value = elsewhere(run, tree, () => run.evaluate(env, init));
           keepOrigin(run, value, binding);
           binding.holds = holding(value);
           return value;

@@ -11,12 +11,10 @@ import {
   type LastingCall,
   type PlatformObject,
 } from '../../libraries/platform.js';
-import type { CallNode } from './calls.js';
+import type { CallNode, Run } from './run.js';
 import type { Env } from '../model/env.js';
-import { chainOf } from './evaluate.js';
-import { GLOBAL_OBJECTS } from './members.js';
+import { chainOf, GLOBAL_OBJECTS } from './names.js';
 import { originOf } from './origins.js';
-import type { Run } from './run.js';
 import type { Lasting } from '../model/steps.js';
 import { textOfValue, type Thing, type Value } from '../model/values.js';
 

@@ -1,7 +1,6 @@
 import type { Node } from 'oxc-parser';
 import type { Env } from '../model/env.js';
-import { evaluate, lookUp } from './evaluate.js';
-import { handOut } from './functions.js';
+import { lookUp } from './names.js';
 import { guardOf } from './guards.js';
 import { originOf } from './origins.js';
 import type { Run } from './run.js';
@@ -19,14 +18,14 @@ export function readMarkup(run: Run, env: Env, node: Node): void {
             ? each.value.expression
             : each.value;
       if (!value || value.type === 'JSXEmptyExpression' || value.type === 'Literal') continue;
-      const given = evaluate(run, env, value);
+      const given = run.evaluate(env, value);
       const name =
         each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
       if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
       // `onFire={() => expect(…)}` runs if the event comes.
       const handles = name !== undefined && /^on[A-Z]/.test(name);
       const guard = handles ? guardOf(run, env, 'event', value) : run.flags.guard;
-      run.under({ guard }, () => handOut(run, given));
+      run.under({ guard }, () => run.handOut(given));
     }
     mentionTag(run, env, node.openingElement.name);
   }
@@ -34,7 +33,7 @@ export function readMarkup(run: Run, env: Env, node: Node): void {
   for (const child of node.children) {
     if (child.type === 'JSXElement' || child.type === 'JSXFragment') readMarkup(run, env, child);
     else if (child.type === 'JSXExpressionContainer' && child.expression.type !== 'JSXEmptyExpression') {
-      handOut(run, evaluate(run, env, child.expression));
+      run.handOut(run.evaluate(env, child.expression));
     }
   }
 }
@@ -48,5 +47,5 @@ function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node)
 // A component that the spec makes for itself runs when it is rendered.
 function mentionTag(run: Run, env: Env, name: Node): void {
   if (name.type === 'JSXMemberExpression') return;
-  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) handOut(run, lookUp(env, name.name));
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) run.handOut(lookUp(env, name.name));
 }

@@ -1,12 +1,11 @@
+import { GLOBAL_OBJECTS, CHAINS, chainOf, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Component } from '../../components/view.js';
 import type { Env } from '../model/env.js';
-import { chainOf, evaluate, lookUp } from './evaluate.js';
 import { expectationMember, startExpectation } from './assertions.js';
-import { moduleMember } from './functions.js';
 import { writtenToPlatform } from './lasting.js';
 import { originOf } from './origins.js';
 import { hopFrom, pickFrom } from './reaches.js';
@@ -99,14 +98,14 @@ function changed(run: Run, env: Env, name: string, path: readonly string[], valu
 function fold(run: Run, env: Env, node: Node): Value {
   const at = unwrapped(node);
   if (at.type === 'Identifier') return lookUp(env, at.name);
-  if (at.type !== 'MemberExpression') return evaluate(run, env, at);
+  if (at.type !== 'MemberExpression') return run.evaluate(env, at);
   return memberIn(run, env, fold(run, env, at.object), at);
 }
 
 function memberIn(run: Run, env: Env, object: Value, node: MemberNode): Value {
   const name = memberName(node);
   if (name !== undefined) return memberOf(run, object, name, node);
-  const index = evaluate(run, env, node.property as Node);
+  const index = run.evaluate(env, node.property as Node);
   return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
 }
 
@@ -144,12 +143,6 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
       return { is: 'read', of: value, name };
   }
 }
-
-/** Methods of promises that give a promise. */
-export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
-
-/** Names of the global object itself. */
-export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
 
 function globalMember(path: string, name: string): Value {
   if (!GLOBAL_OBJECTS.has(path)) return { is: 'global', path: `${path}.${name}` };

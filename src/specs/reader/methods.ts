@@ -1,14 +1,11 @@
 import { TYPES } from '../../libraries/types.js';
 import type { Node } from 'oxc-parser';
 import { printed } from './apply.js';
-import type { CallNode } from './calls.js';
+import type { CallNode, Run } from './run.js';
 import type { Env } from '../model/env.js';
-import { chainOf } from './evaluate.js';
-import { callFunction, handOut } from './functions.js';
+import { chainOf, CHAINS } from './names.js';
 import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
-import { CHAINS } from './members.js';
 import { setInput } from './renders.js';
-import type { Run } from './run.js';
 import { keepAnswer } from './stand-ins.js';
 import { guardOf } from './guards.js';
 import { loopGuard, mayBeEmpty } from './statements.js';
@@ -38,13 +35,13 @@ export function callMethod(
     for (const each of args) {
       if (each.is !== 'function') continue;
       run.under({ maybe, guard, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
-        repeating(run, () => callFunction(run, each, [item], node)),
+        repeating(run, () => run.callFunction(each, [item], node)),
       );
     }
     return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
   const guard = listens(target) ? guardOf(run, env, 'event', node) : run.flags.guard;
-  run.under({ guard }, () => args.forEach((each) => handOut(run, each)));
+  run.under({ guard }, () => args.forEach((each) => run.handOut(each)));
   const opened = openedOrClosed(run, env, target, node);
   if (opened) return { is: 'thing', type: 'subscription', opened };
   calledOnPage(run, target.name, target.of, args, node);
@@ -104,10 +101,10 @@ export function callGlobal(run: Run, env: Env, path: string, args: readonly Valu
   if (path === 'Object.assign' || path === 'Object.defineProperty') written(run, env, node.arguments[0]);
   if (/^(?:Object\.(?:keys|values|entries)|Array\.from)$/.test(path)) {
     for (const each of args)
-      if (each.is === 'function') repeating(run, () => callFunction(run, each, [], node));
+      if (each.is === 'function') repeating(run, () => run.callFunction(each, [], node));
     return { is: 'list', items: [], open: true };
   }
-  args.forEach((each) => handOut(run, each));
+  args.forEach((each) => run.handOut(each));
   calledOnPlatform(run, path, args, node);
   if (PRINTING.has(path)) printed(run, node);
   if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;

@@ -1,3 +1,7 @@
+import type { Node } from 'oxc-parser';
+import { unwrapped } from '../../syntax/tree.js';
+import { Env } from '../model/env.js';
+import { lookUp } from './names.js';
 import type { Binding } from '../model/blocks.js';
 import type { Origin, Run } from './run.js';
 import type { Value } from '../model/values.js';
@@ -31,4 +35,13 @@ export function originOf(run: Run, value: Value): Origin | undefined {
   const outer = originOf(run, value.of);
   if (!outer || value.is === 'promise') return outer;
   return { binding: outer.binding, path: [...outer.path, value.name] };
+}
+/** The object that a name stands for, if that is known from outside: what is done to it under another name is kept by itself. */
+export function aliasOf(run: Run, env: Env, node: Node): Value | undefined {
+  const inner = unwrapped(node);
+  if (inner.type !== 'Identifier') return undefined;
+  const held = lookUp(env, inner.name);
+  if (!originOf(run, held)) return undefined;
+  if (held.is === 'thing' && held.standIn && !run.judging) held.standIn.used = true;
+  return held;
 }

@@ -4,10 +4,8 @@ import type { Span } from '../../finding.js';
 import { namesIn } from '../../syntax/module-facts.js';
 import type { Binding, Made } from '../model/blocks.js';
 import type { Env, Slot } from '../model/env.js';
-import { evaluate } from './evaluate.js';
-import { aliasOf } from './functions.js';
+import { aliasOf, keepOrigin } from './origins.js';
 import { memberOf } from './members.js';
-import { keepOrigin } from './origins.js';
 import type { Run } from './run.js';
 import { useValue } from './uses.js';
 import { holding, NOTHING, type Value } from '../model/values.js';
@@ -15,7 +13,7 @@ import { holding, NOTHING, type Value } from '../model/values.js';
 type Declaring = { kind: Binding['kind']; statement: Node; alone: boolean };
 
 /** Declares a name in a scope, and keeps it as a binding where it stands outside of specs and hooks. */
-export function declareName(
+function declareName(
   run: Run,
   env: Env,
   name: string,
@@ -49,7 +47,7 @@ export function declareVariable(
 ): void {
   const { id, init } = node;
   if (id.type !== 'Identifier') {
-    const value = init ? (aliasOf(run, env, init) ?? evaluate(run, env, init)) : NOTHING;
+    const value = init ? (aliasOf(run, env, init) ?? run.evaluate(env, init)) : NOTHING;
     bindPattern(run, env, id, value, declaring);
     keepTaken(run, id, value);
     return;
@@ -66,7 +64,7 @@ export function declareVariable(
   const before = run.madeFor;
   if (binding) run.madeFor = binding;
   // `const oven = kiln` is another name for the same thing, and no use of it by itself.
-  if (init) slot.value = aliasOf(run, env, init) ?? evaluate(run, env, init);
+  if (init) slot.value = aliasOf(run, env, init) ?? run.evaluate(env, init);
   run.madeFor = before;
   const { value } = slot;
   const list = init && run.block.lists.find(({ start }) => start === init.start);
@@ -129,7 +127,7 @@ export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, dec
       declareName(run, env, pattern.name, pattern, value, declaring);
       break;
     case 'AssignmentPattern': {
-      const fallback = evaluate(run, env, pattern.right);
+      const fallback = run.evaluate(env, pattern.right);
       const missing = value.is === 'constant' && value.value === undefined;
       bindPattern(run, env, pattern.left, missing ? fallback : value, declaring);
       break;

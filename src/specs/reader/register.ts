@@ -4,11 +4,8 @@ import { literalText, memberName, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import type { Block, Title } from '../model/blocks.js';
 import { statementsOf, type Statement } from '../model/body.js';
-import type { CallNode } from './calls.js';
+import type { CallNode, Run } from './run.js';
 import type { Env } from '../model/env.js';
-import { evaluate } from './evaluate.js';
-import { callFunction, declaredValue } from './functions.js';
-import type { Run } from './run.js';
 import { NOTHING, type Value } from '../model/values.js';
 
 type Library = Extract<Value, { is: 'library' }>;
@@ -18,16 +15,16 @@ export function registerBlock(run: Run, env: Env, node: CallNode, callee: Librar
   const { meaning, name } = callee;
   // The first call of `it.each(rows)(title, fn)` and of `it.skipIf(condition)(title, fn)` makes nothing yet.
   if (name === 'each' && 'table' in meaning) {
-    node.arguments.forEach((each) => evaluate(run, env, each));
+    node.arguments.forEach((each) => run.evaluate(env, each));
     return { ...callee, name: 'rows' };
   }
   if (name === 'condition') {
-    node.arguments.forEach((each) => evaluate(run, env, each));
+    node.arguments.forEach((each) => run.evaluate(env, each));
     return { ...callee, name: 'it' };
   }
   if (run.inSpecOrHook) return NOTHING;
-  const args = node.arguments.map((each) => evaluate(run, env, each));
-  const fn = args.map((each) => declaredValue(run, each)).findLast((each) => each.is === 'function');
+  const args = node.arguments.map((each) => run.evaluate(env, each));
+  const fn = args.map((each) => run.declaredValue(each)).findLast((each) => each.is === 'function');
   const block = blockOf(run, node, callee, args, fn);
   run.file.usesSuiteStyle ||= run.site === undefined && callee.name === 'suite' && callee.module === '';
   run.block.children.push(block);
@@ -46,7 +43,7 @@ function readGroup(run: Run, block: Block, fn: Extract<Value, { is: 'function' }
   const { site } = run;
   run.inside(block, () => {
     run.site = site;
-    return callFunction(run, fn, [], fn.node);
+    return run.callFunction(fn, [], fn.node);
   });
 }
 

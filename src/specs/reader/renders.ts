@@ -1,13 +1,12 @@
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../libraries/meaning.js';
-import { constant, oneOf } from '../../language/expr.js';
+import { constant, oneOf } from '../../components/expr.js';
 import { kebabCase } from '../../util/case.js';
 import type { ComponentNode, ComponentRef, Prop, ViewNode } from '../../components/view.js';
 import type { Span } from '../../finding.js';
 import { vueMarkup } from '../../components/frameworks/vue/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
 
-import { handOut } from './functions.js';
 import type { Run } from './run.js';
 import { givenToComponent } from './uses.js';
 import type { Render } from '../model/steps.js';
@@ -43,7 +42,7 @@ export function renderBy(
         (key) => args[1]?.is === 'object' && args[1].entries.has(key),
       ),
   };
-  for (const each of args) handOut(run, each);
+  for (const each of args) run.handOut(each);
   keepChanges(run, render, args[1], node);
   run.file.renders.push(render);
   run.emit({ kind: 'render', render }, node);

@@ -9,11 +9,7 @@ import type { Standing, Step } from '../model/steps.js';
 import type { Value } from '../model/values.js';
 
 /** A step without its standing. */
-export type BareStep = Step extends infer Each
-  ? Each extends Step
-    ? Omit<Each, keyof Standing>
-    : never
-  : never;
+type BareStep = Step extends infer Each ? (Each extends Step ? Omit<Each, keyof Standing> : never) : never;
 
 type Flags = Pick<
   Standing,
@@ -41,9 +37,17 @@ const isEmpty = (value: Value): boolean =>
   value.is === 'unknown' || (value.is === 'constant' && (value.value === undefined || value.value === null));
 
 /** A function put off until its group's body is done: a spec, or a hook. */
-export interface Waiting {
+interface Waiting {
   block: Block;
   fn: Value | undefined;
+}
+
+/** What the parts of the reader ask of one another through the run: all of them meet in a spec file's own code. */
+interface Interpreter {
+  evaluate(run: Run, env: Env, node: Node): Value;
+  callFunction(run: Run, fn: FunctionValue, args: readonly Value[], node: Span, options?: CallOptions): Value;
+  handOut(run: Run, value: Value): void;
+  declaredValue(run: Run, value: Value): Value;
 }
 
 /** The state of reading one spec file: which block runs, in which module, under which conditions. */
@@ -77,6 +81,7 @@ export class Run {
   /** What specs gave to names of outer scopes: a hook that runs after them finds it there. */
   readonly #leftBySpecs = new Map<Slot, Value>();
   #journal: { slot: Slot; value: Value }[] = [];
+  readonly #interpreter: Interpreter;
   readonly #awaits = new Map<FunctionNode, boolean>();
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 
@@ -85,9 +90,31 @@ export class Run {
     readonly file: SpecFile,
     tree: ModuleTree,
     readonly helpers: HelperNames,
+    interpreter: Interpreter,
   ) {
     this.block = file.root;
     this.tree = tree;
+    this.#interpreter = interpreter;
+  }
+
+  /** What an expression gives; what running it does is added to the running block as steps. */
+  evaluate(env: Env, node: Node): Value {
+    return this.#interpreter.evaluate(this, env, node);
+  }
+
+  /** Runs a function with known arguments, and gives what it returns. */
+  callFunction(fn: FunctionValue, args: readonly Value[], node: Span, options?: CallOptions): Value {
+    return this.#interpreter.callFunction(this, fn, args, node, options);
+  }
+
+  /** A value is handed to something that may keep it. */
+  handOut(value: Value): void {
+    this.#interpreter.handOut(this, value);
+  }
+
+  /** The value that a declaration of a project module has. */
+  declaredValue(value: Value): Value {
+    return this.#interpreter.declaredValue(this, value);
   }
 
   /** Where a node stands, told from the spec file. */
@@ -191,3 +218,16 @@ export class Run {
     return new Env(parent, this.block, this.madeFor);
   }
 }
+export type CallNode = Extract<Node, { type: 'CallExpression' }>;
+export type FunctionValue = Extract<Value, { is: 'function' }>;
+
+const DEEPEST_CALL = 8;
+
+/** How a function is run: a `helper` is told from its call; others stand where they are written. */
+export interface CallOptions {
+  helper?: boolean;
+}
+
+/** Whether a function can be run: it is in sight, and not running already. */
+export const canCall = (run: Run, { node }: FunctionValue): boolean =>
+  run.active.length < DEEPEST_CALL && !run.active.includes(node) && node.body !== null;

@@ -1,5 +1,5 @@
-import type { Bound, Scope } from '../../language/scope.js';
-import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../../language/expr.js';
+import type { Bound, Scope } from '../../components/scope.js';
+import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
 import type { ViewNode } from '../../components/view.js';
@@ -8,7 +8,7 @@ import type { Env } from '../model/env.js';
 import type { Value } from '../model/values.js';
 
 /** The names of a spec as markup in it sees them. */
-export function specScope(env: Env, tree: ModuleTree): Scope {
+function specScope(env: Env, tree: ModuleTree): Scope {
   return {
     text: tree.script.source.text,
     ref: (name) => (isLocal(env, name) ? undefined : refOf(name, tree.facts)),

@@ -1,11 +1,9 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import type { Binding } from '../model/blocks.js';
-import type { CallNode } from './calls.js';
+import type { CallNode, Run } from './run.js';
 import type { Env } from '../model/env.js';
-import { chainOf } from './evaluate.js';
-import { handOut } from './functions.js';
+import { chainOf } from './names.js';
 import { receiverText } from './reaches.js';
-import type { Run } from './run.js';
 import type { StandIn } from '../model/steps.js';
 import { NOTHING, textOfValue, type Thing, type Value } from '../model/values.js';
 
@@ -44,7 +42,7 @@ export function standIn(
   };
   const lasting = args.slice(onMember ? 2 : 0);
   if (onMember && lasting.some((each) => each.is !== 'constant')) made.answers = true;
-  for (const each of lasting) if (meaning.target !== 'module') handOut(run, each);
+  for (const each of lasting) if (meaning.target !== 'module') run.handOut(each);
   if (meaning.target !== 'module') {
     run.file.standIns.push(made);
     run.emit({ kind: 'stand-in', standIn: made }, node);
@@ -108,7 +106,7 @@ export function answer(
   args: readonly Value[],
   node: CallNode,
 ): Value {
-  args.forEach((each) => handOut(run, each));
+  args.forEach((each) => run.handOut(each));
   const made = of?.standIn;
   if (meaning.kind === 'answer') keepAnswer(run, env, made, Boolean(meaning.once), node);
   if (made && meaning.kind === 'answer') {

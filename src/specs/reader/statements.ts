@@ -1,7 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { evaluate } from './evaluate.js';
 import { leftExpectation } from './assertions.js';
 import { leftRunning } from './waiting.js';
 import { namesIn } from '../../syntax/module-facts.js';
@@ -81,11 +80,11 @@ function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
       runTry(run, env, node, returns);
       break;
     case 'ThrowStatement':
-      evaluate(run, env, node.argument);
+      run.evaluate(env, node.argument);
       run.emit({ kind: 'throw' }, node);
       break;
     case 'SwitchStatement':
-      evaluate(run, env, node.discriminant);
+      run.evaluate(env, node.discriminant);
       runSwitch(run, env, node, returns);
       break;
     case 'LabeledStatement':
@@ -105,15 +104,15 @@ function runExpression(run: Run, env: Env, node: Node, returned = false): Value 
   run.discarded = inner;
   const before = run.block.steps.length;
   const value = returned
-    ? run.under({ awaited: true }, () => evaluate(run, env, node))
-    : evaluate(run, env, node);
+    ? run.under({ awaited: true }, () => run.evaluate(env, node))
+    : run.evaluate(env, node);
   leftExpectation(run, value, inner);
   if (!returned && outer.type === 'CallExpression') leftRunning(run, value, outer, before);
   return value;
 }
 
 function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
-  evaluate(run, env, node.test);
+  run.evaluate(env, node.test);
   const { consequent, alternate } = node;
   const guard = guardOf(run, env, 'if', node.test);
   const asserts = underGuard(run, guard, () => runStatement(run, env, consequent, returns));
@@ -144,7 +143,7 @@ function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
   const scope = run.newEnv(env);
   let { maybe, guard } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
-    const over = evaluate(run, env, node.right);
+    const over = run.evaluate(env, node.right);
     const item = over.is === 'list' ? itemOf(over) : NOTHING;
     if (node.left.type === 'VariableDeclaration') {
       for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
@@ -162,9 +161,9 @@ function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
       );
     if (node.init?.type === 'VariableDeclaration')
       scope.turns = node.init.declarations.flatMap(({ id }) => namesIn(id));
-    if (node.test) evaluate(run, scope, node.test);
-    if (node.update) evaluate(run, scope, node.update);
-  } else evaluate(run, env, node.test);
+    if (node.test) run.evaluate(scope, node.test);
+    if (node.update) run.evaluate(scope, node.update);
+  } else run.evaluate(env, node.test);
   run.loops++;
   run.under({ maybe, guard }, () => runStatement(run, scope, node.body, returns));
   run.loops--;

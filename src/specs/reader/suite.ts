@@ -3,8 +3,9 @@ import type { HelperNames } from '../../config/settings.js';
 import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
 import { Env } from '../model/env.js';
-import { importedValue } from './evaluate.js';
-import { callFunction } from './functions.js';
+import { importedValue } from './names.js';
+import { evaluate } from './evaluate.js';
+import { callFunction, declaredValue, handOut } from './functions.js';
 import { Run } from './run.js';
 import { runStatements } from './statements.js';
 import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
@@ -13,7 +14,7 @@ import { NOTHING, type Value } from '../model/values.js';
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
 export function readSpecFile(project: Project, tree: ModuleTree, helpers: HelperNames): SpecFile {
   const file = emptyFile(project, tree);
-  const run = new Run(project, file, tree, helpers);
+  const run = new Run(project, file, tree, helpers, { evaluate, callFunction, handOut, declaredValue });
   const statements = tree.script.program.body as readonly Node[];
   findReplaced(run, statements);
   file.replaced = run.replaced;
@@ -182,6 +183,6 @@ function readBody(run: Run, block: Block, fn: Value | undefined): void {
       first?.type === 'Identifier'
         ? DONE
         : { is: 'object', node: fn.node, entries: new Map([['expect', EXPECT]]), open: true };
-    return callFunction(run, fn, block.repeated ? fn.node.params.map(() => NOTHING) : [context], fn.node);
+    return run.callFunction(fn, block.repeated ? fn.node.params.map(() => NOTHING) : [context], fn.node);
   });
 }

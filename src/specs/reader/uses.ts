@@ -5,8 +5,7 @@ import type { Span } from '../../finding.js';
 import type { Binding } from '../model/blocks.js';
 import { methodEffect, readEffect, writeEffect } from './effects.js';
 import type { Env, Slot } from '../model/env.js';
-import { lookUp } from './evaluate.js';
-import { declaredValue } from './functions.js';
+import { lookUp } from './names.js';
 import { originOf } from './origins.js';
 import type { Run } from './run.js';
 import type { Use } from '../model/steps.js';
@@ -42,7 +41,7 @@ export function useName(
 type How = Pick<Use, 'how' | 'path' | 'value'>;
 
 function keepUse(run: Run, binding: Binding, held: Value, node: Node, { how, path, value }: How): void {
-  const target = path.length > 0 ? declaredValue(run, held) : held;
+  const target = path.length > 0 ? run.declaredValue(held) : held;
   const effect =
     how === 'call' ? methodEffect(target, path) : how === 'write' ? writeEffect(target, path) : undefined;
   const reads = how === 'read' && path[0] !== undefined ? readEffect(target, path[0]) : undefined;
@@ -52,7 +51,7 @@ function keepUse(run: Run, binding: Binding, held: Value, node: Node, { how, pat
 
 // A name of the spec's own that holds an object of a name outside, or a part of it.
 function useOrigin(run: Run, slot: Slot, node: Node, { how, path, value }: How): void {
-  const target = path.length > 0 ? declaredValue(run, slot.value) : slot.value;
+  const target = path.length > 0 ? run.declaredValue(slot.value) : slot.value;
   const origin = originOf(run, target);
   if (!origin || origin.binding === slot.binding) return;
   if (origin.path.length === 0) keepUse(run, origin.binding, target, node, { how, path, value });

@@ -7,10 +7,11 @@ import {
   unwrapped,
   walkTree,
   writtenTo,
+  type ClassNode,
+  type ObjectNode,
 } from '../../../syntax/tree.js';
-import type { ClassNode, ObjectNode } from './angular-template.js';
 import { orUndefined, type Domain } from '../../domain.js';
-import { constant, UNKNOWN, type Expr } from '../../../language/expr.js';
+import { constant, UNKNOWN, type Expr } from '../../expr.js';
 import { declaredTypes, domainLike, domainOf, type DeclaredTypes } from '../../prop-types.js';
 import type { Span } from '../../../finding.js';
 

@@ -1,5 +1,4 @@
 import type * as ng from '@angular/compiler';
-import type { Node } from 'oxc-parser';
 import type { AngularCompiler, AngularNode } from '../../../syntax/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
 import { classesIn, together } from '../../classes.js';
@@ -17,13 +16,10 @@ import {
   UNSURE,
   type Expr,
   type Test,
-} from '../../../language/expr.js';
+} from '../../expr.js';
 import { componentNode, elementNode, nothingGiven } from '../../given.js';
 import type { Arm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
-
-export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
-export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
 
 /** Turns a parsed template into a view, seen from the class that it belongs to. */
 export function angularView(

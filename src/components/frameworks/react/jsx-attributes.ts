@@ -1,13 +1,13 @@
+import type { ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, together } from '../../classes.js';
-import { constant, type Expr } from '../../../language/expr.js';
-import { exprOf } from '../../../language/expressions.js';
-import { waysOut } from '../../../language/flow.js';
+import { constant, type Expr } from '../../expr.js';
+import { exprOf } from '../../expressions.js';
+import { waysOut } from '../../ways.js';
 import { nothingGiven, opened, type Given } from '../../given.js';
-import { type JsxElement, ownMethod, viewOf } from './jsx.js';
-import { isProps, resolved, type Scope } from '../../../language/scope.js';
+import { ownMethod, isProps, resolved, type Scope } from '../../scope.js';
 
 /** Attributes that JSX writes in another way than HTML. */
 export const HTML_NAMES: Readonly<Record<string, string>> = {
@@ -17,16 +17,19 @@ export const HTML_NAMES: Readonly<Record<string, string>> = {
   defaultChecked: 'checked',
 };
 
+/** Reads what markup in an attribute shows. */
+type ReadView = (node: Node, scope: Scope) => ViewNode[];
+
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
-export function attributesOf(node: JsxElement, scope: Scope, depth: number): Given {
+export function attributesOf(node: JsxElement, scope: Scope, viewOf: ReadView): Given {
   const given = nothingGiven();
   for (const each of node.openingElement.attributes) {
     if (each.type === 'JSXSpreadAttribute') {
-      spread(each.argument, scope, given);
+      spread(each.argument, scope, given, viewOf);
       continue;
     }
     const name = scope.text.slice(each.name.start, each.name.end);
-    addAttribute(name, each.value, scope, given, depth);
+    addAttribute(name, each.value, scope, given, viewOf);
     const value =
       each.value?.type === 'JSXExpressionContainer' ? resolved(each.value.expression, scope) : undefined;
     if (/^on[A-Z]/.test(name) && isFunction(value?.node))
@@ -39,11 +42,11 @@ export function attributesOf(node: JsxElement, scope: Scope, depth: number): Giv
 const platformEvent = (name: string): string =>
   name === 'onDoubleClick' ? 'dblclick' : name.slice(2).toLowerCase();
 
-function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, depth: number): void {
+function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, viewOf: ReadView): void {
   const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
   if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
   if (node && isMarkup(node, scope)) {
-    given.props.set(name, { view: viewOf(node, scope, depth + 1) });
+    given.props.set(name, { view: viewOf(node, scope) });
     return;
   }
   const expr = !node ? constant(true) : node === value ? decoded(exprOf(node, scope)) : exprOf(node, scope);
@@ -99,7 +102,7 @@ function give(name: string, expr: Expr, given: Given, classes = true): void {
 }
 
 // A spread of a literal object can be read; any other may hold anything, handlers and class names included.
-function spread(argument: Node, scope: Scope, given: Given): void {
+function spread(argument: Node, scope: Scope, given: Given, viewOf: ReadView): void {
   const inner = unwrapped(argument);
   const bound = inner.type === 'Identifier' ? scope.lookup(inner.name) : undefined;
   if (bound?.is === 'rest' || isProps(inner, scope)) {
@@ -107,17 +110,23 @@ function spread(argument: Node, scope: Scope, given: Given): void {
     return;
   }
   const found = resolved(argument, scope);
-  if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given);
+  if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given, viewOf);
   const expr = exprOf(argument, scope);
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
   if (expr.is !== 'object' || expr.open) opened(given);
 }
 
-function spreadLiteral(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, given: Given): void {
+function spreadLiteral(
+  node: Extract<Node, { type: 'ObjectExpression' }>,
+  scope: Scope,
+  given: Given,
+  viewOf: ReadView,
+): void {
   for (const each of node.properties) {
     const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-    if (each.type === 'Property' && key !== undefined) addAttribute(key, each.value, scope, given, 0);
-    else if (each.type === 'SpreadElement') spread(each.argument, scope, given);
+    if (each.type === 'Property' && key !== undefined) addAttribute(key, each.value, scope, given, viewOf);
+    else if (each.type === 'SpreadElement') spread(each.argument, scope, given, viewOf);
     else opened(given);
   }
 }
+export type JsxElement = Extract<Node, { type: 'JSXElement' }>;

@@ -1,16 +1,15 @@
+import { type JsxElement, attributesOf } from './jsx-attributes.js';
+import { ownMethod, functionScope, resolved, type Bound, type Scope, type Way } from '../../scope.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
-import { constant, ITEM, not, possibleValues, type Expr, type Test } from '../../../language/expr.js';
-import { exprOf, named, testOf } from '../../../language/expressions.js';
-import { waysOut } from '../../../language/flow.js';
+import { constant, ITEM, not, possibleValues, type Expr, type Test } from '../../expr.js';
+import { exprOf, named, testOf } from '../../expressions.js';
+import { waysOut } from '../../ways.js';
 import { componentNode, elementNode } from '../../given.js';
-import { attributesOf } from './jsx-attributes.js';
-import { functionScope, resolved, type Bound, type Scope, type Way } from '../../../language/scope.js';
 import type { Arm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
-export type JsxElement = Extract<Node, { type: 'JSXElement' }>;
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
 const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement']);
 const DEEPEST = 48;
@@ -122,12 +121,6 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
 }
 
-/** `this.head()` */
-export function ownMethod(callee: Node, scope: Scope): Bound | undefined {
-  const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';
-  return isOwn ? scope.lookup(`this.${memberName(callee)}`) : undefined;
-}
-
 function repeatView(
   node: Extract<Node, { type: 'CallExpression' }>,
   fn: FunctionNode,
@@ -183,7 +176,7 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
   const children = childrenOf(node, scope, depth);
   if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
-  const given = attributesOf(node, scope, depth);
+  const given = attributesOf(node, scope, (each, at) => viewOf(each, at, depth + 1));
   const ref = scope.ref(text);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
   const chosen =

@@ -12,12 +12,12 @@ import {
 import { basename } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { changedProps } from '../../changed-props.js';
-import type { Expr } from '../../../language/expr.js';
-import { exprOf } from '../../../language/expressions.js';
+import type { Expr } from '../../expr.js';
+import { exprOf } from '../../expressions.js';
 import { functionView } from './jsx.js';
 import { opensIn } from '../../opens.js';
 import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
-import { inner, propsOf, type Bound, type Scope } from '../../../language/scope.js';
+import { inner, propsOf, type Bound, type Scope } from '../../scope.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from '../../view.js';
 
 /** The scope of a module's top level: its declarations can be read, its imports are components at most. */

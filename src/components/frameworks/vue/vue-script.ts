@@ -2,11 +2,11 @@ import type { Node } from 'oxc-parser';
 import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '../../../syntax/tree.js';
 import type { VueFile } from '../../../syntax/vue.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
-import type { Expr } from '../../../language/expr.js';
+import type { Expr } from '../../expr.js';
 import { ANYTHING, kindOnly, unionOf, type Domain } from '../../domain.js';
-import { exprOf } from '../../../language/expressions.js';
+import { exprOf } from '../../expressions.js';
 import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from '../../prop-types.js';
-import { inner, propsOf, type Bound, type Scope } from '../../../language/scope.js';
+import { inner, propsOf, type Bound, type Scope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 
 /** Whether the options say `inheritAttrs: false`. */
@@ -143,7 +143,7 @@ function readProps(node: Node, scope: Scope, { props, domains, types }: Declared
 }
 
 /** The props of a component as its script declares them: names with defaults, and types. */
-export interface DeclaredProps {
+interface DeclaredProps {
   props: Map<string, Expr | undefined>;
   domains: Map<string, Domain>;
   types: DeclaredTypes;

@@ -2,10 +2,10 @@ import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
 import { classesIn, classesOf, together } from '../../classes.js';
-import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Test } from '../../../language/expr.js';
-import { exprOf, testOf } from '../../../language/expressions.js';
+import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Test } from '../../expr.js';
+import { exprOf, testOf } from '../../expressions.js';
 import { componentNode, elementNode, nothingGiven, opened, type Given } from '../../given.js';
-import type { Bound, Scope } from '../../../language/scope.js';
+import type { Bound, Scope } from '../../scope.js';
 import { NO_CLASSES, type ComponentRef, type ViewNode } from '../../view.js';
 import { type Span } from '../../../finding.js';
 

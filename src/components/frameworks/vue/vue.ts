@@ -3,11 +3,11 @@ import type { VueFile } from '../../../syntax/vue.js';
 import { moduleFacts, type ModuleFacts } from '../../../syntax/module-facts.js';
 import { changedProps } from '../../changed-props.js';
 import type { Domain, Domains } from '../../domain.js';
-import type { Expr } from '../../../language/expr.js';
+import type { Expr } from '../../expr.js';
 import { declaredTypes } from '../../prop-types.js';
 import { opensIn } from '../../opens.js';
 import { moduleScope, titleOf } from '../react/react.js';
-import type { Bound, Scope } from '../../../language/scope.js';
+import type { Bound, Scope } from '../../scope.js';
 import type { Component, ComponentRef, ViewNode } from '../../view.js';
 import {
   exposedBy,

@@ -1,4 +1,4 @@
-import { operate, type Constant } from './operations.js';
+import { operate, type Constant } from '../language/operations.js';
 
 export type { Constant };
 
@@ -272,7 +272,7 @@ export function optionsOf(expr: Expr): readonly Expr[] | undefined {
 }
 
 /** Takes a prop that is read; `bound`: only which side of that number it is on is asked. */
-export type VisitProp = (name: string, bound?: number) => void;
+type VisitProp = (name: string, bound?: number) => void;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
 export const propsIn = (expr: Expr, visit: (name: string) => void): void =>

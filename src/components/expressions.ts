@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped } from '../syntax/tree.js';
-import { isConversion, isMethod, isOperation } from './operations.js';
+import { isConversion, isMethod, isOperation } from '../language/operations.js';
 import {
   computed,
   constant,

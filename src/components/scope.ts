@@ -2,8 +2,8 @@ import type { Node } from 'oxc-parser';
 import { literalText, memberName, propertyName, unwrapped, type FunctionNode } from '../syntax/tree.js';
 import type { Expr, Test } from './expr.js';
 import { partOf } from './expressions.js';
-import { assignedIn } from './flow.js';
-import type { ComponentRef, ViewNode } from '../components/view.js';
+import { assignedIn } from './ways.js';
+import type { ComponentRef, ViewNode } from './view.js';
 
 /** What a name stands for inside a component. */
 export type Bound =
@@ -210,4 +210,9 @@ export function propsOf(param: Node | undefined): Map<string, Bound> {
     }
   }
   return names;
+}
+/** `this.head()` */
+export function ownMethod(callee: Node, scope: Scope): Bound | undefined {
+  const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';
+  return isOwn ? scope.lookup(`this.${memberName(callee)}`) : undefined;
 }

@@ -1,0 +1,19 @@
+import type { Assertion } from '../../specs/model/steps.js';
+import type { Level } from '../../finding.js';
+
+/** Why an assertion cannot fail. */
+export interface Hollow {
+  reason: string;
+  advice?: string;
+  level?: Level;
+  /** It runs, and passes, every time; else it may not run at all. */
+  always: boolean;
+  /** It stands under a condition. */
+  guarded?: boolean;
+  /** What is missing, where that can be written in: the call of the matcher, or `await`. */
+  missing?: 'call' | 'await';
+}
+
+/** Whether an assertion says that its subject is something, of whatever kind. */
+export const asksPresence = ({ asks, not }: Assertion): boolean =>
+  not ? asks === 'null' || asks === 'undefined' || asks === 'falsy' : asks === 'truthy' || asks === 'defined';

@@ -1,0 +1,58 @@
+import type { Node } from 'oxc-parser';
+import { globalMeaning, meaningOf } from '../../libraries/index.js';
+import { memberName, unwrapped } from '../../syntax/tree.js';
+import type { Env } from '../model/env.js';
+import type { Run } from './run.js';
+import { NOTHING, type Value } from '../model/values.js';
+
+/** The value of a name: declared, imported, a helper of the project's settings, or global. */
+export function lookUp(env: Env, name: string): Value {
+  const slot = env.find(name);
+  if (slot) {
+    if (slot.lazy) {
+      const { lazy } = slot;
+      slot.lazy = undefined;
+      slot.value = lazy();
+    }
+    return slot.value;
+  }
+  const meaning = globalMeaning(name);
+  if (meaning) return { is: 'library', meaning, module: '', name };
+  if (name === 'document') return { is: 'thing', type: 'page' };
+  return { is: 'global', path: name };
+}
+
+/** What an import stands for, seen from the module that has it. */
+export function importedValue(run: Run, from: string, specifier: string, name: string): Value {
+  const meaning = meaningOf(specifier, name);
+  if (meaning) return { is: 'library', meaning, module: specifier, name };
+  if (run.replaced.has(specifier)) return NOTHING;
+  const file = run.project.resolve(from, specifier);
+  if (!file) return specifier.startsWith('.') ? NOTHING : { is: 'external', module: specifier, name };
+  if (run.replaced.has(file)) return NOTHING;
+  if (name === '*') return { is: 'project', declared: { file, name: '*' } };
+  const declared = run.project.declared(file, name);
+  if (!declared) return NOTHING;
+  return run.replaced.has(declared.file) ? NOTHING : { is: 'project', declared };
+}
+
+/** A chain of properties down to the expression that it starts from. */
+export function chainOf(node: Node): { root: Node; path: string[] } {
+  const path: string[] = [];
+  let at = unwrapped(node);
+  while (at.type === 'MemberExpression') {
+    path.unshift(memberName(at) ?? '[]');
+    at = unwrapped(at.object);
+  }
+  return { root: at, path };
+}
+/** Methods of promises that give a promise. */
+export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
+
+/** Names of the global object itself. */
+export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
+/** What a member of a whole module, `import * as kiln`, is. */
+export function moduleMember(run: Run, file: string, name: string): Value {
+  const declared = run.project.declared(file, name);
+  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : NOTHING;
+}
