@@ -181,7 +181,7 @@ const isOrdered = (expr: Expr): boolean =>
   (expr.is === 'computed' && /^[<>]=?$/.test(expr.by)) || partsOf(expr).some(isOrdered);
 
 const isSum = (expr: Expr): boolean =>
-  expr.is === 'computed' && /^(?:[-+*/]|negative|Math\..*)$/.test(expr.by);
+  expr.is === 'computed' && /^(?:[-+*/]|unary [-+]|Math\..*)$/.test(expr.by);
 
 function aroundStrings(constants: readonly Constant[], compared: readonly Expr[], domain: Domain): string[] {
   const own = constants.filter((each) => typeof each === 'string');

@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { constant, type Expr } from '../components/expr.js';
 import { exprOf } from '../components/expressions.js';
-import { waysOut } from '../components/ways.js';
-import { functionScope, type Bound, type Scope } from '../components/scope.js';
+import { functionScope, waysOut } from '../components/ways.js';
+import { type Bound, type Scope } from '../components/scope.js';
 import { isFunction, returnedFrom, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;

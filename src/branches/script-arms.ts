@@ -1,20 +1,16 @@
+import { functionScope } from '../components/ways.js';
 import type { Node } from 'oxc-parser';
-import { exprOf, testOf } from '../components/expressions.js';
-import { constant, memberOf, nullish, oneOf, type Expr, type Test } from '../components/expr.js';
-import { functionScope, type Bound, type Scope } from '../components/scope.js';
+import { exprOf, exprOfBound, testOf } from '../components/expressions.js';
+import { constant, memberOf, nullish, oneOf, UNKNOWN, type Expr, type Test } from '../components/expr.js';
+import { partsIn, type Bound, type Scope } from '../components/scope.js';
 import type { Place } from '../finding.js';
-import {
-  childrenOf,
-  isFunction,
-  memberName,
-  propertyName,
-  unwrapped,
-  type FunctionNode,
-} from '../syntax/tree.js';
+import { childrenOf, isFunction, memberName, unwrapped, type FunctionNode } from '../syntax/tree.js';
 import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
-import { leaves, leavesCase, showsMarkup } from './ways.js';
+import { showsMarkup } from './shows.js';
+import { leaves, mayLeave, neverFalls } from '../language/completion.js';
+import { bindPattern } from '../language/patterns.js';
 
 /** Every branch of a script, in the order of the source. */
 export function scriptBranches(scopes: ScriptScopes): Branch[] {
@@ -106,14 +102,26 @@ class Inventory {
     });
   }
 
-  // What follows an `if` that always leaves stands under its negation.
+  // What follows a statement that may leave stands under the condition that it has not left.
   #statements(statements: readonly Node[], around: Around): void {
     let under = around.under;
     for (const statement of statements) {
       this.read(statement, { ...around, under });
-      if (statement.type !== 'IfStatement' || statement.alternate || !leaves(statement.consequent)) continue;
-      under = [...under, negated(this.#condition(statement.test, around))];
+      under = [...under, ...this.#goingOn(statement, around)];
     }
+  }
+
+  // The conditions under which a statement goes on to the next; none where it always does.
+  #goingOn(node: Node, around: Around): readonly Condition[] {
+    if (!mayLeave(node)) return [];
+    if (leaves(node)) return [NEVER];
+    if (node.type === 'BlockStatement') return node.body.flatMap((each) => this.#goingOn(each, around));
+    if (node.type !== 'IfStatement') return [inWords('nothing before it leaves')];
+    const own = this.#condition(node.test, around);
+    const yes = [own, ...this.#goingOn(node.consequent, around)];
+    const no = [negated(own), ...(node.alternate ? this.#goingOn(node.alternate, around) : [])];
+    if (yes.includes(NEVER)) return no;
+    return no.includes(NEVER) ? yes : [anyOf([allOf(yes), allOf(no)])];
   }
 
   #if(node: NodeOf<'IfStatement'> | NodeOf<'ConditionalExpression'>, around: Around): void {
@@ -195,16 +203,19 @@ class Inventory {
     if (method.type !== 'MemberExpression' || !WALKS.has(memberName(method) ?? '') || !fn || !isFunction(fn))
       return undefined;
     const list = exprOf(method.object, scope);
-    const item = list.is === 'list' && list.items.length ? oneOf(list.items) : memberOf(list, '0');
+    // Of what a function makes, the first item says nothing of the others.
+    const item: Expr =
+      list.is === 'list' && list.items.length
+        ? oneOf(list.items)
+        : list.is === 'computed'
+          ? UNKNOWN
+          : memberOf(list, '0');
     const names = new Map<string, Bound>();
     const [param] = fn.params;
-    if (param?.type === 'Identifier') names.set(param.name, { is: 'expr', expr: item });
-    if (param?.type === 'ObjectPattern')
-      for (const each of param.properties) {
-        const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-        if (each.type === 'Property' && key !== undefined && each.value.type === 'Identifier')
-          names.set(each.value.name, { is: 'expr', expr: memberOf(item, key) });
-      }
+    if (param)
+      bindPattern(param, { is: 'expr', expr: item }, partsIn(scope), (name, bound) =>
+        names.set(name.name, bound),
+      );
     return { fn, names };
   }
 
@@ -226,7 +237,7 @@ class Inventory {
     let fallsTo: Condition[] = [];
     const conditions = own.map((each, i) => {
       const reaches = [...fallsTo, each ?? none];
-      fallsTo = node.cases[i]?.consequent.some(leavesCase) ? [] : reaches;
+      fallsTo = node.cases[i]?.consequent.some(neverFalls) ? [] : reaches;
       return anyOf(reaches);
     });
     const arms = node.cases.map((each, i) =>
@@ -308,6 +319,8 @@ class Inventory {
   }
 }
 
+const NEVER: Condition = { text: 'never', test: { is: 'any', of: [] } };
+
 // A name that is given a value further down holds another one here.
 const before = (node: Node, scope: Scope): Scope => ({
   ...scope,
@@ -324,7 +337,7 @@ function withoutDefault(left: Node, scope: Scope): Expr {
   if (left.type !== 'Identifier') return { is: 'unknown' };
   const bound = scope.lookup(left.name);
   if (bound?.is === 'prop') return { is: 'prop', name: bound.name };
-  if (bound?.is === 'part') return memberOf(exprOf(bound.of, bound.scope), bound.key);
+  if (bound?.is === 'either') return exprOfBound(bound.of);
   if (bound?.is === 'expr' && bound.expr.is === 'if') return bound.expr.otherwise;
   return { is: 'unknown', name: left.name };
 }

@@ -2,10 +2,11 @@ import type { Node, Program } from 'oxc-parser';
 import { angularDeclarations } from '../components/frameworks/angular/angular-class.js';
 import { constant, UNKNOWN, type Expr } from '../components/expr.js';
 import { enumValues } from '../language/enums.js';
-import { exprOf, partOf } from '../components/expressions.js';
+import { exprOf, withFallback } from '../components/expressions.js';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
 import { bindPattern, inner, propsOf, type Bound, type Scope } from '../components/scope.js';
-import type { Component, Framework } from '../components/view.js';
+import type { Framework } from '../components/shown.js';
+import type { Component } from '../components/view.js';
 import {
   computedValue,
   definesProps,
@@ -250,7 +251,10 @@ export class ScriptScopes {
 // Past the parameters, the default has already taken the place of undefined.
 const withDefault = (bound: Bound, scope: Scope): Bound =>
   bound.is === 'prop' && bound.fallback
-    ? { is: 'expr', expr: partOf({ is: 'prop', name: bound.name }, { fallback: bound.fallback, scope }, 0) }
+    ? {
+        is: 'expr',
+        expr: withFallback({ is: 'prop', name: bound.name }, { fallback: bound.fallback, scope }, 0),
+      }
     : bound;
 
 const COMPUTES = new Set(['computed', 'useMemo']);

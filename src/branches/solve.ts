@@ -243,7 +243,8 @@ function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
   const isKept = (atom: Atom): boolean =>
     atom.is === 'truthy'
       ? isExact(atom.expr)
-      : isPair(atom.left, atom.right, isConstant) || (isConstant(atom.left) && isConstant(atom.right));
+      : !atom.loose &&
+        (isPair(atom.left, atom.right, isConstant) || (isConstant(atom.left) && isConstant(atom.right)));
   return mapAtoms(test, (atom) => (isKept(atom) ? atom : { is: 'unsure' }));
 }
 

@@ -1,50 +1,67 @@
 import type { Node } from 'oxc-parser';
-import { memberName, propertyName, unwrapped } from '../syntax/tree.js';
-import { optionsOf, textPieces, type Expr } from './expr.js';
-import { exprOf } from './expressions.js';
-import { resolved, type Scope } from './scope.js';
+import { memberName } from '../syntax/tree.js';
+import { textPieces, UNKNOWN, type Expr } from './expr.js';
+import { exprOf, testFrom } from './expressions.js';
+import type { Scope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';
 
 const JOINERS = new Set(['clsx', 'classnames', 'classNames', 'cx', 'cn', 'cc', 'css']);
+const KEEPING = new Set(['join', 'filter', 'trim']);
 
 /** The class names that an expression gives: a string, a list, an object of conditions, or a helper that joins them. */
-export function classesOf(node: Node, scope: Scope): ClassList {
-  const inner = unwrapped(node);
-  switch (inner.type) {
-    case 'ConditionalExpression':
-      return maybe(classesOf(inner.consequent, scope), classesOf(inner.alternate, scope));
-    case 'LogicalExpression':
-      return maybe(
-        classesOf(inner.right, scope),
-        inner.operator === '&&' ? NO_CLASSES : classesOf(inner.left, scope),
-      );
-    case 'ArrayExpression':
-      return together(inner.elements.map((each) => (each ? classesOf(each, scope) : NO_CLASSES)));
-    case 'ObjectExpression':
-      return together(inner.properties.map((each) => ofCondition(each, scope)));
-    case 'CallExpression':
-      return ofCall(inner, scope);
-    case 'Identifier': {
-      const found = resolved(inner, scope);
-      return found && found.node !== inner && found.node.type !== 'Identifier'
-        ? classesOf(found.node, found.scope)
-        : classesIn(exprOf(inner, scope));
-    }
+export const classesOf = (node: Node, scope: Scope): ClassList => classesIn(exprOf(node, joining(scope)));
+
+// A helper that joins class names gives all that it is given; any other may give them, and more.
+const joining = (scope: Scope): Scope => ({
+  ...scope,
+  called(callee, args, inside, depth) {
+    const known = scope.called?.(callee, args, inside, depth);
+    if (known) return known;
+    const method = memberName(callee);
+    if (callee.type === 'MemberExpression' && method !== undefined && KEEPING.has(method))
+      return exprOf(callee.object, inside, depth);
+    if (callee.type !== 'Identifier' && callee.type !== 'MemberExpression') return undefined;
+    if (callee.type === 'Identifier' && JOINERS.has(callee.name)) return { is: 'list', items: args };
+    return args.length > 0 ? { is: 'choice', options: [{ is: 'list', items: args }, UNKNOWN] } : undefined;
+  },
+});
+
+/** The class names in a value, or in the values of which one is given. A word that touches a hole is not known. */
+export function classesIn(expr: Expr): ClassList {
+  switch (expr.is) {
+    case 'if':
+      // `open && 'open'`: nothing where it does not hold.
+      return maybe(classesIn(expr.then), isFalsyPart(expr) ? NO_CLASSES : classesIn(expr.otherwise));
+    case 'choice':
+      return maybe(...expr.options.map(classesIn));
+    case 'list':
+      return together(expr.items.map(classesIn));
+    case 'object':
+      return together([...expr.entries.map(ofCondition), expr.open ? OPEN : NO_CLASSES]);
+    case 'constant':
+      return typeof expr.value === 'string' ? inText(expr) : NO_CLASSES;
     default:
-      return classesIn(exprOf(inner, scope));
+      return inText(expr);
   }
 }
 
-/** The class names in a text. A word that touches a hole is not known. */
-export function classesIn(expr: Expr): ClassList {
-  const options = optionsOf(expr);
-  if (options) return maybe(...options.map(classesIn));
+const OPEN: ClassList = { ...NO_CLASSES, open: true };
+
+const isFalsyPart = ({ test, otherwise }: Extract<Expr, { is: 'if' }>): boolean =>
+  (test.is === 'truthy' && test.expr === otherwise) || testFrom(otherwise) === test;
+
+function inText(expr: Expr): ClassList {
   const marked = textPieces(expr)
     .map((piece) => (typeof piece === 'string' ? piece : '\u0000'))
     .join('');
   const all = words(marked);
   const always = all.filter((word) => !word.includes('\u0000'));
   return { always, maybe: [], open: always.length < all.length };
+}
+
+function ofCondition([name, value]: readonly [string, Expr]): ClassList {
+  if (value.is !== 'constant') return { always: [], maybe: words(name), open: false };
+  return value.value ? { always: words(name), maybe: [], open: false } : NO_CLASSES;
 }
 
 /** Several lists on one element. */
@@ -62,30 +79,3 @@ const maybe = (...lists: ClassList[]): ClassList => {
   const all = together(lists);
   return { always: [], maybe: [...all.always, ...all.maybe], open: all.open };
 };
-
-function ofCondition(property: Node, scope: Scope): ClassList {
-  if (property.type === 'SpreadElement') return classesOf(property.argument, scope);
-  if (property.type !== 'Property') return { ...NO_CLASSES, open: true };
-  const name = propertyName(property.key, property.computed);
-  if (name === undefined) return maybe(classesIn(exprOf(property.key, scope)));
-  const value = exprOf(property.value, scope);
-  const always = value.is === 'constant' && Boolean(value.value);
-  return always
-    ? { always: words(name), maybe: [], open: false }
-    : { always: [], maybe: words(name), open: false };
-}
-
-function ofCall(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope): ClassList {
-  const callee = unwrapped(node.callee);
-  const method = memberName(callee);
-  if (callee.type === 'MemberExpression' && (method === 'join' || method === 'filter' || method === 'trim')) {
-    return classesOf(callee.object, scope);
-  }
-  const all = together(
-    node.arguments.map((each) =>
-      each.type === 'SpreadElement' ? { ...NO_CLASSES, open: true } : classesOf(each, scope),
-    ),
-  );
-  const known = callee.type === 'Identifier' && JOINERS.has(callee.name);
-  return known ? all : { always: [], maybe: [...all.always, ...all.maybe], open: true };
-}

@@ -1,4 +1,5 @@
-import { operate, type Constant } from '../language/operations.js';
+import { memberOfData, operate, type Constant, type Data } from '../language/operations.js';
+import { shownData, type Showing } from './shown.js';
 
 export type { Constant };
 
@@ -9,8 +10,10 @@ export type Expr =
   | { is: 'prop'; name: string }
   /** `optional`: read by `?.`, which gives undefined where there is nothing to read from. */
   | { is: 'member'; of: Expr; name: string; optional?: boolean }
-  /** Texts joined: a template literal, a sum of strings, mixed content. */
+  /** Texts joined, each part as the language makes a text of it: a template literal, a sum with a string. */
   | { is: 'text'; parts: readonly Expr[] }
+  /** What a framework shows for a value. */
+  | { is: 'shown'; how: Showing; of: Expr }
   /** One of these, depending on something. */
   | { is: 'choice'; options: readonly Expr[] }
   | { is: 'if'; test: Test; then: Expr; otherwise: Expr }
@@ -27,7 +30,8 @@ export type Expr =
 /** A condition, as far as it can be read. */
 export type Test =
   | { is: 'truthy'; expr: Expr }
-  | { is: 'same'; left: Expr; right: Expr }
+  /** `loose`: after the conversions of `==`. */
+  | { is: 'same'; left: Expr; right: Expr; loose?: boolean }
   | { is: 'not'; of: Test }
   | { is: 'all' | 'any'; of: readonly Test[] }
   | { is: 'unsure' };
@@ -85,6 +89,8 @@ export function filled(expr: Expr, given: GivenProps): Expr {
       );
     case 'text':
       return joined(expr.parts.map((part) => filled(part, given)));
+    case 'shown':
+      return shown(filled(expr.of, given), expr.how);
     case 'choice':
       return oneOf(expr.options.map((option) => filled(option, given)));
     case 'if': {
@@ -101,20 +107,81 @@ export function filled(expr: Expr, given: GivenProps): Expr {
   }
 }
 
-/** What an operation gives: worked out where all operands are constants. */
+/** What an operator, function or method of the table gives: worked out where all operands are data. */
 export function computed(by: string, of: readonly Expr[]): Expr {
   const [list, item] = of;
-  if (by === 'includes' && list?.is === 'list' && item) {
+  if (by === 'includes' && of.length === 2 && list?.is === 'list' && item) {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);
   }
-  // Most are asked for again and again with something still open.
-  for (const each of of) if (each.is !== 'constant') return { is: 'computed', by, of };
-  const known = operate(
-    by,
-    of.map((each) => (each.is === 'constant' ? each.value : undefined)),
-  );
-  return known ? constant(known.value) : { is: 'computed', by, of };
+  const operands: Data[] = [];
+  for (const each of of) {
+    const data = dataOf(each);
+    // Most are asked for again and again with something still open.
+    if (!data) return { is: 'computed', by, of };
+    operands.push(data.value);
+  }
+  const result = operate(by, operands);
+  return result ? exprOfData(result.value) : { is: 'computed', by, of };
+}
+
+/** All of an expression as data; undefined where any of it is not known. */
+export function dataOf(expr: Expr): { value: Data } | undefined {
+  switch (expr.is) {
+    case 'constant':
+      return expr;
+    case 'list': {
+      const items: Data[] = [];
+      for (const item of expr.items) {
+        const data = dataOf(item);
+        if (!data) return undefined;
+        items.push(data.value);
+      }
+      return { value: items };
+    }
+    case 'object': {
+      const entries: Record<string, Data> = {};
+      if (expr.open) return undefined;
+      for (const [key, value] of expr.entries) {
+        const data = dataOf(value);
+        if (!data) return undefined;
+        entries[key] = data.value;
+      }
+      return { value: entries };
+    }
+    default:
+      return undefined;
+  }
+}
+
+/** Data as an expression. */
+export function exprOfData(value: Data): Expr {
+  if (typeof value !== 'object' || value === null) return constant(value);
+  if (Array.isArray(value)) return { is: 'list', items: (value as readonly Data[]).map(exprOfData) };
+  const entries = Object.entries(value).map(([key, each]) => [key, exprOfData(each as Data)] as const);
+  return { is: 'object', entries, open: false };
+}
+
+/** What a framework shows for an expression. */
+export function shown(expr: Expr, how: Showing): Expr {
+  switch (expr.is) {
+    // A text is shown as it is, and so is what was made one.
+    case 'text':
+    case 'shown':
+    case 'unknown':
+    case 'something':
+      return expr;
+    case 'choice':
+      return oneOf(expr.options.map((option) => shown(option, how)));
+    case 'if':
+      return { ...expr, then: shown(expr.then, how), otherwise: shown(expr.otherwise, how) };
+    default: {
+      const data = dataOf(expr);
+      if (!data) return { is: 'shown', how, of: expr };
+      const text = shownData(data.value, how);
+      return text ? constant(text.value) : UNKNOWN;
+    }
+  }
 }
 
 // Whether a list holds a value; undefined where that can't be told.
@@ -129,13 +196,20 @@ export function memberOf(expr: Expr, name: string, optional = false): Expr {
   switch (expr.is) {
     case 'object': {
       const entry = expr.entries.findLast(([key]) => key === name);
-      return entry?.[1] ?? (expr.open ? UNKNOWN : constant(undefined));
+      return entry?.[1] ?? (expr.open || name in {} ? UNKNOWN : constant(undefined));
     }
     case 'list':
       if (name === 'length') return constant(expr.items.length);
-      return expr.items[Number(name)] ?? (/^\d+$/.test(name) ? constant(undefined) : UNKNOWN);
+      if (!/^(?:0|[1-9]\d*)$/.test(name)) return name in [] ? UNKNOWN : constant(undefined);
+      return expr.items[Number(name)] ?? constant(undefined);
     case 'choice':
       return oneOf(expr.options.map((option) => memberOf(option, name, optional)));
+    case 'if':
+      return {
+        ...expr,
+        then: memberOf(expr.then, name, optional),
+        otherwise: memberOf(expr.otherwise, name, optional),
+      };
     case 'prop':
     case 'member':
     case 'computed':
@@ -143,19 +217,14 @@ export function memberOf(expr: Expr, name: string, optional = false): Expr {
     // What it is a part of is still known by name.
     case 'unknown':
       return expr.name === undefined ? expr : { ...expr, path: [...(expr.path ?? []), name] };
-    case 'constant':
+    case 'constant': {
       if (optional && (expr.value === null || expr.value === undefined)) return constant(undefined);
-      return ofPrimitive(expr.value, name);
+      const member = memberOfData(expr.value, name);
+      return member ? exprOfData(member.value) : UNKNOWN;
+    }
     default:
       return UNKNOWN;
   }
-}
-
-// Texts have a length; what no text, number or truth value has is undefined.
-function ofPrimitive(value: Constant, name: string): Expr {
-  if (value === null || value === undefined) return UNKNOWN;
-  if (typeof value === 'string' && name === 'length') return constant(value.length);
-  return name in Object(value) ? UNKNOWN : constant(undefined);
 }
 
 /** Whether a condition holds with these props; undefined where that can't be told. */
@@ -164,7 +233,7 @@ export function outcome(test: Test, given: GivenProps): boolean | undefined {
     case 'truthy':
       return truth(filled(test.expr, given));
     case 'same':
-      return equal(filled(test.left, given), filled(test.right, given));
+      return equal(filled(test.left, given), filled(test.right, given), test.loose);
     case 'not': {
       const inner = outcome(test.of, given);
       return inner === undefined ? undefined : !inner;
@@ -200,30 +269,58 @@ function truth(expr: Expr): boolean | undefined {
   }
 }
 
-function equal(left: Expr, right: Expr): boolean | undefined {
-  if (left.is === 'constant' && right.is === 'constant') return left.value === right.value;
+function equal(left: Expr, right: Expr, loose = false): boolean | undefined {
+  if (left.is === 'constant' && right.is === 'constant')
+    return Boolean(operate(loose ? '==' : '===', [left.value, right.value])?.value);
   const [known, other] = left.is === 'constant' ? [left, right] : [right, left];
   if (known.is !== 'constant') return undefined;
-  if (other.is === 'object' || other.is === 'list') return false;
-  if (truth(other) === true && !known.value) return false;
   const values = possibleValues(other);
-  return values && !values.includes(known.value) ? false : undefined;
+  if (values) {
+    const found = new Set(values.map((each) => equal(known, constant(each), loose)));
+    return found.size === 1 ? [...found][0] : undefined;
+  }
+  if (loose) return undefined;
+  if (other.is === 'object' || other.is === 'list') return false;
+  return truth(other) === true && !known.value ? false : undefined;
 }
 
 /** Texts joined, neighbouring constants made one. */
 export function joined(parts: readonly Expr[]): Expr {
-  const flat = parts.flatMap((part) => (part.is === 'text' ? part.parts : [part]));
+  const flat = parts.flatMap((part) => (part.is === 'text' ? part.parts : [asOneText(part)]));
   const merged: Expr[] = [];
   for (const part of flat) {
     const last = merged.at(-1);
     if (part.is === 'constant' && last?.is === 'constant') {
-      merged[merged.length - 1] = constant(asText(last.value) + asText(part.value));
-    } else merged.push(part.is === 'constant' ? constant(asText(part.value)) : part);
+      merged[merged.length - 1] = constant(String(last.value) + String(part.value));
+    } else merged.push(part.is === 'constant' ? constant(String(part.value)) : part);
   }
   const [only] = merged;
   if (!only) return constant('');
   return merged.length === 1 && only.is === 'constant' ? only : { is: 'text', parts: merged };
 }
+
+// A list or object that is data is the text that the language makes of it.
+function asOneText(part: Expr): Expr {
+  const data = part.is === 'list' || part.is === 'object' ? dataOf(part) : undefined;
+  return data ? constant(String(data.value)) : part;
+}
+
+/** An attribute, by its HTML name, as a framework writes it; undefined where it is left out. */
+export const shownAttribute = (
+  attribute: string,
+  value: Expr,
+  how: Pick<Showing, 'framework' | 'property'>,
+): Expr => (NO_TEXT.has(attribute) ? value : shown(value, { ...how, attribute }));
+
+// What is no text in the end: class names and styles are read part by part.
+const NO_TEXT: ReadonlySet<string> = new Set([
+  'class',
+  'style',
+  'ref',
+  'is',
+  'innerhtml',
+  'dangerouslysetinnerhtml',
+]);
 
 /** One of several, equal options made one. */
 export function oneOf(options: readonly Expr[]): Expr {
@@ -240,18 +337,22 @@ function same(a: Expr, b: Expr): boolean {
   return a.is === 'unknown' ? b.is === 'unknown' : JSON.stringify(a) === JSON.stringify(b);
 }
 
-const asText = (value: Constant): string =>
-  value === null || value === undefined || typeof value === 'boolean' ? '' : String(value);
+// What is shown of a value that is left out is nothing.
+const asText = (value: Constant): string => (value === undefined ? '' : String(value));
 
 /** A part of a text: literal, one of several literal ones, or a hole. */
 export type Piece = string | readonly string[] | undefined;
 
 /** The text that an expression shows, in pieces. */
 export function textPieces(expr: Expr): Piece[] {
-  if (expr.is === 'constant') return [asText(expr.value)];
-  if (expr.is === 'text') return expr.parts.flatMap(textPieces);
+  return expr.is === 'text' ? expr.parts.flatMap((part) => piecesOf(part, String)) : piecesOf(expr, asText);
+}
+
+function piecesOf(expr: Expr, text: (value: Constant) => string): Piece[] {
+  if (expr.is === 'constant') return [text(expr.value)];
+  if (expr.is === 'text') return textPieces(expr);
   const values = possibleValues(expr);
-  return [values && values.length <= MOST_CHOICES ? values.map(asText) : undefined];
+  return [values && values.length <= MOST_CHOICES ? values.map(text) : undefined];
 }
 
 const MOST_CHOICES = 6;
@@ -298,6 +399,8 @@ export function visitProps(expr: Expr, visit: VisitProp): void {
     }
     case 'text':
       return expr.parts.forEach(sub);
+    case 'shown':
+      return sub(expr.of);
     case 'choice':
       return expr.options.forEach(sub);
     case 'if':

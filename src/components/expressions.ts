@@ -1,9 +1,13 @@
 import type { Node } from 'oxc-parser';
-import { memberName, propertyName, unwrapped } from '../syntax/tree.js';
-import { isConversion, isMethod, isOperation } from '../language/operations.js';
+import { isGlobalFunction, isMethod, type Data } from '../language/operations.js';
+import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../language/reader.js';
+import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
 import {
+  both,
   computed,
   constant,
+  dataOf,
+  exprOfData,
   joined,
   memberOf,
   not,
@@ -15,162 +19,22 @@ import {
   type Expr,
   type Test,
 } from './expr.js';
-import { type Bound, DEEPEST, isProps, type Scope } from './scope.js';
+import { DEEPEST, isProps, type Bound, type Scope } from './scope.js';
 
-/** What an expression gives, as far as it can be read in its scope. */
-export function exprOf(node: Node, scope: Scope, depth = 0): Expr {
-  const inner = unwrapped(node);
-  if (depth > DEEPEST) return UNKNOWN;
-  const sub = (each: Node): Expr => exprOf(each, scope, depth + 1);
-  switch (inner.type) {
-    case 'Literal':
-      return 'regex' in inner || typeof inner.value === 'bigint'
-        ? UNKNOWN
-        : constant(inner.value as string | number | boolean | null);
-    case 'TemplateLiteral':
-      return joined(
-        inner.quasis.flatMap((quasi, i) => {
-          const hole = inner.expressions[i];
-          return [constant(quasi.value.cooked ?? ''), ...(hole ? [sub(hole)] : [])];
-        }),
-      );
-    case 'BinaryExpression':
-      if (inner.operator === '+') return sum(sub(inner.left), sub(inner.right));
-      return isOperation(inner.operator)
-        ? computed(inner.operator, [sub(inner.left), sub(inner.right)])
-        : asBoolean(testOf(inner, scope, depth));
-    case 'UnaryExpression':
-      if (inner.operator === '!') return asBoolean(testOf(inner, scope, depth));
-      return inner.operator === '-' || inner.operator === 'typeof'
-        ? computed(inner.operator === '-' ? 'negative' : 'typeof', [sub(inner.argument)])
-        : UNKNOWN;
-    case 'CallExpression':
-      return ofCall(inner, scope, depth);
-    case 'ConditionalExpression':
-      return {
-        is: 'if',
-        test: testOf(inner.test, scope, depth + 1),
-        then: sub(inner.consequent),
-        otherwise: sub(inner.alternate),
-      };
-    case 'LogicalExpression':
-      return logical(inner.operator, sub(inner.left), sub(inner.right));
-    case 'ObjectExpression':
-      return objectOf(inner, scope, depth);
-    case 'ArrayExpression':
-      return inner.elements.every((each) => each && each.type !== 'SpreadElement')
-        ? { is: 'list', items: inner.elements.map((each) => (each ? sub(each) : UNKNOWN)) }
-        : SOMETHING;
-    case 'ArrowFunctionExpression':
-    case 'FunctionExpression':
-    case 'FunctionDeclaration':
-    case 'ClassExpression':
-    case 'NewExpression':
-    case 'JSXElement':
-    case 'JSXFragment':
-      return SOMETHING;
-    case 'Identifier':
-      return inner.name === 'undefined' ? constant(undefined) : named(inner.name, scope, depth);
-    case 'MemberExpression':
-      return ofMember(inner, scope, depth);
-    case 'AssignmentExpression':
-      return sub(inner.right);
-    default:
-      return UNKNOWN;
-  }
-}
+/** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
+export const exprOf = (node: Node, scope: Scope, depth = 0): Expr => new Expressions(scope, depth).read(node);
 
 /** Whether an expression is truthy, as a condition over props and constants. */
-export function testOf(node: Node, scope: Scope, depth = 0): Test {
-  const inner = unwrapped(node);
-  if (depth > DEEPEST) return UNSURE;
-  const sub = (each: Node): Test => testOf(each, scope, depth + 1);
-  switch (inner.type) {
-    case 'UnaryExpression':
-      return inner.operator === '!' ? not(sub(inner.argument)) : UNSURE;
-    case 'LogicalExpression':
-      if (inner.operator === '??') break;
-      return { is: inner.operator === '&&' ? 'all' : 'any', of: [sub(inner.left), sub(inner.right)] };
-    case 'BinaryExpression':
-      return comparison(
-        inner.operator,
-        exprOf(inner.left, scope, depth + 1),
-        exprOf(inner.right, scope, depth + 1),
-      );
-    case 'CallExpression': {
-      const callee = unwrapped(inner.callee);
-      const [first] = inner.arguments;
-      const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
-      if ((name === 'Boolean' || name === 'isValidElement') && first) return sub(first);
-      const list = name === 'includes' && first ? listOf(callee, scope, depth) : undefined;
-      if (!list || !first) break;
-      const right = exprOf(first, scope, depth + 1);
-      return { is: 'any', of: list.map((left): Test => ({ is: 'same', left, right })) };
-    }
-  }
-  return truthy(exprOf(inner, scope, depth + 1));
-}
-
-function comparison(operator: string, left: Expr, right: Expr): Test {
-  const isNull = (expr: Expr): boolean =>
-    expr.is === 'constant' && (expr.value === null || expr.value === undefined);
-  const loose = isNull(right) ? nullish(left) : isNull(left) ? nullish(right) : undefined;
-  switch (operator) {
-    case '===':
-      return { is: 'same', left, right };
-    case '!==':
-      return not({ is: 'same', left, right });
-    case '==':
-      return loose ?? { is: 'same', left, right };
-    case '!=':
-      return not(loose ?? { is: 'same', left, right });
-    default:
-      return isOperation(operator) ? truthy(computed(operator, [left, right])) : UNSURE;
-  }
-}
-
-const asBoolean = (test: Test): Expr =>
-  test === UNSURE ? UNKNOWN : { is: 'if', test, then: constant(true), otherwise: constant(false) };
-
-function logical(operator: string, left: Expr, right: Expr): Expr {
-  if (operator === '??') return { is: 'if', test: nullish(left), then: right, otherwise: left };
-  const [then, otherwise] = operator === '&&' ? [right, left] : [left, right];
-  return { is: 'if', test: truthy(left), then, otherwise };
-}
-
-function objectOf(node: Extract<Node, { type: 'ObjectExpression' }>, scope: Scope, depth: number): Expr {
-  const entries: (readonly [string, Expr])[] = [];
-  let open = false;
-  for (const each of node.properties) {
-    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-    const spread = each.type === 'SpreadElement' ? exprOf(each.argument, scope, depth + 1) : undefined;
-    if (each.type === 'Property' && key !== undefined)
-      entries.push([key, exprOf(each.value, scope, depth + 1)]);
-    else if (spread?.is === 'object') {
-      entries.push(...spread.entries);
-      open ||= spread.open;
-    } else {
-      // What can't be read may hide all before it.
-      entries.length = 0;
-      open = true;
-    }
-  }
-  return { is: 'object', entries, open };
-}
-
-function sum(left: Expr, right: Expr): Expr {
-  const isText = (expr: Expr): boolean =>
-    expr.is === 'text' || (expr.is === 'constant' && typeof expr.value === 'string');
-  return isText(left) || isText(right) ? joined([left, right]) : computed('+', [left, right]);
-}
+export const testOf = (node: Node, scope: Scope, depth = 0): Test => testFrom(exprOf(node, scope, depth));
 
 /** What a name gives; a value that can't be told keeps the name. */
 export function named(name: string, scope: Scope, depth = 0): Expr {
-  const expr = ofBound(scope.lookup(name), depth);
+  const expr = exprOfBound(scope.lookup(name), depth);
   return expr === UNKNOWN ? { is: 'unknown', name } : expr;
 }
 
-function ofBound(bound: Bound | undefined, depth: number): Expr {
+/** What a name that stands for something gives. */
+export function exprOfBound(bound: Bound | undefined, depth = 0): Expr {
   switch (bound?.is) {
     case 'prop':
       return { is: 'prop', name: bound.name };
@@ -179,7 +43,9 @@ function ofBound(bound: Bound | undefined, depth: number): Expr {
     case 'node':
       return exprOf(bound.node, bound.scope, depth + 1);
     case 'part':
-      return partOf(memberOf(exprOf(bound.of, bound.scope, depth + 1), bound.key), bound, depth);
+      return memberOf(exprOfBound(bound.of, depth + 1), bound.key);
+    case 'either':
+      return withFallback(exprOfBound(bound.of, depth + 1), { ...bound, fallback: bound.otherwise }, depth);
     case 'assigned':
       return bound.ways.reduce<Expr>(
         (before, { node, test }) => ({
@@ -196,7 +62,7 @@ function ofBound(bound: Bound | undefined, depth: number): Expr {
 }
 
 /** A value with what stands for it where it is undefined: `{ size = 3 }`. */
-export function partOf(
+export function withFallback(
   expr: Expr,
   { fallback, scope }: { fallback?: Node; scope: Scope },
   depth: number,
@@ -206,39 +72,235 @@ export function partOf(
   return { is: 'if', test, then: exprOf(fallback, scope, depth + 1), otherwise: expr };
 }
 
-// `['open', 'shut'].includes(…)`
-function listOf(callee: Node, scope: Scope, depth: number): readonly Expr[] | undefined {
-  if (callee.type !== 'MemberExpression') return undefined;
-  const list = exprOf(callee.object, scope, depth + 1);
-  return list.is === 'list' && list.items.every(({ is }) => is === 'constant') ? list.items : undefined;
+/** Expressions of components: what the language says of them, over props, fields and constants. */
+class Expressions implements Algebra<Expr> {
+  readonly #scope: Scope;
+  #depth: number;
+
+  constructor(scope: Scope, depth: number) {
+    this.#scope = scope;
+    this.#depth = depth;
+  }
+
+  read(node: Node): Expr {
+    if (this.#depth > DEEPEST) return UNKNOWN;
+    this.#depth++;
+    const expr = readExpression(node, this);
+    this.#depth--;
+    return expr;
+  }
+
+  readonly unknown = (): Expr => UNKNOWN;
+  readonly data = (value: Data): Expr => exprOfData(value);
+  readonly dataOf = dataOf;
+  readonly pattern = (): Expr => SOMETHING;
+
+  operation(by: string, of: readonly Expr[]): Expr {
+    const [left = UNKNOWN, right = UNKNOWN] = of;
+    switch (by) {
+      case 'template':
+        return joined(of);
+      case '+':
+        return isText(left) || isText(right) ? joined(of) : computed(by, of);
+      case '===':
+      case '!==':
+      case '==':
+      case '!=':
+        return boolean(comparison(by, left, right));
+      case 'unary !':
+        return boolean(not(testFrom(left)));
+      case 'unary void':
+        return constant(undefined);
+      case 'in':
+        return UNKNOWN;
+      default:
+        return computed(by, of);
+    }
+  }
+
+  choice({ operator, test, then, otherwise, taken }: Choice<Expr>): Expr {
+    if (taken) return taken === 'then' ? then() : otherwise();
+    if (operator === '??') return { is: 'if', test: nullish(test), then: otherwise(), otherwise: then() };
+    return { is: 'if', test: testFrom(test), then: then(), otherwise: otherwise() };
+  }
+
+  object(entries: readonly Entry<Expr>[]): Expr {
+    const found: (readonly [string, Expr])[] = [];
+    let open = false;
+    for (const each of entries) {
+      const spread = each.is === 'spread' ? spreadEntries(each.value) : undefined;
+      if (each.is === 'named') found.push([each.key, each.value]);
+      else if (spread) {
+        found.push(...spread.entries);
+        if (!spread.open) continue;
+      }
+      if (each.is === 'named') continue;
+      // What can't be read may have set all that stands before it.
+      found.forEach(([key], i) => (found[i] = [key, UNKNOWN]));
+      open = true;
+    }
+    return { is: 'object', entries: found, open };
+  }
+
+  list(items: readonly Item<Expr>[]): Expr {
+    const found: Expr[] = [];
+    for (const { value, spread } of items) {
+      const text = value.is === 'constant' && typeof value.value === 'string' ? value.value : undefined;
+      if (!spread) found.push(value);
+      else if (value.is === 'list') found.push(...value.items);
+      else if (text !== undefined) found.push(...[...text].map(constant));
+      else return SOMETHING;
+    }
+    return { is: 'list', items: found };
+  }
+
+  other(node: Node): Expr {
+    switch (node.type) {
+      case 'Identifier':
+        return this.#name(node.name);
+      case 'MemberExpression':
+        return this.#member(node);
+      case 'CallExpression':
+        return this.#call(node);
+      case 'AssignmentExpression':
+        return node.operator === '=' ? this.read(node.right) : UNKNOWN;
+      case 'ClassExpression':
+      case 'ClassDeclaration':
+      case 'NewExpression':
+      case 'JSXElement':
+      case 'JSXFragment':
+        return SOMETHING;
+      default:
+        return isFunction(node) ? SOMETHING : UNKNOWN;
+    }
+  }
+
+  #name(name: string): Expr {
+    const known = KNOWN_NAMES.get(name);
+    return known && !this.#scope.lookup(name) ? known : named(name, this.#scope, this.#depth);
+  }
+
+  #member(node: Extract<Node, { type: 'MemberExpression' }>): Expr {
+    const name = memberName(node) ?? this.#key(node.property);
+    if (name === undefined) return UNKNOWN;
+    if (isProps(node.object, this.#scope)) return { is: 'prop', name };
+    if (node.object.type === 'ThisExpression') return named(`this.${name}`, this.#scope, this.#depth);
+    return memberOf(this.read(node.object), name, node.optional);
+  }
+
+  #key(node: Node): string | undefined {
+    const key = this.read(node);
+    return key.is === 'constant' ? String(key.value) : undefined;
+  }
+
+  // A call of an operation, of a signal, or of a function whose result the scope can tell.
+  #call(node: Extract<Node, { type: 'CallExpression' }>): Expr {
+    const callee = unwrapped(node.callee);
+    if (node.arguments.some(({ type }) => type === 'SpreadElement')) return UNKNOWN;
+    const given = node.arguments.map((each) => this.read(each));
+    const result = this.#scope.called?.(callee, given, this.#scope, this.#depth);
+    if (result) return result;
+    const path = pathOf(callee);
+    if (path !== undefined && isGlobalFunction(path) && !this.#scope.lookup(path.split('.')[0] ?? ''))
+      return computed(path, given);
+    const method = memberName(callee);
+    if (callee.type !== 'MemberExpression' || method === undefined) return UNKNOWN;
+    const pattern = unwrapped(callee.object);
+    if (method === 'test' && pattern.type === 'Literal' && 'regex' in pattern && given[0])
+      return computed('matches', [given[0], constant(pattern.raw ?? '')]);
+    if (!isMethod(method)) return UNKNOWN;
+    const of = this.read(callee.object);
+    const [item] = given;
+    const made = method === 'includes' && item && of.is === 'list' ? isOneOf(item, of) : undefined;
+    const whole = made ?? computed(method, [of, ...given]);
+    // `code?.trim()`
+    return callee.optional
+      ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
+      : whole;
+  }
 }
 
-// A call of an operation, of a signal, or of a function whose result the scope can tell.
-function ofCall(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): Expr {
-  const callee = unwrapped(node.callee);
-  const given = node.arguments.map((each) => exprOf(each, scope, depth + 1));
-  const result = scope.called?.(callee, given, scope, depth);
-  if (result) return result;
-  const method = callee.type === 'MemberExpression' ? memberName(callee) : undefined;
-  if (callee.type === 'Identifier' && isConversion(callee.name)) return computed(callee.name, given);
-  if (callee.type !== 'MemberExpression' || method === undefined) return UNKNOWN;
-  const space = callee.object.type === 'Identifier' ? `${callee.object.name}.${method}` : '';
-  if (isOperation(space)) return computed(space, given);
-  if (method === 'includes' && listOf(callee, scope, depth)) return asBoolean(testOf(node, scope, depth));
-  const [first] = node.arguments;
-  if (method === 'test' && callee.object.type === 'Literal' && 'regex' in callee.object && given[0])
-    return computed('matches', [given[0], constant(callee.object.raw ?? '')]);
-  if (!isMethod(method) || first?.type === 'SpreadElement') return UNKNOWN;
-  const of = exprOf(callee.object, scope, depth + 1);
-  const made = computed(method, [of, ...given]);
-  // `code?.trim()`
-  return callee.optional ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: made } : made;
+const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([
+  ['undefined', constant(undefined)],
+  ['NaN', constant(NaN)],
+  ['Infinity', constant(Infinity)],
+]);
+
+// `Math.max`, `String`
+function pathOf(callee: Node): string | undefined {
+  if (callee.type === 'Identifier') return callee.name;
+  if (callee.type !== 'MemberExpression' || callee.object.type !== 'Identifier') return undefined;
+  return `${callee.object.name}.${memberName(callee)}`;
 }
 
-function ofMember(node: Extract<Node, { type: 'MemberExpression' }>, scope: Scope, depth: number): Expr {
-  const name = memberName(node);
-  if (name === undefined) return UNKNOWN;
-  if (isProps(node.object, scope)) return { is: 'prop', name };
-  if (node.object.type === 'ThisExpression') return named(`this.${name}`, scope, depth);
-  return memberOf(exprOf(node.object, scope, depth + 1), name, node.optional);
+const isText = (expr: Expr): boolean =>
+  expr.is === 'text' ||
+  (expr.is === 'shown' && expr.how.attribute === undefined) ||
+  (expr.is === 'constant' && typeof expr.value === 'string');
+
+const boolean = (test: Test): Expr => ({
+  is: 'if',
+  test,
+  then: constant(true),
+  otherwise: constant(false),
+});
+
+function comparison(operator: '===' | '!==' | '==' | '!=', left: Expr, right: Expr): Test {
+  const isNull = (expr: Expr): boolean =>
+    expr.is === 'constant' && (expr.value === null || expr.value === undefined);
+  const loose = operator === '==' || operator === '!=';
+  const nothing = isNull(right) ? nullish(left) : isNull(left) ? nullish(right) : undefined;
+  const same: Test = (loose && nothing) || { is: 'same', left, right, ...(loose ? { loose } : {}) };
+  return operator.startsWith('!') ? not(same) : same;
+}
+
+// `['open', 'shut'].includes(…)`: one comparison each, for who looks for the value.
+function isOneOf(item: Expr, { items }: Extract<Expr, { is: 'list' }>): Expr | undefined {
+  if (!items.every((each) => each.is === 'constant' && !Number.isNaN(each.value))) return undefined;
+  return boolean({ is: 'any', of: items.map((left): Test => ({ is: 'same', left, right: item })) });
+}
+
+// What spreading a value into an object adds to it; undefined where that can't be told.
+function spreadEntries(value: Expr): Pick<Extract<Expr, { is: 'object' }>, 'entries' | 'open'> | undefined {
+  if (value.is === 'object') return value;
+  const isNothing = value.is === 'constant' && (typeof value.value !== 'string' || value.value === '');
+  return isNothing ? { entries: [], open: false } : undefined;
+}
+
+/** The condition that an expression is truthy. */
+export function testFrom(expr: Expr): Test {
+  if (expr === UNKNOWN) return UNSURE;
+  if (expr.is === 'computed' && expr.by === 'Boolean' && expr.of[0]) return testFrom(expr.of[0]);
+  if (expr.is !== 'if') return truthy(expr);
+  const { test, then, otherwise } = expr;
+  if (isConstant(then, true) && isConstant(otherwise, false)) return test;
+  if (isConstant(then, false) && isConstant(otherwise, true)) return not(test);
+  // `a && b`, `a || b`: one of the two is the left side.
+  const [yes, no] = [testFrom(then), testFrom(otherwise)];
+  if (isSame(no, test)) return both(test, yes);
+  return isSame(yes, test) ? { is: 'any', of: [test, no] } : truthy(expr);
+}
+
+const isConstant = (expr: Expr, value: boolean): boolean => expr.is === 'constant' && expr.value === value;
+
+// Whether two conditions ask the same of the same expressions.
+function isSame(a: Test, b: Test): boolean {
+  if (a === b) return true;
+  switch (a.is) {
+    case 'truthy':
+      return b.is === 'truthy' && a.expr === b.expr;
+    case 'not':
+      return b.is === 'not' && isSame(a.of, b.of);
+    case 'all':
+    case 'any':
+      return (
+        b.is === a.is &&
+        a.of.length === b.of.length &&
+        a.of.every((each, i) => isSame(each, b.of[i] ?? UNSURE))
+      );
+    case 'same':
+      return b.is === 'same' && a.left === b.left && a.right === b.right && a.loose === b.loose;
+    default:
+      return false;
+  }
 }

@@ -1,8 +1,7 @@
 import type { Node } from 'oxc-parser';
-import { literalText, memberName, propertyName, unwrapped, type FunctionNode } from '../syntax/tree.js';
+import { memberName, unwrapped } from '../syntax/tree.js';
 import type { Expr, Test } from './expr.js';
-import { partOf } from './expressions.js';
-import { assignedIn } from './ways.js';
+import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
 
 /** What a name stands for inside a component. */
@@ -12,8 +11,10 @@ export type Bound =
   | { is: 'props' }
   /** The object of all props but some. */
   | { is: 'rest'; except: readonly string[] }
-  /** One property of what an expression gives, with what stands for it where there is none. */
-  | { is: 'part'; of: Node; key: string; fallback?: Node; scope: Scope }
+  /** A property of what another name stands for. */
+  | { is: 'part'; of: Bound; key: string; scope: Scope }
+  /** What a name stands for, or an expression where that is undefined. */
+  | { is: 'either'; of: Bound; otherwise: Node; scope: Scope }
   /** Declared by an expression or function that can be read in its own scope. */
   | { is: 'node'; node: Node; scope: Scope }
   | { is: 'expr'; expr: Expr }
@@ -74,143 +75,62 @@ export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
   };
 }
 
-/**
- * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
- * what `isChanged` says is changed in place.
- */
-export function functionScope(
-  fn: FunctionNode,
-  outer: Scope,
-  params: ReadonlyMap<string, Bound>,
-  isChanged?: (name: string) => boolean,
-): Scope {
-  const names = new Map<string, Bound>(params);
-  const scope = inner(outer, names);
-  if (fn.body?.type !== 'BlockStatement') return scope;
-  declareAll(fn.body.body, names, scope);
-  if (isChanged) for (const name of names.keys()) if (isChanged(name)) names.set(name, { is: 'unknown' });
-  for (const [name, ways] of assignedIn(fn, scope)) names.set(name, { is: 'assigned', ways, scope });
-  return scope;
-}
-
-// Constants and functions of a block and of the blocks inside it; a name declared twice is unknown.
-function declareAll(statements: readonly Node[], names: Map<string, Bound>, scope: Scope): void {
-  for (const statement of statements) {
-    switch (statement.type) {
-      case 'VariableDeclaration':
-        for (const each of statement.declarations) {
-          bindPattern(each.id, statement.kind === 'const' ? each.init : null, names, scope);
-        }
-        break;
-      case 'FunctionDeclaration':
-        if (statement.id) names.set(statement.id.name, { is: 'node', node: statement, scope });
-        break;
-      case 'BlockStatement':
-        declareAll(statement.body, names, scope);
-        break;
-      case 'IfStatement':
-        declareAll(
-          [statement.consequent, ...(statement.alternate ? [statement.alternate] : [])],
-          names,
-          scope,
-        );
-        break;
-    }
-  }
-}
-
 /** Binds the names of a pattern to the parts of the value that an expression gives. */
 export function bindPattern(pattern: Node, init: Node | null, names: Map<string, Bound>, scope: Scope): void {
-  if (pattern.type === 'Identifier') {
-    const value = init && unwrapped(init);
-    const same = value?.type === 'Identifier' ? scope.lookup(value.name) : undefined;
-    if (value && isProps(value, scope)) names.set(pattern.name, { is: 'props' });
-    else if (same && same.is !== 'node') names.set(pattern.name, same);
-    else
-      names.set(
-        pattern.name,
-        value && !names.has(pattern.name) ? { is: 'node', node: value, scope } : { is: 'unknown' },
-      );
-    return;
-  }
-  if (pattern.type === 'ObjectPattern') {
-    const fromProps = init !== null && isProps(init, scope);
-    for (const each of pattern.properties) {
-      if (each.type === 'RestElement') bindRest(each.argument, fromProps ? pattern : undefined, names);
-      else if (fromProps) bindProp(each, names, scope);
-      else bindPart(each, init, names, scope);
-    }
-    return;
-  }
-  bindUnknown(pattern, names);
+  const whole = init ? boundOf(unwrapped(init), scope) : UNKNOWN_BOUND;
+  bindNames(pattern, whole, partsIn(scope), ({ name }, bound) => {
+    // A name that is declared twice could be either, but for props by their own name.
+    const twice = names.has(name) && (bound.is === 'node' || bound.is === 'part');
+    names.set(name, twice ? UNKNOWN_BOUND : bound);
+  });
 }
 
-type PropertyPattern = Extract<Node, { type: 'Property' }>;
+const UNKNOWN_BOUND: Bound = { is: 'unknown' };
 
-const partsOf = ({
-  key,
-  value,
-}: PropertyPattern): { key: string | undefined; target: Node; fallback?: Node } => ({
-  key: key.type === 'Identifier' ? key.name : literalText(key),
-  target: value.type === 'AssignmentPattern' ? value.left : value,
-  fallback: value.type === 'AssignmentPattern' ? value.right : undefined,
+function boundOf(value: Node, scope: Scope): Bound {
+  if (isProps(value, scope)) return { is: 'props' };
+  const same = value.type === 'Identifier' ? scope.lookup(value.name) : undefined;
+  return same && same.is !== 'node' ? same : { is: 'node', node: value, scope };
+}
+
+/** The parts of what names stand for. */
+export const partsIn = (scope: Scope): Parts<Bound> => ({
+  member: (of, key) => memberOfBound(of, key, scope),
+  item: (of, at) => memberOfBound(of, String(at), scope),
+  rest: (of, taken) =>
+    of.is === 'props' && typeof taken !== 'number' ? { is: 'rest', except: taken } : UNKNOWN_BOUND,
+  // A default that is written in the body is no default of the prop: it counts here only.
+  fallback: (of, otherwise) =>
+    of.is === 'prop' || of.is === 'part' || of.is === 'expr'
+      ? { is: 'either', of, otherwise, scope }
+      : UNKNOWN_BOUND,
+  unknown: () => UNKNOWN_BOUND,
 });
 
-// A default that is written in the body is no default of the prop: it counts here only.
-function bindProp(property: PropertyPattern, names: Map<string, Bound>, scope?: Scope): void {
-  const { key, target, fallback } = partsOf(property);
-  if (key === undefined || target.type !== 'Identifier') return bindUnknown(target, names);
-  const prop: Expr = { is: 'prop', name: key };
-  if (scope && fallback) names.set(target.name, { is: 'expr', expr: partOf(prop, { fallback, scope }, 0) });
-  else names.set(target.name, { is: 'prop', name: key, fallback });
-}
-
-function bindPart(property: PropertyPattern, of: Node | null, names: Map<string, Bound>, scope: Scope): void {
-  const { key, target, fallback } = partsOf(property);
-  if (!of || key === undefined || target.type !== 'Identifier' || names.has(target.name))
-    return bindUnknown(target, names);
-  names.set(target.name, { is: 'part', of, key, fallback, scope });
-}
-
-function bindRest(
-  target: Node,
-  pattern: Extract<Node, { type: 'ObjectPattern' }> | undefined,
-  names: Map<string, Bound>,
-): void {
-  const taken = pattern?.properties.map((each) =>
-    each.type === 'Property' ? propertyName(each.key, each.computed) : '',
-  );
-  if (target.type !== 'Identifier' || !taken || taken.some((name) => name === undefined)) {
-    return bindUnknown(target, names);
-  }
-  names.set(target.name, { is: 'rest', except: taken.filter((name) => name !== undefined) });
-}
-
-function bindUnknown(pattern: Node, names: Map<string, Bound>): void {
-  if (pattern.type === 'Identifier') names.set(pattern.name, { is: 'unknown' });
-  else if (pattern.type === 'ArrayPattern')
-    pattern.elements.forEach((each) => each && bindUnknown(each, names));
-  else if (pattern.type === 'AssignmentPattern') bindUnknown(pattern.left, names);
-  else if (pattern.type === 'ObjectPattern') {
-    pattern.properties.forEach((each) =>
-      bindUnknown(each.type === 'RestElement' ? each.argument : each.value, names),
-    );
-  }
+function memberOfBound(of: Bound, key: string, scope: Scope): Bound {
+  if (of.is === 'props') return { is: 'prop', name: key };
+  return of.is === 'unknown' ? of : { is: 'part', of, key, scope };
 }
 
 /** Binds the first parameter of a component function as its props. */
 export function propsOf(param: Node | undefined): Map<string, Bound> {
   const names = new Map<string, Bound>();
   const pattern = param?.type === 'AssignmentPattern' ? param.left : param;
-  if (pattern?.type === 'Identifier') names.set(pattern.name, { is: 'props' });
-  else if (pattern?.type === 'ObjectPattern') {
-    for (const each of pattern.properties) {
-      if (each.type === 'RestElement') bindRest(each.argument, pattern, names);
-      else bindProp(each, names);
-    }
-  }
+  if (!pattern) return names;
+  bindNames(pattern, { is: 'props' }, PROP_PARTS, ({ name }, bound) => names.set(name, bound));
   return names;
 }
+
+// Parts of a prop are unknown: no scope is at hand to read their defaults in.
+const PROP_PARTS: Parts<Bound> = {
+  member: (of, key) => (of.is === 'props' ? { is: 'prop', name: key } : UNKNOWN_BOUND),
+  item: () => UNKNOWN_BOUND,
+  rest: (of, taken) =>
+    of.is === 'props' && typeof taken !== 'number' ? { is: 'rest', except: taken } : UNKNOWN_BOUND,
+  fallback: (of, otherwise) => (of.is === 'prop' ? { ...of, fallback: otherwise } : UNKNOWN_BOUND),
+  unknown: () => UNKNOWN_BOUND,
+};
+
 /** `this.head()` */
 export function ownMethod(callee: Node, scope: Scope): Bound | undefined {
   const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';

@@ -1,3 +1,4 @@
+import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
 import type { Expr, Test } from './expr.js';
@@ -78,8 +79,6 @@ export type ViewNode =
   | { kind: 'repeat'; over?: Expr; item?: string; children: readonly ViewNode[]; place: Span }
   /** Something that can't be read. */
   | { kind: 'hole'; why: string; place: Span };
-
-export type Framework = 'react' | 'vue' | 'angular';
 
 /** A component of the project. */
 export interface Component {

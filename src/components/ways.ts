@@ -1,8 +1,9 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
+import { walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
 import { both, not, UNSURE, type Test } from './expr.js';
 import { exprOf, testOf } from './expressions.js';
-import type { Scope, Way } from './scope.js';
+import { completion, completionOf, mayLeave } from '../language/completion.js';
+import { bindPattern, inner, type Bound, type Scope, type Way } from './scope.js';
 
 const ALWAYS: Test = { is: 'all', of: [] };
 const NEVER: Test = { is: 'any', of: [] };
@@ -67,6 +68,8 @@ function follow(statements: readonly Node[], start: Test, scope: Scope, visit: V
     switch (statement.type) {
       case 'ReturnStatement':
       case 'ThrowStatement':
+      case 'BreakStatement':
+      case 'ContinueStatement':
         return NEVER;
       case 'BlockStatement':
         under = follow(statement.body, under, scope, visit);
@@ -80,13 +83,14 @@ function follow(statements: readonly Node[], start: Test, scope: Scope, visit: V
       case 'TryStatement':
         follow(statement.block.body, UNSURE, scope, visit);
         if (statement.handler) follow(statement.handler.body.body, UNSURE, scope, visit);
-        under = returns(statement) ? UNSURE : under;
+        under = mayLeave(statement) ? UNSURE : under;
         break;
       case 'ForStatement':
       case 'ForOfStatement':
       case 'ForInStatement':
       case 'WhileStatement':
-        if (!returns(statement)) break;
+      case 'DoWhileStatement':
+        if (!mayLeave(statement)) break;
         follow([statement.body], UNSURE, scope, visit);
         under = UNSURE;
     }
@@ -106,7 +110,7 @@ function followIf(
   const otherwise = joinedWith(under, not(test));
   const no = node.alternate ? follow([node.alternate], otherwise, scope, visit) : otherwise;
   if (yes === NEVER) return no;
-  return no === NEVER ? yes : returns(node) ? { is: 'any', of: [yes, no] } : under;
+  return no === NEVER ? yes : onlyFalls(node) ? under : { is: 'any', of: [yes, no] };
 }
 
 function followSwitch(
@@ -116,33 +120,75 @@ function followSwitch(
   visit: Visit,
 ): Test {
   const subject = exprOf(node.discriminant, scope);
-  const tests: Test[] = [];
+  const tests = node.cases.flatMap(({ test }): Test[] =>
+    test ? [{ is: 'same', left: subject, right: exprOf(test, scope) }] : [],
+  );
   let fallsTo: Test[] = [];
-  let leaves = false;
-  for (const { test, consequent } of node.cases) {
+  let goesOn = false;
+  for (const [i, { test, consequent }] of node.cases.entries()) {
     const own: Test = test
       ? { is: 'same', left: subject, right: exprOf(test, scope) }
       : not({ is: 'any', of: tests });
-    if (test) tests.push(own);
     fallsTo.push(own);
-    if (consequent.length === 0) continue;
-    const after = follow(consequent, joinedWith(under, { is: 'any', of: fallsTo }), scope, visit);
-    leaves ||= after !== NEVER;
-    fallsTo = [];
+    const ends = completionOf(consequent as readonly Node[]);
+    follow(consequent, joinedWith(under, { is: 'any', of: fallsTo }), scope, visit);
+    const falls = ends.has('falls');
+    goesOn ||= ends.has('breaks') || (falls && i === node.cases.length - 1);
+    if (!falls) fallsTo = [];
   }
   const hasDefault = node.cases.some(({ test }) => !test);
-  if (!returns(node)) return under;
-  return hasDefault && !leaves ? NEVER : leaves ? UNSURE : joinedWith(under, not({ is: 'any', of: tests }));
+  if (!mayLeave(node)) return under;
+  return hasDefault && !goesOn ? NEVER : goesOn ? UNSURE : joinedWith(under, not({ is: 'any', of: tests }));
 }
+
+const onlyFalls = (node: Node): boolean => {
+  const ends = completion(node);
+  return ends.size === 1 && ends.has('falls');
+};
 
 const joinedWith = (under: Test, test: Test): Test => (under === ALWAYS ? test : both(under, test));
 
-function returns(node: Node): boolean {
-  let found = false;
-  walkTree(node, (each) => {
-    if (isFunction(each)) return false;
-    found ||= each.type === 'ReturnStatement' || each.type === 'ThrowStatement';
-    return !found;
-  });
-  return found;
+/**
+ * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
+ * what `isChanged` says is changed in place.
+ */
+export function functionScope(
+  fn: FunctionNode,
+  outer: Scope,
+  params: ReadonlyMap<string, Bound>,
+  isChanged?: (name: string) => boolean,
+): Scope {
+  const names = new Map<string, Bound>(params);
+  const scope = inner(outer, names);
+  if (fn.body?.type !== 'BlockStatement') return scope;
+  declareAll(fn.body.body, names, scope);
+  if (isChanged) for (const name of names.keys()) if (isChanged(name)) names.set(name, { is: 'unknown' });
+  for (const [name, ways] of assignedIn(fn, scope)) names.set(name, { is: 'assigned', ways, scope });
+  return scope;
+}
+
+// Constants and functions of a block and of the blocks inside it; a name declared twice is unknown.
+function declareAll(statements: readonly Node[], names: Map<string, Bound>, scope: Scope): void {
+  for (const statement of statements) {
+    switch (statement.type) {
+      case 'VariableDeclaration':
+        for (const each of statement.declarations) {
+          bindPattern(each.id, statement.kind === 'const' ? each.init : null, names, scope);
+        }
+        break;
+      case 'FunctionDeclaration':
+        if (statement.id) names.set(statement.id.name, { is: 'node', node: statement, scope });
+        break;
+      case 'BlockStatement':
+        declareAll(statement.body, names, scope);
+        break;
+      case 'IfStatement':
+        declareAll(
+          [statement.consequent, ...(statement.alternate ? [statement.alternate] : [])],
+          names,
+          scope,
+        );
+        break;
+    }
+  }
 }

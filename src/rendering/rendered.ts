@@ -1,3 +1,4 @@
+import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
 import { classesIn, together } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
@@ -8,6 +9,8 @@ import {
   optionsOf,
   outcome,
   propsIn,
+  shown,
+  shownAttribute,
   SOMETHING,
   textPieces,
   UNKNOWN,
@@ -16,7 +19,7 @@ import {
   type GivenProps,
   type Test,
 } from '../components/expr.js';
-import { HTML_NAMES } from '../components/frameworks/react/jsx-attributes.js';
+import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
 import {
   NO_CLASSES,
   type ClassList,
@@ -187,6 +190,11 @@ class Expansion {
     into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr) });
   }
 
+  // A value that a component shows, as its framework writes it.
+  #value(expr: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
+    this.#text(shown(expr, frameworkOf(context)), context, at, into, open);
+  }
+
   #fill(expr: Expr, context: Context): Expr {
     if (expr.is === 'constant' || expr.is === 'unknown' || expr.is === 'something') return expr;
     return filled(expr, this.#givenIn(context));
@@ -301,7 +309,10 @@ class Expansion {
       if (/^on[A-Z]/.test(name)) events.push(name.slice(2).toLowerCase());
       else if (name === 'className' || (vue && name === 'class'))
         classes = together([classes, classesIn(prop.expr)]);
-      else attributes.set(vue ? kebabCase(name) : (HTML_NAMES[name] ?? name.toLowerCase()), prop.expr);
+      else {
+        const attribute = vue ? kebabCase(name) : htmlName(name);
+        attributes.set(attribute, shownAttribute(attribute, prop.expr, frameworkOf(context)));
+      }
     }
     return {
       attributes,
@@ -326,8 +337,8 @@ class Expansion {
     into: PlacedNode[],
   ): void {
     // Braces of a template only give text; those of JSX may give markup.
-    const isJsx = (context.component?.framework ?? 'react') === 'react';
-    if (name.startsWith(ITEM)) return this.#text({ is: 'prop', name }, context, at, into, isJsx);
+    const isJsx = frameworkOf(context).framework === 'react';
+    if (name.startsWith(ITEM)) return this.#value({ is: 'prop', name }, context, at, into, isJsx);
     const prop =
       context.component?.framework === 'angular' ? this.#projected(name, context) : context.given.get(name);
     if (prop && 'view' in prop) {
@@ -338,14 +349,14 @@ class Expansion {
       this.closed = false;
       if (at.parent) at.parent.lacks = true;
       const known = context.component?.props.get(name);
-      if (known) this.#text(known, context, at, into, true);
+      if (known) this.#value(known, context, at, into, true);
       else this.nodes(fallback, context, at, into);
       return;
     }
     const value = prop ? prop.expr : UNKNOWN;
     const domain = context.component?.domains?.get(name);
     const plain = isText(value) || (domain && isPlainDomain(domain));
-    if (plain) this.#text({ is: 'prop', name }, context, at, into);
+    if (plain) this.#value({ is: 'prop', name }, context, at, into);
     else into.push(this.#hole(`the prop ${name}`));
   }
 
@@ -549,6 +560,11 @@ class Expansion {
   }
 }
 
+// Markup of the spec's own is JSX.
+const frameworkOf = ({ component }: Context): { framework: Framework } => ({
+  framework: component?.framework ?? 'react',
+});
+
 const NO_NAMES: readonly string[] = [];
 
 const NONE_FILLED: ReadonlySet<string> = new Set();
@@ -564,7 +580,9 @@ function readsProps(expr: Expr | undefined): boolean {
 // Whether an expression gives text, or nothing: no markup.
 function isText(expr: Expr): boolean {
   const options = optionsOf(expr);
-  return options ? options.every(isText) : expr.is === 'constant' || expr.is === 'text';
+  return options
+    ? options.every(isText)
+    : expr.is === 'constant' || expr.is === 'text' || expr.is === 'shown';
 }
 
 const CHILDREN: ViewNode = { kind: 'slot', name: 'children', fallback: [], place: { start: 0, end: 0 } };

@@ -41,7 +41,7 @@ type Row = [
 describe('expressions of components', () => {
   it('join, choose and fill', () => {
     const prop: Expr = { is: 'prop', name: 'a' };
-    expect(joined([constant('a'), constant(1), constant(null)])).to.deep.equal(constant('a1'));
+    expect(joined([constant('a'), constant(1), constant(null)])).to.deep.equal(constant('a1null'));
     expect(textPieces(joined([constant('a '), UNKNOWN, constant(' b')]))).to.deep.equal([
       'a ',
       undefined,
@@ -221,7 +221,7 @@ describe('React components', () => {
     [
       'names of attributes',
       'export const A = () => <label htmlFor="x" tabIndex={0} disabled>y</label>;',
-      '<label for=x tabindex=0 disabled=true>y</label>',
+      '<label for=x tabindex=0 disabled=>y</label>',
     ],
     [
       'the rest of the props',

@@ -40,7 +40,7 @@ function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Findin
   const { bound } = compared;
   const sorted = [...values].sort((a, b) => a - b);
   const [lowest = bound, highest = bound] = [sorted[0], sorted.at(-1)];
-  if (values.has(bound) || lowest > bound || highest < bound) return [];
+  if (values.size === 0 || values.has(bound) || lowest > bound || highest < bound) return [];
   return [
     {
       place: branch.place,

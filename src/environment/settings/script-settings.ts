@@ -6,15 +6,25 @@ import {
   isFunction,
   literalText,
   memberName,
-  propertyName,
+  requiredModule,
   returnedFrom,
   unwrapped,
   walkTree,
   type FunctionNode,
 } from '../../syntax/tree.js';
 import { dirname, resolve } from '../../util/paths.js';
-import type { Setting } from './setting.js';
-import { exportedDefault, joinedText, merged, negated, opened, pathSetting, text } from './setting-values.js';
+import { settingAt, type Setting } from './setting.js';
+import { bindPattern, type Parts } from '../../language/patterns.js';
+import { isGlobalFunction, isMethod, memberOfData, type Data } from '../../language/operations.js';
+import {
+  operated,
+  readExpression,
+  type Algebra,
+  type Choice,
+  type Entry,
+  type Item,
+} from '../../language/reader.js';
+import { dataOf, exportedDefault, merged, opened, pathSetting, settingOf, text } from './setting-values.js';
 import { settingsScope, type ReadOther } from './settings-scope.js';
 
 const DEEPEST = 24;
@@ -29,11 +39,14 @@ export function scriptSettings(source: Source, readOther: ReadOther, name = 'def
 
 type Names = ReadonlyMap<string, Setting | Node>;
 
-class Settings {
+/** The expressions of a settings file: what the language says of them, each with its place. */
+class Settings implements Algebra<Setting> {
   readonly #script: Script;
   readonly #readOther: ReadOther;
-  readonly #names: ReadonlyMap<string, Setting | Node>;
   readonly #modules: ReadonlyMap<string, { module: string; name: string }>;
+  /** What names stand for where the reader is: those of the file, and those of the functions around. */
+  #names: Names;
+  #depth = 0;
 
   constructor(script: Script, readOther: ReadOther) {
     this.#script = script;
@@ -45,149 +58,82 @@ class Settings {
 
   exported(): Setting {
     for (const statement of this.#script.program.body) {
-      if (statement.type === 'ExportDefaultDeclaration') return this.#value(statement.declaration, 0);
-      if (statement.type === 'TSExportAssignment') return this.#value(statement.expression, 0);
+      if (statement.type === 'ExportDefaultDeclaration') return this.read(statement.declaration);
+      if (statement.type === 'TSExportAssignment') return this.read(statement.expression);
       if (statement.type !== 'ExpressionStatement') continue;
       const { expression } = statement;
       if (expression.type !== 'AssignmentExpression' || expression.left.type !== 'MemberExpression') continue;
       const { left, right } = expression;
       const whole =
         left.object.type === 'Identifier' && left.object.name === 'module' && memberName(left) === 'exports';
-      if (whole || memberName(left) === 'default') return this.#value(right, 0);
+      if (whole || memberName(left) === 'default') return this.read(right);
     }
-    return { is: 'unknown', at: this.#at(this.#script.program as Node) };
+    return this.unknown(this.#script.program as Node);
   }
 
   /** An export by its name. */
   named(name: string): Setting {
-    const at = this.#at(this.#script.program as Node);
+    const program = this.#script.program as Node;
     const exported = this.#script.program.body.some(
       (each) => each.type === 'ExportNamedDeclaration' && !each.source,
     );
-    return exported ? this.#named(name, 0, this.#names, at) : { is: 'unknown', at };
+    return exported ? this.#named(name, program) : this.unknown(program);
   }
 
   #at(node: Node): Place {
     return { file: this.#script.source.path, start: node.start, end: node.end };
   }
 
-  #value(node: Node, depth: number, locals: Names = this.#names): Setting {
-    const inner = unwrapped(node);
-    const at = this.#at(inner);
-    if (depth > DEEPEST) return { is: 'unknown', at };
-    const sub = (each: Node): Setting => this.#value(each, depth + 1, locals);
-    switch (inner.type) {
-      case 'Literal':
-        if ('regex' in inner)
-          return { is: 'pattern', source: inner.regex.pattern, flags: inner.regex.flags, at };
-        return typeof inner.value === 'bigint'
-          ? { is: 'unknown', at }
-          : { is: 'value', value: inner.value as string, at };
-      case 'TemplateLiteral':
-        return joinedText(
-          [
-            ...inner.quasis.flatMap((quasi, i) => [
-              text(quasi.value.cooked ?? '', at),
-              ...(inner.expressions[i] ? [sub(inner.expressions[i])] : []),
-            ]),
-          ],
-          at,
-        );
-      case 'BinaryExpression':
-        return inner.operator === '+'
-          ? joinedText([sub(inner.left), sub(inner.right)], at)
-          : { is: 'unknown', at };
-      case 'ObjectExpression':
-        return this.#object(inner, depth, locals);
-      case 'ArrayExpression':
-        return this.#list(inner, depth, locals);
-      case 'ConditionalExpression':
-        return { is: 'either', options: [sub(inner.consequent), sub(inner.alternate)], at };
-      case 'LogicalExpression':
-        return { is: 'either', options: [sub(inner.left), sub(inner.right)], at };
-      case 'UnaryExpression':
-        return negated(inner.operator, sub(inner.argument), at);
-      case 'Identifier':
-        return this.#named(inner.name, depth, locals, at);
-      case 'MemberExpression':
-        return this.#member(inner, depth, locals, at);
-      case 'CallExpression':
-        return this.#call(inner, depth, locals, at);
-      case 'NewExpression':
-        return inner.callee.type === 'Identifier' && inner.callee.name === 'URL'
-          ? this.#url(inner.arguments, depth, locals, at)
-          : { is: 'unknown', at };
-      case 'AwaitExpression':
-        return sub(inner.argument);
-      case 'ArrowFunctionExpression':
-      case 'FunctionExpression':
-      case 'FunctionDeclaration':
-        return this.#returned(inner, depth, locals, at);
-      default:
-        return { is: 'unknown', at };
-    }
+  read(node: Node): Setting {
+    if (this.#depth > DEEPEST) return this.unknown(node);
+    this.#depth++;
+    const setting = readExpression(node, this);
+    this.#depth--;
+    return setting;
   }
 
-  #named(name: string, depth: number, locals: Names, at: Place): Setting {
-    if (name === 'undefined') return { is: 'value', value: undefined, at };
-    if (name === '__dirname') return text(dirname(this.#script.source.path), at);
-    if (name === '__filename') return text(this.#script.source.path, at);
-    const found = locals.get(name);
-    if (!found) return exportedDefault(this.#modules.get(name), at);
-    return 'is' in found ? found : this.#value(found, depth + 1, locals);
+  unknown(node: Node): Setting {
+    return { is: 'unknown', at: this.#at(node) };
   }
 
-  #member(
-    node: Extract<Node, { type: 'MemberExpression' }>,
-    depth: number,
-    locals: Names,
-    at: Place,
-  ): Setting {
-    const name = memberName(node);
-    if (node.object.type === 'MetaProperty') {
-      if (name === 'dirname') return text(dirname(this.#script.source.path), at);
-      if (name === 'url') return text(`file://${this.#script.source.path}`, at);
-    }
-    const object = this.#value(node.object, depth + 1, locals);
-    const url =
-      object.is === 'value' && typeof object.value === 'string' && object.value.startsWith('file://');
-    if (url && (name === 'pathname' || name === 'href'))
-      return name === 'pathname' ? text(String(object.value).slice('file://'.length), at) : object;
-    if (object.is !== 'object' || name === undefined) return { is: 'unknown', at };
-    return (
-      object.entries.get(name) ??
-      (object.open ? { is: 'unknown', at } : { is: 'value', value: undefined, at })
-    );
+  data(value: Data, node: Node): Setting {
+    return settingOf(value, this.#at(node));
   }
 
-  #object(node: Extract<Node, { type: 'ObjectExpression' }>, depth: number, locals: Names): Setting {
+  readonly dataOf = dataOf;
+
+  pattern(source: string, flags: string, node: Node): Setting {
+    return { is: 'pattern', source, flags, at: this.#at(node) };
+  }
+
+  operation(_by: string, _of: readonly Setting[], node: Node): Setting {
+    return this.unknown(node);
+  }
+
+  choice({ taken, then, otherwise }: Choice<Setting>, node: Node): Setting {
+    if (taken) return taken === 'then' ? then() : otherwise();
+    return { is: 'either', options: [then(), otherwise()], at: this.#at(node) };
+  }
+
+  object(all: readonly Entry<Setting>[], node: Node): Setting {
     const entries = new Map<string, Setting>();
     let open = false;
-    for (const each of node.properties) {
-      if (each.type === 'SpreadElement') {
-        const spread = this.#value(each.argument, depth + 1, locals);
-        if (spread.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
-        if (spread.is !== 'object' || spread.open) {
-          // What an unreadable spread sets may win over all that stands before it.
-          open = true;
-          for (const [key, value] of entries) entries.set(key, { is: 'unknown', at: value.at });
-        }
-        continue;
-      }
-      const key = propertyName(each.key, each.computed);
-      if (key === undefined) open = true;
-      else entries.set(key, this.#value(each.value, depth + 1, locals));
+    for (const each of all) {
+      if (each.is === 'named') entries.set(each.key, each.value);
+      const spread = each.is === 'spread' && each.value.is === 'object' ? each.value : undefined;
+      for (const [key, value] of spread?.entries ?? []) entries.set(key, value);
+      if (each.is === 'named' || (spread && !spread.open) || isNothing(each)) continue;
+      // What an unreadable spread sets may win over all that stands before it.
+      open = true;
+      for (const [key, value] of entries) entries.set(key, { is: 'unknown', at: value.at });
     }
     return { is: 'object', entries, open, at: this.#at(node) };
   }
 
-  #list(node: Extract<Node, { type: 'ArrayExpression' }>, depth: number, locals: Names): Setting {
+  list(all: readonly Item<Setting>[], node: Node): Setting {
     const items: Setting[] = [];
     let open = false;
-    for (const each of node.elements) {
-      if (!each) continue;
-      const spread = each.type === 'SpreadElement';
-      const value = this.#value(spread ? each.argument : each, depth + 1, locals);
+    for (const { value, spread } of all) {
       if (!spread) items.push(value);
       else if (value.is === 'list') {
         items.push(...value.items);
@@ -197,40 +143,106 @@ class Settings {
     return { is: 'list', items, open, at: this.#at(node) };
   }
 
-  // path.join, path.resolve, fileURLToPath, a merge of two settings, and helpers that hand on what they get.
-  #call(node: Extract<Node, { type: 'CallExpression' }>, depth: number, locals: Names, at: Place): Setting {
+  other(node: Node): Setting {
+    switch (node.type) {
+      case 'Identifier':
+        return this.#named(node.name, node);
+      case 'MemberExpression':
+        return this.#member(node);
+      case 'CallExpression':
+        return this.#call(node);
+      case 'NewExpression':
+        return node.callee.type === 'Identifier' && node.callee.name === 'URL'
+          ? this.#url(node)
+          : this.unknown(node);
+      case 'AwaitExpression':
+        return this.read(node.argument);
+      default:
+        return isFunction(node) ? this.#returned(node, node) : this.unknown(node);
+    }
+  }
+
+  #named(name: string, node: Node): Setting {
+    const at = this.#at(node);
+    if (name === 'undefined') return { is: 'value', value: undefined, at };
+    if (name === '__dirname') return text(dirname(this.#script.source.path), at);
+    if (name === '__filename') return text(this.#script.source.path, at);
+    const found = this.#names.get(name);
+    if (!found) return exportedDefault(this.#modules.get(name), at);
+    return 'is' in found ? found : this.read(found);
+  }
+
+  #member(node: Extract<Node, { type: 'MemberExpression' }>): Setting {
+    const at = this.#at(node);
+    const key = node.computed ? dataOf(this.read(node.property)) : undefined;
+    const name = memberName(node) ?? (key && String(key.value));
+    if (node.object.type === 'MetaProperty') {
+      if (name === 'dirname') return text(dirname(this.#script.source.path), at);
+      if (name === 'url') return text(`file://${this.#script.source.path}`, at);
+    }
+    const object = this.read(node.object);
+    const url =
+      object.is === 'value' && typeof object.value === 'string' && object.value.startsWith('file://');
+    if (url && (name === 'pathname' || name === 'href'))
+      return name === 'pathname' ? text(String(object.value).slice('file://'.length), at) : object;
+    if (name === undefined) return { is: 'unknown', at };
+    if (object.is === 'object' && object.entries.has(name)) return object.entries.get(name) ?? object;
+    // What a whole object does not have is what any object has, or nothing.
+    const whole = object.is !== 'object' ? dataOf(object) : object.open ? undefined : { value: {} };
+    const member = whole && memberOfData(whole.value, name);
+    return member ? settingOf(member.value, at) : { is: 'unknown', at };
+  }
+
+  // Path helpers, methods of data, a merge of two settings, and helpers that hand on what they get.
+  #call(node: Extract<Node, { type: 'CallExpression' }>): Setting {
+    const at = this.#at(node);
     const callee = unwrapped(node.callee);
     const name = callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
-    const args = node.arguments.map((each) => this.#value(each, depth + 1, locals));
+    const args = node.arguments.map((each) => this.read(each));
     const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
     // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
     const resolves =
       owner?.type === 'MetaProperty' || (owner?.type === 'Identifier' && owner.name === 'require');
     if (name === 'resolve' && resolves) return this.#located(args[0], at);
-    // `['a', 'b'].join('/')` is no path helper.
-    const isPath = owner === undefined || owner.type === 'Identifier';
-    const path = isPath ? pathSetting(name, args, dirname(this.#script.source.path), at) : undefined;
+    const path = this.#isPathHelper(callee)
+      ? pathSetting(name, args, dirname(this.#script.source.path), at)
+      : undefined;
     if (path) return path;
-    if (name === 'require') {
-      const specifier = node.arguments[0] && literalText(node.arguments[0]);
-      return (
-        (specifier && this.#readOther(this.#script.source.path, specifier, 'default')) || {
-          is: 'unknown',
-          at,
-        }
-      );
-    }
+    if (name === 'require' && !owner) return this.#required(node);
+    const known = this.#operated(callee, args);
+    if (known) return settingOf(known.value, at);
     if (/^merge/i.test(name) && args.length >= 2)
       return args.reduce((left, right) => merged(left, right, at));
-    const local = callee.type === 'Identifier' ? locals.get(callee.name) : undefined;
-    if (local && !('is' in local) && isFunction(local))
-      return this.#returned(local, depth + 1, locals, at, args);
+    const local = callee.type === 'Identifier' ? this.#names.get(callee.name) : undefined;
+    if (local && !('is' in local) && isFunction(local)) return this.#returned(local, node, args);
     const [first] = args;
     const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
-    if (first?.is === 'list') return first;
+    if (first?.is === 'list' && !owner) return first;
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
     if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...opened(first), by };
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
+  }
+
+  #required({ arguments: [first], ...node }: Extract<Node, { type: 'CallExpression' }>): Setting {
+    const specifier = first && literalText(first);
+    const other = specifier && this.#readOther(this.#script.source.path, specifier, 'default');
+    return other || this.unknown(node as Node);
+  }
+
+  // `join(…)` and `path.join(…)` of a module of paths: `['a', 'b'].join('/')` is no path helper.
+  #isPathHelper(callee: Node): boolean {
+    const from = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
+    const module = from.type === 'Identifier' ? this.#modules.get(from.name)?.module : requiredModule(from);
+    return module !== undefined && PATH_MODULES.has(module.replace(/^node:/, ''));
+  }
+
+  #operated(callee: Node, args: readonly Setting[]): { value: Data } | undefined {
+    if (callee.type === 'Identifier' && !this.#names.has(callee.name) && isGlobalFunction(callee.name))
+      return operated(callee.name, args, this);
+    const name = memberName(callee);
+    return callee.type === 'MemberExpression' && name !== undefined && isMethod(name)
+      ? operated(name, [this.read(callee.object), ...args], this)
+      : undefined;
   }
 
   #located(specifier: Setting | undefined, at: Place): Setting {
@@ -239,23 +251,20 @@ class Settings {
     return text(resolve(dirname(this.#script.source.path), String(specifier.value)), at);
   }
 
-  #url(args: readonly Node[], depth: number, locals: Names, at: Place): Setting {
-    const [path, base] = args.map((each) => this.#value(each, depth + 1, locals));
-    if (path?.is !== 'value' || base?.is !== 'value') return { is: 'unknown', at };
-    return text(`file://${resolve(dirname(this.#script.source.path), String(path.value))}`, at);
+  #url(node: Extract<Node, { type: 'NewExpression' }>): Setting {
+    const [path, base] = node.arguments.map((each) => this.read(each));
+    if (path?.is !== 'value' || base?.is !== 'value') return this.unknown(node);
+    return text(`file://${resolve(dirname(this.#script.source.path), String(path.value))}`, this.#at(node));
   }
 
   // A function of settings: what it returns, or what it hands to `config.set`.
-  #returned(
-    fn: FunctionNode,
-    depth: number,
-    locals: Names,
-    at: Place,
-    args: readonly Setting[] = [],
-  ): Setting {
-    const names = new Map(locals);
+  #returned(fn: FunctionNode, node: Node, args: readonly Setting[] = []): Setting {
+    const outer = this.#names;
+    const names = new Map(outer);
+    this.#names = names;
+    const unknown = this.unknown(node);
     for (const [i, param] of fn.params.entries())
-      if (param.type === 'Identifier') names.set(param.name, args[i] ?? { is: 'unknown', at });
+      bindPattern(param, args[i] ?? unknown, this.#parts, ({ name }, value) => names.set(name, value));
     if (fn.body?.type === 'BlockStatement') {
       for (const statement of fn.body.body) {
         if (statement.type !== 'VariableDeclaration' || statement.kind !== 'const') continue;
@@ -263,13 +272,26 @@ class Settings {
           if (id.type === 'Identifier' && init) names.set(id.name, init);
       }
     }
-    const returns = returnedFrom(fn).map((each) => this.#value(each, depth + 1, names));
+    const returns = returnedFrom(fn).map((each) => this.read(each));
     const [only] = returns;
-    if (only) return returns.length === 1 ? only : { is: 'either', options: returns, at };
-    return this.#handedToSet(fn, depth, names) ?? { is: 'unknown', at };
+    const found =
+      only && returns.length > 1
+        ? { is: 'either' as const, options: returns, at: this.#at(node) }
+        : (only ?? this.#handedToSet(fn) ?? unknown);
+    this.#names = outer;
+    return found;
   }
 
-  #handedToSet(fn: FunctionNode, depth: number, names: Names): Setting | undefined {
+  readonly #parts: Parts<Setting> = {
+    member: (of, key, node) => settingAt(of, key) ?? { is: 'value', value: undefined, at: this.#at(node) },
+    item: (_, __, node) => this.unknown(node),
+    rest: (_, __, node) => this.unknown(node),
+    fallback: (value, otherwise) =>
+      value.is === 'value' && value.value === undefined ? this.read(otherwise) : value,
+    unknown: (_, node) => this.unknown(node),
+  };
+
+  #handedToSet(fn: FunctionNode): Setting | undefined {
     let found: Setting | undefined;
     if (fn.body) {
       walkTree(fn.body, (node) => {
@@ -277,11 +299,16 @@ class Settings {
           node.type === 'CallExpression' && memberName(unwrapped(node.callee)) === 'set'
             ? node.arguments
             : [];
-        if (first?.type === 'ObjectExpression') found = this.#value(first, depth + 1, names);
+        if (first?.type === 'ObjectExpression') found = this.read(first);
       });
     }
     return found;
   }
 }
 
+// What spreads nothing into an object.
+const isNothing = (entry: Entry<Setting>): boolean =>
+  entry.is === 'spread' && entry.value.is === 'value' && typeof entry.value.value !== 'string';
+
+const PATH_MODULES: ReadonlySet<string> = new Set(['path', 'path/posix', 'pathe', 'upath', 'url']);
 const HANDS_BACK: ReadonlySet<string> = new Set(['vite', 'vitest/config', 'vite-plus', 'vitest/config.js']);

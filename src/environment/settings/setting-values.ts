@@ -1,3 +1,4 @@
+import type { Data } from '../../language/operations.js';
 import type { Place } from '../../finding.js';
 import { dirname, join, resolve } from '../../util/paths.js';
 import { EXPORTED_DEFAULTS } from '../tables/runners.js';
@@ -6,18 +7,31 @@ import type { Setting } from './setting.js';
 /** A text as a setting. */
 export const text = (value: string, at: Place): Setting => ({ is: 'value', value, at });
 
-/** Texts joined; unknown where one of the parts is. */
-export function joinedText(parts: readonly Setting[], at: Place): Setting {
-  if (parts.some((part) => part.is !== 'value')) return { is: 'unknown', at };
-  return text(parts.map((part) => (part.is === 'value' ? String(part.value) : '')).join(''), at);
+/** Data as a setting, all of it at one place. */
+export function settingOf(value: Data, at: Place): Setting {
+  if (typeof value !== 'object' || value === null) return { is: 'value', value, at };
+  if (Array.isArray(value))
+    return {
+      is: 'list',
+      items: (value as readonly Data[]).map((each) => settingOf(each, at)),
+      open: false,
+      at,
+    };
+  const entries = Object.entries(value).map(([key, each]) => [key, settingOf(each as Data, at)] as const);
+  return { is: 'object', entries: new Map(entries), open: false, at };
 }
 
-/** A unary operator over a setting. */
-export function negated(operator: string, value: Setting, at: Place): Setting {
-  if (operator === '!' && value.is === 'value') return { is: 'value', value: !value.value, at };
-  if (operator === '-' && value.is === 'value' && typeof value.value === 'number')
-    return { is: 'value', value: -value.value, at };
-  return operator === 'void' ? { is: 'value', value: undefined, at } : { is: 'unknown', at };
+/** All of a setting as data; undefined where any of it is not known. */
+export function dataOf(setting: Setting): { value: Data } | undefined {
+  if (setting.is === 'value') return setting;
+  if (setting.is !== 'list' && setting.is !== 'object') return undefined;
+  if (setting.open) return undefined;
+  const parts = setting.is === 'list' ? setting.items : [...setting.entries.values()];
+  const data = parts.map(dataOf);
+  const known = data.filter((each) => each !== undefined).map(({ value }) => value);
+  if (known.length < data.length) return undefined;
+  if (setting.is === 'list') return { value: known };
+  return { value: Object.fromEntries([...setting.entries.keys()].map((key, i) => [key, known[i]])) };
 }
 
 /** What a path helper gives, from a folder; undefined for any other function. */

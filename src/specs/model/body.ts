@@ -1,3 +1,4 @@
+import { completion } from '../../language/completion.js';
 import type { Node } from 'oxc-parser';
 import { wordsOf } from '../../util/words.js';
 import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
@@ -137,7 +138,7 @@ class OwnStatement implements Statement {
   }
 
   get returns(): boolean {
-    return this.#has('return', ({ type }) => type === 'ReturnStatement');
+    return completion(this.#node).has('returns');
   }
 
   get #leaves(): Leaves {

@@ -1,3 +1,4 @@
+import type { Data } from '../../language/operations.js';
 import type { Node } from 'oxc-parser';
 import type { Meaning, TypeName } from '../../libraries/meaning.js';
 import type { FunctionNode } from '../../syntax/tree.js';
@@ -75,6 +76,16 @@ export type Pending =
 export const NOTHING: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });
 
+/** Data as a value, written at a node. */
+export function valueOfData(value: Data, node: Node, file: string): Value {
+  if (typeof value !== 'object' || value === null) return constantValue(value);
+  const part = (each: Data): Value => valueOfData(each, node, file);
+  if (Array.isArray(value))
+    return { is: 'list', items: (value as readonly Data[]).map(part), open: false, file };
+  const entries = new Map(Object.entries(value).map(([key, each]) => [key, part(each as Data)] as const));
+  return { is: 'object', node, entries, open: false, file };
+}
+
 /** The thing that a value is, or was read off. */
 export function thingOf(value: Value | undefined): Thing | undefined {
   let at = value;
@@ -91,7 +102,7 @@ export const textOfValue = (value: Value | undefined): string | undefined =>
 /** What a loop over a list gives its body: its one item, or a part of it that is any of them. */
 export function itemOf(list: Extract<Value, { is: 'list' }>): Value {
   const [only] = list.items;
-  return list.items.length === 1 && only ? only : { is: 'read', of: list, name: '[]' };
+  return list.items.length === 1 && !list.open && only ? only : { is: 'read', of: list, name: '[]' };
 }
 
 /** What awaiting a value gives. */

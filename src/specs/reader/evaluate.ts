@@ -1,6 +1,5 @@
 import { lookUp } from './names.js';
 import type { Node } from 'oxc-parser';
-import { propertyName, unwrapped } from '../../syntax/tree.js';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
 import type { Env } from '../model/env.js';
@@ -9,112 +8,158 @@ import { readMarkup } from './markup.js';
 import { evaluateMember } from './members.js';
 import type { Run } from './run.js';
 import { useName } from './uses.js';
-import { constantValue, NOTHING, settled, type Value } from '../model/values.js';
+import { constantValue, NOTHING, settled, valueOfData, type Value } from '../model/values.js';
+import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../../language/reader.js';
+import type { Data } from '../../language/operations.js';
 
 /** What an expression gives; what running it does is added to the running block as steps. */
-export function evaluate(run: Run, env: Env, node: Node): Value {
-  const inner = unwrapped(node);
-  switch (inner.type) {
-    case 'Literal':
-      if ('regex' in inner) return { is: 'pattern', source: inner.regex.pattern, flags: inner.regex.flags };
-      return typeof inner.value === 'bigint'
-        ? NOTHING
-        : constantValue(inner.value as string | number | boolean | null);
-    case 'TemplateLiteral':
-      return template(run, env, inner);
-    case 'Identifier':
-      return identifier(run, env, inner);
-    case 'MemberExpression':
-      return evaluateMember(run, env, inner, 'read');
-    case 'CallExpression':
-      return evaluateCall(run, env, inner);
-    case 'NewExpression':
-      return evaluateNew(run, env, inner);
-    case 'TaggedTemplateExpression':
-      return evaluateTagged(run, env, inner);
-    case 'FunctionExpression':
-    case 'ArrowFunctionExpression':
-      return { is: 'function', node: inner, env, tree: run.tree };
-    case 'ClassExpression':
-      return { is: 'class', node: inner, tree: run.tree };
-    case 'ObjectExpression':
-      return object(run, env, inner);
-    case 'ArrayExpression':
-      return list(run, env, inner);
-    case 'JSXElement':
-    case 'JSXFragment':
-      readMarkup(run, env, inner);
-      return { is: 'jsx', node: inner, env, tree: run.tree };
-    case 'AssignmentExpression':
-      return assign(run, env, inner);
-    case 'UpdateExpression':
-      return update(run, env, inner);
-    default:
-      return operation(run, env, inner);
-  }
-}
+export const evaluate = (run: Run, env: Env, node: Node): Value =>
+  readExpression(node, new SpecExpressions(run, env));
 
-function operation(run: Run, env: Env, node: Node): Value {
-  const sub = (each: Node): Value => run.evaluate(env, each);
-  switch (node.type) {
-    case 'AwaitExpression':
-      return awaited(run, env, node);
-    case 'ConditionalExpression':
-      sub(node.test);
-      return conditional(run, env, node);
-    case 'LogicalExpression': {
-      const left = sub(node.left);
-      let right = NOTHING;
-      underGuard(run, guardOf(run, env, 'and', node.left), () => (right = sub(node.right)));
-      if (node.operator === '&&') return right;
-      // `found || true` is true whatever was found.
-      if (node.operator === '||' && right.is === 'constant' && right.value === true)
-        return { is: 'read', of: NOTHING, name: '||', than: right };
-      return either(left, right);
+/** Expressions of specs: what the language says of them, with what running them does. */
+class SpecExpressions implements Algebra<Value> {
+  readonly #run: Run;
+  readonly #env: Env;
+
+  constructor(run: Run, env: Env) {
+    this.#run = run;
+    this.#env = env;
+  }
+
+  read(node: Node): Value {
+    return readExpression(node, this);
+  }
+
+  readonly unknown = (): Value => NOTHING;
+
+  data(value: Data, node: Node): Value {
+    return valueOfData(value, node, this.#run.tree.path);
+  }
+
+  dataOf(value: Value): { value: Data } | undefined {
+    return this.#run.dataOf(value);
+  }
+
+  readonly pattern = (source: string, flags: string): Value => ({ is: 'pattern', source, flags });
+
+  operation(by: string, of: readonly Value[]): Value {
+    const [left = NOTHING, than] = of;
+    const isText = (each: Value): boolean =>
+      each.is === 'text' || (each.is === 'constant' && typeof each.value === 'string');
+    if (by === 'template' || (by === '+' && of.some(isText))) return asText(of.flatMap(pieceOf));
+    if (by === 'unary void') return constantValue(undefined);
+    return { is: 'read', of: left, name: by.replace('unary ', ''), ...(than ? { than } : {}) };
+  }
+
+  choice(choice: Choice<Value>): Value {
+    return choice.operator === '?:' ? this.#conditional(choice) : this.#logical(choice);
+  }
+
+  // Both arms are read, each under the condition: what the one that is not taken does is no step that surely runs.
+  #conditional({ testNode, then, otherwise, taken }: Choice<Value>): Value {
+    const guard = guardOf(this.#run, this.#env, 'if', testNode);
+    let [left, right] = [NOTHING, NOTHING];
+    const asserts = underGuard(this.#run, guard, () => (left = then()));
+    const other = underGuard(this.#run, guard, () => (right = otherwise()));
+    guard.covered = asserts && other;
+    return taken ? (taken === 'then' ? left : right) : either(left, right);
+  }
+
+  #logical({ operator, test: left, testNode, then, otherwise, taken }: Choice<Value>): Value {
+    let right = NOTHING;
+    const guard = guardOf(this.#run, this.#env, 'and', testNode);
+    underGuard(this.#run, guard, () => (right = operator === '&&' ? then() : otherwise()));
+    if (taken) return (taken === 'then') === (operator === '&&') ? right : left;
+    // What is asked for a method or an element is there, or the spec stops; a plain value may as well be the left one.
+    if (operator === '&&') return PLAIN.has(right.is) ? NOTHING : right;
+    // `found || true` is true whatever was found.
+    if (operator === '||' && right.is === 'constant' && right.value === true)
+      return { is: 'read', of: NOTHING, name: '||', than: right };
+    return either(left, right);
+  }
+
+  object(all: readonly Entry<Value>[], node: Node): Value {
+    const entries = new Map<string, Value>();
+    let open = false;
+    for (const each of all) {
+      if (each.is === 'named') entries.set(each.key, each.value);
+      const spread = each.is === 'spread' ? each.value : undefined;
+      if (spread?.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
+      if (each.is === 'named' || (spread?.is === 'object' && !spread.open) || isEmpty(spread)) continue;
+      open = true;
+      // What can't be read may have set all that stands before it.
+      for (const [key, value] of entries) if (PLAIN.has(value.is)) entries.set(key, NOTHING);
     }
-    case 'BinaryExpression':
-      return binary(node.operator, sub(node.left), sub(node.right));
-    case 'UnaryExpression':
-      if (node.operator === 'delete' && node.argument.type === 'MemberExpression')
-        evaluateMember(run, env, node.argument, 'write');
-      else if (node.operator === 'void') return sub(node.argument);
-      else return negated(node.operator, sub(node.argument));
-      return NOTHING;
-    case 'SequenceExpression':
-      return node.expressions.map(sub).at(-1) ?? NOTHING;
-    case 'SpreadElement':
-    case 'YieldExpression':
-      return node.argument ? sub(node.argument) : NOTHING;
-    case 'ImportExpression':
-      return imported(run, node.source);
-    default:
-      return NOTHING;
+    return { is: 'object', node, entries, open, file: this.#run.tree.path };
+  }
+
+  list(all: readonly Item<Value>[], node: Node): Value {
+    const { block, site, tree } = this.#run;
+    const isKnown = ({ value, spread }: Item<Value>): boolean =>
+      !spread || (value.is === 'list' && !value.open);
+    const items = all.flatMap((each) =>
+      each.spread && isKnown(each) && each.value.is === 'list' ? each.value.items : [each.value],
+    );
+    const open = !all.every(isKnown);
+    if (all.every(({ spread }) => !spread) && block.kind === 'spec' && site === undefined)
+      block.lists.push({ length: items.length, start: node.start, end: node.end });
+    return { is: 'list', items, open, file: tree.path };
+  }
+
+  other(node: Node): Value {
+    const [run, env] = [this.#run, this.#env];
+    switch (node.type) {
+      case 'Identifier':
+        return identifier(run, env, node);
+      case 'MemberExpression':
+        return evaluateMember(run, env, node, 'read');
+      case 'CallExpression':
+        return evaluateCall(run, env, node);
+      case 'NewExpression':
+        return evaluateNew(run, env, node);
+      case 'TaggedTemplateExpression':
+        return evaluateTagged(run, env, node);
+      case 'FunctionExpression':
+      case 'ArrowFunctionExpression':
+        return { is: 'function', node, env, tree: run.tree };
+      case 'ClassExpression':
+        return { is: 'class', node, tree: run.tree };
+      case 'JSXElement':
+      case 'JSXFragment':
+        readMarkup(run, env, node);
+        return { is: 'jsx', node, env, tree: run.tree };
+      case 'AssignmentExpression':
+        return assign(run, env, node);
+      case 'UpdateExpression':
+        return update(run, env, node);
+      case 'UnaryExpression':
+        if (node.argument.type === 'MemberExpression') evaluateMember(run, env, node.argument, 'write');
+        return NOTHING;
+      case 'AwaitExpression':
+        return awaited(run, env, node);
+      case 'SpreadElement':
+      case 'YieldExpression':
+        return node.argument ? this.read(node.argument) : NOTHING;
+      case 'ImportExpression':
+        return imported(run, node.source);
+      default:
+        return NOTHING;
+    }
   }
 }
 
-function conditional(run: Run, env: Env, node: Extract<Node, { type: 'ConditionalExpression' }>): Value {
-  const guard = guardOf(run, env, 'if', node.test);
-  let left = NOTHING;
-  let right = NOTHING;
-  const asserts = underGuard(run, guard, () => (left = run.evaluate(env, node.consequent)));
-  const other = underGuard(run, guard, () => (right = run.evaluate(env, node.alternate)));
-  guard.covered = asserts && other;
-  return either(left, right);
-}
+// Values that may be one of two as they are written: nothing is done with them but what they say.
+const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', 'list', 'pattern']);
+
+const isEmpty = (value: Value | undefined): boolean =>
+  value?.is === 'constant' && (typeof value.value !== 'string' || value.value === '');
 
 function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;
-  const value = settled(run.under({ awaited: true }, () => run.evaluate(env, node.argument)));
+  const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
   // A step that is awaited says so by itself.
   if (run.block.steps.slice(before).every(({ kind }) => kind === 'use')) run.emit({ kind: 'waited' }, node);
   return value;
-}
-
-function negated(operator: string, value: Value): Value {
-  if (operator === '-' && value.is === 'constant' && typeof value.value === 'number')
-    return constantValue(-value.value);
-  if (operator === '!' && value.is === 'constant') return constantValue(!value.value);
-  return { is: 'read', of: value, name: operator };
 }
 
 function imported(run: Run, source: Node): Value {
@@ -129,55 +174,11 @@ const either = (left: Value, right: Value): Value => {
   return NOTHING;
 };
 
-function binary(operator: string, left: Value, right: Value): Value {
-  if (operator === '+') {
-    const pieces = [pieceOf(left), pieceOf(right)].flat();
-    const text = [left, right].some(
-      (each) => each.is === 'text' || (each.is === 'constant' && typeof each.value === 'string'),
-    );
-    if (text) return asText(pieces);
-  }
-  return { is: 'read', of: left, name: operator, than: right };
-}
-
 const pieceOf = (value: Value): readonly (string | undefined)[] =>
   value.is === 'constant' ? [String(value.value)] : value.is === 'text' ? value.pieces : [undefined];
 
 const asText = (pieces: readonly (string | undefined)[]): Value =>
   pieces.every((piece) => piece !== undefined) ? constantValue(pieces.join('')) : { is: 'text', pieces };
-
-function template(run: Run, env: Env, node: Extract<Node, { type: 'TemplateLiteral' }>): Value {
-  const values = node.expressions.map((each) => run.evaluate(env, each));
-  return asText(
-    node.quasis.flatMap((quasi, i) => [quasi.value.cooked ?? '', ...(values[i] ? pieceOf(values[i]) : [])]),
-  );
-}
-
-function object(run: Run, env: Env, node: Extract<Node, { type: 'ObjectExpression' }>): Value {
-  const entries = new Map<string, Value>();
-  let open = false;
-  for (const each of node.properties) {
-    if (each.type === 'SpreadElement') {
-      const spread = run.evaluate(env, each.argument);
-      if (spread.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
-      open ||= spread.is !== 'object' || spread.open;
-      continue;
-    }
-    const key = propertyName(each.key, each.computed);
-    const value = run.evaluate(env, each.value);
-    if (key === undefined) open = true;
-    else entries.set(key, value);
-  }
-  return { is: 'object', node, entries, open, file: run.tree.path };
-}
-
-function list(run: Run, env: Env, node: Extract<Node, { type: 'ArrayExpression' }>): Value {
-  const items = node.elements.map((each) => (each ? run.evaluate(env, each) : NOTHING));
-  const open = node.elements.some((each) => each?.type === 'SpreadElement');
-  if (!open && run.block.kind === 'spec' && run.site === undefined)
-    run.block.lists.push({ length: items.length, start: node.start, end: node.end });
-  return { is: 'list', items, open, file: run.tree.path };
-}
 
 function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
   if (node.name === 'undefined') return constantValue(undefined);

@@ -1,3 +1,4 @@
+import { memberOfData } from '../../language/operations.js';
 import { GLOBAL_OBJECTS, CHAINS, chainOf, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../libraries/meaning.js';
@@ -12,7 +13,7 @@ import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import type { Run } from './run.js';
 import { useName, useValue } from './uses.js';
-import { constantValue, NOTHING, type Thing, type Value } from '../model/values.js';
+import { constantValue, valueOfData, NOTHING, type Thing, type Value } from '../model/values.js';
 
 type MemberNode = Extract<Node, { type: 'MemberExpression' }>;
 
@@ -119,9 +120,13 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
       return libraryMember(value, name);
     case 'object':
       return value.entries.get(name) ?? (value.open ? NOTHING : { is: 'read', of: value, name });
+    case 'constant': {
+      const member = memberOfData(value.value, name);
+      return member ? valueOfData(member.value, node, '') : { is: 'read', of: value, name };
+    }
     case 'list':
       return (
-        value.items[Number(name)] ??
+        (/^\d+$/.test(name) && !value.open ? value.items[Number(name)] : undefined) ??
         (name === 'length' && !value.open
           ? constantValue(value.items.length)
           : { is: 'read', of: value, name })

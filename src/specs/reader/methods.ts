@@ -1,3 +1,5 @@
+import { isGlobalFunction, isMethod } from '../../language/operations.js';
+import { operated } from '../../language/reader.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Node } from 'oxc-parser';
 import { printed } from './apply.js';
@@ -10,7 +12,7 @@ import { keepAnswer } from './stand-ins.js';
 import { guardOf } from './guards.js';
 import { loopGuard, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
-import { itemOf, NOTHING, promised, settled, textOfValue, type Value } from '../model/values.js';
+import { itemOf, valueOfData, NOTHING, promised, settled, textOfValue, type Value } from '../model/values.js';
 
 const RUNNING_METHODS = new Set(
   'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
@@ -27,6 +29,8 @@ export function callMethod(
   args: readonly Value[],
   node: CallNode,
 ): Value {
+  const known = operatedBy(run, target.name, [target.of, ...args], node);
+  if (known) return known;
   const settles = CHAINS.has(target.name) && target.of.is === 'promise';
   if (RUNNING_METHODS.has(target.name)) {
     const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
@@ -53,6 +57,14 @@ export function callMethod(
   if (input !== undefined && target.of.is === 'thing' && target.of.render)
     setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name, than: name };
+}
+
+// What a function or method of the language gives for data.
+function operatedBy(run: Run, by: string, of: readonly Value[], node: CallNode): Value | undefined {
+  if (!isMethod(by) && !isGlobalFunction(by)) return undefined;
+  if (node.arguments.some(({ type }) => type === 'SpreadElement')) return undefined;
+  const result = operated(by, of, run);
+  return result && valueOfData(result.value, node, run.tree.path);
 }
 
 // A listener on the page, an element or the instance of a component runs if the event comes.
@@ -98,6 +110,8 @@ export const isOfPlatform = (path: string): boolean => KNOWN_GLOBALS.has(path.sp
 /** A call of the platform's own functions. */
 export function callGlobal(run: Run, env: Env, path: string, args: readonly Value[], node: CallNode): Value {
   if (path === 'Object.freeze') return args[0] ?? NOTHING;
+  const known = operatedBy(run, path, args, node);
+  if (known) return known;
   if (path === 'Object.assign' || path === 'Object.defineProperty') written(run, env, node.arguments[0]);
   if (/^(?:Object\.(?:keys|values|entries)|Array\.from)$/.test(path)) {
     for (const each of args)

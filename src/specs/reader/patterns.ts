@@ -1,7 +1,7 @@
+import { bindPattern as bindNames, type Parts } from '../../language/patterns.js';
 import type { Node } from 'oxc-parser';
-import { isFunction, literalText, propertyName, unwrapped } from '../../syntax/tree.js';
+import { isFunction, propertyName, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
-import { namesIn } from '../../syntax/module-facts.js';
 import type { Binding, Made } from '../model/blocks.js';
 import type { Env, Slot } from '../model/env.js';
 import { aliasOf, keepOrigin } from './origins.js';
@@ -22,6 +22,7 @@ function declareName(
   declaring?: Declaring,
 ): Slot {
   const slot: Slot = { value };
+  run.hold(value);
   if (declaring && run.declaresBindings) {
     slot.binding = {
       name,
@@ -67,6 +68,7 @@ export function declareVariable(
   if (init) slot.value = aliasOf(run, env, init) ?? run.evaluate(env, init);
   run.madeFor = before;
   const { value } = slot;
+  run.hold(value);
   const list = init && run.block.lists.find(({ start }) => start === init.start);
   if (list) list.name = id.name;
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
@@ -122,60 +124,37 @@ function madeBy(init: Node, run: Run): Made | undefined {
 
 /** Fills the names of a pattern with the parts of a value. */
 export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, declaring?: Declaring): void {
-  switch (pattern.type) {
-    case 'Identifier':
-      declareName(run, env, pattern.name, pattern, value, declaring);
-      break;
-    case 'AssignmentPattern': {
-      const fallback = run.evaluate(env, pattern.right);
-      const missing = value.is === 'constant' && value.value === undefined;
-      bindPattern(run, env, pattern.left, missing ? fallback : value, declaring);
-      break;
-    }
-    case 'ObjectPattern':
-      for (const each of pattern.properties) {
-        if (each.type === 'RestElement') {
-          useValue(run, value, each, { how: 'read', path: [] });
-          bindPattern(
-            run,
-            env,
-            each.argument,
-            value.is === 'object' ? { ...value, open: true } : NOTHING,
-            declaring,
-          );
-        } else {
-          const key = propertyName(each.key, each.computed) ?? literalText(each.key);
-          useValue(run, value, each, { how: 'read', path: key === undefined ? [] : [key] });
-          bindPattern(
-            run,
-            env,
-            each.value,
-            key === undefined ? NOTHING : memberOf(run, value, key, each),
-            declaring,
-          );
-        }
-      }
-      break;
-    case 'ArrayPattern':
-      pattern.elements.forEach((each, i) => {
-        if (!each) return;
-        useValue(run, value, each, { how: 'read', path: each.type === 'RestElement' ? [] : [String(i)] });
-        const item =
-          value.is === 'list' ? (value.items[i] ?? NOTHING) : memberOf(run, value, String(i), each);
-        bindPattern(
-          run,
-          env,
-          each.type === 'RestElement' ? each.argument : each,
-          each.type === 'RestElement' ? NOTHING : item,
-          declaring,
-        );
-      });
-      break;
-    case 'RestElement':
-    case 'TSParameterProperty':
-      for (const name of namesIn(pattern)) declareName(run, env, name, pattern, NOTHING, declaring);
-      break;
-  }
+  bindNames(pattern, value, partsIn(run, env), (node, part) =>
+    declareName(run, env, node.name, node, part, declaring),
+  );
+}
+
+// Taking a part of a value is a use of it.
+function partsIn(run: Run, env: Env): Parts<Value> {
+  const takes = (value: Value, path: string[], node: Node): void =>
+    useValue(run, value, node, { how: 'read', path });
+  return {
+    member(of, key, node) {
+      takes(of, [key], node);
+      return memberOf(run, of, key, node);
+    },
+    item(of, at, node) {
+      takes(of, [String(at)], node);
+      return of.is === 'list' ? (!of.open && of.items[at]) || NOTHING : memberOf(run, of, String(at), node);
+    },
+    rest(of, _, node) {
+      takes(of, [], node);
+      return of.is === 'object' ? { ...of, open: true } : NOTHING;
+    },
+    fallback(value, otherwise) {
+      const fallback = run.evaluate(env, otherwise);
+      return value.is === 'constant' && value.value === undefined ? fallback : value;
+    },
+    unknown(of, node) {
+      takes(of, [], node);
+      return NOTHING;
+    },
+  };
 }
 
 /** Makes functions and classes of a list of statements known before the first of them runs. */

@@ -1,3 +1,4 @@
+import type { Data } from '../../language/operations.js';
 import type { Node } from 'oxc-parser';
 import type { HelperNames } from '../../config/settings.js';
 import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
@@ -82,6 +83,8 @@ export class Run {
   readonly #leftBySpecs = new Map<Slot, Value>();
   #journal: { slot: Slot; value: Value }[] = [];
   readonly #interpreter: Interpreter;
+  /** Lists and objects that a name holds. */
+  readonly #named = new WeakSet<Value>();
   readonly #awaits = new Map<FunctionNode, boolean>();
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 
@@ -158,6 +161,30 @@ export class Run {
     }
   }
 
+  /**
+   * All of a value as data; undefined where any of it is not known. A list or object that has a name may have been
+   * changed in place since it was written.
+   */
+  dataOf(value: Value): { value: Data } | undefined {
+    if (value.is === 'constant') return value;
+    if ((value.is !== 'list' && value.is !== 'object') || value.open || this.#named.has(value))
+      return undefined;
+    const parts = value.is === 'list' ? value.items : [...value.entries.values()];
+    const known: Data[] = [];
+    for (const part of parts) {
+      const data = this.dataOf(part);
+      if (!data) return undefined;
+      known.push(data.value);
+    }
+    if (value.is === 'list') return { value: known };
+    return { value: Object.fromEntries([...value.entries.keys()].map((key, i) => [key, known[i]])) };
+  }
+
+  /** Notes that a name holds a value. */
+  hold(value: Value): void {
+    if (value.is === 'list' || value.is === 'object') this.#named.add(value);
+  }
+
   /** Whether a function that was handed away is met for the first time in this block. */
   firstHandedOut(fn: FunctionNode): boolean {
     const seen = this.#callbacks.get(this.block) ?? new Set();
@@ -194,6 +221,7 @@ export class Run {
   setSlot(slot: Slot, value: Value): void {
     this.#journal.push({ slot, value: slot.value });
     slot.value = value;
+    this.hold(value);
     if (this.block.kind === 'spec' && slot.binding) this.#leftBySpecs.set(slot, value);
   }
 

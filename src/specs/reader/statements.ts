@@ -1,3 +1,4 @@
+import { completion, leaves, neverFalls } from '../../language/completion.js';
 import type { Node } from 'oxc-parser';
 import { unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
@@ -16,7 +17,7 @@ export function runStatements(run: Run, env: Env, statements: readonly Node[], r
   let { dead, guard } = run.flags;
   for (const statement of statements) {
     run.under({ dead, guard }, () => runStatement(run, env, statement, returns));
-    dead ||= ends(statement);
+    dead ||= neverFalls(statement);
     if (run.inSpecOrHook && leavesEarly(statement))
       guard = run.under({ guard }, () => guardOf(run, env, 'return', statement.test));
   }
@@ -24,27 +25,7 @@ export function runStatements(run: Run, env: Env, statements: readonly Node[], r
 
 // `if (!lid) return;`: what follows may not run.
 const leavesEarly = (statement: Node): statement is Extract<Node, { type: 'IfStatement' }> =>
-  statement.type === 'IfStatement' && !statement.alternate && returns(statement.consequent);
-
-function returns(statement: Node): boolean {
-  if (statement.type === 'ReturnStatement') return true;
-  return statement.type === 'BlockStatement' && statement.body.at(-1)?.type === 'ReturnStatement';
-}
-
-/** Whether a statement always leaves the function. */
-function ends(statement: Node): boolean {
-  switch (statement.type) {
-    case 'ReturnStatement':
-    case 'ThrowStatement':
-      return true;
-    case 'BlockStatement':
-      return statement.body.some(ends);
-    case 'IfStatement':
-      return ends(statement.consequent) && statement.alternate !== null && ends(statement.alternate);
-    default:
-      return false;
-  }
-}
+  statement.type === 'IfStatement' && !leaves(statement) && completion(statement).has('returns');
 
 function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
   switch (node.type) {

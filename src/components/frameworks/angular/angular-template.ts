@@ -2,15 +2,19 @@ import type * as ng from '@angular/compiler';
 import type { AngularCompiler, AngularNode } from '../../../syntax/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
 import { classesIn, together } from '../../classes.js';
-import { isOperation } from '../../../language/operations.js';
+import { isMethod } from '../../../language/operations.js';
+import { memberName } from '../../../syntax/tree.js';
+import { exprOf, testFrom } from '../../expressions.js';
+import type { Scope } from '../../scope.js';
+import { TemplateExpressions } from './angular-expression.js';
 import {
-  computed,
   constant,
   ITEM,
   joined,
   memberOf,
   not,
-  nullish,
+  shown,
+  shownAttribute,
   truthy,
   UNKNOWN,
   UNSURE,
@@ -68,11 +72,13 @@ class Template {
   readonly #names: ReadonlyMap<string, Expr>;
 
   readonly #switch: Switch;
+  readonly #expressions: TemplateExpressions;
 
   constructor(compiler: AngularCompiler, names: ReadonlyMap<string, Expr>, around = NO_SWITCH) {
     this.#ng = compiler;
     this.#names = names;
     this.#switch = around;
+    this.#expressions = new TemplateExpressions(compiler);
   }
 
   #inside(names: ReadonlyMap<string, Expr>): Template {
@@ -156,8 +162,9 @@ class Template {
         given.classes = together([given.classes, classesIn(expr)]);
       else if (input.name === 'ngClass') given.classes = { ...given.classes, open: true };
       else {
-        const name = input.name.toLowerCase();
-        attributes.set(ATTRIBUTE_OF[name] ?? name, expr);
+        const name = ATTRIBUTE_OF[input.name.toLowerCase()] ?? input.name.toLowerCase();
+        const property = input.type === this.#ng.BindingType.Property;
+        attributes.set(name, shownAttribute(name, expr, { framework: 'angular', property }));
         props.set(input.name, { expr });
       }
     }
@@ -172,7 +179,7 @@ class Template {
     const children = attributes.has('innerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : text
-        ? [{ kind: 'text' as const, text: this.expr(text.value), place }]
+        ? [{ kind: 'text' as const, text: shown(this.expr(text.value), ANGULAR), place }]
         : this.views(node.children);
     if (!node.name.includes('-'))
       return elementNode(given, { tag: node.name.replace(/^:\w+:/, ''), place, children });
@@ -333,84 +340,38 @@ class Template {
 
   /** Whether a template expression is truthy. */
   test(ast: ng.AST): Test {
-    const { ASTWithSource, PrefixNot, Binary } = this.#ng;
-    if (ast instanceof ASTWithSource) return this.test(ast.ast);
-    if (ast instanceof PrefixNot) return not(this.test(ast.expression));
-    if (!(ast instanceof Binary)) return truthy(this.expr(ast));
-    const { operation, left, right } = ast;
-    if (operation === '&&' || operation === '||')
-      return { is: operation === '&&' ? 'all' : 'any', of: [this.test(left), this.test(right)] };
-    const same: Test = { is: 'same', left: this.expr(left), right: this.expr(right) };
-    if (operation === '===' || operation === '==') return same;
-    if (operation === '!==' || operation === '!=') return not(same);
-    return isOperation(operation) ? truthy(computed(operation, [same.left, same.right])) : UNSURE;
+    return testFrom(this.expr(ast));
   }
 
-  /** What a template expression gives. */
+  /** What a template expression gives; the parts of an interpolation are what Angular shows of them. */
   expr(ast: ng.AST): Expr {
-    const { ASTWithSource, Interpolation, LiteralPrimitive, Conditional, Binary, Call } = this.#ng;
-    const { LiteralArray, NonNullAssert, PrefixNot, LiteralMap } = this.#ng;
+    const { ASTWithSource, Interpolation } = this.#ng;
     if (ast instanceof ASTWithSource) return this.expr(ast.ast);
-    if (ast instanceof LiteralPrimitive) return constant(ast.value as string);
-    if (ast instanceof NonNullAssert) return this.expr(ast.expression);
-    if (ast instanceof Conditional) {
-      const [then, otherwise] = [this.expr(ast.trueExp), this.expr(ast.falseExp)];
-      return { is: 'if', test: this.test(ast.condition), then, otherwise };
-    }
-    if (ast instanceof Interpolation) {
-      return joined(
-        ast.strings.flatMap((text, i) => [
-          constant(text),
-          ...(ast.expressions[i] ? [this.expr(ast.expressions[i])] : []),
-        ]),
-      );
-    }
-    if (ast instanceof LiteralArray)
-      return { is: 'list', items: ast.expressions.map((each) => this.expr(each)) };
-    if (ast instanceof LiteralMap) return UNKNOWN;
-    if (ast instanceof PrefixNot) return this.#boolean(this.test(ast));
-    if (ast instanceof Binary) return this.#binary(ast);
-    // A signal input is read by a call.
-    if (ast instanceof Call && ast.args.length === 0) return this.expr(ast.receiver);
-    return this.#read(ast);
+    if (!(ast instanceof Interpolation)) return exprOf(this.#expressions.node(ast), this.#scope);
+    return joined(
+      ast.strings.flatMap((text, i) => {
+        const part = ast.expressions[i];
+        return part ? [constant(text), shown(this.expr(part), ANGULAR)] : [constant(text)];
+      }),
+    );
   }
 
-  #boolean(test: Test): Expr {
-    return test === UNSURE ? UNKNOWN : { is: 'if', test, then: constant(true), otherwise: constant(false) };
-  }
-
-  #binary({ operation, left, right }: ng.Binary): Expr {
-    const [a, b] = [this.expr(left), this.expr(right)];
-    switch (operation) {
-      case '+':
-        return joined([a, b]);
-      case '&&':
-        return { is: 'if', test: this.test(left), then: b, otherwise: a };
-      case '||':
-        return { is: 'if', test: this.test(left), then: a, otherwise: b };
-      case '??':
-        return { is: 'if', test: nullish(a), then: b, otherwise: a };
-      case '===':
-      case '!==':
-      case '==':
-      case '!=': {
-        const same: Test = { is: 'same', left: a, right: b };
-        return this.#boolean(operation.startsWith('!') ? not(same) : same);
-      }
-      default:
-        return isOperation(operation) ? computed(operation, [a, b]) : UNKNOWN;
-    }
-  }
-
-  // A field of the class, or a property of something.
-  #read(ast: ng.AST): Expr {
-    const { PropertyRead, SafePropertyRead, ImplicitReceiver } = this.#ng;
-    if (!(ast instanceof PropertyRead) && !(ast instanceof SafePropertyRead)) return UNKNOWN;
-    if (!(ast.receiver instanceof ImplicitReceiver))
-      return memberOf(this.expr(ast.receiver), ast.name, ast instanceof SafePropertyRead);
-    return this.#names.get(ast.name) ?? { is: 'unknown', name: ast.name };
-  }
+  // Templates see the class, and nothing of the global object. A signal is read by a call.
+  readonly #scope: Scope = {
+    text: '',
+    ref: () => undefined,
+    lookup: (name) => {
+      const expr = this.#names.get(name);
+      return expr ? { is: 'expr', expr } : { is: 'unknown' };
+    },
+    called: (callee, args, scope, depth) => {
+      const isMethodOfText = callee.type === 'MemberExpression' && isMethod(memberName(callee) ?? '');
+      return args.length === 0 && !isMethodOfText ? exprOf(callee, scope, depth) : undefined;
+    },
+  };
 }
+
+const ANGULAR = { framework: 'angular' } as const;
 
 const spanOf = ({ start, end }: ng.ParseSourceSpan): Span => ({ start: start.offset, end: end.offset });
 

@@ -3,19 +3,22 @@ import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, together } from '../../classes.js';
-import { constant, type Expr } from '../../expr.js';
+import { constant, shownAttribute, type Expr } from '../../expr.js';
 import { exprOf } from '../../expressions.js';
 import { waysOut } from '../../ways.js';
 import { nothingGiven, opened, type Given } from '../../given.js';
 import { ownMethod, isProps, resolved, type Scope } from '../../scope.js';
 
 /** Attributes that JSX writes in another way than HTML. */
-export const HTML_NAMES: Readonly<Record<string, string>> = {
+const HTML_NAMES: Readonly<Record<string, string>> = {
   className: 'class',
   htmlFor: 'for',
   defaultValue: 'value',
   defaultChecked: 'checked',
 };
+
+/** The name of an attribute in HTML. */
+export const htmlName = (name: string): string => HTML_NAMES[name] ?? name.toLowerCase();
 
 /** Reads what markup in an attribute shows. */
 type ReadView = (node: Node, scope: Scope) => ViewNode[];
@@ -97,7 +100,7 @@ function give(name: string, expr: Expr, given: Given, classes = true): void {
   if (/^on[A-Z]/.test(name)) given.events.push(platformEvent(name));
   // Handlers, keys and references are no attributes of the document.
   else if (name !== 'key' && name !== 'ref')
-    given.attributes.set(HTML_NAMES[name] ?? name.toLowerCase(), expr);
+    given.attributes.set(htmlName(name), shownAttribute(htmlName(name), expr, { framework: 'react' }));
   if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
 }
 

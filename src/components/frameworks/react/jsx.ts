@@ -1,11 +1,12 @@
+import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf } from './jsx-attributes.js';
-import { ownMethod, functionScope, resolved, type Bound, type Scope, type Way } from '../../scope.js';
+import { ownMethod, partsIn, resolved, type Bound, type Scope, type Way } from '../../scope.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
-import { constant, ITEM, not, possibleValues, type Expr, type Test } from '../../expr.js';
+import { constant, ITEM, not, possibleValues, shown, type Expr, type Test } from '../../expr.js';
 import { exprOf, named, testOf } from '../../expressions.js';
-import { waysOut } from '../../ways.js';
+import { functionScope, waysOut } from '../../ways.js';
 import { componentNode, elementNode } from '../../given.js';
 import type { Arm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
@@ -68,15 +69,13 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
 }
 
 function textView(text: Expr, place: Span, open = false): ViewNode[] {
-  const blank =
-    text.is === 'constant' &&
-    (text.value === '' || text.value === null || text.value === undefined || typeof text.value === 'boolean');
+  const blank = text.is === 'constant' && text.value === '';
   return blank ? [] : [{ kind: 'text', text, place, open }];
 }
 
 function exprView(expr: Expr, place: Span): ViewNode[] {
   if (expr.is === 'prop') return [{ kind: 'slot', name: expr.name, fallback: [], place }];
-  return textView(expr, place, true);
+  return textView(shown(expr, { framework: 'react' }), place, true);
 }
 
 const branch = (condition: string, test: Test, children: ViewNode[], place: Span, arm?: Arm): ViewNode[] =>
@@ -135,22 +134,16 @@ function repeatView(
     kind: 'repeat',
     over: list && exprOf(list, outside),
     item,
-    children: functionView(fn, inside, depth, itemOf(fn.params[0], item)),
+    children: functionView(fn, inside, depth, itemOf(fn.params[0], item, inside)),
     place,
   };
 }
 
 // The parameter that takes an item stands for it, or for its parts.
-function itemOf(param: Node | undefined, item: string): Map<string, Bound> {
+function itemOf(param: Node | undefined, item: string, scope: Scope): Map<string, Bound> {
   const names = new Map<string, Bound>();
-  if (param?.type === 'Identifier') names.set(param.name, { is: 'prop', name: item });
-  if (param?.type !== 'ObjectPattern') return names;
-  for (const each of param.properties) {
-    if (each.type !== 'Property' || each.value.type !== 'Identifier' || each.key.type !== 'Identifier')
-      continue;
-    const expr: Expr = { is: 'member', of: { is: 'prop', name: item }, name: each.key.name };
-    names.set(each.value.name, { is: 'expr', expr });
-  }
+  const whole: Bound = { is: 'prop', name: item };
+  if (param) bindNames(param, whole, partsIn(scope), ({ name }, bound) => names.set(name, bound));
   return names;
 }
 

@@ -1,11 +1,23 @@
+import { bindPattern } from '../../../language/patterns.js';
+import { isFunction } from '../../../syntax/tree.js';
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
 import { classesIn, classesOf, together } from '../../classes.js';
-import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Test } from '../../expr.js';
+import {
+  constant,
+  ITEM,
+  not,
+  shown,
+  shownAttribute,
+  UNKNOWN,
+  UNSURE,
+  type Expr,
+  type Test,
+} from '../../expr.js';
 import { exprOf, testOf } from '../../expressions.js';
 import { componentNode, elementNode, nothingGiven, opened, type Given } from '../../given.js';
-import type { Bound, Scope } from '../../scope.js';
+import { partsIn, type Bound, type Scope } from '../../scope.js';
 import { NO_CLASSES, type ComponentRef, type ViewNode } from '../../view.js';
 import { type Span } from '../../../finding.js';
 
@@ -64,6 +76,8 @@ export function viewOfChildren(children: readonly TemplateNode[], scope: Templat
   return found;
 }
 
+const VUE = { framework: 'vue' } as const;
+
 const span = (node: { loc: { start: { offset: number }; end: { offset: number } } }): Span => ({
   start: node.loc.start.offset,
   end: node.loc.end.offset,
@@ -78,7 +92,7 @@ function leafView(node: TemplateNode, scope: TemplateScope): ViewNode[] {
   return [
     text.is === 'prop'
       ? { kind: 'slot', name: text.name, fallback: [], place }
-      : { kind: 'text', text, place },
+      : { kind: 'text', text: shown(text, VUE), place },
   ];
 }
 
@@ -89,20 +103,12 @@ function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const item = `${ITEM}${element.loc.start.offset}`;
   // The names of the loop hide props of the same name.
   const names = new Map<string, Bound>();
-  for (const each of [key, index])
-    for (const name of namesIn(each?.content)) names.set(name, { is: 'unknown' });
-  const whole = value?.content ?? '';
-  for (const name of namesIn(whole)) {
-    const expr: Expr = { is: 'prop', name: item };
-    const isWhole = name === whole;
-    const isPart = /^\{[\s\w$,]*\}$/.test(whole);
-    names.set(
-      name,
-      isWhole || isPart
-        ? { is: 'expr', expr: isWhole ? expr : { is: 'member', of: expr, name } }
-        : { is: 'unknown' },
-    );
-  }
+  const bind = (text: string | undefined, whole: Bound): void => {
+    for (const [name, bound] of namesOf(text, whole, scope)) names.set(name, bound);
+  };
+  bind(key?.content, { is: 'unknown' });
+  bind(index?.content, { is: 'unknown' });
+  bind(value?.content, { is: 'prop', name: item });
   const over = source?.content ? expressionOf(source.content, scope) : undefined;
   return [
     {
@@ -118,7 +124,14 @@ function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
 /** The parts of `(value, key, index) in source`, as Vue's parser has them. */
 type ForParts = Partial<Record<'source' | 'value' | 'key' | 'index', { content?: string }>>;
 
-const namesIn = (text: string | undefined): string[] => text?.match(/[A-Za-z_$][\w$]*/g) ?? [];
+// The names of a pattern as it is written in a template, each with its part of what it takes apart.
+function namesOf(text: string | undefined, whole: Bound, scope: TemplateScope): Map<string, Bound> {
+  const names = new Map<string, Bound>();
+  const fn = text?.trim() ? expressionNode(`(${text}) => 0`) : undefined;
+  for (const param of isFunction(fn) ? fn.params : [])
+    bindPattern(param, whole, partsIn(scope), ({ name }, bound) => names.set(name, bound));
+  return names;
+}
 
 const hiding = (scope: TemplateScope, names: ReadonlyMap<string, Bound>): TemplateScope => ({
   ...scope,
@@ -182,10 +195,8 @@ function slotName(element: TemplateElement): string | undefined {
 // What a slot is handed by its component hides names of the same name.
 function slotScope(element: TemplateElement, scope: TemplateScope): TemplateScope {
   const slot = directive(element, 'slot');
-  const names = slot?.exp ? namesIn(sourceOf(slot)) : [];
-  return names.length === 0
-    ? scope
-    : hiding(scope, new Map(names.map((name) => [name, { is: 'unknown' } as const])));
+  const names = slot?.exp ? namesOf(sourceOf(slot), { is: 'unknown' }, scope) : undefined;
+  return names?.size ? hiding(scope, names) : scope;
 }
 
 function slotView(element: TemplateElement, scope: TemplateScope, place: Span): ViewNode {
@@ -207,7 +218,7 @@ function contentOf(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const text = directive(element, 'text');
   const place = span(element);
   if (directive(element, 'html')) return [{ kind: 'hole', why: 'markup given as text', place }];
-  if (text) return [{ kind: 'text', text: expressionOf(sourceOf(text), scope), place }];
+  if (text) return [{ kind: 'text', text: shown(expressionOf(sourceOf(text), scope), VUE), place }];
   return viewOfChildren(element.children, scope);
 }
 
@@ -227,8 +238,8 @@ function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefin
 
 function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
   const given = nothingGiven();
-  const set = (name: string, expr: Expr): void => {
-    given.attributes.set(name.toLowerCase(), expr);
+  const set = (name: string, expr: Expr, attribute = shownAttribute(name.toLowerCase(), expr, VUE)): void => {
+    given.attributes.set(name.toLowerCase(), attribute);
     given.props.set(
       name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase()),
       { expr },
@@ -238,7 +249,8 @@ function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
     if (prop.type === 6) {
       const expr = constant('value' in prop && prop.value ? prop.value.content : '');
       if (prop.name === 'class') given.classes = together([given.classes, classesIn(expr)]);
-      set(prop.name, expr);
+      // What is written as HTML is as it is written.
+      set(prop.name, expr, expr);
       continue;
     }
     addDirective(prop as Directive, scope, given, set);

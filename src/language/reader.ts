@@ -1,0 +1,165 @@
+import type { Node } from 'oxc-parser';
+import { propertyName, unwrapped } from '../syntax/tree.js';
+import { isOperator, operate, type Data } from './operations.js';
+
+/** Which of two a choice takes: `then` where its test holds, is truthy, or is not null. */
+export type Taken = 'then' | 'otherwise';
+
+/** One of two values: of `a ? b : c`, or of a logical operator, one arm of which is its left side. */
+export interface Choice<V> {
+  operator: '?:' | '&&' | '||' | '??';
+  test: V;
+  testNode: Node;
+  then: () => V;
+  otherwise: () => V;
+  /** Which it is, where the test is known. */
+  taken: Taken | undefined;
+}
+
+/** An entry of an object: by its name, by a name that can't be read, or all of what is spread into it. */
+export type Entry<V> =
+  | { is: 'named'; key: string; value: V; node: Node }
+  | { is: 'unnamed'; key: V | undefined; value: V; node: Node }
+  | { is: 'spread'; value: V; node: Node };
+
+/** An item of a list, or all items of what is spread into it. */
+export interface Item<V> {
+  value: V;
+  spread: boolean;
+}
+
+/** What somebody who reads expressions makes of them. Each method is given the node, for its place. */
+export interface Algebra<V> {
+  unknown(node: Node): V;
+  /** Data that an operation gives. */
+  data(value: Data, node: Node): V;
+  /** All of a value as data; undefined where any of it is not known. */
+  dataOf(value: V): { value: Data } | undefined;
+  pattern(source: string, flags: string, node: Node): V;
+  /** What an operator of the table makes of operands that are not all data; a unary one is `unary -`. */
+  operation(by: string, of: readonly V[], node: Node): V;
+  choice(choice: Choice<V>, node: Node): V;
+  object(entries: readonly Entry<V>[], node: Node): V;
+  list(items: readonly Item<V>[], node: Node): V;
+  /** What the language leaves to its surroundings: names, members, calls, functions, markup, assignments. */
+  other(node: Node): V;
+  /** A part of an expression, read as far down as the reader goes. */
+  read(node: Node): V;
+}
+
+/**
+ * The one reader of JavaScript expressions: what the language says of an expression, in the values of an algebra.
+ * Data is worked out by the operator table; what is not known stays with the algebra.
+ */
+export function readExpression<V>(node: Node, algebra: Algebra<V>): V {
+  const inner = unwrapped(node);
+  const read = (each: Node): V => algebra.read(each);
+  switch (inner.type) {
+    case 'Literal':
+      return literal(inner, algebra);
+    case 'TemplateLiteral': {
+      const parts = inner.quasis.flatMap((quasi, i) => {
+        const hole = inner.expressions[i];
+        const text = algebra.data(quasi.value.cooked ?? '', quasi as Node);
+        return hole ? [text, read(hole)] : [text];
+      });
+      return operation('template', parts, inner, algebra);
+    }
+    case 'BinaryExpression':
+      return operation(inner.operator, [read(inner.left), read(inner.right)], inner, algebra);
+    case 'UnaryExpression':
+      return inner.operator === 'delete'
+        ? algebra.other(inner)
+        : operation(`unary ${inner.operator}`, [read(inner.argument)], inner, algebra);
+    case 'LogicalExpression': {
+      const left = read(inner.left);
+      const [kept, right] = [() => left, () => read(inner.right)];
+      const [then, otherwise] = inner.operator === '&&' ? [right, kept] : [kept, right];
+      return choice({ operator: inner.operator, test: left, testNode: inner.left, then, otherwise }, inner);
+    }
+    case 'ConditionalExpression': {
+      const { test, consequent, alternate } = inner;
+      const [then, otherwise] = [() => read(consequent), () => read(alternate)];
+      return choice({ operator: '?:', test: read(test), testNode: test, then, otherwise }, inner);
+    }
+    case 'SequenceExpression':
+      return inner.expressions.map(read).at(-1) ?? algebra.unknown(inner);
+    case 'ObjectExpression':
+      return algebra.object(
+        inner.properties.map((each) => entry(each, algebra)),
+        inner,
+      );
+    case 'ArrayExpression':
+      return algebra.list(
+        inner.elements.map((each): Item<V> => {
+          if (each?.type === 'SpreadElement') return { value: read(each.argument), spread: true };
+          return { value: each ? read(each) : algebra.unknown(inner), spread: false };
+        }),
+        inner,
+      );
+    default:
+      return algebra.other(inner);
+  }
+
+  function choice(made: Omit<Choice<V>, 'taken'>, at: Node): V {
+    return algebra.choice({ ...made, taken: takenBy(made.operator, algebra.dataOf(made.test)) }, at);
+  }
+}
+
+function takenBy(
+  operator: Choice<unknown>['operator'],
+  test: { value: Data } | undefined,
+): Taken | undefined {
+  if (!test) return undefined;
+  const holds = operator === '??' ? test.value !== null && test.value !== undefined : Boolean(test.value);
+  return holds ? 'then' : 'otherwise';
+}
+
+function literal<V>(node: Extract<Node, { type: 'Literal' }>, algebra: Algebra<V>): V {
+  if ('regex' in node) return algebra.pattern(node.regex.pattern, node.regex.flags, node);
+  // A big number is none of the constants; the parser gives null for one that the engine cannot hold.
+  return typeof node.value === 'bigint' || 'bigint' in node
+    ? algebra.unknown(node)
+    : algebra.data(node.value as string | number | boolean | null, node);
+}
+
+/** What an operator makes of its operands: data where all of them are, else what the algebra says. */
+export function operation<V>(by: string, of: readonly V[], node: Node, algebra: Algebra<V>): V {
+  if (!isOperator(by)) return algebra.unknown(node);
+  const result = operated(by, of, algebra);
+  return result ? algebra.data(result.value, node) : algebra.operation(by, of, node);
+}
+
+/** The data that an operator, function or method of the table gives; undefined where an operand is not data. */
+export function operated<V>(
+  by: string,
+  of: readonly V[],
+  algebra: Pick<Algebra<V>, 'dataOf'>,
+): { value: Data } | undefined {
+  const operands: Data[] = [];
+  for (const each of of) {
+    const data = algebra.dataOf(each);
+    if (!data) return undefined;
+    operands.push(data.value);
+  }
+  return operate(by, operands);
+}
+
+function entry<V>(
+  node: Extract<Node, { type: 'ObjectExpression' }>['properties'][number],
+  algebra: Algebra<V>,
+): Entry<V> {
+  if (node.type === 'SpreadElement') return { is: 'spread', value: algebra.read(node.argument), node };
+  const key = propertyName(node.key, node.computed);
+  const read = key === undefined ? algebra.read(node.key) : undefined;
+  const known = read === undefined ? undefined : algebra.dataOf(read);
+  // What a getter gives is no function, and no data.
+  const value = node.kind === 'init' ? algebra.read(node.value) : algebra.unknown(node);
+  const name = key ?? (known && !isList(known.value) ? String(known.value) : undefined);
+  // `__proto__: …` gives the object another prototype.
+  return name === undefined || (name === '__proto__' && !node.computed)
+    ? { is: 'unnamed', key: read, value, node }
+    : { is: 'named', key: name, value, node };
+}
+
+const isList = (value: Data): boolean => typeof value === 'object' && value !== null;
