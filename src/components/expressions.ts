@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { isGlobalFunction, isMethod, type Data } from '../language/operations.js';
 import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../language/reader.js';
-import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { isFunction, memberName, pathOf, unwrapped } from '../syntax/tree.js';
 import {
   both,
   computed,
@@ -225,13 +225,6 @@ const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([
   ['NaN', constant(NaN)],
   ['Infinity', constant(Infinity)],
 ]);
-
-// `Math.max`, `String`
-function pathOf(callee: Node): string | undefined {
-  if (callee.type === 'Identifier') return callee.name;
-  if (callee.type !== 'MemberExpression' || callee.object.type !== 'Identifier') return undefined;
-  return `${callee.object.name}.${memberName(callee)}`;
-}
 
 const isText = (expr: Expr): boolean =>
   expr.is === 'text' ||

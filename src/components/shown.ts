@@ -19,6 +19,7 @@ export function shownData(value: Data, { framework, attribute, property }: Showi
   if (value === null || value === undefined) return property ? undefined : ABSENT;
   if (typeof value === 'object') return undefined;
   if (framework === 'angular' && !property) return { value: String(value) };
+  if (property && !isReflected(attribute)) return undefined;
   if (BOOLEAN.has(attribute)) return ofBoolean(value, framework, attribute);
   if (typeof value === 'boolean') return ofTruth(value, framework, attribute);
   return framework === 'react' && value === '' && ADDRESSES.has(attribute)
@@ -52,11 +53,19 @@ function vueText(value: Data): string {
   return typeof value === 'object' ? JSON.stringify(value, null, 2) : String(value);
 }
 
+// Properties that the document gives back as an attribute of the same text, or that count as what the element holds.
+const isReflected = (attribute: string): boolean =>
+  BOOLEAN.has(attribute) || attribute.startsWith('aria-') || REFLECTED.has(attribute);
+
+const REFLECTED: ReadonlySet<string> = new Set(
+  'alt cite class dir for href id label lang name placeholder role src target title type value'.split(' '),
+);
+
 // Where versions differ there is no answer: Vue 2 takes zero for a value, and leaves out what Vue 3 writes as “false”;
-// React 18 knows no `inert`, and keeps addresses without a text.
+// React 18 knows no `inert`, and keeps addresses without a text. React selects an option without its attribute.
 function ofBoolean(value: Constant, framework: Framework, attribute: string): Text | undefined {
   if (framework === 'vue' && !value && value !== '' && value !== false) return undefined;
-  if (framework === 'react' && attribute === 'inert') return undefined;
+  if (framework === 'react' && (attribute === 'inert' || attribute === 'selected')) return undefined;
   const on = framework === 'vue' && value === '' ? true : Boolean(value);
   return { value: on ? '' : undefined };
 }

@@ -106,6 +106,14 @@ export function memberName(node: Node): string | undefined {
   return propertyName(node.property, node.computed);
 }
 
+/** A name, or a name and a property, as a path: `String`, `Math.max`. */
+export function pathOf(node: Node): string | undefined {
+  if (node.type === 'Identifier') return node.name;
+  if (node.type !== 'MemberExpression' || node.object.type !== 'Identifier') return undefined;
+  const name = memberName(node);
+  return name === undefined ? undefined : `${node.object.name}.${name}`;
+}
+
 /** What an assignment or an update writes to. */
 export function writtenTo(node: Node): Node | undefined {
   if (node.type === 'AssignmentExpression') return node.left;

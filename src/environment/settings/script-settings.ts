@@ -6,6 +6,7 @@ import {
   isFunction,
   literalText,
   memberName,
+  pathOf,
   requiredModule,
   returnedFrom,
   unwrapped,
@@ -186,6 +187,8 @@ class Settings implements Algebra<Setting> {
     if (url && (name === 'pathname' || name === 'href'))
       return name === 'pathname' ? text(String(object.value).slice('file://'.length), at) : object;
     if (name === undefined) return { is: 'unknown', at };
+    if (node.optional && object.is === 'value' && (object.value === null || object.value === undefined))
+      return { is: 'value', value: undefined, at };
     if (object.is === 'object' && object.entries.has(name)) return object.entries.get(name) ?? object;
     // What a whole object does not have is what any object has, or nothing.
     const whole = object.is !== 'object' ? dataOf(object) : object.open ? undefined : { value: {} };
@@ -237,8 +240,9 @@ class Settings implements Algebra<Setting> {
   }
 
   #operated(callee: Node, args: readonly Setting[]): { value: Data } | undefined {
-    if (callee.type === 'Identifier' && !this.#names.has(callee.name) && isGlobalFunction(callee.name))
-      return operated(callee.name, args, this);
+    const path = pathOf(callee);
+    const isOwn = path !== undefined && this.#names.has(path.split('.')[0] ?? '');
+    if (path !== undefined && !isOwn && isGlobalFunction(path)) return operated(path, args, this);
     const name = memberName(callee);
     return callee.type === 'MemberExpression' && name !== undefined && isMethod(name)
       ? operated(name, [this.read(callee.object), ...args], this)

@@ -105,6 +105,8 @@ function fold(run: Run, env: Env, node: Node): Value {
 
 function memberIn(run: Run, env: Env, object: Value, node: MemberNode): Value {
   const name = memberName(node);
+  const isNothing = object.is === 'constant' && (object.value === null || object.value === undefined);
+  if (node.optional && isNothing) return constantValue(undefined);
   if (name !== undefined) return memberOf(run, object, name, node);
   const index = run.evaluate(env, node.property as Node);
   return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
@@ -119,7 +121,10 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
     case 'library':
       return libraryMember(value, name);
     case 'object':
-      return value.entries.get(name) ?? (value.open ? NOTHING : { is: 'read', of: value, name });
+      return (
+        value.entries.get(name) ??
+        (value.open ? NOTHING : (missing(run, value, name) ?? { is: 'read', of: value, name }))
+      );
     case 'constant': {
       const member = memberOfData(value.value, name);
       return member ? valueOfData(member.value, node, '') : { is: 'read', of: value, name };
@@ -129,7 +134,7 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
         (/^\d+$/.test(name) && !value.open ? value.items[Number(name)] : undefined) ??
         (name === 'length' && !value.open
           ? constantValue(value.items.length)
-          : { is: 'read', of: value, name })
+          : (missing(run, value, name) ?? { is: 'read', of: value, name }))
       );
     case 'project':
       return value.declared.name === '*'
@@ -152,6 +157,13 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
 function globalMember(path: string, name: string): Value {
   if (!GLOBAL_OBJECTS.has(path)) return { is: 'global', path: `${path}.${name}` };
   return name === 'document' ? { is: 'thing', type: 'page' } : { is: 'global', path: name };
+}
+
+// What a list or object that is written right here does not have is undefined.
+function missing(run: Run, value: Value, name: string): Value | undefined {
+  const data = run.dataOf(value);
+  const member = data && memberOfData(data.value, name);
+  return member && member.value === undefined ? constantValue(undefined) : undefined;
 }
 
 function thingMember(run: Run, thing: Thing, name: string, node: Node): Value {
