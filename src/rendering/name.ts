@@ -8,7 +8,7 @@ import {
 } from './placed.js';
 import { possibleValues, textPieces, type Constant, type Expr, type Piece } from '../components/expr.js';
 import { isHidden } from './hidden.js';
-import { constantOf, roleOf } from './role.js';
+import { constantOf, isPresentational, roleOf } from './role.js';
 
 /** Roles of WAI-ARIA 1.2 that take their name from their content. A test holds the list against the standard's data. */
 export const NAMED_BY_CONTENT: ReadonlySet<string> = new Set(
@@ -16,7 +16,11 @@ export const NAMED_BY_CONTENT: ReadonlySet<string> = new Set(
     ' ',
   ),
 );
-/** The accessible name of an element by the W3C rules (accname 1.2) over the static tree; undefined where it can't be told. */
+/**
+ * The accessible name of an element over the static tree, as query libraries work it out: by the W3C rules (accname
+ * 1.2), but for the placeholder and the caption of a figure, which they leave out (dom-accessibility-api 0.5 and 0.7).
+ * Undefined where it can't be told.
+ */
 export function nameOf(element: Placed, tree: RenderedTree): Pieces | undefined {
   element.known.name ??= workedOut(element, tree) ?? 'unknown';
   return element.known.name === 'unknown' ? undefined : element.known.name;
@@ -63,7 +67,7 @@ function nameIn(element: Placed, way: Way): Pieces {
   if (!embedded) {
     const label = textOf(element, 'aria-label');
     if (label && !isBlank(label)) return label;
-    const native = role === 'presentation' ? undefined : nativeName(element, within);
+    const native = isPresentational(role) ? undefined : nativeName(element, within);
     if (native) return native;
   }
   if (role === 'menu') return NONE;
@@ -75,21 +79,12 @@ function nameIn(element: Placed, way: Way): Pieces {
   const content = takesContent ? contentOf(element, within) : NONE;
   if (!isBlank(content) || (way.inside && !way.referenced)) return content;
   // 2I
-  return role === 'presentation' ? NONE : (textOf(element, 'title') ?? placeholderOf(element) ?? NONE);
+  return role === 'presentation' ? NONE : (textOf(element, 'title') ?? NONE);
 }
 
-const placeholderOf = (element: Placed): Pieces | undefined =>
+/** What stands in the empty field: the last resort of the standard, which no query takes for a name. */
+export const placeholderOf = (element: Placed): Pieces | undefined =>
   element.tag === 'input' || element.tag === 'textarea' ? textOf(element, 'placeholder') : undefined;
-
-/** The name as user-centred queries work it out, which know neither placeholders nor captions of figures. */
-export function askedName(element: Placed, tree: RenderedTree): Pieces | undefined {
-  const name = nameOf(element, tree);
-  const { attributes, tag } = element;
-  if (!name?.length || ['aria-label', 'aria-labelledby', 'title'].some((each) => attributes.has(each)))
-    return name;
-  if (tag === 'figure') return NONE;
-  return placeholderOf(element) && !labelsText(element, { tree, seen: [element] }) ? NONE : name;
-}
 
 const LABELLING = new Set(['label', 'legend', 'caption', 'figcaption']);
 const isControl = (role: Role): boolean =>
@@ -149,8 +144,6 @@ function nativeName(element: Placed, way: Way): Pieces | undefined {
   switch (tag) {
     case 'fieldset':
       return fromChild(element, 'legend', way);
-    case 'figure':
-      return fromChild(element, 'figcaption', way);
     case 'table':
       return fromChild(element, 'caption', way);
     case 'svg':

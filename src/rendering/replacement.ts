@@ -3,8 +3,8 @@ import type { By } from '../libraries/meaning.js';
 import { textPieces } from '../components/expr.js';
 import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
-import { askedName, labelName, literal, normalised } from './name.js';
-import { constantOf, roleOf } from './role.js';
+import { nameOf, labelName, literal, normalised } from './name.js';
+import { constantOf, isPresentational, roleOf } from './role.js';
 import type { Scope } from './scope.js';
 import { ownText } from './user-queries.js';
 
@@ -30,7 +30,7 @@ export function byRole(element: Placed, scope: Scope): Handle | undefined {
 function roleHandle(element: Placed, scope: Scope): Handle | undefined {
   const role = roleOf(element);
   if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
-  const name = askedName(element, scope.tree);
+  const name = nameOf(element, scope.tree);
   const asked = name && askedFrom(name);
   if (!asked) {
     const isFree = (each: Placed): boolean =>
@@ -53,17 +53,12 @@ function roleHandle(element: Placed, scope: Scope): Handle | undefined {
 const isOut = (each: Placed, element: Placed): boolean => isInHidden(each) === true || exclude(each, element);
 
 const nameMatch = (element: Placed, { tree }: Scope, wanted: Wanted): Match =>
-  matchesText(askedName(element, tree) ?? [undefined], wanted);
+  matchesText(nameOf(element, tree) ?? [undefined], wanted);
 
-// Header and footer are landmarks wherever they stand for some queries.
 function mayHave(element: Placed, role: string): Match {
   const own = roleOf(element);
-  if (own === undefined) return 'maybe';
-  if (own === role) return 'yes';
-  return LANDMARKS[element.tag] === role ? 'yes' : 'no';
+  return own === undefined ? 'maybe' : own === role ? 'yes' : 'no';
 }
-
-const LANDMARKS: Readonly<Record<string, string>> = { header: 'banner', footer: 'contentinfo' };
 
 // Roles of which a page, or a widget, has one by nature.
 const SINGLE = new Set([
@@ -91,7 +86,7 @@ const NOT_ASKED = new Set(
   ),
 );
 const isAskable = (role: string, { attributes }: Placed): boolean =>
-  !NOT_ASKED.has(role) || (attributes.has('role') && role !== 'presentation');
+  !NOT_ASKED.has(role) || (attributes.has('role') && !isPresentational(role));
 
 // An element whose content changes is asked for by the words before the first hole.
 function askedFrom(name: Pieces): Asked | undefined {

@@ -18,12 +18,14 @@ const BY_TAG: Readonly<Record<string, string>> = {
   em: 'emphasis',
   fieldset: 'group',
   figure: 'figure',
+  footer: 'contentinfo',
   h1: 'heading',
   h2: 'heading',
   h3: 'heading',
   h4: 'heading',
   h5: 'heading',
   h6: 'heading',
+  header: 'banner',
   hr: 'separator',
   ins: 'insertion',
   li: 'listitem',
@@ -74,9 +76,10 @@ const INPUTS: Readonly<Record<string, string | null>> = {
   week: null,
 };
 
-const SECTIONING = new Set(['article', 'aside', 'main', 'nav', 'section']);
-
-/** The role of an element: its own `role`, else the standard mapping of HTML elements to roles (HTML-AAM). */
+/**
+ * The role of an element, as user-centred queries ask for it: its own `role`, else the mapping of HTML elements to roles
+ * (HTML-AAM) as far as query libraries know it (aria-query 5.3 by its selectors: a landmark counts wherever it stands).
+ */
 export function roleOf(element: Placed): Role {
   return (element.known.role ??= { is: workedOut(element) }).is;
 }
@@ -87,9 +90,6 @@ function workedOut(element: Placed): Role {
     const values = possibleValues(own);
     if (values?.length !== 1) return undefined;
     const [first] = String(values[0] ?? '').split(' ');
-    const none = first === 'none' || first === 'presentation';
-    // What is named can't be taken out of the page.
-    if (none) return isLabelled(element) && element.tag !== '?' ? implicitRole(element) : 'presentation';
     if (first) return first;
   }
   if (element.tag === '?') return undefined;
@@ -112,13 +112,9 @@ function implicitRole(element: Placed): Role {
     case 'select':
       return selectRole(element);
     case 'section':
-      return isNamed(element) ? 'region' : null;
+      return isLabelled(element) ? 'region' : null;
     case 'form':
-      return isNamed(element) ? 'form' : null;
-    case 'header':
-      return isInside(element, SECTIONING) ? null : 'banner';
-    case 'footer':
-      return isInside(element, SECTIONING) ? null : 'contentinfo';
+      return isLabelled(element) || element.attributes.has('name') ? 'form' : null;
     case 'th':
       return constantOf(element, 'scope') === 'row' ? 'rowheader' : 'columnheader';
     case 'svg':
@@ -141,7 +137,7 @@ function imageRole(element: Placed): Role {
   const alt = element.attributes.get('alt');
   if (!alt) return 'img';
   const values = possibleValues(alt);
-  if (values?.every((each) => each === '')) return isLabelled(element) ? 'img' : 'presentation';
+  if (values?.every((each) => each === '')) return 'presentation';
   return values?.some((each) => each === '') ? undefined : 'img';
 }
 
@@ -165,12 +161,9 @@ function selectRole(element: Placed): Role {
 
 const isLabelled = ({ attributes }: Placed): boolean =>
   attributes.has('aria-label') || attributes.has('aria-labelledby');
-const isNamed = (element: Placed): boolean => isLabelled(element) || element.attributes.has('title');
 
-function isInside(element: Placed, tags: ReadonlySet<string>): boolean {
-  for (let at = element.parent; at; at = at.parent) if (tags.has(at.tag)) return true;
-  return false;
-}
+/** Whether a role takes an element out of what has one. */
+export const isPresentational = (role: Role): boolean => role === 'presentation' || role === 'none';
 
 /** The one value, as text, of an attribute; undefined where there is none or it depends. */
 export function constantOf(element: Placed, name: string): string | undefined {

@@ -12,7 +12,7 @@ import {
   type Wanted,
   type Matcher,
 } from './match.js';
-import { askedName, labelName, normalised } from './name.js';
+import { nameOf, labelName, normalised } from './name.js';
 import type { Pieces, Placed, RenderedTree } from './placed.js';
 import { roleOf } from './role.js';
 
@@ -120,11 +120,13 @@ function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefi
   const hidden = options?.is === 'object' && options.entries.has('hidden');
   return (element) => {
     const role = roleOf(element);
-    if (role !== undefined && role !== wanted.text) return 'no';
+    // What has no meaning of its own is in some tables, and not in others.
+    const known = wanted.text === 'generic' && !element.attributes.has('role') ? undefined : role;
+    if (known !== undefined && known !== wanted.text) return 'no';
     const out = hidden ? false : isInHidden(element);
     if (out === true) return 'no';
-    const named = name ? matchesText(askedName(element, tree) ?? [undefined], name) : 'yes';
-    return (role === undefined || out === 'maybe') && named !== 'no' ? 'maybe' : named;
+    const named = name ? matchesText(nameOf(element, tree) ?? [undefined], name) : 'yes';
+    return (known === undefined || out === 'maybe') && named !== 'no' ? 'maybe' : named;
   };
 }
 
@@ -133,7 +135,7 @@ function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match 
   const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
   const label = labelName(element, tree);
   const by = element.attributes.has('aria-labelledby')
-    ? matchesText(askedName(element, tree) ?? [undefined], wanted)
+    ? matchesText(nameOf(element, tree) ?? [undefined], wanted)
     : 'no';
   const isControl = ['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress'].includes(
     element.tag,

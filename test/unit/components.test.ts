@@ -493,7 +493,7 @@ describe('Angular components', () => {
       'text by property',
       '<p [textContent]="name"></p>',
       '@Input() name;',
-      '<p textcontent=Raku>Raku</p>',
+      '<p>Raku</p>',
       { name: 'Raku' },
     ],
     ['conditions inside', `<p>{{ a ? 'x' : 'y' }}</p>`, '', '<p>x|y</p>'],

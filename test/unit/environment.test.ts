@@ -92,12 +92,12 @@ describe('settings files', () => {
     ],
     [
       'path helpers',
-      'export default [path.join(__dirname, "a"), resolve("b"), path.resolve(__dirname, "../c"), dirname(__filename)]',
+      'import path, { resolve, dirname } from "node:path"; export default [path.join(__dirname, "a"), resolve("b"), path.resolve(__dirname, "../c"), dirname(__filename)]',
       ['/p/a', '/p/b', '/c', '/p'],
     ],
     [
       'URLs of the module',
-      'export default [fileURLToPath(new URL("./src", import.meta.url)), new URL("./a", import.meta.url).pathname, import.meta.dirname]',
+      'import { fileURLToPath } from "node:url"; export default [fileURLToPath(new URL("./src", import.meta.url)), new URL("./a", import.meta.url).pathname, import.meta.dirname]',
       ['/p/src', '/p/a', '/p'],
     ],
     ['conditions keep both', 'export default { a: ci ? 1 : 2, b: x || "y" }', { a: '1|2', b: '?|y' }],

@@ -1,8 +1,7 @@
 import '@angular/compiler';
 import { expect } from 'chai';
 import { JSDOM } from 'jsdom';
-import type { Framework } from '#src/components/shown.js';
-import { shownData } from '#src/components/shown.js';
+import { type Framework, shownData } from '#src/components/shown.js';
 import type { Constant, Data } from '#src/language/operations.js';
 
 const CONSTANTS: Constant[] = [

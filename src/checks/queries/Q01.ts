@@ -1,6 +1,6 @@
 import type { By } from '../../libraries/meaning.js';
 import type { Placed } from '../../rendering/placed.js';
-import { roleOf } from '../../rendering/role.js';
+import { isPresentational, roleOf } from '../../rendering/role.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
@@ -89,7 +89,7 @@ function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said 
 // What to add to an element that nothing better reaches; none for one that has words, though they can't be told.
 function adviceFor(element: Placed): string | undefined {
   const role = roleOf(element);
-  if (role && role !== 'presentation' && role !== 'paragraph') return adviceUnnamed(role);
+  if (role && !isPresentational(role) && role !== 'paragraph') return adviceUnnamed(role);
   return ownText(element).length > 0 ? undefined : adviceNothing;
 }
 

@@ -81,7 +81,9 @@ function nearestHandle(
   }
   const digits = (text: string): string => text.replace(/\D/g, '');
   // `Shelf 1` and `Shelf 2` are two things, and so are words of three letters.
-  const alike = [...handles.keys()].filter((each) => digits(each) === digits(asked) && asked.length > 3);
+  const alike = [...handles.keys()].filter(
+    (each) => each !== asked && digits(each) === digits(asked) && asked.length > 3,
+  );
   const shown = nearest(asked, alike);
   const place = shown === undefined ? undefined : handles.get(shown);
   return shown !== undefined && place ? { shown, place } : undefined;

@@ -1,7 +1,7 @@
 import type { Reach } from '../../specs/model/steps.js';
 import { words } from '../../components/view.js';
 import { isInHidden } from '../../rendering/hidden.js';
-import { labelsOf, nameOf } from '../../rendering/name.js';
+import { labelsOf, nameOf, placeholderOf } from '../../rendering/name.js';
 import type { Placed } from '../../rendering/placed.js';
 import { constantOf, roleOf } from '../../rendering/role.js';
 import type { Place } from '../../finding.js';
@@ -71,7 +71,7 @@ function hasNoName(element: Placed, tree: Parameters<typeof nameOf>[1], { file }
   if ([element, ...labelsOf(element, tree)].some(isLacking)) return false;
   if (['aria-label', 'aria-labelledby', 'title', 'alt'].some((name) => element.attributes.has(name)))
     return false;
-  return nameOf(element, tree)?.length === 0;
+  return nameOf(element, tree)?.length === 0 && placeholderOf(element) === undefined;
 }
 
 const isLacking = (element: Placed): boolean =>

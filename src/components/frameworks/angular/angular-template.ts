@@ -161,6 +161,7 @@ class Template {
       else if (input.name === 'class' || input.name === 'className')
         given.classes = together([given.classes, classesIn(expr)]);
       else if (input.name === 'ngClass') given.classes = { ...given.classes, open: true };
+      else if (TEXT_PROPERTIES.has(input.name)) continue;
       else {
         const name = ATTRIBUTE_OF[input.name.toLowerCase()] ?? input.name.toLowerCase();
         const property = input.type === this.#ng.BindingType.Property;
