@@ -9,6 +9,7 @@ import { Project } from '../project/project.js';
 import { loadAngular } from '../syntax/angular.js';
 import type { Problem } from '../syntax/source.js';
 import type { Stage } from './stage.js';
+import type { Environment } from '../environment/facts/environment.js';
 
 /** What an audit is asked for. Paths are absolute. */
 export interface AuditRequest {
@@ -40,20 +41,27 @@ export function discover(
 /** What all stages share: settings, environments, and the project with its components. */
 export async function prepare(
   files: Files,
-  { root, settings, only, writesSpecs = false }: AuditRequest,
+  { root, paths, settings, only, writesSpecs = false }: AuditRequest,
   candidates: Candidates,
 ): Promise<Stage> {
   const environments = new Environments(files);
-  const paths = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
-  const folders = new Set(paths.map((path) => environments.of(path)));
+  const read = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
+  const folders = new Set(read.map((path) => environments.of(path)));
   const usesAngular = [...folders].some((each) =>
     [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
   );
-  const project = new Project(
-    files,
-    usesAngular ? await loadAngular() : undefined,
-    environments.aliases([...folders]),
-  );
+  const aliases = new Map<Environment, Record<string, string[]>>();
+  const whole = paths.includes(root);
+  let sources = whole ? candidates.sources : undefined;
+  const project = new Project(files, usesAngular ? await loadAngular() : undefined, {
+    sources: () => (sources ??= findCandidates(files, root, [root], settings, () => undefined).sources),
+    aliases(file) {
+      const environment = environments.of(file);
+      const known = aliases.get(environment) ?? environments.aliases(environment);
+      aliases.set(environment, known);
+      return known;
+    },
+  });
   const setups = new Map<string, SetupEffects | undefined>();
   return {
     root,

@@ -201,11 +201,11 @@ export class Environments {
     return inside ? { setting: inside, file: manifest.file, folder: manifest.folder } : undefined;
   }
 
-  /** Aliases of the bundlers' settings, from the name to the folder: only those that all packages agree on. */
-  aliases(environments: readonly Environment[]): Record<string, string[]> {
+  /** Aliases of the bundlers' settings, from the name to the folder: only those that all its runners agree on. */
+  aliases({ runners }: Environment): Record<string, string[]> {
     const found = new Map<string, string>();
     const clashing = new Set<string>();
-    for (const runner of environments.flatMap(({ runners }) => runners)) {
+    for (const runner of runners) {
       const setting = runner.settingsFile ? this.setting(runner.settingsFile) : undefined;
       for (const [name, path] of aliasesIn(setting)) {
         if (found.has(name) && found.get(name) !== path) clashing.add(name);

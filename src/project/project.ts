@@ -1,4 +1,4 @@
-import type { Files } from '../host/files.js';
+import type { Files, Resolve } from '../host/files.js';
 import type { AngularCompiler } from '../syntax/angular.js';
 import { isScript, parseScript, type Script } from '../syntax/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
@@ -26,6 +26,14 @@ export interface Declared {
   name: string;
 }
 
+/** What a project is told of what it stands in; functions of the root alone, whatever part of it is audited. */
+export interface Surroundings {
+  /** The scripts below the root that are no spec files; sorted. */
+  sources(): readonly string[];
+  /** Exact names or prefixes that the settings for a file replace in imports, each with the paths that stand for it. */
+  aliases(file: string): Record<string, string[]>;
+}
+
 const KEPT_TREES = 3;
 const DEEPEST_EXPORT = 12;
 
@@ -34,7 +42,9 @@ export class Project {
   readonly problems: Problem[] = [];
   readonly #files: Files;
   readonly #angular: AngularCompiler | undefined;
-  readonly #resolve: (folder: string, specifier: string) => string | undefined;
+  readonly #surroundings: Surroundings;
+  /** One for all files that share their aliases. */
+  readonly #resolvers = new Map<string, Resolve>();
   // Texts are small beside trees: they stay.
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
@@ -42,13 +52,17 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
-  readonly #selectors = new Map<string, Component | 'many'>();
+  #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   readonly #failed = new Set<string>();
 
-  constructor(files: Files, angular: AngularCompiler | undefined, alias: Record<string, string[]> = {}) {
+  constructor(
+    files: Files,
+    angular: AngularCompiler | undefined,
+    surroundings: Surroundings = { sources: () => [], aliases: () => ({}) },
+  ) {
     this.#files = files;
     this.#angular = angular;
-    this.#resolve = files.resolver({ alias });
+    this.#surroundings = surroundings;
   }
 
   /** The text of a file, read once; undefined, and a problem kept, where it can't be read. */
@@ -95,10 +109,18 @@ export class Project {
   resolve(from: string, specifier: string): string | undefined {
     const resolved = this.#resolvedFrom(from);
     if (!resolved.has(specifier)) {
-      const path = this.#resolve(dirname(from), specifier);
+      const path = this.#resolverFor(from)(dirname(from), specifier);
       resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
     }
     return resolved.get(specifier);
+  }
+
+  #resolverFor(file: string): Resolve {
+    const alias = this.#surroundings.aliases(file);
+    const key = JSON.stringify(alias);
+    const resolver = this.#resolvers.get(key) ?? this.#files.resolver({ alias });
+    this.#resolvers.set(key, resolver);
+    return resolver;
   }
 
   // The files of one folder share what their imports lead to.
@@ -136,10 +158,7 @@ export class Project {
 
   /** The component that a reference in a file stands for. */
   component(file: string, ref: ComponentRef): Component | undefined {
-    if ('selector' in ref) {
-      const found = this.#selectors.get(ref.selector);
-      return found === 'many' ? undefined : found;
-    }
+    if ('selector' in ref) return this.#selected(file, ref.selector);
     const known = this.#components.get(ref);
     if (known) return known.is;
     const component = this.#componentOf(file, ref);
@@ -152,6 +171,21 @@ export class Project {
     if (!asImport) return 'local' in ref ? this.componentAt({ file, name: ref.local }) : undefined;
     const declared = this.imported(file, asImport);
     return declared && this.componentAt(declared);
+  }
+
+  // A file's own declaration comes first: a host that a spec makes for itself is nobody else's.
+  #selected(file: string, tag: string): Component | undefined {
+    const own = this.summary(file)?.components.find((each) => hasTag(each, tag));
+    if (own) return own;
+    this.#selectors ??= selectorsOf(this.#declaring().flatMap((path) => this.summary(path)?.components ?? []));
+    const found = this.#selectors.get(tag);
+    return found === 'many' ? undefined : found;
+  }
+
+  // The scripts below the root that declare components, as far as their texts tell.
+  #declaring(): readonly string[] {
+    if (!this.#angular) return [];
+    return this.#surroundings.sources().filter((path) => this.source(path)?.text.includes('selector'));
   }
 
   /** The component that a declaration is. */
@@ -225,15 +259,17 @@ export class Project {
       source: (path) => this.source(path),
       fail: (problem) => this.#fail(problem),
     };
-    return angularDeclarations(script).map((declaration) => {
-      const component = angularComponent(reader, script, declaration);
-      for (const tag of tagSelectors(declaration.selector ?? '')) {
-        this.#selectors.set(
-          tag,
-          this.#selectors.has(tag) && this.#selectors.get(tag) !== component ? 'many' : component,
-        );
-      }
-      return component;
-    });
+    return angularDeclarations(script).map((declaration) => angularComponent(reader, script, declaration));
   }
+}
+
+const hasTag = ({ selector }: Component, tag: string): boolean => tagSelectors(selector ?? '').includes(tag);
+
+// The component that each tag stands for, by the selectors of all.
+function selectorsOf(components: readonly Component[]): Map<string, Component | 'many'> {
+  const found = new Map<string, Component | 'many'>();
+  for (const component of components)
+    for (const tag of tagSelectors(component.selector ?? ''))
+      found.set(tag, found.has(tag) && found.get(tag) !== component ? 'many' : component);
+  return found;
 }

@@ -16,8 +16,14 @@ export async function projectOf(
   files: Record<string, string>,
 ): Promise<{ project: Project; at: (path: string) => string }> {
   const folder = realpathSync(written(files));
-  const project = new Project(new DiskFiles(), await loadAngular());
   const at = (path: string): string => `${folder}/${path}`;
+  const project = new Project(new DiskFiles(), await loadAngular(), {
+    sources: () =>
+      Object.keys(files)
+        .filter((path) => !path.includes('.spec.'))
+        .map(at),
+    aliases: () => ({}),
+  });
   for (const path of Object.keys(files)) if (!path.includes('.spec.')) project.summary(at(path));
   return { project, at };
 }

@@ -489,13 +489,7 @@ describe('Angular components', () => {
       '@Input() hot = true;',
       '<p>1</p><b>six</b><b>nine</b><u>3</u>',
     ],
-    [
-      'text by property',
-      '<p [textContent]="name"></p>',
-      '@Input() name;',
-      '<p>Raku</p>',
-      { name: 'Raku' },
-    ],
+    ['text by property', '<p [textContent]="name"></p>', '@Input() name;', '<p>Raku</p>', { name: 'Raku' }],
     ['conditions inside', `<p>{{ a ? 'x' : 'y' }}</p>`, '', '<p>x|y</p>'],
     ['markup as text', '<p [innerHTML]="x"></p>', '', '<p innerhtml=?>{…}</p>'],
   ];
