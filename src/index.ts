@@ -11,6 +11,7 @@ export { settingsFrom, type Settings } from './config/settings.js';
 export { ConfigError, settingsFromJson } from './config/load.js';
 export { DiskFiles } from './host/disk-files.js';
 export type { Files } from './host/files.js';
+export type { Dialect, Meaning, Writing } from './libraries/meaning.js';
 export { planMends, type CodedMend, type Plan } from './writing/edits/plan.js';
 export { jsonReport } from './formats/json.js';
 export { textReport, type TextOptions } from './formats/text.js';

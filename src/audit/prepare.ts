@@ -1,5 +1,7 @@
 import { textOfCode } from '../checks/index.js';
 import { setupEffects, type SetupEffects } from '../checks/questions/setup-effects.js';
+import { librariesWith } from '../libraries/index.js';
+import type { Dialect } from '../libraries/meaning.js';
 import type { Settings } from '../config/settings.js';
 import type { Files } from '../host/files.js';
 import { findCandidates, type Candidates } from '../host/find.js';
@@ -21,6 +23,8 @@ export interface AuditRequest {
   /** Codes and families that take part; all where there is none. */
   only?: readonly string[];
   version: string;
+  /** Tables of libraries beside those that are known: a table of a module that is known replaces it. */
+  libraries?: readonly Dialect[];
   /** Pending specs will be written: how spec files are written is kept. */
   writesSpecs?: boolean;
   /** Told of each spec file before it is read. */
@@ -41,7 +45,7 @@ export function discover(
 /** What all stages share: settings, environments, and the project with its components. */
 export async function prepare(
   files: Files,
-  { root, paths, settings, only, writesSpecs = false }: AuditRequest,
+  { root, paths, settings, only, libraries, writesSpecs = false }: AuditRequest,
   candidates: Candidates,
 ): Promise<Stage> {
   const environments = new Environments(files);
@@ -53,15 +57,20 @@ export async function prepare(
   const aliases = new Map<Environment, Record<string, string[]>>();
   const whole = paths.includes(root);
   let sources = whole ? candidates.sources : undefined;
-  const project = new Project(files, usesAngular ? await loadAngular() : undefined, {
-    sources: () => (sources ??= findCandidates(files, root, [root], settings, () => undefined).sources),
-    aliases(file) {
-      const environment = environments.of(file);
-      const known = aliases.get(environment) ?? environments.aliases(environment);
-      aliases.set(environment, known);
-      return known;
+  const project = new Project(
+    files,
+    usesAngular ? await loadAngular() : undefined,
+    {
+      sources: () => (sources ??= findCandidates(files, root, [root], settings, () => undefined).sources),
+      aliases(file) {
+        const environment = environments.of(file);
+        const known = aliases.get(environment) ?? environments.aliases(environment);
+        aliases.set(environment, known);
+        return known;
+      },
     },
-  });
+    librariesWith(libraries),
+  );
   const setups = new Map<string, SetupEffects | undefined>();
   return {
     root,

@@ -9,7 +9,6 @@ import { usedReaches, type Used } from '../checks/questions/used-reaches.js';
 import { unnamedControls } from '../checks/questions/unnamed.js';
 import { declares, manifestsOf, type Environment } from '../environment/facts/environment.js';
 import { packageOf } from '../util/paths.js';
-import { dialectOf, isUserActions, isUserCentred } from '../libraries/index.js';
 import { extensionOf } from '../libraries/matchers.js';
 import { runners } from '../libraries/runners.js';
 import { NO_MATCHERS } from '../project/added-matchers.js';
@@ -78,10 +77,11 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     links: new Links(project, file, settings.testIdAttribute, stage.shownProps),
     runners,
     setup: stage.setupOf(file.path),
-    userCentred: modules.some(isUserCentred),
+    modules,
+    userCentred: modules.some((each) => project.libraries.isUserCentred(each)),
     documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
     versionOf: (name) => stage.environments.version(manifestsOf(environment), name),
-    userActions: modules.find(isUserActions),
+    userActions: modules.find((each) => project.libraries.of(each)?.writes?.user),
     testIdAttribute: settings.testIdAttribute,
     limits: settings.limits,
     // Most files have no finding that needs them.
@@ -149,9 +149,7 @@ function factsOf(
     ),
     unnamed: stage.isOn('Q11') ? unnamedControls(context) : [],
     cleansUp: file.blocks.some(isCleaning),
-    runnerModules: modules.filter(
-      (each) => dialectOf(each) && runners.includes(dialectOf(each) ?? runners[0]!),
-    ),
+    runnerModules: modules.filter((each) => runners.some(({ modules: names }) => names.includes(each))),
     renders: file.renders.length,
     beginnings: stage.isOn('O08') ? beginningsIn(file) : [],
     sizes: sizesOf(file),
@@ -167,7 +165,8 @@ function isUnresolved(
   { project }: Stage,
   environment: Environment,
 ): boolean {
-  if (specifier.startsWith('node:') || dialectOf(specifier) || project.resolve(file, specifier)) return false;
+  if (specifier.startsWith('node:') || project.libraries.of(specifier) || project.resolve(file, specifier))
+    return false;
   return !declares(environment, packageOf(specifier));
 }
 

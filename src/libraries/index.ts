@@ -1,39 +1,54 @@
-import type { Dialect, Meaning } from './meaning.js';
+import type { Dialect, Meaning, Writing } from './meaning.js';
 import { angular } from './angular.js';
 import { assertions } from './assertions.js';
 import { runners } from './runners.js';
-import { USER_ACTIONS, userCentred } from './user-centred.js';
+import { userCentred } from './user-centred.js';
 import { wrappers } from './wrappers.js';
 
 /** Every table of names. A new library is a new table in one of the lists. */
 const DIALECTS: readonly Dialect[] = [...runners, ...assertions, ...userCentred, ...wrappers, ...angular];
 
-const byModule = new Map(
-  DIALECTS.flatMap((dialect) => dialect.modules.map((name) => [name, dialect] as const)),
-);
+/** What the names of libraries mean, and how code that uses them is written. */
+export class Libraries {
+  readonly #byModule: ReadonlyMap<string, Dialect>;
+  readonly #globals: ReadonlyMap<string, Meaning>;
+  /** How user-centred queries are written where a project has no library for them. */
+  readonly usualQueries: Writing | undefined;
 
-const globals = new Map<string, Meaning>(
-  // The first table that names a global wins, so the later ones go in first.
-  DIALECTS.toReversed().flatMap(({ globals: names, exports }) =>
-    Object.entries(exports).filter(([name]) => names === 'all' || names?.includes(name)),
-  ),
-);
+  /** Of two tables that name the same module or global, the first counts. */
+  constructor(tables: readonly Dialect[]) {
+    const last = tables.toReversed();
+    this.usualQueries = tables.find(({ writes }) => writes?.queries)?.writes;
+    this.#byModule = new Map(last.flatMap((each) => each.modules.map((module) => [module, each] as const)));
+    this.#globals = new Map(
+      last.flatMap(({ globals: names, exports }) =>
+        Object.entries(exports).filter(([name]) => names === 'all' || names?.includes(name)),
+      ),
+    );
+  }
 
-/** The dialect of a module, by the name it is imported by. */
-export const dialectOf = (module: string): Dialect | undefined => byModule.get(module);
+  /** The table of a module, by the name it is imported by. */
+  of(module: string): Dialect | undefined {
+    return this.#byModule.get(module);
+  }
 
-/** What an export of a module means; undefined where no table names it. */
-export function meaningOf(module: string, name: string): Meaning | undefined {
-  const dialect = byModule.get(module);
-  if (!dialect || !Object.hasOwn(dialect.exports, name)) return dialect?.exports['*'];
-  return dialect.exports[name];
+  /** What an export of a module means; undefined where no table names it. */
+  meaningOf(module: string, name: string): Meaning | undefined {
+    const exports = this.#byModule.get(module)?.exports;
+    return exports && Object.hasOwn(exports, name) ? exports[name] : exports?.['*'];
+  }
+
+  /** What a name means where nothing in the file declares it and a runner makes it global. */
+  globalMeaning(name: string): Meaning | undefined {
+    return this.#globals.get(name);
+  }
+
+  /** Whether a module belongs to a library that renders or queries as a user would. */
+  isUserCentred(module: string): boolean {
+    return this.#byModule.get(module)?.userCentred ?? false;
+  }
 }
 
-/** What a name means where nothing in the file declares it and a runner makes it global. */
-export const globalMeaning = (name: string): Meaning | undefined => globals.get(name);
-
-/** Whether a module belongs to a library that renders or queries as a user would. */
-export const isUserCentred = (module: string): boolean => byModule.get(module)?.userCentred ?? false;
-
-/** Whether a module belongs to a library of user actions. */
-export const isUserActions = (module: string): boolean => byModule.get(module)?.name === USER_ACTIONS;
+/** The libraries of all tables, with more tables before them. */
+export const librariesWith = (more: readonly Dialect[] = []): Libraries =>
+  new Libraries([...more, ...DIALECTS]);

@@ -75,7 +75,16 @@ export type Meaning =
       waits?: boolean;
     }
   | { kind: 'rerender' }
-  | { kind: 'query'; by: By; missing: Missing; waits?: boolean; gives: TypeName; container?: boolean }
+  /** `asked`: as a user would ask, by what is seen or heard. */
+  | {
+      kind: 'query';
+      by: By;
+      missing: Missing;
+      waits?: boolean;
+      gives: TypeName;
+      container?: boolean;
+      asked?: 'as-user';
+    }
   /** A property that is another element: a hop from parent to child or back. */
   | { kind: 'hop'; gives: TypeName }
   /** A pick from many by position; the position is the first argument where `call` is set. */
@@ -126,4 +135,25 @@ export interface Dialect {
   globals?: 'all' | readonly string[];
   /** Whether it reaches elements as a user would. */
   userCentred?: boolean;
+  /** How code that uses it is written, as far as it has a word for that. */
+  writes?: Writing;
+}
+
+/** How code of a library is written: what suggestions and mends may use of it, by the names of its exports. */
+export interface Writing {
+  /** The object that queries of the whole page are asked of. */
+  page?: string;
+  /** The function that asks below an element. */
+  within?: string;
+  queries?: QueryNames;
+  /** What acts as a user does. `default`: it is the default export, and goes by `local`. */
+  user?: { local: string; name: 'default' };
+  /** The switches that take renders down after each spec, by the versions that have them. */
+  unmounts?: readonly { name: string; versions: string }[];
+}
+
+/** The names of queries: one half says what is asked, the other what is given where nothing is found. */
+export interface QueryNames {
+  forms: readonly { prefix: string; missing: Missing; waits?: boolean }[];
+  kinds: Readonly<Record<string, By>>;
 }

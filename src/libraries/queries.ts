@@ -1,6 +1,6 @@
-import type { By, Meaning, Missing } from './meaning.js';
+import type { By, Meaning, Missing, QueryNames } from './meaning.js';
 
-const KINDS: Readonly<Record<string, By>> = {
+const KINDS: QueryNames['kinds'] = {
   Role: 'role',
   LabelText: 'label',
   Text: 'text',
@@ -11,7 +11,7 @@ const KINDS: Readonly<Record<string, By>> = {
   TestId: 'testId',
 };
 
-const FORMS: readonly { prefix: string; missing: Missing; waits?: boolean }[] = [
+const FORMS: QueryNames['forms'] = [
   { prefix: 'getBy', missing: 'throws' },
   { prefix: 'getAllBy', missing: 'many-throws' },
   { prefix: 'queryBy', missing: 'null' },
@@ -26,15 +26,23 @@ export function userQueries(container: boolean): Record<string, Meaning> {
   for (const { prefix, missing, waits } of FORMS) {
     for (const [suffix, by] of Object.entries(KINDS)) {
       const gives = missing.startsWith('many') ? 'elements' : 'element';
-      table[prefix + suffix] = { kind: 'query', by, missing, waits, gives, container };
+      table[prefix + suffix] = { kind: 'query', by, missing, waits, gives, container, asked: 'as-user' };
     }
   }
   return table;
 }
 
-/** The name of a user-centred query: `getByRole`, `findAllByText`… */
-export function userQueryName(by: By, missing: Missing, waits: boolean): string | undefined {
-  const suffix = Object.keys(KINDS).find((key) => KINDS[key] === by);
-  const form = FORMS.find((each) => each.missing === missing && Boolean(each.waits) === waits);
-  return suffix && form && form.prefix + suffix;
+/** The names of the user-centred queries: `getByRole`, `findAllByText`… */
+export const USER_QUERIES: QueryNames = { forms: FORMS, kinds: KINDS };
+
+/** The name of a query of a library; undefined where it has none of that kind or form. */
+export function queryName(
+  { forms, kinds }: QueryNames,
+  by: By,
+  missing: Missing,
+  waits: boolean,
+): string | undefined {
+  const suffix = Object.keys(kinds).find((key) => kinds[key] === by);
+  const form = forms.find((each) => each.missing === missing && Boolean(each.waits) === waits);
+  return suffix === undefined || !form ? undefined : form.prefix + suffix;
 }

@@ -1,5 +1,5 @@
-import type { Dialect, Meaning } from './meaning.js';
-import { userQueries } from './queries.js';
+import type { Dialect, Meaning, Writing } from './meaning.js';
+import { USER_QUERIES, userQueries } from './queries.js';
 import { each } from './type-table.js';
 
 const shared: Record<string, Meaning> = {
@@ -24,14 +24,15 @@ const render = (takes: 'element' | 'component'): Extract<Meaning, { kind: 'rende
   teardown: 'each-spec-if-global',
 });
 
-export const USER_ACTIONS = 'user actions';
+const writes: Writing = { page: 'screen', within: 'within', queries: USER_QUERIES };
 
 /** Test libraries that reach elements by role, label and text. */
 export const userCentred: readonly Dialect[] = [
-  { name: 'document queries', userCentred: true, modules: ['@testing-library/dom'], exports: shared },
+  { name: 'document queries', userCentred: true, modules: ['@testing-library/dom'], exports: shared, writes },
   {
     name: 'React, user-centred',
     userCentred: true,
+    writes,
     modules: [
       '@testing-library/react',
       '@testing-library/react/pure',
@@ -49,6 +50,7 @@ export const userCentred: readonly Dialect[] = [
   {
     name: 'Vue, user-centred',
     userCentred: true,
+    writes,
     modules: ['@testing-library/vue'],
     exports: {
       ...shared,
@@ -60,11 +62,13 @@ export const userCentred: readonly Dialect[] = [
   {
     name: 'Angular, user-centred',
     userCentred: true,
+    writes,
     modules: ['@testing-library/angular', '@testing-library/angular/zoneless'],
     exports: { ...shared, render: { ...render('component'), waits: true } },
   },
   {
-    name: USER_ACTIONS,
+    name: 'user actions',
+    writes: { user: { local: 'userEvent', name: 'default' } },
     modules: ['@testing-library/user-event'],
     exports: { default: { kind: 'object', type: 'user' }, userEvent: { kind: 'object', type: 'user' } },
   },

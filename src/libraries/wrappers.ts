@@ -17,6 +17,12 @@ export const wrappers: readonly Dialect[] = [
   {
     name: 'Vue, wrapper style',
     modules: ['@vue/test-utils'],
+    writes: {
+      unmounts: [
+        { name: 'enableAutoDestroy', versions: '<2' },
+        { name: 'enableAutoUnmount', versions: '>=2' },
+      ],
+    },
     exports: {
       mount: mount('wrapper', 'component'),
       shallowMount: mount('wrapper', 'component', true),

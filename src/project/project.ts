@@ -1,4 +1,5 @@
 import type { Files, Resolve } from '../host/files.js';
+import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
 import { isScript, parseScript, type Script } from '../syntax/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
@@ -40,6 +41,8 @@ const DEEPEST_EXPORT = 12;
 /** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
 export class Project {
   readonly problems: Problem[] = [];
+  /** What the names of libraries mean. */
+  readonly libraries: Libraries;
   readonly #files: Files;
   readonly #angular: AngularCompiler | undefined;
   readonly #surroundings: Surroundings;
@@ -59,7 +62,9 @@ export class Project {
     files: Files,
     angular: AngularCompiler | undefined,
     surroundings: Surroundings = { sources: () => [], aliases: () => ({}) },
+    libraries: Libraries = librariesWith(),
   ) {
+    this.libraries = libraries;
     this.#files = files;
     this.#angular = angular;
     this.#surroundings = surroundings;
@@ -177,7 +182,9 @@ export class Project {
   #selected(file: string, tag: string): Component | undefined {
     const own = this.summary(file)?.components.find((each) => hasTag(each, tag));
     if (own) return own;
-    this.#selectors ??= selectorsOf(this.#declaring().flatMap((path) => this.summary(path)?.components ?? []));
+    this.#selectors ??= selectorsOf(
+      this.#declaring().flatMap((path) => this.summary(path)?.components ?? []),
+    );
     const found = this.#selectors.get(tag);
     return found === 'many' ? undefined : found;
   }
@@ -218,7 +225,7 @@ export class Project {
   #summed(script: Script, facts: ModuleFacts): ModuleSummary {
     const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
     const more = components.length ? [] : vueOptionComponents(script, facts);
-    return summaryOf(script, facts, [...components, ...more]);
+    return summaryOf(script, facts, [...components, ...more], this.libraries);
   }
 
   #readVue(source: Source): ModuleTree | undefined {

@@ -1,10 +1,10 @@
 import type { Program } from 'oxc-parser';
-import { dialectOf, globalMeaning, meaningOf } from '../libraries/index.js';
+import type { Libraries } from '../libraries/index.js';
 import { literalText, unwrapped } from '../syntax/tree.js';
 import type { ModuleFacts } from '../syntax/module-facts.js';
 
 /** Whether a script calls a runner's functions for groups or specs at its top level, with a title. */
-export function callsRunner(program: Program, facts: ModuleFacts): boolean {
+export function callsRunner(program: Program, facts: ModuleFacts, libraries: Libraries): boolean {
   return program.body.some((statement) => {
     if (statement.type !== 'ExpressionStatement') return false;
     const call = unwrapped(statement.expression);
@@ -13,7 +13,7 @@ export function callsRunner(program: Program, facts: ModuleFacts): boolean {
     return (
       title !== undefined &&
       (literalText(title) !== undefined || title.type === 'TemplateLiteral') &&
-      isRunnerName(rootName(call.callee), facts)
+      isRunnerName(rootName(call.callee), facts, libraries)
     );
   });
 }
@@ -24,17 +24,17 @@ function rootName(node: Parameters<typeof unwrapped>[0]): string | undefined {
   return at.type === 'Identifier' ? at.name : undefined;
 }
 
-function isRunnerName(name: string | undefined, facts: ModuleFacts): boolean {
+function isRunnerName(name: string | undefined, facts: ModuleFacts, libraries: Libraries): boolean {
   if (name === undefined) return false;
   const from = facts.imports.get(name);
   if (!from && facts.declarations.has(name)) return false;
-  const meaning = from ? meaningOf(from.specifier, from.name) : globalMeaning(name);
+  const meaning = from ? libraries.meaningOf(from.specifier, from.name) : libraries.globalMeaning(name);
   return meaning?.kind === 'group' || meaning?.kind === 'spec';
 }
 
 /** Whether a module is one that specs are written with: a runner, an assertion or a render library. */
-export const isTestLibrary = (specifier: string): boolean =>
-  dialectOf(specifier) !== undefined && !ALSO_SHIPPED.has(specifier);
+export const isTestLibrary = (specifier: string, libraries: Libraries): boolean =>
+  libraries.of(specifier) !== undefined && !ALSO_SHIPPED.has(specifier);
 
 // Modules that a table names and that ordinary code imports as well.
 const ALSO_SHIPPED = new Set([

@@ -1,3 +1,4 @@
+import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
 import type { Component } from '../components/view.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
@@ -29,6 +30,7 @@ export function summaryOf(
   script: Script,
   facts: ModuleFacts,
   components: readonly Component[],
+  libraries: Libraries,
 ): ModuleSummary {
   const { program, source } = script;
   const exports = new Map(
@@ -43,9 +45,9 @@ export function summaryOf(
       exports.set('default', { local: unnamed.name });
   }
   const usesTestLibrary = [...facts.imports.values()].some(
-    ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier),
+    ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier, libraries),
   );
-  const definesSpecs = callsRunner(program, facts);
+  const definesSpecs = callsRunner(program, facts, libraries);
   return {
     path: source.path,
     imports: facts.imports,

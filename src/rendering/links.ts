@@ -1,3 +1,4 @@
+import { changeBy } from '../libraries/changes.js';
 import type { Expr } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
@@ -166,7 +167,8 @@ export class Links {
   // New props, fields that are set, or nodes made by hand: more may be shown then than the first render tells.
   #changedLater(block: Block): boolean {
     const acts = block.steps.some(
-      (step) => step.kind === 'act' && step.by === 'program' && !NO_CHANGE.has(step.name),
+      (step) =>
+        step.kind === 'act' && step.by === 'program' && changeBy(step.name, step.args.length) !== 'tells',
     );
     return (
       acts ||
@@ -246,6 +248,3 @@ function setsFields({ gives, view, file, props }: Render, project: Project): boo
   const component = project.component(file, node.ref);
   return [...props.keys()].some((name) => !component?.props.has(name));
 }
-
-// To be told of its changes alone changes nothing.
-const NO_CHANGE = new Set(['detectChanges', 'autoDetectChanges']);

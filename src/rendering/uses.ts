@@ -1,3 +1,4 @@
+import { changeBy } from '../libraries/changes.js';
 import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
@@ -159,7 +160,8 @@ function changed(
 ): ComponentUse[] {
   const [first] = args;
   const [node] = render.view ?? [];
-  if (!first || !CHANGES.has(name)) return [];
+  const change = changeBy(name, args.length);
+  if (!first || !change || change === 'tells') return [];
   const view = viewOfValue(first);
   if (view && first.is === 'jsx') return view.flatMap((each) => written(each, first.tree.path, project));
   const component = node?.kind === 'component' ? componentOf(node, render.file, project) : undefined;
@@ -182,8 +184,6 @@ const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
       return isSame && first?.is === 'object' ? [...first.entries.keys()] : [];
     }),
   );
-
-const CHANGES = new Set(['rerender', 'setProps', 'update', 'updateProps', 'setState', 'setData']);
 
 // A render that can't be read may give anything to what the file imports.
 function blind(file: SpecFile, project: Project): ComponentUse[] {

@@ -1,3 +1,4 @@
+import { changeBy } from '../libraries/changes.js';
 import { eventOf } from '../specs/model/acts.js';
 import { reachedBy } from '../rendering/subjects.js';
 import type { StepOf } from '../specs/model/steps.js';
@@ -10,7 +11,7 @@ import { elementWords, filled, valueWords } from './element-words.js';
 export function actOf(step: StepOf<'act'>, context: FileContext): string | undefined {
   const { args, reach, name } = step;
   const [first] = args;
-  if (name === 'setProps' || name === 'rerender')
+  if (changeBy(name, args.length) === 'rerenders')
     return first?.is === 'object' ? propsWords(first) : undefined;
   if (name === '$emit') return textOfValue(first) && `${textOfValue(first)} is emitted`;
   if (name === 'keyboard' || name === 'tab') {

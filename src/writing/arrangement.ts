@@ -36,7 +36,7 @@ export function arrangement(
   const awaits = statements.some((each) => each.awaits);
   const fn = awaits ? 'async ' : '';
   if (names.length === 0 && everySpec) {
-    const hook = hookName(context.file, 'before-each');
+    const hook = hookName(context, 'before-each');
     if (!hook) return undefined;
     const lines = [`${hook.name}(${fn}() => {`, ...body, `})${semicolon}`];
     return { lines, name: `a ${hook.name} hook`, edits: hook.edits };

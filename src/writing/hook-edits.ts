@@ -1,8 +1,7 @@
-import { dialectOf } from '../libraries/index.js';
 import type { HookTime } from '../libraries/meaning.js';
 import type { Edit, Mend } from '../finding.js';
 import { indentAt, lineStart } from './edits/style.js';
-import type { Block, SpecFile } from '../specs/model/blocks.js';
+import type { Block } from '../specs/model/blocks.js';
 import type { FileContext } from '../checks/questions/context.js';
 
 type EachTime = Extract<HookTime, 'before-each' | 'after-each'>;
@@ -13,9 +12,15 @@ const NAMES: Readonly<Record<EachTime, { plain: string; suite: string }>> = {
 };
 
 /** A hook's function as this file has it, with the edit of an import where it must be added; undefined where that is not plain. */
-export function hookName(file: SpecFile, when: EachTime): { name: string; edits: Edit[] } | undefined {
+export function hookName(
+  context: Pick<FileContext, 'file' | 'project'>,
+  when: EachTime,
+): { name: string; edits: Edit[] } | undefined {
+  const { file } = context;
   const { plain, suite } = NAMES[when];
-  const runner = [...file.imports.entries()].filter(([, each]) => isRunner(each.specifier) && !each.typeOnly);
+  const runner = [...file.imports.entries()].filter(
+    ([, each]) => isRunner(each.specifier, context) && !each.typeOnly,
+  );
   const imported = runner.find(([, each]) => each.name === plain || each.name === suite);
   if (imported) return { name: imported[0], edits: [] };
   const named = runner.filter(([, each]) => each.name !== 'default' && each.name !== '*');
@@ -30,10 +35,11 @@ export function hookName(file: SpecFile, when: EachTime): { name: string; edits:
 }
 
 /** The name that a group's function has in this file; undefined where it has none. */
-export function groupFunction(file: SpecFile): string | undefined {
+export function groupFunction(context: Pick<FileContext, 'file' | 'project'>): string | undefined {
+  const { file } = context;
   const names = ['describe', 'suite', 'context'];
   const imported = [...file.imports].find(
-    ([, each]) => isRunner(each.specifier) && names.includes(each.name),
+    ([, each]) => isRunner(each.specifier, context) && names.includes(each.name),
   );
   const used = imported?.[0] ?? names.find((name) => file.globals.has(name));
   return used ?? (file.globals.has('it') ? 'describe' : undefined);
@@ -44,8 +50,8 @@ const MAKERS: ReadonlySet<string> = new Set(['it', 'test', 'describe', 'suite'])
 // Runners whose `suite` groups go with plain names of hooks.
 const HAS_EACH: ReadonlySet<string> = new Set(['vitest', 'node:test']);
 
-const isRunner = (specifier: string): boolean =>
-  ['describe', 'suite'].some((name) => dialectOf(specifier)?.exports[name]?.kind === 'group');
+const isRunner = (specifier: string, { project }: Pick<FileContext, 'project'>): boolean =>
+  ['describe', 'suite'].some((name) => project.libraries.of(specifier)?.exports[name]?.kind === 'group');
 
 /**
  * The edits that make statements run in an each-hook of a group: in the hook that is there, or in a new one next to the others.
@@ -63,7 +69,7 @@ export function inEachHook(
   const ended = (code: string): string => code + semicolon;
   const there = group.children.find((child) => child.hook === when && hasPlainBody(child, context));
   if (there) return addedTo(there, context, statements.map(ended), declared.map(ended));
-  const hook = hookName(context.file, when);
+  const hook = hookName(context, when);
   const at = placeForHook(group, context);
   if (!hook || !at) return undefined;
   const lines = [

@@ -107,13 +107,14 @@ class Writer {
   spec(gap: ArmGap): PendingSpec | undefined {
     const [example] = gap.answer.is === 'inputs' ? gap.answer.examples : [];
     if (!example) return undefined;
-    const { style, asksScreen } = this.#form;
+    const { style, writes } = this.#form;
     const props = this.#props(gap, example);
     const comments = [`Takes “${gap.arm.arm}”: when ${inWords(gap.conditions)}.`];
     if (Object.keys(example.state).length > 0)
       comments.push(`To be brought about first: ${exampleText({ props: {}, state: example.state })}.`);
-    const query = asksScreen
+    const query = writes
       ? queryFor(gap, { props }, this.#context.project, {
+          writes,
           quote: style.quote,
           testIdAttribute: this.#testIdAttribute,
         })

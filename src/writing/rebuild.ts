@@ -12,7 +12,7 @@ export function rebuiltEachTime(binding: Binding, built: Built, context: FileCon
 
 /** Makes a before-all hook a before-each hook. */
 export function ranEachTime(hook: Block, context: FileContext): Mend | undefined {
-  const name = hookName(context.file, 'before-each');
+  const name = hookName(context, 'before-each');
   const { start, end } = hook.callee;
   const { text } = context.source;
   if (!name || !hook.fn || !/^\w+$/.test(text.slice(start, end))) return undefined;
@@ -25,7 +25,7 @@ function splitDeclaration(binding: Binding, context: FileContext): Mend | undefi
   const { declaration } = binding;
   const { text } = context.source;
   if (!declaration?.alone || !declaration.value || usedOutsideSpecs(binding, context.file)) return undefined;
-  const hook = hookName(context.file, 'before-each');
+  const hook = hookName(context, 'before-each');
   if (!hook || text.startsWith('export', declaration.statement.start)) return undefined;
   const { newline, indent, semicolon } = context.style;
   const margin = indentAt(text, declaration.statement.start);

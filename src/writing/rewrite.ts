@@ -1,6 +1,5 @@
-import { isUserCentred } from '../libraries/index.js';
 import type { Missing } from '../libraries/meaning.js';
-import { userQueryName } from '../libraries/queries.js';
+import { exported, kitQuery, queryKit } from './kit.js';
 import type { Edit, Mend, Span } from '../finding.js';
 import { quoted } from './edits/style.js';
 import type { Placed, Asked, Handle } from '../rendering/placed.js';
@@ -9,7 +8,7 @@ import { pageOf, type Scope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import type { Finding } from '../checks/questions/check.js';
 import type { FileContext } from '../checks/questions/context.js';
-import { assertsAbsence, isUserQuery, usedBy } from '../checks/questions/used-reaches.js';
+import { assertsAbsence, usedBy } from '../checks/questions/used-reaches.js';
 
 /** A better query for an element that a spec reaches, ready to paste. */
 interface Better {
@@ -48,7 +47,7 @@ function written(reach: Reach, handle: Handle, inScope: boolean, context: FileCo
   const { text } = context.source;
   const use = useOf(reach);
   const missing: Missing = use === 'absent' && !reach.waits ? 'null' : 'throws';
-  const name = userQueryName(handle.by, missing, reach.waits);
+  const name = kitQuery(context, handle.by, missing, reach.waits);
   if (!name) return undefined;
   const from = receiverOf(reach, name, inScope, context);
   const args = argsOf(handle, context.style.quote);
@@ -101,16 +100,18 @@ interface From {
   edits?: Edit[];
 }
 
-// What the new query is asked of: what the old one is asked of, `screen`, or what the render gives.
+// What the new query is asked of: what the old one is asked of, the library's page, or what the render gives.
 function receiverOf(reach: Reach, name: string, inScope: boolean, context: FileContext): From {
   const { file } = context;
-  const isWritten = reach.written !== undefined && isUserQuery(reach);
+  const isWritten = reach.written !== undefined && reach.asUser;
   if (isWritten && reach.pickedFrom === undefined && reach.receiver)
     return { receiver: reach.receiver, edits: [] };
+  const kit = queryKit(context);
   if (inScope) {
-    const edits = imported('within', context);
+    const within = kit?.within && exported(kit.within, context);
     const isPlain = /^[\w$.]+$/.test(reach.receiver);
-    return { receiver: `within(${reach.receiver})`, edits: isPlain ? edits : undefined };
+    const edits = isPlain && within ? within.edits : undefined;
+    return { receiver: `${(within && within.name) || kit?.within || 'within'}(${reach.receiver})`, edits };
   }
   const render = renderOf(reach);
   const bare = isWritten ? !reach.receiver : usesBareQueries(context);
@@ -119,7 +120,10 @@ function receiverOf(reach: Reach, name: string, inScope: boolean, context: FileC
     const edits = names.has(name) ? [] : [{ file: file.path, start: end, end, text: `, ${name}` }];
     return { receiver: '', edits };
   }
-  return { receiver: 'screen', edits: imported('screen', context) };
+  // A library without an object for the page gives its queries with the render.
+  if (!kit?.page) return { receiver: render?.heldBy ?? '', edits: render?.heldBy ? [] : undefined };
+  const page = exported(kit.page, context);
+  return { receiver: page?.name ?? kit.page, edits: page?.edits };
 }
 
 function renderOf({ from }: Reach): Render | undefined {
@@ -128,20 +132,13 @@ function renderOf({ from }: Reach): Render | undefined {
 }
 
 // `const { getByRole } = render(…)` is how this file writes its queries.
-const usesBareQueries = ({ file }: FileContext): boolean =>
-  !file.imports.has('screen') &&
-  file.reaches.some((each) => each.written && each.receiver === '' && isUserQuery(each));
-
-/** The edit that imports a name of the user-centred library that a file uses; undefined where it imports none. */
-function imported(name: string, { file }: FileContext): Edit[] | undefined {
-  const known = file.imports.get(name);
-  if (known) return isUserCentred(known.specifier) ? [] : undefined;
-  if (file.bindings.some((binding) => binding.name === name)) return undefined;
-  const named = [...file.imports.values()].filter(
-    (each) => isUserCentred(each.specifier) && !each.typeOnly && each.name !== 'default' && each.name !== '*',
+function usesBareQueries(context: FileContext): boolean {
+  const page = queryKit(context)?.page;
+  const { imports, reaches } = context.file;
+  return (
+    ![...imports.values()].some(({ name }) => name === page) &&
+    reaches.some((each) => each.written && each.receiver === '' && each.asUser)
   );
-  const last = named.at(-1);
-  return last && [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }];
 }
 
 /** A finding's certainty: sure where the element is the one, and the better query finds nothing else. */

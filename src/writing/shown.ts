@@ -1,6 +1,7 @@
 import { exprOfInput, type Example } from '../branches/solve.js';
 import type { ArmGap } from '../coverage/gaps.js';
-import { userQueryName } from '../libraries/queries.js';
+import type { Writing } from '../libraries/meaning.js';
+import { queryName } from '../libraries/queries.js';
 import type { Component, ComponentNode, Prop } from '../components/view.js';
 import type { Placed } from '../rendering/placed.js';
 import { rendered } from '../rendering/rendered.js';
@@ -14,9 +15,10 @@ export function queryFor(
   { arm, component }: Pick<ArmGap, 'arm' | 'component'>,
   { props }: Pick<Example, 'props'>,
   project: Project,
-  { quote, testIdAttribute }: { quote: '"' | "'"; testIdAttribute: string },
+  { quote, testIdAttribute, writes }: { quote: '"' | "'"; testIdAttribute: string; writes: Writing },
 ): string | undefined {
-  if (!arm.shows) return undefined;
+  const { page, queries } = writes;
+  if (!arm.shows || !page || !queries) return undefined;
   const tree = rendered(project, { file: component.file, view: [nodeOf(component, props)] });
   const { file, start, end } = arm.place;
   const isInArm = ({ file: from, place }: Placed): boolean =>
@@ -25,8 +27,9 @@ export function queryFor(
   for (const element of tree.elements) {
     if (!isInArm(element) || element.guards.length > 0) continue;
     const handle = bestHandle(element, scope, testIdAttribute);
-    const name = handle && handle.by !== 'testId' ? userQueryName(handle.by, 'throws', false) : undefined;
-    if (handle && name) return `screen.${name}(${argsOf(handle, quote)})`;
+    const name =
+      handle && handle.by !== 'testId' ? queryName(queries, handle.by, 'throws', false) : undefined;
+    if (handle && name) return `${page}.${name}(${argsOf(handle, quote)})`;
   }
   return undefined;
 }

@@ -1,6 +1,6 @@
+import { queryKit } from './kit.js';
 import type { FileContext } from '../checks/questions/context.js';
-import { dialectOf } from '../libraries/index.js';
-import type { TypeName } from '../libraries/meaning.js';
+import type { TypeName, Writing } from '../libraries/meaning.js';
 import { majorOf } from '../environment/versions.js';
 import type { Style } from './edits/style.js';
 import type { Component } from '../components/view.js';
@@ -21,8 +21,8 @@ export interface SpecForm {
   /** How it renders, and which components. */
   render: { call: string; gives: TypeName; propsKey: 'props' | 'propsData' } | undefined;
   rendered: ReadonlyMap<Component, number>;
-  /** Whether queries are asked of `screen`. */
-  asksScreen: boolean;
+  /** How its user-centred library is written, where the file asks queries of the page. */
+  writes: Writing | undefined;
   /** Where a further spec goes: at the end of its last group, else of the file; and how deep that is. */
   end: { offset: number; depth: number };
 }
@@ -52,7 +52,7 @@ export function specFormOf(context: FileContext, { script, facts }: ModuleTree):
     skipped: runner === 'karma' ? 'xit' : `${named === 'test' ? 'test' : 'it'}.skip`,
     groups: file.root.children.some(({ kind }) => kind === 'group'),
     imports: script.program.body.flatMap((statement) =>
-      statement.type === 'ImportDeclaration' && dialectOf(statement.source.value)
+      statement.type === 'ImportDeclaration' && project.libraries.of(statement.source.value)
         ? [
             {
               names: statement.specifiers.map(({ local }) => local.name),
@@ -68,9 +68,14 @@ export function specFormOf(context: FileContext, { script, facts }: ModuleTree):
     names,
     render: render && { call: render.name, gives: render.gives, propsKey: isVue2 ? 'propsData' : 'props' },
     rendered,
-    asksScreen: facts.imports.has('screen'),
+    writes: asksPage(context) ? queryKit(context) : undefined,
     end: endOf(file.root, source.text),
   };
+}
+
+function asksPage(context: FileContext): boolean {
+  const page = queryKit(context)?.page;
+  return page !== undefined && context.file.imports.has(page);
 }
 
 // In the last group that stands at the top, before its closing brace.

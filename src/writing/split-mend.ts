@@ -14,7 +14,7 @@ export function splitMend(spec: Block, { shared, specs }: Split, context: FileCo
   const { text } = context.source;
   const titles = specs.map(({ title }) => title);
   const callee = text.slice(spec.callee.start, spec.callee.end);
-  const group = groupFunction(context.file);
+  const group = groupFunction(context);
   if (!group || !isPlain(spec, titles, callee, context)) return undefined;
   const later = new Set(specs.flatMap((each) => each.statements.flatMap(({ uses }) => [...uses])));
   const moved = shared.length > 0 ? arrangement(spec, shared, later, true, context) : undefined;

@@ -1,4 +1,4 @@
-import { majorOf } from '../environment/versions.js';
+import { isWithin } from '../environment/versions.js';
 import type { Mend } from '../finding.js';
 import { lineStart } from './edits/style.js';
 import type { FileContext } from '../checks/questions/context.js';
@@ -6,16 +6,21 @@ import { hookName } from './hook-edits.js';
 
 /** The library's own switch, where its version is known to have one. */
 export function unmountedByItself(context: FileContext): Mend | undefined {
-  const { file, style } = context;
-  const major = majorOf(context.versionOf('@vue/test-utils'));
-  const name = major === undefined ? undefined : major < 2 ? 'enableAutoDestroy' : 'enableAutoUnmount';
-  const imports = [...file.imports].filter(
-    ([, each]) => each.specifier === '@vue/test-utils' && !each.typeOnly,
-  );
+  const { file, style, project } = context;
+  const found = [...file.imports.values()].flatMap((each) => {
+    const switches = project.libraries.of(each.specifier)?.writes?.unmounts;
+    const version = context.versionOf(each.specifier);
+    const name = each.typeOnly
+      ? undefined
+      : switches?.find(({ versions }) => isWithin(version, versions))?.name;
+    return name ? [{ name, specifier: each.specifier }] : [];
+  });
+  const [{ name, specifier } = { name: undefined, specifier: undefined }] = found;
+  const imports = [...file.imports].filter(([, each]) => each.specifier === specifier && !each.typeOnly);
   const last = imports
     .map(([, each]) => each)
     .findLast((each) => each.name !== 'default' && each.name !== '*');
-  const hook = hookName(file, 'after-each');
+  const hook = hookName(context, 'after-each');
   const first = file.root.children[0];
   if (!name || !last || !hook || !first) return undefined;
   const { text } = context.source;

@@ -1,4 +1,4 @@
-import { userQueryName } from '../libraries/queries.js';
+import { pageQuery } from './kit.js';
 import { bestHandle } from '../rendering/replacement.js';
 import { scopeOf } from '../rendering/scope.js';
 import { hooksFor, type Block } from '../specs/model/blocks.js';
@@ -28,9 +28,11 @@ export function whatToAssert(spec: Block, context: FileContext): Proposal | unde
   for (const element of scope.elements) {
     if (acts !== element.guards.length > 0) continue;
     const handle = bestHandle(element, scope, testIdAttribute);
-    const name = handle && handle.by !== 'testId' ? userQueryName(handle.by, 'throws', false) : undefined;
-    if (!handle || !name) continue;
-    const query = `screen.${name}(${argsOf(handle, style.quote)})`;
+    const query =
+      handle && handle.by !== 'testId'
+        ? pageQuery(context, handle.by, argsOf(handle, style.quote))
+        : undefined;
+    if (!query) continue;
     return { markup: markupOf(element), code: `expect(${query}).toBeInTheDocument()` };
   }
   return undefined;

@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { matchesSelector, matchesText, parsedSelector } from '#src/rendering/match.js';
 import { literal, nameOf, NAMED_BY_CONTENT, normalised } from '#src/rendering/name.js';
 import { argsOf } from '#src/writing/rewrite.js';
-import { userQueryName } from '#src/libraries/queries.js';
+import { queryName, USER_QUERIES } from '#src/libraries/queries.js';
 import { bestHandle } from '#src/rendering/replacement.js';
 import { roleOf } from '#src/rendering/role.js';
 import type { Placed, RenderedTree } from '#src/rendering/placed.js';
@@ -41,7 +41,7 @@ describe('roles', () => {
     ['<a id="x" href={p ? "a" : undefined}>a</a>', undefined],
     ['<div id="x" />', null],
     ['<div id="x" role="alert" />', 'alert'],
-    ['<div id="x" role="none presentation" />', 'presentation'],
+    ['<div id="x" role="none presentation" />', 'none'],
     ['<div id="x" role={load()} />', undefined],
     ['<div id="x" {...load()} />', undefined],
     ['<button id="x" {...load()} />', 'button'],
@@ -57,8 +57,8 @@ describe('roles', () => {
     ['<form id="x" />', null],
     ['<form id="x" aria-labelledby="y" />', 'form'],
     ['<header id="x" />', 'banner'],
-    ['<main><header id="x" /></main>', null],
-    ['<article><footer id="x" /></article>', null],
+    ['<main><header id="x" /></main>', 'banner'],
+    ['<article><footer id="x" /></article>', 'contentinfo'],
     ['<footer id="x" />', 'contentinfo'],
     ['<img id="x" src="a.png" alt="Kiln" />', 'img'],
     ['<img id="x" src="a.png" />', 'img'],
@@ -147,13 +147,13 @@ describe('accessible names', () => {
     ['<button id="x" title="Fire" />', 'Fire'],
     ['<label>Cone <input id="x" /></label>', 'Cone'],
     ['<><label htmlFor="x">Cone</label><input id="x" /></>', 'Cone'],
-    ['<input id="x" placeholder="Cone" />', 'Cone'],
+    ['<input id="x" placeholder="Cone" />', ''],
     ['<input id="x" title="Cone" placeholder="6" />', 'Cone'],
     ['<input id="x" type="submit" value="Fire" />', 'Fire'],
     ['<img id="x" alt="Kiln" />', 'Kiln'],
     ['<fieldset id="x"><legend>Glaze</legend></fieldset>', 'Glaze'],
     ['<table id="x"><caption>Log</caption></table>', 'Log'],
-    ['<figure id="x"><figcaption>Bowl</figcaption></figure>', 'Bowl'],
+    ['<figure id="x"><figcaption>Bowl</figcaption></figure>', ''],
     ['<a id="x" href="/">Home</a>', 'Home'],
     ['<h2 id="x">Board</h2>', 'Board'],
     ['<div id="x">Board</div>', ''],
@@ -290,7 +290,7 @@ describe('better queries', () => {
     it(`${markup} gives ${wanted}`, async () => {
       const { element, scope } = await elementIn(markup);
       const handle = bestHandle(element, scope, 'data-testid');
-      const query = handle && `screen.${userQueryName(handle.by, 'throws', false)}(${argsOf(handle, "'")})`;
+      const query = handle && `screen.${queryName(USER_QUERIES, handle.by, 'throws', false)}(${argsOf(handle, "'")})`;
       expect(query).to.equal(wanted);
     });
   }

@@ -1,4 +1,4 @@
-import { dialectOf } from '../../libraries/index.js';
+import type { Libraries } from '../../libraries/index.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import type { Mend } from '../../finding.js';
@@ -40,7 +40,11 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
     const setup = context.setupOf(file.path);
     const rest = runner && RUNNER[runner.runner];
-    return off && rest && setup && !setup.opaque && usedBy(file, rest.module).length > 0
+    return off &&
+      rest &&
+      setup &&
+      !setup.opaque &&
+      usedBy(file, rest.module, context.project.libraries).length > 0
       ? [{ file, runner }]
       : [];
   });
@@ -49,8 +53,8 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
 }
 
 // Only what the runner's own module exports can be what is meant.
-function usedBy({ globals }: SpecFileFacts, module: string): string[] {
-  const exports = dialectOf(module)?.exports ?? {};
+function usedBy({ globals }: SpecFileFacts, module: string, libraries: Libraries): string[] {
+  const exports = libraries.of(module)?.exports ?? {};
   return [...globals.keys()].filter((name) => Object.hasOwn(exports, name)).sort();
 }
 
@@ -61,7 +65,7 @@ function found(
   context: ProjectContext,
 ): Finding {
   const { key = '', module = '' } = RUNNER[runner.runner] ?? {};
-  const names = usedBy(file, module);
+  const names = usedBy(file, module, context.project.libraries);
   const place = file.globals.get(names[0] ?? '') ?? { start: 0, end: 0 };
   const first = Math.min(...names.map((name) => file.globals.get(name)?.start ?? place.start));
   const at = runner.settings?.at;

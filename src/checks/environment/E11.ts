@@ -1,3 +1,4 @@
+import type { Libraries } from '../../libraries/index.js';
 import { isBuiltin } from 'node:module';
 import { declares, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { join, packageOf } from '../../util/paths.js';
@@ -26,7 +27,12 @@ export const E11: ProjectCheck = {
   trouble: "import userEvent from '@testing-library/user-event'; // declared nowhere",
   mended: 'npm install --save-dev @testing-library/user-event',
   run: (context) =>
-    unique(packagesWithSpecs(context).flatMap((each) => [...undeclared(each, context), ...shipped(each)])),
+    unique(
+      packagesWithSpecs(context).flatMap((each) => [
+        ...undeclared(each, context),
+        ...shipped(each, context.project.libraries),
+      ]),
+    ),
 };
 
 function undeclared({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
@@ -123,7 +129,7 @@ const isCompilerPath = (
   );
 
 // What only specs need goes to everyone with a package that is published; an application ships nothing.
-function shipped({ environment: { manifest } }: Package): Finding[] {
+function shipped({ environment: { manifest } }: Package, libraries: Libraries): Finding[] {
   const isPrivate = settingAt(manifest?.setting, 'private');
   const listed = settingAt(manifest?.setting, 'dependencies');
   if (!manifest || listed?.is !== 'object' || (isPrivate?.is === 'value' && isPrivate.value === true))
@@ -131,7 +137,7 @@ function shipped({ environment: { manifest } }: Package): Finding[] {
   const isPublished = settingAt(manifest.setting, 'version') && settingAt(manifest.setting, 'name');
   if (!isPublished) return [];
   return [...listed.entries].flatMap(([name, { at }]): Finding[] =>
-    isTestLibrary(name) && !manifest.peerDependencies.has(name)
+    isTestLibrary(name, libraries) && !manifest.peerDependencies.has(name)
       ? [
           {
             place: at,

@@ -5,7 +5,7 @@ import { type FileCheck, type Finding } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
-import { assertsAbsence, isUserQuery } from '../questions/used-reaches.js';
+import { assertsAbsence } from '../questions/used-reaches.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
@@ -37,7 +37,7 @@ export const Q03: FileCheck = {
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const by = WORDS[reach.by];
-  if (!by || !isUserQuery(reach) || reach.position !== undefined) return undefined;
+  if (!by || !reach.asUser || reach.position !== undefined) return undefined;
   const target = context.links.target(reach);
   const better = target.kind === 'one' ? betterQuery(reach, target.element, context, 'role') : undefined;
   if (target.kind !== 'one' || !better?.handle.asked || !better.handle.role) return undefined;

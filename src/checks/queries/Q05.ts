@@ -1,4 +1,4 @@
-import { userQueryName } from '../../libraries/queries.js';
+import { pageQuery } from '../../writing/kit.js';
 import type { Placed, RenderedTree } from '../../rendering/placed.js';
 import { bestHandle } from '../../rendering/replacement.js';
 import { scopeOf } from '../../rendering/scope.js';
@@ -83,8 +83,7 @@ const shownBy = (name: string, { elements }: RenderedTree): Placed | undefined =
 
 function queryFor(element: Placed, render: Render, context: FileContext): string | undefined {
   const handle = bestHandle(element, scopeOf(context.links.tree(render)), context.testIdAttribute);
-  const query = handle && userQueryName(handle.by, 'throws', false);
-  return handle && query && context.userCentred
-    ? `screen.${query}(${argsOf(handle, context.style.quote)})`
+  return handle && context.userCentred
+    ? pageQuery(context, handle.by, argsOf(handle, context.style.quote))
     : undefined;
 }

@@ -8,7 +8,7 @@ import { type FileCheck, type Finding } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
-import { assertsAbsence, isUserQuery } from '../questions/used-reaches.js';
+import { assertsAbsence } from '../questions/used-reaches.js';
 
 const message = (role: string): string =>
   `The query asks for any ${role}, and the component has more than one, at least with other props.`;
@@ -34,7 +34,7 @@ export const Q06: FileCheck = {
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const role = textOfValue(reach.args[0]);
-  const isBare = reach.by === 'role' && reach.args.length === 1 && isUserQuery(reach);
+  const isBare = reach.by === 'role' && reach.args.length === 1 && reach.asUser;
   if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;
   const target = context.links.target(reach);
   const all = context.links.underAnyCondition.scope(reach)?.elements ?? [];

@@ -7,7 +7,6 @@ import {
   assertsAbsence,
   assertsPresence,
   isAskedIn,
-  isUserQuery,
   reachOf,
 } from '../questions/used-reaches.js';
 
@@ -41,10 +40,7 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   const absent = reach.missing === 'throws' && assertsAbsence(assertion);
   // What null passes as well says nothing of presence, and may hold because the element is not there.
   const present =
-    reach.missing === 'null' &&
-    isUserQuery(reach) &&
-    assertsPresence(assertion) &&
-    !asksNotUndefined(assertion);
+    reach.missing === 'null' && reach.asUser && assertsPresence(assertion) && !asksNotUndefined(assertion);
   const name = absent ? nullGiving(reach) : present ? reach.name.replace(/^query/, 'get') : undefined;
   if (!name) return undefined;
   return {

@@ -2,7 +2,7 @@ import type { Assertion } from '../../specs/model/steps.js';
 import type { Mend } from '../../finding.js';
 import { type FileCheck, type Finding } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { assertsPresence, isAskedIn, isUserQuery, reachOf } from '../questions/used-reaches.js';
+import { assertsPresence, isAskedIn, reachOf } from '../questions/used-reaches.js';
 
 const message = (matcher: string, query: string): string =>
   `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
@@ -32,8 +32,7 @@ export const Q09: FileCheck = {
 
 function check(assertion: Assertion, context: FileContext): Finding | undefined {
   const reach = reachOf(assertion);
-  if (!reach || !isUserQuery(reach) || reach.missing !== 'throws' || !isAskedIn(reach, assertion))
-    return undefined;
+  if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedIn(reach, assertion)) return undefined;
   if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
     return undefined;
   return {

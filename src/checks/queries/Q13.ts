@@ -135,10 +135,16 @@ function library({
 }: FileContext): { name: string; edits: Edit[] } | undefined {
   const imported = [...file.imports].find(([, { specifier }]) => specifier === userActions);
   if (imported) return { name: imported[0], edits: [] };
+  const user = userActions === undefined ? undefined : project.libraries.of(userActions)?.writes?.user;
   const last = [...file.imports.values()].length > 0 ? project.summary(file.path)?.modules.at(-1) : undefined;
-  if (!last || !/^\s*import\b/m.test(source.text) || file.bindings.some(({ name }) => name === 'userEvent'))
+  if (
+    !user ||
+    !last ||
+    !/^\s*import\b/m.test(source.text) ||
+    file.bindings.some(({ name }) => name === user.local)
+  )
     return undefined;
   const { newline, semicolon, quote } = style;
-  const text = `${semicolon}${newline}import userEvent from ${quote}${userActions}${quote}`;
-  return { name: 'userEvent', edits: [{ file: file.path, start: last.end, end: last.end, text }] };
+  const text = `${semicolon}${newline}import ${user.local} from ${quote}${userActions}${quote}`;
+  return { name: user.local, edits: [{ file: file.path, start: last.end, end: last.end, text }] };
 }

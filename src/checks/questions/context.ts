@@ -35,6 +35,8 @@ export interface FileContext {
   runners: readonly RunnerFacts[];
   /** What the set-up files of these runners do around each spec; undefined where that can't be told. */
   setup: SetupEffects | undefined;
+  /** Modules at hand: those that the file imports, then those that its package declares. */
+  modules: readonly string[];
   /** Whether the file's or the package's libraries offer user-centred queries. */
   userCentred: boolean;
   /** Whether the package has matchers for what is in the document. */

@@ -1,3 +1,4 @@
+import { changeBy } from '../../libraries/changes.js';
 import type { Placed } from '../../rendering/placed.js';
 import type { Round } from '../../specs/model/rounds.js';
 import type { FileContext } from './context.js';
@@ -19,7 +20,9 @@ function needsEarlier(round: Round, known: ReadonlySet<Placed | 'unknown'>, cont
   const elements = actedOn(round, context);
   // New props start from what the spec gives, not from what came before.
   if (elements.length === 0)
-    return round.acts.every((step) => step.kind !== 'act' || step.name !== 'setProps');
+    return round.acts.every(
+      (step) => step.kind !== 'act' || changeBy(step.name, step.args.length) !== 'rerenders',
+    );
   return elements.some((each) => each === 'unknown' || known.has(each) || each.guards.length > 0);
 }
 

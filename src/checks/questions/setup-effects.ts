@@ -1,5 +1,4 @@
 import { isMatcherExtension } from '../../libraries/matchers.js';
-import { dialectOf } from '../../libraries/index.js';
 import type { Files } from '../../host/files.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { reachableFrom } from '../../project/reachable.js';
@@ -65,7 +64,7 @@ export function setupEffects(
     files: paths,
     packages,
     matchers,
-    opaque: open || [...packages].some((name) => !isHarmless(name)),
+    opaque: open || [...packages].some((name) => !isHarmless(name) && !project.libraries.of(name)),
     bringsDocument,
   };
 }
@@ -90,4 +89,4 @@ const HARMLESS =
   /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|util|path|fs|crypto|stream)$/;
 
 const isHarmless = (name: string): boolean =>
-  HARMLESS.test(name) || dialectOf(name) !== undefined || isMatcherExtension(name) || DOCUMENTS.has(name);
+  HARMLESS.test(name) || isMatcherExtension(name) || DOCUMENTS.has(name);

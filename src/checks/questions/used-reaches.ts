@@ -60,9 +60,6 @@ export function assertsAbsence({ asks, not, subject, args, argText }: Assertion)
 export const asksNotUndefined = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'undefined' : asks === 'defined';
 
-/** Whether a reach is by a user-centred query: `getByRole`, `findAllByText`. */
-export const isUserQuery = ({ name }: Reach): boolean => /^(?:get|query|find)(?:All)?By[A-Z]/.test(name);
-
 /** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
 export const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
   place.start <= reach.place.start && reach.place.end <= place.end;

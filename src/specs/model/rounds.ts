@@ -1,3 +1,4 @@
+import { changeBy } from '../../libraries/changes.js';
 import type { Block } from './blocks.js';
 import type { Statement } from './body.js';
 import type { Step, StepOf } from './steps.js';
@@ -31,11 +32,9 @@ export function roundsOf({ steps }: Block): Round[] {
 export const countRounds = (rounds: readonly Round[]): number =>
   rounds.filter(({ acts }, i) => acts.some(({ kind }) => kind === 'act' || i > 0)).length;
 
-const isDone = (step: Step): step is StepOf<'act'> | StepOf<'render'> =>
-  step.kind === 'render' || (step.kind === 'act' && !TELLS.has(step.name));
-
 // To be told of changes is no action of its own.
-const TELLS: ReadonlySet<string> = new Set(['detectChanges', 'autoDetectChanges', 'update']);
+const isDone = (step: Step): step is StepOf<'act'> | StepOf<'render'> =>
+  step.kind === 'render' || (step.kind === 'act' && changeBy(step.name, step.args.length) !== 'tells');
 
 /** Whether a step asserts. */
 export const isAssert = (step: Step): step is StepOf<'assert'> => step.kind === 'assert';

@@ -81,6 +81,8 @@ export interface Reach {
   by: By;
   /** The query as it is called: `getByRole`, `find`. */
   name: string;
+  /** Asked as a user would ask: by what is seen or heard. */
+  asUser: boolean;
   missing: Missing;
   waits: boolean;
   args: readonly Value[];

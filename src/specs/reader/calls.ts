@@ -99,7 +99,7 @@ function calleeOf(run: Run, env: Env, node: Node): Value {
   if (callee.type === 'MemberExpression') return evaluateMember(run, env, callee, 'call');
   if (callee.type !== 'Identifier') return run.evaluate(env, callee);
   useName(run, env, callee.name, callee, 'call', []);
-  return lookUp(env, callee.name);
+  return lookUp(run, env, callee.name);
 }
 
 // A name that is an argument by itself is handed over: whoever gets it may change what it holds.

@@ -182,7 +182,7 @@ const asText = (pieces: readonly (string | undefined)[]): Value =>
 
 function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
   if (node.name === 'undefined') return constantValue(undefined);
-  const value = lookUp(env, node.name);
+  const value = lookUp(run, env, node.name);
   if (value.is === 'thing' && value.standIn && !run.judging) value.standIn.used = true;
   useName(run, env, node.name, node, 'read', []);
   return value;

@@ -47,5 +47,5 @@ function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node)
 // A component that the spec makes for itself runs when it is rendered.
 function mentionTag(run: Run, env: Env, name: Node): void {
   if (name.type === 'JSXMemberExpression') return;
-  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) run.handOut(lookUp(env, name.name));
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) run.handOut(lookUp(run, env, name.name));
 }

@@ -98,7 +98,7 @@ function changed(run: Run, env: Env, name: string, path: readonly string[], valu
 
 function fold(run: Run, env: Env, node: Node): Value {
   const at = unwrapped(node);
-  if (at.type === 'Identifier') return lookUp(env, at.name);
+  if (at.type === 'Identifier') return lookUp(run, env, at.name);
   if (at.type !== 'MemberExpression') return run.evaluate(env, at);
   return memberIn(run, env, fold(run, env, at.object), at);
 }

@@ -1,5 +1,6 @@
 import { isGlobalFunction, isMethod } from '../../language/operations.js';
 import { operated } from '../../language/reader.js';
+import { changeBy } from '../../libraries/changes.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Node } from 'oxc-parser';
 import { printed } from './apply.js';
@@ -17,9 +18,6 @@ import { itemOf, valueOfData, NOTHING, promised, settled, textOfValue, type Valu
 const RUNNING_METHODS = new Set(
   'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
 );
-
-// Calls on what a render gives that set state from outside.
-const SETS_STATE = new Set(['setData', 'setState', 'setMethods']);
 
 /** A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. */
 export function callMethod(
@@ -50,7 +48,7 @@ export function callMethod(
   if (opened) return { is: 'thing', type: 'subscription', opened };
   calledOnPage(run, target.name, target.of, args, node);
   answersReplaced(run, env, target, node);
-  if (SETS_STATE.has(target.name) && target.of.is === 'thing')
+  if (changeBy(target.name, args.length) === 'sets-state' && target.of.is === 'thing')
     run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
   const [name, given] = args;
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;

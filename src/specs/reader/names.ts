@@ -1,12 +1,11 @@
 import type { Node } from 'oxc-parser';
-import { globalMeaning, meaningOf } from '../../libraries/index.js';
 import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import type { Run } from './run.js';
 import { NOTHING, type Value } from '../model/values.js';
 
 /** The value of a name: declared, imported, a helper of the project's settings, or global. */
-export function lookUp(env: Env, name: string): Value {
+export function lookUp(run: Run, env: Env, name: string): Value {
   const slot = env.find(name);
   if (slot) {
     if (slot.lazy) {
@@ -16,7 +15,7 @@ export function lookUp(env: Env, name: string): Value {
     }
     return slot.value;
   }
-  const meaning = globalMeaning(name);
+  const meaning = run.project.libraries.globalMeaning(name);
   if (meaning) return { is: 'library', meaning, module: '', name };
   if (name === 'document') return { is: 'thing', type: 'page' };
   return { is: 'global', path: name };
@@ -24,7 +23,7 @@ export function lookUp(env: Env, name: string): Value {
 
 /** What an import stands for, seen from the module that has it. */
 export function importedValue(run: Run, from: string, specifier: string, name: string): Value {
-  const meaning = meaningOf(specifier, name);
+  const meaning = run.project.libraries.meaningOf(specifier, name);
   if (meaning) return { is: 'library', meaning, module: specifier, name };
   if (run.replaced.has(specifier)) return NOTHING;
   const file = run.project.resolve(from, specifier);

@@ -40,7 +40,7 @@ export function originOf(run: Run, value: Value): Origin | undefined {
 export function aliasOf(run: Run, env: Env, node: Node): Value | undefined {
   const inner = unwrapped(node);
   if (inner.type !== 'Identifier') return undefined;
-  const held = lookUp(env, inner.name);
+  const held = lookUp(run, env, inner.name);
   if (!originOf(run, held)) return undefined;
   if (held.is === 'thing' && held.standIn && !run.judging) held.standIn.used = true;
   return held;

@@ -28,6 +28,7 @@ export function reachBy(
     via: run.site ? { file: run.tree.path, start: node.start, end: node.end } : undefined,
     by,
     name,
+    asUser: meaning.asked === 'as-user',
     missing: meaning.missing,
     waits: meaning.waits ?? false,
     args: rest,

@@ -1,5 +1,4 @@
 import type { Node } from 'oxc-parser';
-import { globalMeaning } from '../../libraries/index.js';
 import type { Component } from '../../components/view.js';
 import type { Span } from '../../finding.js';
 import type { Binding } from '../model/blocks.js';
@@ -24,7 +23,7 @@ export function useName(
   const owner = env.owner(name);
   if (!owner) useGlobal(run, name, node, path);
   const slot = owner?.slots.get(name);
-  if (slot?.binding) keepUse(run, slot.binding, lookUp(env, name), node, { how, path, value });
+  if (slot?.binding) keepUse(run, slot.binding, lookUp(run, env, name), node, { how, path, value });
   if (slot && how !== 'assign') useOrigin(run, slot, node, { how, path, value });
   if (!slot?.binding && owner?.madeFor && owner.block !== run.block) {
     const changes = how === 'assign' || how === 'write';
@@ -76,7 +75,7 @@ export function useValue(run: Run, object: Value, node: Node, use: How): void {
 function useGlobal(run: Run, name: string, node: Node, path: readonly string[]): void {
   if (run.tree.path !== run.file.path) return;
   const place = { start: node.start, end: node.end };
-  if (globalMeaning(name) && !run.globals.has(name)) run.globals.set(name, place);
+  if (run.project.libraries.globalMeaning(name) && !run.globals.has(name)) run.globals.set(name, place);
   const surely = run.inSpecOrHook && !run.flags.maybe && !run.flags.inCallback;
   if (name === 'document' && path.length > 0 && surely) run.file.documentUse ??= place;
 }
