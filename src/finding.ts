@@ -42,3 +42,25 @@ export type Certainty = 'sure' | 'likely';
 export interface Evidence extends Place {
   note: string;
 }
+
+/** The titles of the groups around a place, and of the spec that it stands in. */
+export interface Titles {
+  group: string[];
+  spec?: string;
+}
+
+/** One place that a check objects to. Places are UTF-16 offsets in files with absolute paths. */
+export interface Finding {
+  place: Place;
+  /** The group or spec that it belongs to. */
+  within?: Titles;
+  level?: Level;
+  certainty: Certainty;
+  message: string;
+  advice: string;
+  evidence?: readonly Evidence[];
+  mend?: Mend;
+  suggestion?: string;
+  /** What no spec exercises, for the list of gaps. */
+  gap?: { kind: 'component' | 'event'; component: string; event?: string };
+}

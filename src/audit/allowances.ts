@@ -1,4 +1,3 @@
-import type { Finding } from '../checks/questions/check.js';
 import type { Source } from '../syntax/source.js';
 
 /** A comment that allows findings. Lines count from 1. */
@@ -44,27 +43,4 @@ export function isAllowed(allowances: readonly Allowance[], code: string, line: 
   );
   if (match) match.used = true;
   return match !== undefined;
-}
-
-/** What there is to say of the allowances themselves, once all findings were held against them. */
-export function aboutAllowances(
-  allowances: readonly Allowance[],
-  file: string,
-): { code: string; found: Finding }[] {
-  return allowances.flatMap((each): { code: string; found: Finding }[] => {
-    const place = { file, start: each.start, end: each.end };
-    const codes = each.codes.join(', ');
-    if (!each.reason) {
-      const message = `This allowance of ${codes} gives no reason, so it does not count.`;
-      return [
-        {
-          code: 'A02',
-          found: { place, certainty: 'sure', message, advice: 'Add “because” and the reason.' },
-        },
-      ];
-    }
-    if (each.used) return [];
-    const message = `This allowance of ${codes} allows nothing.`;
-    return [{ code: 'A01', found: { place, certainty: 'sure', message, advice: 'Take it out.' } }];
-  });
 }

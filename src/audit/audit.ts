@@ -1,3 +1,4 @@
+import { USES } from '../checks/questions/facts.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
 import { branchFacts } from '../coverage/arm-facts.js';
@@ -206,14 +207,14 @@ function allUses(
   specFiles: readonly SpecFileFacts[],
   loaded: readonly string[],
 ): ComponentUse[] {
-  const inSpecs = specFiles.flatMap((each) => each.uses);
+  const inSpecs = specFiles.flatMap((each) => each.get(USES));
   return [...inSpecs, ...unseenUses(project, loaded, inSpecs)].filter(({ stubbed }) => !stubbed);
 }
 
 function renderedBy(specFiles: readonly SpecFileFacts[]): Map<Component, SpecFileFacts[]> {
   const found = new Map<Component, SpecFileFacts[]>();
   for (const file of specFiles)
-    for (const component of new Set(file.uses.flatMap((use) => (use.stubbed ? [] : [use.component]))))
+    for (const component of new Set(file.get(USES).flatMap((use) => (use.stubbed ? [] : [use.component]))))
       found.set(component, [...(found.get(component) ?? []), file]);
   return found;
 }

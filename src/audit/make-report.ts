@@ -7,7 +7,8 @@ import { shares } from '../coverage/coverage.js';
 import type { Source } from '../syntax/source.js';
 import { relativeTo } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
-import { aboutAllowances, allowancesIn, isAllowed, type Allowance } from './allowances.js';
+import { aboutAllowances } from '../checks/allowances.js';
+import { allowancesIn, isAllowed, type Allowance } from './allowances.js';
 import { packageFacts } from './package-facts.js';
 import { branchCounts, reportedGaps } from './report-gaps.js';
 import type { Report, ReportedFinding, Unread } from './report.js';
@@ -115,7 +116,7 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 }
 
 function reported(
-  { code, found, within }: Coded,
+  { code, found }: Coded,
   { stage, context, checked }: Gathered,
 ): ReportedFinding | undefined {
   const { root, settings } = stage;
@@ -130,7 +131,7 @@ function reported(
     configured && configured !== 'off' ? configured : weighed(found.level ?? text.level, explained);
   const end = source.lines.at(found.place.end);
   const path = (file: string): string => relativeTo(root, file);
-  const { group = [], spec } = within ?? {};
+  const { group = [], spec } = found.within ?? {};
   const file = path(found.place.file);
   return {
     code,

@@ -1,8 +1,8 @@
+import { CHECKS } from '../checks/index.js';
 import type { Example, Value } from '../branches/solve.js';
-import { placeOf } from '../checks/branches/B01.js';
+import { placeOf, type ArmGap } from '../coverage/gaps.js';
 import { valueText } from '../writing/inputs.js';
 import type { ArmFacts } from '../coverage/arm-facts.js';
-import type { ArmGap } from '../coverage/gaps.js';
 import { grouped } from '../util/grouped.js';
 import { relativeTo } from '../util/paths.js';
 import type { Gathered } from './gathered.js';
@@ -11,11 +11,15 @@ import type { Gap, Report } from './report.js';
 /** All that no spec exercises: arms, components, events; sorted by place. */
 export function reportedGaps(gathered: Gathered): Gap[] {
   const { context, stage } = gathered;
-  const asked = stage.isOn('B01') || stage.isOn('B03') ? context.branches().gaps : [];
+  const asked = listsArms(stage) ? context.branches().gaps : [];
   const found: Gap[] = [...asked.flatMap((gap) => armGap(gap, gathered)), ...otherGaps(gathered)];
   const order = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
   return found.sort((a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column);
 }
+
+// Whether a check that speaks of arms is on.
+const listsArms = (stage: Gathered['stage']): boolean =>
+  CHECKS.some((check) => check.listsArms && stage.isOn(check.code));
 
 function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
   const { component, branch, arm, basis, conditions, answer, partly, computed } = gap;
@@ -50,7 +54,7 @@ const otherGaps = ({ found, context, stage }: Gathered): Gap[] =>
 
 /** Of each component with arms: how many specs take, how many not, and of how many that can't be told. */
 export function branchCounts({ context, stage }: Gathered): Report['branches'] {
-  if (!stage.isOn('B01') && !stage.isOn('B03')) return undefined;
+  if (!listsArms(stage)) return undefined;
   const { arms, records, unmapped, gaps, unreachable } = context.branches();
   const isGap = new Set(gaps.map(({ arm }) => arm));
   const components = [...grouped(arms, ({ component }) => component)].map(([component, own]) => ({

@@ -1,20 +1,26 @@
+import { CHECKS } from '../checks/index.js';
+import type { Tally } from '../checks/questions/check.js';
+import { SIZES } from '../checks/questions/facts.js';
 import type { Sizes, Spread } from './report.js';
 import type { CheckedSpecFile } from './spec-file.js';
 import type { Stage } from './stage.js';
 
 /** How large the specs of some files are, and how many of them say little. */
 export function packageSizes(checked: readonly CheckedSpecFile[], stage: Stage): Sizes {
-  const assertions = checked.flatMap(({ facts }) => facts.sizes.assertions);
-  const rounds = checked.flatMap(({ facts }) => facts.sizes.rounds);
+  const assertions = checked.flatMap(({ facts }) => facts.get(SIZES).assertions);
+  const rounds = checked.flatMap(({ facts }) => facts.get(SIZES).rounds);
   const found = checked.flatMap((each) => each.found);
-  const count = (code: string): number =>
-    found.filter((each) => each.code === code && (code !== 'O04' || each.found.level !== 'hint')).length;
+  const tallied = (name: Tally): number | undefined => {
+    const check = CHECKS.find(({ code, tally }) => tally?.name === name && stage.isOn(code));
+    const counts = check?.tally?.counts ?? (() => true);
+    return check && found.filter((each) => each.code === check.code && counts(each.found)).length;
+  };
   return {
     specs: assertions.length,
     assertions: spread(assertions),
     rounds: spread(rounds),
-    cannotFail: stage.isOn('O04') ? count('O04') : undefined,
-    vagueTitles: stage.isOn('O03') ? count('O03') : undefined,
+    cannotFail: tallied('cannotFail'),
+    vagueTitles: tallied('vagueTitles'),
   };
 }
 

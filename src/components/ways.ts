@@ -20,7 +20,7 @@ export function waysOut(fn: FunctionNode, scope: Scope): (Way & { always: boolea
 }
 
 /** The ways to the values of names that a function declares by `let` and assigns outside of loops and callbacks. */
-export function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
+function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
   const ways = new Map<string, Way[]>();
   if (fn.body?.type !== 'BlockStatement') return ways;
   const { body } = fn.body;

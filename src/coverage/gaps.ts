@@ -2,6 +2,7 @@ import { conditionsOf, type Branch, type Condition } from '../branches/arms.js';
 import { solve, type Answer } from '../branches/solve.js';
 import type { Domain, Domains } from '../components/domain.js';
 import type { Component } from '../components/view.js';
+import type { Place } from '../finding.js';
 import { grouped } from '../util/grouped.js';
 import type { ArmFacts, BranchFacts } from './arm-facts.js';
 
@@ -68,3 +69,6 @@ function inputDomains({ framework, props, domains = new Map() }: Component): Dom
   }
   return found;
 }
+/** Where a gap is shown: at the arm's own code, else at its branch. */
+export const placeOf = ({ branch, arm, partly }: ArmGap): Place =>
+  arm.written && !partly ? arm.place : branch.place;

@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 
 /** A way in which a statement may end: by going on to the next, or by leaving its function, loop or switch. */
-export type Ending = 'falls' | 'returns' | 'throws' | 'breaks' | 'continues';
+type Ending = 'falls' | 'returns' | 'throws' | 'breaks' | 'continues';
 
 type Endings = ReadonlySet<Ending>;
 

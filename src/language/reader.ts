@@ -3,7 +3,7 @@ import { propertyName, unwrapped } from '../syntax/tree.js';
 import { isOperator, operate, type Data } from './operations.js';
 
 /** Which of two a choice takes: `then` where its test holds, is truthy, or is not null. */
-export type Taken = 'then' | 'otherwise';
+type Taken = 'then' | 'otherwise';
 
 /** One of two values: of `a ? b : c`, or of a logical operator, one arm of which is its left side. */
 export interface Choice<V> {
@@ -124,7 +124,7 @@ function literal<V>(node: Extract<Node, { type: 'Literal' }>, algebra: Algebra<V
 }
 
 /** What an operator makes of its operands: data where all of them are, else what the algebra says. */
-export function operation<V>(by: string, of: readonly V[], node: Node, algebra: Algebra<V>): V {
+function operation<V>(by: string, of: readonly V[], node: Node, algebra: Algebra<V>): V {
   if (!isOperator(by)) return algebra.unknown(node);
   const result = operated(by, of, algebra);
   return result ? algebra.data(result.value, node) : algebra.operation(by, of, node);

@@ -1,5 +1,5 @@
 /** What a call on a render, or on what it gives, brings about: other props, other state, or only that changes are looked for. */
-export type Change = 'rerenders' | 'sets-state' | 'tells';
+type Change = 'rerenders' | 'sets-state' | 'tells';
 
 const CHANGES: Readonly<Record<string, Change>> = {
   rerender: 'rerenders',

@@ -28,7 +28,7 @@ export interface Declared {
 }
 
 /** What a project is told of what it stands in; functions of the root alone, whatever part of it is audited. */
-export interface Surroundings {
+interface Surroundings {
   /** The scripts below the root that are no spec files; sorted. */
   sources(): readonly string[];
   /** Exact names or prefixes that the settings for a file replace in imports, each with the paths that stand for it. */

@@ -36,7 +36,8 @@ export class Links {
   readonly #scopes = new Map<Block, Scope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
-  readonly #shownProps: ShownProps;
+  /** Which props of a component show. */
+  readonly shownProps: ShownProps;
   readonly #variant: Variant;
   #underAnyCondition: Links | undefined;
   #withChildren: Links | undefined;
@@ -49,7 +50,7 @@ export class Links {
     variant: Variant = {},
   ) {
     this.#variant = variant;
-    this.#shownProps = shownProps;
+    this.shownProps = shownProps;
     this.#project = project;
     this.#file = file;
     this.#testIdAttribute = testIdAttribute;
@@ -62,7 +63,7 @@ export class Links {
       this.#project,
       this.#file,
       this.#testIdAttribute,
-      this.#shownProps,
+      this.shownProps,
       { everything: true },
     ));
   }
@@ -73,7 +74,7 @@ export class Links {
       this.#project,
       this.#file,
       this.#testIdAttribute,
-      this.#shownProps,
+      this.shownProps,
       { whole: true },
     ));
   }
@@ -102,7 +103,7 @@ export class Links {
 
   // Specs of a file mostly render the same: equal views are filled in once.
   #expanded(input: RenderInput): RenderedTree {
-    const key = keyOf(input, this.#shownProps);
+    const key = keyOf(input, this.shownProps);
     const tree = (key && this.#byView.get(key)) || rendered(this.#project, input);
     if (key) this.#byView.set(key, tree);
     return tree;

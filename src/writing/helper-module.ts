@@ -6,8 +6,8 @@ import type { Statement } from '../specs/model/body.js';
 import { extname } from '../util/paths.js';
 import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
-import { type Finding } from '../checks/questions/check.js';
-import { inSpecFile, type ProjectContext } from '../checks/questions/context.js';
+import type { Finding } from '../finding.js';
+import { fileFact, inSpecFile, type ProjectContext } from '../checks/questions/context.js';
 import { runningSpecs } from '../checks/questions/order.js';
 import { arrangingIn, beginning, FEWEST_STATEMENTS } from './arrangement.js';
 
@@ -19,7 +19,7 @@ const advice = (module: string): string =>
 const FEWEST_FILES = 3;
 
 /** The ways in which the specs of a file begin, as far as a helper in another module could do the same. */
-export function beginningsIn(file: SpecFile): Beginning[] {
+function beginningsIn(file: SpecFile): Beginning[] {
   const found = new Map<string, Beginning>();
   const ownNames = new Set(file.bindings.filter(({ kind }) => kind !== 'import').map(({ name }) => name));
   for (const spec of runningSpecs(file)) {
@@ -51,10 +51,13 @@ function beginningOf(key: string, statements: readonly Statement[]): Beginning |
   };
 }
 
+/** How its specs begin, for arrangement that several files repeat. */
+export const BEGINNINGS = fileFact('beginnings', ({ file }) => beginningsIn(file));
+
 /** Arrangement that specs of several files repeat. */
 export function acrossFiles(context: ProjectContext): Finding[] {
   const all = context.specFiles.flatMap((facts) =>
-    facts.beginnings.map((each) => ({ facts, beginning: each })),
+    facts.get(BEGINNINGS).map((each) => ({ facts, beginning: each })),
   );
   return [...grouped(all, (each) => each.beginning.key).values()]
     .filter((uses) => uses.length >= FEWEST_FILES)

@@ -7,7 +7,7 @@ import type { Import } from '../syntax/module-facts.js';
 type Context = Pick<FileContext, 'file' | 'project' | 'modules'>;
 
 /** A name of a library as a file can write it: by its local name, with what must be added for it to be there. */
-export interface Written {
+interface Written {
   name: string;
   edits: Edit[];
 }

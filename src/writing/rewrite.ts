@@ -1,12 +1,11 @@
 import type { Missing } from '../libraries/meaning.js';
 import { exported, kitQuery, queryKit } from './kit.js';
-import type { Edit, Mend, Span } from '../finding.js';
+import type { Edit, Mend, Span, Finding } from '../finding.js';
 import { quoted } from './edits/style.js';
 import type { Placed, Asked, Handle } from '../rendering/placed.js';
 import { bestHandle, byRole, patternOf } from '../rendering/replacement.js';
 import { pageOf, type Scope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
-import type { Finding } from '../checks/questions/check.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { assertsAbsence, usedBy } from '../checks/questions/used-reaches.js';
 

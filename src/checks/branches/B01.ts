@@ -1,6 +1,8 @@
-import type { ArmGap } from '../../coverage/gaps.js';
+import { placeOf, type ArmGap } from '../../coverage/gaps.js';
+import { USES } from '../questions/facts.js';
 import { inShort } from '../../util/printable.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { takenBy } from '../../writing/inputs.js';
 
 const message = (arm: string, condition: string): string =>
@@ -13,6 +15,8 @@ export const B01: ProjectCheck = {
   code: 'B01',
   family: 'branches',
   scope: 'project',
+  facts: [USES],
+  listsArms: true,
   title: 'Arm never taken',
   level: 'risk',
   why: 'An arm that no spec takes can hold anything. The condition says which inputs take it.',
@@ -35,7 +39,3 @@ function found(gap: ArmGap): Finding {
     evidence: [{ ...branch.place, note: `the branch, in ${component.name}` }],
   };
 }
-
-/** Where a gap is shown: at the arm's own code, else at its branch. */
-export const placeOf = ({ branch, arm, partly }: ArmGap): Finding['place'] =>
-  arm.written && !partly ? arm.place : branch.place;

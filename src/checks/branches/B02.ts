@@ -1,7 +1,10 @@
+import { IMPORTED, modulesOf } from '../questions/facts.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
-import { basename, dirname, isWithin } from '../../util/paths.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
-import type { ProjectContext } from '../questions/context.js';
+import { basename, dirname, isWithin, packageOf } from '../../util/paths.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
+import { fileFact, type ProjectContext } from '../questions/context.js';
+import { declares } from '../../environment/facts/environment.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
@@ -10,11 +13,37 @@ const advice = (name: string): string =>
 
 const LARGEST_COMPOSITION = 3;
 
+/** Components that its renders name, by their keys. */
+const RENDERED = fileFact('rendered', ({ file, project }): ReadonlySet<string> => {
+  const nodes = file.renders.flatMap(({ view, file: from }) => (view ?? []).map((node) => ({ node, from })));
+  const components = nodes.flatMap(({ node, from }) =>
+    node.kind === 'component' && node.ref ? (project.component(from, node.ref) ?? []) : [],
+  );
+  return new Set(components.map(keyOf));
+});
+
+const keyOf = ({ file, name }: Component): string => `${file}#${name}`;
+
+/** Whether it imports modules by a pattern of paths. */
+const BY_PATTERN = fileFact('by pattern', ({ file }) => file.importsByPattern);
+
+/** Imports that lead to no file and to no declared package. */
+const UNRESOLVED = fileFact('unresolved', ({ file, project, environment }): readonly string[] =>
+  [...new Set(modulesOf(file))].filter(
+    (each) =>
+      !each.startsWith('node:') &&
+      !project.libraries.of(each) &&
+      !project.resolve(file.path, each) &&
+      !declares(environment, packageOf(each)),
+  ),
+);
+
 /** A component that no spec renders. */
 export const B02: ProjectCheck = {
   code: 'B02',
   family: 'branches',
   scope: 'project',
+  facts: [RENDERED, IMPORTED, BY_PATTERN, UNRESOLVED],
   title: 'Component without a spec',
   level: 'risk',
   why: 'What no spec renders can break without a sign.',
@@ -23,12 +52,12 @@ export const B02: ProjectCheck = {
   run(context) {
     const loaded = loadedBySpecs(context);
     const folders = new Set(context.specFiles.map((file) => file.package));
-    const blind = context.specFiles.filter((file) => file.importsByPattern).map((file) => file.package);
+    const blind = context.specFiles.filter((file) => file.get(BY_PATTERN)).map((file) => file.package);
     const known = namedBySpecs(context);
     return context.components.flatMap((component) => {
       const folder = context.environmentOf(component.file).folder;
       const counts = folders.has(folder) && !blind.some((each) => isWithin(each, component.file));
-      if (!counts || known.rendered.has(component) || known.imported.has(component.file)) return [];
+      if (!counts || known.rendered.has(keyOf(component)) || known.imported.has(component.file)) return [];
       if (isComposition(component) || mayBeImported(component.file, known.unresolved)) return [];
       return [found(component, loaded.has(component.file))];
     });
@@ -36,16 +65,16 @@ export const B02: ProjectCheck = {
 };
 
 interface Named {
-  rendered: ReadonlySet<Component>;
+  rendered: ReadonlySet<string>;
   imported: ReadonlySet<string>;
   /** The last parts, in lower case and without an ending, of imports that lead nowhere we can see. */
   unresolved: ReadonlySet<string>;
 }
 
 const namedBySpecs = ({ specFiles }: ProjectContext): Named => ({
-  rendered: new Set(specFiles.flatMap((file) => [...file.rendered])),
-  imported: new Set(specFiles.flatMap((file) => [...file.imported])),
-  unresolved: new Set(specFiles.flatMap((file) => file.unresolved.map(stem))),
+  rendered: new Set(specFiles.flatMap((file) => [...file.get(RENDERED)])),
+  imported: new Set(specFiles.flatMap((file) => [...file.get(IMPORTED)])),
+  unresolved: new Set(specFiles.flatMap((file) => file.get(UNRESOLVED).map(stem))),
 });
 
 const found = (component: Component, inside: boolean): Finding => ({
@@ -62,7 +91,7 @@ const found = (component: Component, inside: boolean): Finding => ({
 function loadedBySpecs({ specFiles, project }: ProjectContext): Set<string> {
   const used = new Set<string>();
   const seen = new Set<string>();
-  const waiting = specFiles.flatMap((file) => [...file.imported]);
+  const waiting = specFiles.flatMap((file) => [...file.get(IMPORTED)]);
   for (let file = waiting.pop(); file !== undefined; file = waiting.pop()) {
     if (seen.has(file)) continue;
     seen.add(file);

@@ -1,10 +1,11 @@
+import { USES } from '../questions/facts.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
 import { propsInTest } from '../../components/expr.js';
-import type { ArmGap } from '../../coverage/gaps.js';
+import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
-import { placeOf } from './B01.js';
 import { takenBy, valueText } from '../../writing/inputs.js';
 
 const message = (arm: string, condition: string, component: string): string =>
@@ -18,6 +19,8 @@ export const B03: ProjectCheck = {
   code: 'B03',
   family: 'branches',
   scope: 'project',
+  facts: [USES],
+  listsArms: true,
   title: "Arm that no spec's inputs reach",
   level: 'risk',
   why: 'All that specs give to the component is known, and none of it takes this arm: whatever it holds is untested.',

@@ -1,17 +1,23 @@
+import { USES } from '../questions/facts.js';
 import { innerNodes, type Component, type Handler, type ViewNode } from '../../components/view.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
-import type { SpecFileFacts } from '../questions/context.js';
-import { elementKey } from '../questions/fired.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
+import { fileFact, type SpecFileFacts } from '../questions/context.js';
+import { elementKey, firedIn } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
 const advice = (act: string): string => `${act}, and assert on what comes of it.`;
+
+/** The events that its specs fire. */
+const FIRED = fileFact('fired', firedIn);
 
 /** An event that a component handles, and that no spec fires. */
 export const B04: ProjectCheck = {
   code: 'B04',
   family: 'branches',
   scope: 'project',
+  facts: [USES, FIRED],
   title: 'Event that nobody fires',
   level: 'risk',
   why: 'A handler that no spec calls can do anything, or nothing, and all specs stay green.',
@@ -22,7 +28,7 @@ export const B04: ProjectCheck = {
   run: (context) =>
     context.components.flatMap((component) => {
       const files = context.specFilesOf(component);
-      if (!files?.length || files.some(({ fired }) => fired.blind)) return [];
+      if (!files?.length || files.some((each) => each.get(FIRED).blind)) return [];
       return handlersIn(component.view)
         .filter(({ handler, start }) => !isFired(handler.event, start, component, files))
         .map(({ handler, tag }) => found(handler, tag, component));
@@ -36,7 +42,9 @@ function isFired(
   files: readonly SpecFileFacts[],
 ): boolean {
   const key = elementKey(fileOf(component), start);
-  return files.some(({ fired }) => fired.anywhere.has(event) || fired.onElements.get(key)?.has(event));
+  return files
+    .map((each) => each.get(FIRED))
+    .some(({ anywhere, onElements }) => anywhere.has(event) || onElements.get(key)?.has(event));
 }
 
 const fileOf = ({ templateFile, file }: Component): string => templateFile ?? file;

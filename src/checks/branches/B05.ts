@@ -1,8 +1,10 @@
+import { USES } from '../questions/facts.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { filled, propsIn, type Expr, type Test } from '../../components/expr.js';
 import { eachWay, givenIn, type ComponentUse } from '../../rendering/uses.js';
 import { inShort } from '../../util/printable.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 
 const message = (condition: string, values: string, bound: number): string =>
   `Specs try ${inShort(condition, 70)} with ${values}, never with ${bound} itself.`;
@@ -14,6 +16,7 @@ export const B05: ProjectCheck = {
   code: 'B05',
   family: 'branches',
   scope: 'project',
+  facts: [USES],
   title: 'Boundary never tried',
   level: 'hint',
   why: 'Whether a comparison includes its bound is decided at the bound alone.',

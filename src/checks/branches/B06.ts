@@ -1,7 +1,9 @@
+import { USES } from '../questions/facts.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { codeHits } from '../../coverage/arms-hit.js';
 import { ranAtAll } from '../../coverage/coverage.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
 
 const message = (component: string): string => `No spec makes what ${component} tries here fail.`;
@@ -12,6 +14,7 @@ export const B06: ProjectCheck = {
   code: 'B06',
   family: 'branches',
   scope: 'project',
+  facts: [USES],
   title: 'Failure or waiting state never shown',
   level: 'risk',
   why: 'What a user sees when something fails is written for the day when it does. Only a spec shows it before.',

@@ -1,7 +1,8 @@
 import type { Coverage } from '../../coverage/coverage.js';
 import { basename, join } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
 
 const messageForeign = (count: number): string =>

@@ -1,7 +1,7 @@
-import type { Mend } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import type { StandIn } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -36,7 +36,7 @@ function found(left: Left<'stand-in'>, context: FileContext): Finding {
   const what = `${standIn.objectText ?? ''}.${standIn.member ?? '…'}`;
   return {
     place: inFile(context, step.place),
-    block,
+    within: titlesOf(block),
     level: standIn.answers ? undefined : 'hint',
     certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
     message: standIn.answers ? message(what, quoted(later)) : messageWatch(what),

@@ -1,7 +1,7 @@
-import type { Mend } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -30,7 +30,7 @@ export const C02: FileCheck = {
 
 const found = ({ step, block, later }: Left<'clock'>, context: FileContext): Finding => ({
   place: inFile(context, step.place),
-  block,
+  within: titlesOf(block),
   certainty: step.maybe || context.setup === undefined ? 'likely' : 'sure',
   message: message(step.name, quoted(later)),
   advice,

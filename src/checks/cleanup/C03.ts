@@ -1,7 +1,7 @@
-import type { Mend, Evidence } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Evidence, Finding } from '../../finding.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -43,7 +43,7 @@ function nodesLeft(context: FileContext): Finding[] {
     return [
       {
         place: inFile(context, step.place),
-        block,
+        within: titlesOf(block),
         certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
         message: message(nodeName(step, context), quoted(later)),
         advice,
@@ -108,7 +108,7 @@ function rendersLeft(context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, first.step.place),
-      block: first.block,
+      within: titlesOf(first.block),
       certainty: isInPage(render) && !first.step.maybe && context.setup ? 'sure' : 'likely',
       message: isInPage(render)
         ? messageRender(render.name, quoted(first.later))

@@ -1,8 +1,8 @@
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { agreed } from '../../environment/facts/environment.js';
-import type { Mend } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import type { StandIn, Step } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -50,9 +50,9 @@ const foundAt = (
   { step, block }: { step: Step; block: Block },
   later: Block,
   context: FileContext,
-): Pick<Finding, 'place' | 'block' | 'certainty' | 'evidence'> => ({
+): Pick<Finding, 'place' | 'within' | 'certainty' | 'evidence'> => ({
   place: inFile(context, step.place),
-  block,
+  within: titlesOf(block),
   certainty: step.maybe || context.file.unknownEffects || context.setup === undefined ? 'likely' : 'sure',
   evidence: traces({ step, later }, 'written in this helper', context),
 });

@@ -1,5 +1,5 @@
+import { titlesOf, assigns, type Binding } from '../../specs/model/blocks.js';
 import type { LastingKind } from '../../libraries/platform.js';
-import { assigns, type Binding } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { eachHooksAround, quoted } from '../questions/order.js';
@@ -36,7 +36,7 @@ export const C05: FileCheck = {
       .filter((left) => left.ending.is === 'never' && !isOwn(left) && !isFaked(left, context))
       .map(({ step, block, later }) => ({
         place: inFile(context, step.place),
-        block,
+        within: titlesOf(block),
         certainty:
           step.maybe || context.file.unknownEffects || step.lasting.what === 'subscription'
             ? 'likely'

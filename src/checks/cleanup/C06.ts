@@ -1,3 +1,4 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { LastingKind } from '../../libraries/platform.js';
 import type { Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
@@ -36,7 +37,7 @@ export const C06: FileCheck = {
       return [
         {
           place: inFile(context, step.place),
-          block,
+          within: titlesOf(block),
           certainty: step.maybe || context.file.unknownEffects || !context.setup ? 'likely' : 'sure',
           message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quoted(later)),
           advice,

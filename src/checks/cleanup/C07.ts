@@ -1,8 +1,8 @@
-import type { Edit, Mend } from '../../finding.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
 import { lineStart } from '../../writing/edits/style.js';
-import type { Block } from '../../specs/model/blocks.js';
 import type { Step } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -76,7 +76,7 @@ const LASTING = new Set([
 
 const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Finding => ({
   place: inFile(context, first.by.place),
-  block: first.block,
+  within: titlesOf(first.block),
   certainty: first.by.maybe || first.step.maybe || context.setup === undefined ? 'likely' : 'sure',
   message: message(quoted(first.block), quoted(first.later)),
   advice,

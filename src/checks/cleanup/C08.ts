@@ -1,9 +1,9 @@
+import { titlesOf, hooksFor, type Block } from '../../specs/model/blocks.js';
 import { majorOf } from '../../environment/versions.js';
-import type { Edit, Mend, Level } from '../../finding.js';
-import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Level, Finding } from '../../finding.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { thingOf, type Pending, type Value } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { fakesClock } from '../questions/clocks.js';
 
@@ -55,7 +55,7 @@ function check(step: UnwaitedStep, block: Block, context: FileContext): Finding[
   return [
     {
       place: inFile(context, step.place),
-      block,
+      within: titlesOf(block),
       level,
       certainty: isSure ? 'sure' : 'likely',
       message: by === 'trigger' ? messageTrigger(name) : message(name, by),

@@ -1,6 +1,7 @@
-import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 
@@ -56,7 +57,7 @@ const found = (
   context: FileContext,
 ): Finding => ({
   place: inFile(context, first.step.place),
-  block: first.spec,
+  within: titlesOf(first.spec),
   certainty: first.step.maybe || context.setup === undefined ? 'likely' : 'sure',
   message,
   advice,

@@ -1,10 +1,12 @@
+import { RUNNER_MODULES } from '../questions/facts.js';
 import { has, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { commandsOf, type Command } from '../../environment/settings/commands.js';
 import { starts } from '../../environment/read.js';
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import { join } from '../../util/paths.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
@@ -20,6 +22,7 @@ export const E01: ProjectCheck = {
   code: 'E01',
   family: 'environment',
   scope: 'project',
+  facts: [RUNNER_MODULES],
   title: 'No command runs this suite',
   level: 'blocker',
   why: 'Specs that no script starts are run by nobody: neither by a colleague nor before the merge.',
@@ -35,7 +38,7 @@ function check({ environment, specFiles }: Package, { files }: ProjectContext): 
   if (commands.length > 0) return undeclared(environment);
   if (mayRun(environment, files)) return [];
   const scripts = settingAt(manifest.setting, 'scripts');
-  const runner = runners[0]?.runner ?? runnerOf(specFiles.flatMap((each) => each.runnerModules));
+  const runner = runners[0]?.runner ?? runnerOf(specFiles.flatMap((each) => each.get(RUNNER_MODULES)));
   return [
     {
       place: scripts?.at ?? { file: manifest.file, start: 0, end: 1 },

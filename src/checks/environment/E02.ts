@@ -1,6 +1,8 @@
+import { CHOSEN_DOCUMENT } from '../questions/facts.js';
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
-import { type Finding, type ProjectCheck } from '../questions/check.js';
-import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { type ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { DOCUMENTS } from '../questions/setup-effects.js';
 import { losingSettings } from './E14.js';
 
@@ -10,11 +12,24 @@ const advice = (line: string, install: string | undefined): string =>
 
 const BARE: ReadonlySet<string | undefined> = new Set(['node', 'jest-environment-node', 'edge-runtime']);
 
+/** The first render that needs a document: trees of instances, and wrappers around one level, are made without. */
+const FIRST_RENDER = fileFact(
+  'first render',
+  ({ file }) =>
+    file.renders.find(
+      ({ gives, shallow }) => gives !== 'test-renderer' && !(shallow && gives === 'tree-wrapper'),
+    )?.place,
+);
+
+/** Where it first uses the document. */
+const DOCUMENT_USE = fileFact('document use', ({ file }) => file.documentUse);
+
 /** Specs that render under an environment without a document. */
 export const E02: ProjectCheck = {
   code: 'E02',
   family: 'environment',
   scope: 'project',
+  facts: [FIRST_RENDER, DOCUMENT_USE, CHOSEN_DOCUMENT],
   title: 'Specs render, but there is no document',
   level: 'blocker',
   why: 'Every render throws before the first assertion: “document is not defined”.',
@@ -30,7 +45,12 @@ export const E02: ProjectCheck = {
 
 function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
   const runners = context.environmentOf(file.path).runnersOf(file.path);
-  if (!(file.firstRender ?? file.documentUse) || file.chosenEnvironment || runners.length === 0) return false;
+  if (
+    !(file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE)) ||
+    file.get(CHOSEN_DOCUMENT) ||
+    runners.length === 0
+  )
+    return false;
   if (!runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
   if (runners.some((runner) => losingSettings(runner, context).length > 0)) return false;
   const setup = context.setupOf(file.path);
@@ -40,8 +60,8 @@ function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
 function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   const environment = context.environmentOf(file.path);
   const [runner] = environment.runnersOf(file.path);
-  const place = file.firstRender ?? file.documentUse;
-  const what = file.firstRender ? 'renders' : 'uses the document';
+  const place = file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE);
+  const what = file.get(FIRST_RENDER) ? 'renders' : 'uses the document';
   return runner && place ? [found(file, place, what, runner, environment)] : [];
 }
 

@@ -1,6 +1,7 @@
+import { CHOSEN_DOCUMENT } from '../questions/facts.js';
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
-import type { Place } from '../../finding.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { Place, Finding } from '../../finding.js';
+import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { losingSettings } from './E14.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
@@ -14,6 +15,7 @@ export const E03: ProjectCheck = {
   code: 'E03',
   family: 'environment',
   scope: 'project',
+  facts: [CHOSEN_DOCUMENT],
   title: 'The chosen document package is missing',
   level: 'blocker',
   why: 'The runner stops before the first spec: it can’t make the document that the settings ask for.',
@@ -29,7 +31,8 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     if (!document.known || !document.at || losingSettings(runner, context).length > 0) return [];
     return missing(environment, runner, document.value, document.at);
   });
-  const byComments = specFiles.flatMap(({ path, chosenEnvironment }): Finding[] => {
+  const byComments = specFiles.flatMap(({ path, get }): Finding[] => {
+    const chosenEnvironment = get(CHOSEN_DOCUMENT);
     const [runner] = environment.runners;
     if (!chosenEnvironment || !runner) return [];
     return missing(environment, runner, chosenEnvironment.name, { file: path, ...chosenEnvironment.place });

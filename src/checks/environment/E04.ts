@@ -1,7 +1,8 @@
 import { declares, type Environment, type SetupFile } from '../../environment/facts/environment.js';
 import { basename, dirname, isAbsolute, packageOf, relativeTo } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
 import { unique } from '../questions/packages.js';
 

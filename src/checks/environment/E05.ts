@@ -1,11 +1,12 @@
+import { IMPORTED } from '../questions/facts.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
-import type { Mend } from '../../finding.js';
+import type { Mend, Finding } from '../../finding.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { readSpecFile } from '../../specs/reader/suite.js';
 import { isMatcherExtension } from '../../libraries/matchers.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -20,6 +21,7 @@ export const E05: ProjectCheck = {
   code: 'E05',
   family: 'environment',
   scope: 'project',
+  facts: [IMPORTED],
   title: 'Set-up file that nothing loads',
   level: 'risk',
   why: 'Whoever wrote it believes that its matchers, hooks or stand-ins are there for every spec.',
@@ -53,7 +55,7 @@ function loadedBy(
   { runners }: Environment,
   { specFiles, sources, project, files }: ProjectContext,
 ): Set<string> {
-  const loaded = new Set(specFiles.flatMap(({ imported }) => [...imported]));
+  const loaded = new Set(specFiles.flatMap((each) => [...each.get(IMPORTED)]));
   for (const path of [...sources, ...specFiles.map((each) => each.path)]) {
     for (const { specifier } of project.summary(path)?.modules ?? []) {
       const target = specifier.startsWith('.') ? project.resolve(path, specifier) : undefined;

@@ -1,3 +1,4 @@
+import { ADDED_MATCHERS, MATCHERS } from '../questions/facts.js';
 import {
   belongsTo,
   extensionOf,
@@ -5,9 +6,9 @@ import {
   type MatcherExtension,
 } from '../../libraries/matchers.js';
 import { has, type Environment } from '../../environment/facts/environment.js';
-import type { Mend } from '../../finding.js';
+import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
-import { type Finding, type ProjectCheck } from '../questions/check.js';
+import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -22,6 +23,7 @@ export const E06: ProjectCheck = {
   code: 'E06',
   family: 'environment',
   scope: 'project',
+  facts: [ADDED_MATCHERS, MATCHERS],
   title: 'Matcher that nobody registered',
   level: 'blocker',
   why: 'The call of a matcher that is not there throws: every spec that uses it is red, whatever the component does.',
@@ -45,7 +47,7 @@ const firstUse = (
   file: SpecFileFacts,
   extension: MatcherExtension,
 ): [string, { start: number; end: number }] | undefined =>
-  [...file.matchers].find(([matcher]) => extensionOf(matcher) === extension);
+  [...file.get(MATCHERS)].find(([matcher]) => extensionOf(matcher) === extension);
 
 function lacks(
   file: SpecFileFacts,
@@ -53,14 +55,14 @@ function lacks(
   environment: Environment,
   context: ProjectContext,
 ): boolean {
-  if (!firstUse(file, extension) || file.addedMatchers.open) return false;
+  if (!firstUse(file, extension) || file.get(ADDED_MATCHERS).open) return false;
   const runners = environment.runnersOf(file.path);
   const setup = context.setupOf(file.path);
   // A real browser's runner has matchers of its own for the document.
   const inBrowser = runners.some(({ document }) => !document.known || document.value === 'browser');
   if (runners.length === 0 || inBrowser || !setup || setup.opaque) return false;
-  const matchers = [...file.matchers.keys()].filter((each) => extensionOf(each) === extension);
-  const added = new Set([...setup.matchers, ...file.addedMatchers.names]);
+  const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
+  const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
   if (matchers.some((each) => added.has(each))) return false;
   return ![...setup.packages].some((name) => belongsTo(extension, name));
 }

@@ -1,9 +1,10 @@
+import { GLOBALS } from '../questions/facts.js';
 import type { Libraries } from '../../libraries/index.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt } from '../../environment/settings/setting.js';
-import type { Mend } from '../../finding.js';
+import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
-import { type Finding, type ProjectCheck } from '../questions/check.js';
+import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { entryAdded } from '../../writing/settings-edit.js';
@@ -19,6 +20,7 @@ export const E07: ProjectCheck = {
   code: 'E07',
   family: 'environment',
   scope: 'project',
+  facts: [GLOBALS],
   title: 'Runner globals that are not switched on',
   level: 'blocker',
   why: 'The file stops at its first line with “describe is not defined”: none of its specs runs.',
@@ -53,9 +55,9 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
 }
 
 // Only what the runner's own module exports can be what is meant.
-function usedBy({ globals }: SpecFileFacts, module: string, libraries: Libraries): string[] {
+function usedBy(file: SpecFileFacts, module: string, libraries: Libraries): string[] {
   const exports = libraries.of(module)?.exports ?? {};
-  return [...globals.keys()].filter((name) => Object.hasOwn(exports, name)).sort();
+  return [...file.get(GLOBALS).keys()].filter((name) => Object.hasOwn(exports, name)).sort();
 }
 
 function found(
@@ -66,8 +68,8 @@ function found(
 ): Finding {
   const { key = '', module = '' } = RUNNER[runner.runner] ?? {};
   const names = usedBy(file, module, context.project.libraries);
-  const place = file.globals.get(names[0] ?? '') ?? { start: 0, end: 0 };
-  const first = Math.min(...names.map((name) => file.globals.get(name)?.start ?? place.start));
+  const place = file.get(GLOBALS).get(names[0] ?? '') ?? { start: 0, end: 0 };
+  const first = Math.min(...names.map((name) => file.get(GLOBALS).get(name)?.start ?? place.start));
   const at = runner.settings?.at;
   const line = `import { ${names.join(', ')} } from '${module}';`;
   return {

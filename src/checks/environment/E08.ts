@@ -1,9 +1,11 @@
+import { GLOBALS, MATCHERS } from '../questions/facts.js';
 import { belongsTo, MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
 import { typeSources } from '../../project/type-sources.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
@@ -16,6 +18,7 @@ export const E08: ProjectCheck = {
   code: 'E08',
   family: 'environment',
   scope: 'project',
+  facts: [GLOBALS, MATCHERS],
   title: 'Compiler does not know the test types',
   level: 'hint',
   why: 'Every global and matcher is underlined in red, and people learn to look past red lines.',
@@ -76,13 +79,13 @@ function neededBy(
   const [runner, ...others] = environment.runnersOf(file.path);
   if (!runner || others.length > 0) return [];
   const kind = underneath(runner);
-  const usesGlobals = runner.globals.known && runner.globals.value && file.globals.size > 0;
+  const usesGlobals = runner.globals.known && runner.globals.value && file.get(GLOBALS).size > 0;
   const globals = usesGlobals ? GLOBAL_TYPES[kind] : undefined;
   const packages = [...(context.setupOf(file.path)?.packages ?? [])];
   const extensions = MATCHER_EXTENSIONS.filter(
     (each) =>
       packages.some((name) => belongsTo(each, name)) &&
-      [...file.matchers.keys()].some((matcher) => each.matchers.has(matcher)),
+      [...file.get(MATCHERS).keys()].some((matcher) => each.matchers.has(matcher)),
   );
   const matchers = extensions.flatMap(({ load, modules }) => {
     const entry = load && (load[kind] ?? load['other']);

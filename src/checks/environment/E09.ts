@@ -1,8 +1,10 @@
+import { IMPORTED, RENDERS, RUNNER_MODULES } from '../questions/facts.js';
 import { collector } from '../../environment/collects.js';
 import type { Collection, Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import { isWithin } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 
 const message = (runners: string[]): string =>
@@ -15,6 +17,7 @@ export const E09: ProjectCheck = {
   code: 'E09',
   family: 'environment',
   scope: 'project',
+  facts: [IMPORTED, RENDERS, RUNNER_MODULES],
   title: 'Spec file that no run collects',
   level: 'blocker',
   why: 'Specs in a file that no pattern matches never run, and nobody is told.',
@@ -27,10 +30,10 @@ function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   const environment = context.environmentOf(file.path);
   const collections = known(environment, file);
   if (!collections || environment.runnersOf(file.path).length > 0) return [];
-  if (context.specFiles.some((other) => other !== file && other.imported.has(file.path))) return [];
+  if (context.specFiles.some((other) => other !== file && other.get(IMPORTED).has(file.path))) return [];
   // What somebody left out on purpose is theirs to know, unless it shows components.
   const excluded = collections.some((each) => collector({ ...each, exclude: [], leftOut: [] })(file.path));
-  if (excluded && file.renders === 0) return [];
+  if (excluded && file.get(RENDERS) === 0) return [];
   const patterns = collections.flatMap((each) => [...each.include, ...each.patterns]);
   const names = environment.runners.map(({ runner }) => runner);
   return [
@@ -62,8 +65,10 @@ function known(environment: Environment, file: SpecFileFacts): Collection[] | un
 }
 
 function isRunnerOf({ runner }: RunnerFacts, file: SpecFileFacts): boolean {
-  if (file.runnerModules.length === 0) return true;
-  return file.runnerModules.some(
-    (module) => module.replace('@', '').startsWith(runner) || (runner === 'node' && module === 'node:test'),
-  );
+  if (file.get(RUNNER_MODULES).length === 0) return true;
+  return file
+    .get(RUNNER_MODULES)
+    .some(
+      (module) => module.replace('@', '').startsWith(runner) || (runner === 'node' && module === 'node:test'),
+    );
 }

@@ -1,11 +1,12 @@
+import { MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts, Transforms } from '../../environment/facts/environment.js';
 import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import type { Project } from '../../project/project.js';
 import { extname } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding, Evidence } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import type { Evidence } from '../../finding.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (kind: string, runner: string, files: readonly unknown[]): string =>
@@ -16,6 +17,7 @@ export const E10: ProjectCheck = {
   code: 'E10',
   family: 'environment',
   scope: 'project',
+  facts: [MODULES, REPLACED],
   title: 'No transform for this kind of file',
   level: 'blocker',
   why: 'The runner reads the file as plain JavaScript and stops at its first line.',
@@ -42,7 +44,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     const [runner] = runners;
     if (!runner || runners.length !== 1 || !runner.transforms.known) continue;
     // What a spec file replaces by stand-ins is another matter for each.
-    const search = file.replaced.size > 0 ? new Search(context.project, file.replaced) : shared;
+    const search = file.get(REPLACED).size > 0 ? new Search(context.project, file.get(REPLACED)) : shared;
     const trouble = search.below(file.path, runner.transforms.value);
     if (!trouble) continue;
     byKind.set(trouble.kind, [...(byKind.get(trouble.kind) ?? []), { file, runner, trouble }]);
@@ -111,7 +113,7 @@ function unhandled(path: string, specifier: string, transforms: Transforms): str
 function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: readonly unknown[]): Finding {
   const transforms = runner.transforms.known ? runner.transforms.value : undefined;
   const chain: Evidence[] = [{ file: trouble.from, start: 0, end: 0, note: `loads ${trouble.specifier}` }];
-  const own = file.modules.find(({ specifier }) => specifier === trouble.entry);
+  const own = file.get(MODULES).find(({ specifier }) => specifier === trouble.entry);
   return {
     place: { file: file.path, start: own?.start ?? 0, end: own?.end ?? 0 },
     certainty: 'sure',

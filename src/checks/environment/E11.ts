@@ -1,10 +1,12 @@
+import { MODULES, REPLACED } from '../questions/facts.js';
 import type { Libraries } from '../../libraries/index.js';
 import { isBuiltin } from 'node:module';
 import { declares, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { join, packageOf } from '../../util/paths.js';
 import { isTestLibrary } from '../../project/specs-by-content.js';
 import { settingAt } from '../../environment/settings/setting.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isMapped, pathFor } from '../questions/aliases.js';
 import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from '../questions/packages.js';
@@ -21,6 +23,7 @@ export const E11: ProjectCheck = {
   code: 'E11',
   family: 'environment',
   scope: 'project',
+  facts: [MODULES, REPLACED],
   title: 'Spec needs an undeclared package',
   level: 'risk',
   why: 'It works as long as some other package happens to bring it, and stops on a machine where none does.',
@@ -39,7 +42,7 @@ function undeclared({ environment, specFiles }: Package, context: ProjectContext
   if (!environment.isWhole || !environment.manifest) return [];
   const byName = new Map<string, { file: SpecFileFacts; start: number; end: number }[]>();
   for (const file of specFiles) {
-    for (const { specifier, start, end } of file.modules) {
+    for (const { specifier, start, end } of file.get(MODULES)) {
       const name = packageOf(specifier);
       if (
         byName.get(name)?.some((each) => each.file === file) ||
@@ -76,7 +79,7 @@ function lacks(
   if (/^[.#/~]|:/.test(specifier) || isBuiltin(specifier) || !PACKAGE_NAME.test(name)) return false;
   const isOwn = manifestsOf(environment).some((each) => each.name === name);
   if (isOwn || declares(environment, name) || isBrought(name, environment)) return false;
-  if (context.project.resolve(file.path, specifier) || file.replaced.has(specifier)) return false;
+  if (context.project.resolve(file.path, specifier) || file.get(REPLACED).has(specifier)) return false;
   if (isFolder(name, environment, context) || isCompilerPath(specifier, file, environment, context))
     return false;
   const runners = environment.runnersOf(file.path);

@@ -4,8 +4,8 @@ import { DEPENDENCY_KINDS, type Manifest } from '../../environment/settings/mani
 import { PEER_ROWS } from '../../environment/tables/peer-ranges.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { majorOf, type PackageVersion } from '../../environment/versions.js';
-import type { Place } from '../../finding.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { Place, Finding } from '../../finding.js';
+import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 

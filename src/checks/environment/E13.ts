@@ -1,7 +1,9 @@
+import { MODULES, REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
 import { packageOf } from '../../util/paths.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isMapped, pathFor } from '../questions/aliases.js';
 import { andMore, compilersAround, packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -14,6 +16,7 @@ export const E13: ProjectCheck = {
   code: 'E13',
   family: 'environment',
   scope: 'project',
+  facts: [MODULES, REPLACED],
   title: 'Alias that the run cannot resolve',
   level: 'blocker',
   why: 'The editor is content, and the run stops at the import: the runner reads no compiler settings.',
@@ -37,11 +40,11 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     const [runner, ...others] = environment.runnersOf(file.path);
     if (!runner || others.length > 0 || !runner.aliases.known) continue;
     if (runner.runner !== 'jest' && runner.runner !== 'vitest') continue;
-    for (const { specifier, start, end } of file.modules) {
+    for (const { specifier, start, end } of file.get(MODULES)) {
       if (
         specifier.startsWith('.') ||
         declares(environment, packageOf(specifier)) ||
-        file.replaced.has(specifier)
+        file.get(REPLACED).has(specifier)
       )
         continue;
       const path = compilerPath(specifier, file, environment, context);

@@ -1,10 +1,11 @@
+import { RUNNER_MODULES } from '../questions/facts.js';
 import { flagOf } from '../../environment/settings/commands.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt, type Setting } from '../../environment/settings/setting.js';
-import type { Place } from '../../finding.js';
+import type { Place, Finding } from '../../finding.js';
 import { basename, join } from '../../util/paths.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
@@ -26,6 +27,7 @@ export const E14: ProjectCheck = {
   code: 'E14',
   family: 'environment',
   scope: 'project',
+  facts: [RUNNER_MODULES],
   title: 'Two settings disagree',
   level: 'risk',
   why: 'Somebody changes the one that loses, sees no difference, and looks for the reason for an afternoon.',
@@ -113,7 +115,7 @@ function contradictions(runner: RunnerFacts): Finding[] {
 
 function claimedTwice({ environment, specFiles }: Package): Finding[] {
   const claimed = specFiles.flatMap((file) => {
-    if (file.runnerModules.length > 0) return [];
+    if (file.get(RUNNER_MODULES).length > 0) return [];
     const takers = environment
       .runnersOf(file.path)
       .filter(({ collects, commands }) => collects.known && commands.length > 0);

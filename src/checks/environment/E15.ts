@@ -1,7 +1,8 @@
+import { RENDERS } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
-import type { Place } from '../../finding.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
-import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import type { Place, Finding } from '../../finding.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { fileFact, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const messageIsolation = (files: number): string =>
@@ -11,11 +12,21 @@ const messageCleanup = (name: string, files: number): string =>
   `${name} switches the automatic cleanup of renders off, and ${files} spec file${files > 1 ? 's' : ''} that render${files > 1 ? '' : 's'} ${files > 1 ? 'do' : 'does'} not clean up by hand.`;
 const adviceCleanup = 'Drop it, or clean up in an after-each hook of a set-up file.';
 
+/** A hook of its own takes renders down or restores stand-ins around each spec. */
+const CLEANS_UP = fileFact('cleans up', ({ file }) =>
+  file.blocks.some(
+    ({ hook, steps }) =>
+      (hook === 'after-each' || hook === 'before-each') &&
+      steps.some(({ kind }) => kind === 'unmount' || kind === 'restore'),
+  ),
+);
+
 /** Isolation of spec files, or cleanup after specs, that is switched off. */
 export const E15: ProjectCheck = {
   code: 'E15',
   family: 'environment',
   scope: 'project',
+  facts: [RENDERS, CLEANS_UP],
   title: 'Isolation or automatic cleanup is switched off',
   level: 'risk',
   why: 'What one spec file renders and changes is there for all that come after it.',
@@ -27,7 +38,9 @@ export const E15: ProjectCheck = {
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   return environment.runners.flatMap((runner) => {
     const mine = specFiles.filter((file) => environment.runnersOf(file.path).includes(runner));
-    const affected = mine.filter((file) => file.renders > 0 && !file.cleansUp && !isCleanedUp(file, context));
+    const affected = mine.filter(
+      (file) => file.get(RENDERS) > 0 && !file.get(CLEANS_UP) && !isCleanedUp(file, context),
+    );
     if (affected.length === 0) return [];
     return [...isolation(runner, affected), ...cleanup(runner, affected, context)];
   });

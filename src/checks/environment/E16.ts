@@ -1,10 +1,12 @@
+import { IMPORTED } from '../questions/facts.js';
 import picomatch from 'picomatch';
 import type { CoverageFacts, RunnerFacts } from '../../environment/facts/environment.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { Component } from '../../components/view.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
@@ -24,6 +26,7 @@ export const E16: ProjectCheck = {
   code: 'E16',
   family: 'environment',
   scope: 'project',
+  facts: [IMPORTED],
   title: 'Coverage settings hide gaps',
   level: 'risk',
   why: 'A component without a spec lowers no figure when it is not counted.',
@@ -53,7 +56,7 @@ function leftOut(
   const names = (found: readonly string[]): string[] =>
     found.map((path) => relativeTo(facts.folder, path)).sort();
   if (facts.loadedOnly) {
-    const imported = context.specFiles.flatMap((file) => [...file.imported]);
+    const imported = context.specFiles.flatMap((file) => [...file.get(IMPORTED)]);
     const loaded = reachableFrom(context.project, imported).files;
     const missing = names(paths.filter((path) => !loaded.has(path)));
     const key = runner === 'jest' ? 'collectCoverageFrom' : 'coverage.include';

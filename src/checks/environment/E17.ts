@@ -1,7 +1,8 @@
 import { flagOf, type Command } from '../../environment/settings/commands.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (script: string, program: string): string =>

@@ -1,4 +1,6 @@
-import type { Finding, ProjectCheck } from '../questions/check.js';
+import { IMPORTED } from '../questions/facts.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { basename } from '../../util/paths.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -12,6 +14,7 @@ export const E18: ProjectCheck = {
   code: 'E18',
   family: 'environment',
   scope: 'project',
+  facts: [IMPORTED],
   title: 'Spec in another language than its project',
   level: 'hint',
   why: 'Nobody tells this file that a prop was renamed.',
@@ -43,5 +46,5 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
 const isTyped = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
 
 // Specs of JavaScript sources, such as scripts and settings, speak their language.
-const testsScripts = ({ imported }: SpecFileFacts): boolean =>
-  [...imported].some((path) => /\.[cm]?jsx?$/.test(path));
+const testsScripts = (file: SpecFileFacts): boolean =>
+  [...file.get(IMPORTED)].some((path) => /\.[cm]?jsx?$/.test(path));

@@ -1,8 +1,9 @@
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isRelated, subjectOf, type Subject } from '../../rendering/subjects.js';
-import type { Block } from '../../specs/model/blocks.js';
 import { countRounds, roundsOf } from '../../specs/model/rounds.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { accessibleName } from '../../writing/element-words.js';
@@ -52,7 +53,7 @@ function manyRounds(spec: Block, context: FileContext): Finding {
   const split = journey ? undefined : splitOf(spec, context);
   return {
     place: inFile(context, spec.callee),
-    block: spec,
+    within: titlesOf(spec),
     certainty: 'sure',
     level: journey ? 'hint' : undefined,
     message: journey ? messageJourney(count) : messageRounds(count),
@@ -76,7 +77,7 @@ function manySubjects(spec: Block, context: FileContext): Finding[] {
     return [
       {
         place: inFile(context, spec.callee),
-        block: spec,
+        within: titlesOf(spec),
         certainty: 'sure',
         level: 'hint',
         message: messageSubjects(groups.length),

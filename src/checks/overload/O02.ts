@@ -1,7 +1,8 @@
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { assertionsOf, countRounds, roundsOf } from '../../specs/model/rounds.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { isOverloaded } from '../questions/overloaded.js';
@@ -42,7 +43,7 @@ function check(spec: Block, context: FileContext): Finding[] {
   const extra = asserts[limit];
   const base = {
     place: inFile(context, spec.callee),
-    block: spec,
+    within: titlesOf(spec),
     certainty: 'sure' as const,
     evidence: extra && [{ ...inFile(context, extra.place), note: `assertion ${limit + 1}` }],
   };

@@ -1,7 +1,8 @@
+import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
 import { basename } from '../../util/paths.js';
-import { pathOf, type Block } from '../../specs/model/blocks.js';
 import { roundsOf } from '../../specs/model/rounds.js';
-import type { FileCheck, Finding } from '../questions/check.js';
+import type { FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import type { FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { titleOf } from '../../writing/phrases.js';
@@ -19,6 +20,7 @@ export const O03: FileCheck = {
   code: 'O03',
   family: 'overload',
   scope: 'file',
+  tally: { name: 'vagueTitles' },
   title: 'Title that says nothing',
   level: 'hint',
   why: 'When a spec fails, its title is the first thing that is read, and often the only one.',
@@ -29,7 +31,7 @@ export const O03: FileCheck = {
       const title = newTitle(spec, context);
       return {
         place: titlePlaceOf(spec, context),
-        block: spec,
+        within: titlesOf(spec),
         certainty: 'sure',
         message: spec.title.text.trim() === '' ? messageEmpty : messageVague(spec.title.text),
         advice: adviceTitle(title),

@@ -1,9 +1,9 @@
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding, Level, Edit, Mend } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
-import type { Level, Edit, Mend } from '../../finding.js';
 import { runningSpecs } from '../questions/order.js';
 import type { Hollow } from '../questions/presence.js';
 import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../questions/judgement.js';
@@ -26,6 +26,7 @@ export const O04: FileCheck = {
   code: 'O04',
   family: 'overload',
   scope: 'file',
+  tally: { name: 'cannotFail', counts: ({ level }) => level !== 'hint' },
   title: 'Cannot fail',
   level: 'blocker',
   why: 'A spec that no fault can turn red says nothing, and counts as covered all the same.',
@@ -75,7 +76,7 @@ function withoutAssertion(spec: Block, context: FileContext): Finding {
   if (query) {
     return {
       place: truePlace(context, { place: query.place }),
-      block: spec,
+      within: titlesOf(spec),
       certainty: 'sure',
       level: 'hint',
       message: messageQueries,
@@ -86,7 +87,7 @@ function withoutAssertion(spec: Block, context: FileContext): Finding {
   const [last] = spec.steps.filter((step) => step.kind === 'act' || step.kind === 'render').slice(-1);
   return {
     place: inFile(context, spec.place),
-    block: spec,
+    within: titlesOf(spec),
     certainty: 'sure',
     message: messageNone,
     advice: adviceNone(proposal),
@@ -107,7 +108,7 @@ function hollowFinding(
   const level: Level | undefined = whole ? why.level : 'hint';
   return {
     place: inFile(context, step.assertion.place),
-    block: spec,
+    within: titlesOf(spec),
     certainty: step.via ? 'likely' : 'sure',
     level,
     message: whole ? (why.guarded ? messageMaybe : messageOne)(why.reason) : messageBeside(why.reason),

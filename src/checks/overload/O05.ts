@@ -1,11 +1,11 @@
-import type { Edit, Mend } from '../../finding.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
-import type { Block } from '../../specs/model/blocks.js';
 import { isAssert, kindsOf, stands } from '../../specs/model/rounds.js';
 import { grouped } from '../../util/grouped.js';
 import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
-import type { FileCheck, Finding } from '../questions/check.js';
+import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
 import { quoted, runningByGroup } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
@@ -98,7 +98,7 @@ function check(spec: Block, other: Block, bodies: Bodies, context: FileContext):
   if (isCommon(theirs, [spec, other], bodies)) return undefined;
   return {
     place: titlePlaceOf(spec, context),
-    block: spec,
+    within: titlesOf(spec),
     certainty: 'likely',
     message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs, quoted(other)),
     advice: swapped ? adviceSwapped : adviceOther(mine),

@@ -1,7 +1,7 @@
-import { commentsIn, isTypeLevel, type Block } from '../../specs/model/blocks.js';
-import type { Edit, Mend } from '../../finding.js';
+import { titlesOf, commentsIn, isTypeLevel, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
 import { hasEachAndTodo, isPendingWithoutBody } from '../questions/runner-forms.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 
 const messageFocused = (kind: string): string =>
@@ -30,7 +30,7 @@ export const O06: FileCheck = {
 };
 
 function check(block: Block, context: FileContext): Finding[] {
-  const base = { block, certainty: 'sure' as const };
+  const base = { within: titlesOf(block), certainty: 'sure' as const };
   if (block.mark === 'only') {
     const place = inFile(context, block.markPlace ?? block.callee);
     return [

@@ -1,9 +1,9 @@
-import type { Span } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Span, Finding } from '../../finding.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Guard, StepOf } from '../../specs/model/steps.js';
 import { thingOf } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { adviceFor, openGuard, REASONS } from '../questions/guarded.js';
@@ -42,7 +42,7 @@ function guarded(asserts: readonly StepOf<'assert'>[], spec: Block, context: Fil
   if (byCondition.size === 0 || judgementOf(spec, context).whole) return [];
   return [...byCondition.values()].map(({ step, guard }) => ({
     place: inFile(context, step.assertion.place),
-    block: spec,
+    within: titlesOf(spec),
     certainty: guard.by === 'event' ? 'likely' : 'sure',
     message: messageMaybe(guard),
     advice: adviceFor(guard),
@@ -86,7 +86,7 @@ function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Fin
   return [
     {
       place: inFile(context, place),
-      block: spec,
+      within: titlesOf(spec),
       certainty: 'likely',
       message: messageMissing(subjectText.split('?.')[0] ?? ''),
       advice: adviceMissing,

@@ -1,10 +1,10 @@
-import type { Edit, Mend, Span } from '../../finding.js';
+import { titlesOf, commentsIn, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Span, Finding } from '../../finding.js';
 import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
-import { commentsIn, type Block } from '../../specs/model/blocks.js';
 import type { Statement } from '../../specs/model/body.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quoted, runningByGroup } from '../questions/order.js';
 import {
@@ -14,7 +14,7 @@ import {
   FEWEST_STATEMENTS,
   type Arrangement,
 } from '../../writing/arrangement.js';
-import { acrossFiles } from '../../writing/helper-module.js';
+import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 
 const message = (count: number, specs: number): string =>
   `The same ${count} statements stand at the start of ${plural(specs, 'spec')} of this group.`;
@@ -25,6 +25,7 @@ export const O08: FileCheck = {
   code: 'O08',
   family: 'overload',
   scope: 'file',
+  facts: [BEGINNINGS],
   title: 'Arrangement repeated',
   level: 'hint',
   why: 'What every spec repeats hides what each is about, and must be changed in every place.',
@@ -60,7 +61,7 @@ function check(group: Block, specs: readonly Block[], context: FileContext): Fin
   return [
     {
       place: inFile(context, { start: start.start, end: last.end }),
-      block: first.spec,
+      within: titlesOf(first.spec),
       certainty: 'sure',
       message: message(count, most.length),
       advice: advice(moved?.name ?? 'a helper'),

@@ -1,9 +1,10 @@
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
-import type { Block } from '../../specs/model/blocks.js';
 import type { BodyLiteral } from '../../specs/model/leaves.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quoted, runningByGroup } from '../questions/order.js';
 import { literalsOf, tabled, type Column } from '../../writing/table.js';
@@ -84,7 +85,7 @@ function check(specs: readonly Block[], context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, first.callee),
-      block: first,
+      within: titlesOf(first),
       certainty: 'sure',
       message: message(specs.length, columns.length),
       advice,

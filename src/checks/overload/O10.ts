@@ -1,8 +1,8 @@
-import type { Mend } from '../../finding.js';
+import { titlesOf, hooksFor, pathOf, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import { wholeLines } from '../../writing/edits/style.js';
-import { hooksFor, pathOf, type Block } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (name: string): string =>
@@ -34,7 +34,7 @@ function check(step: StepOf<'print'>, block: Block, context: FileContext): Findi
   return [
     {
       place: inFile(context, step.place),
-      block,
+      within: titlesOf(block),
       certainty: 'sure',
       message: message(step.name),
       advice,

@@ -1,9 +1,10 @@
+import { titlesOf, hooksFor, type Block, type Replacement } from '../../specs/model/blocks.js';
 import { basename } from '../../util/paths.js';
-import { hooksFor, type Block, type Replacement } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { StandIn, StepOf } from '../../specs/model/steps.js';
 import { settled, type Value } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 
@@ -68,7 +69,7 @@ function givenBack(spec: Block, context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, first.assertion.place),
-      block: spec,
+      within: titlesOf(spec),
       certainty: 'sure',
       message: messageGiven,
       advice: adviceGiven,

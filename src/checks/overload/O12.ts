@@ -1,8 +1,8 @@
-import type { Mend } from '../../finding.js';
+import { titlesOf, commentsIn, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import { pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
-import { commentsIn, type Block } from '../../specs/model/blocks.js';
 import { roundsOf } from '../../specs/model/rounds.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { titleOf } from '../../writing/phrases.js';
 import { retitled, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
@@ -46,7 +46,7 @@ function twice(spec: Block, group: Block, context: FileContext): Finding[] {
   return [
     {
       place: titlePlaceOf(spec, context),
-      block: spec,
+      within: titlesOf(spec),
       level: same ? 'blocker' : undefined,
       certainty: 'sure',
       message: same ? messageSame(spec.title.text) : messageTwice(spec.title.text),
@@ -90,7 +90,7 @@ function unfilled(block: Block, context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, titlePlace),
-      block,
+      within: titlesOf(block),
       certainty: 'sure',
       message: messageHole(title.text),
       advice: adviceHole,

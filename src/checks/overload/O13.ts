@@ -1,6 +1,7 @@
-import { pathOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
 import { plural } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
@@ -31,7 +32,7 @@ export const O13: FileCheck = {
 
 function check(group: Block, context: FileContext): Finding[] {
   const { specs: limit, levels } = context.limits;
-  const base = { place: inFile(context, group.callee), block: group, certainty: 'sure' as const };
+  const base = { place: inFile(context, group.callee), within: titlesOf(group), certainty: 'sure' as const };
   // A table is one spec, however many rows it has.
   const places = new Set(
     group.children.filter(({ kind }) => kind === 'spec').map(({ callee }) => callee.start),

@@ -1,8 +1,9 @@
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert, stands } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import { thingOf } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 
@@ -43,7 +44,7 @@ function check(spec: Block, context: FileContext): Finding[] {
     return [
       {
         place: inFile(context, assertion.place),
-        block: spec,
+        within: titlesOf(spec),
         certainty: 'sure',
         message: message(count, name),
         advice: advice(name),

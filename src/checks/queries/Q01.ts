@@ -1,3 +1,4 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
 import type { Placed } from '../../rendering/placed.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
@@ -6,7 +7,8 @@ import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { withArticle } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -59,7 +61,7 @@ function check(reach: Reach, context: FileContext): Finding[] {
         {
           ...said,
           place: inFile(context, reach.place),
-          block: reach.block,
+          within: titlesOf(reach.block),
           evidence: evidence(reach, element),
         },
       ]

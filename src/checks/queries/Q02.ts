@@ -1,7 +1,9 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -42,7 +44,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   if (!better) return undefined;
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     certainty: certaintyOf(reach, better, context),
     message: message(inShort(textOfValue(reach.args[0]) ?? '', 40), markupOf(element)),
     advice: advice(better.query),

@@ -1,7 +1,9 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { withArticle } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -43,7 +45,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   if (target.kind !== 'one' || !better?.handle.asked || !better.handle.role) return undefined;
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     certainty: certaintyOf(reach, better, context),
     message: message(by, markupOf(target.element), better.handle.role),
     advice: advice(better.query),

@@ -1,5 +1,7 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery } from '../../writing/rewrite.js';
@@ -54,7 +56,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const count = elements.length > 1 && sure.length === elements.length ? String(elements.length) : 'several';
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     certainty: sure.length > 1 ? 'sure' : 'likely',
     message: message(ordinal(reach.position), reach.name, count),
     advice: query ? adviceQuery(query) : advice,

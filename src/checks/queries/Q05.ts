@@ -1,11 +1,12 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import { pageQuery } from '../../writing/kit.js';
 import type { Placed, RenderedTree } from '../../rendering/placed.js';
 import { bestHandle } from '../../rendering/replacement.js';
 import { scopeOf } from '../../rendering/scope.js';
 import type { Inside, Render } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding, Level } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { type Level } from '../../finding.js';
 import { markupOf } from '../questions/element-markup.js';
 import { argsOf } from '../../writing/rewrite.js';
 
@@ -52,7 +53,7 @@ function check(inside: Inside, context: FileContext): Finding | undefined {
   const shown = how === 'read' && render ? shownBy(name, context.links.tree(render)) : undefined;
   return {
     place: inFile(context, inside.place),
-    block: inside.block,
+    within: titlesOf(inside.block),
     level: levelOf(inside),
     certainty: 'sure',
     message: message(name, component.name, how),

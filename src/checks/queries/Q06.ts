@@ -1,10 +1,12 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import { isInHidden } from '../../rendering/hidden.js';
 import { exclude, type Placed } from '../../rendering/placed.js';
 import { isSingle } from '../../rendering/replacement.js';
 import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -51,7 +53,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const named = better?.handle.asked ? better : undefined;
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     certainty: certaintyOf(reach, named, context),
     message: message(role),
     advice: named ? adviceName(named.query) : advice,

@@ -1,7 +1,9 @@
+import { comparedRender } from '../questions/compared-render.js';
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Assertion, Render } from '../../specs/model/steps.js';
-import type { Value } from '../../specs/model/values.js';
 import { plural } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (what: string, count: number | undefined): string =>
@@ -10,7 +12,6 @@ const advice = (title: string): string =>
   title ? `Assert on what “${title}” speaks of.` : 'Assert on the part that the spec is about.';
 
 const SMALL = 5;
-const MARKUP = new Set(['html', 'innerHTML', 'outerHTML', 'toJSON', 'debug']);
 
 /** A snapshot or an equality of all that a render shows. */
 export const Q07: FileCheck = {
@@ -30,7 +31,7 @@ export const Q07: FileCheck = {
         const count = elementsOf(step.assertion, render, context);
         const found: Finding = {
           place: inFile(context, step.assertion.place),
-          block,
+          within: titlesOf(block),
           level: count !== undefined && count < SMALL ? 'hint' : undefined,
           certainty: 'sure',
           message: message(render.name === 'createComponent' ? 'a fixture' : 'a render', count),
@@ -42,24 +43,6 @@ export const Q07: FileCheck = {
     );
   },
 };
-
-/** The render whose whole markup an assertion compares, by a snapshot or with a text. */
-export function comparedRender({ asks, not, subject, args }: Assertion): Render | undefined {
-  if (not) return undefined;
-  if (asks === 'snapshot') return wholeOf(subject);
-  const isLong = args[0]?.is === 'constant' && /<\w[^]*<\w/.test(String(args[0].value));
-  return asks === 'equal' && isLong && subject.is === 'read' ? wholeOf(subject) : undefined;
-}
-
-function wholeOf(subject: Value): Render | undefined {
-  if (subject.is === 'read') return MARKUP.has(subject.name) ? wholeOf(subject.of) : undefined;
-  if (subject.is !== 'thing' || !subject.render) return undefined;
-  const { reach, render } = subject;
-  if (!reach) return render;
-  // The first child of a container is all that was rendered.
-  const isRoot = reach.by === 'hop' && ['firstChild', 'firstElementChild', 'children'].includes(reach.name);
-  return isRoot && reach.from === render ? render : undefined;
-}
 
 // How many elements are compared: those of an inline snapshot, or of the render if all of it can be read.
 function elementsOf({ argText }: Assertion, render: Render, { links }: FileContext): number | undefined {

@@ -1,6 +1,7 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Assertion, Reach } from '../../specs/model/steps.js';
-import type { Mend } from '../../finding.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import type { Mend, Finding } from '../../finding.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import {
   asksNotUndefined,
@@ -45,7 +46,7 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   if (!name) return undefined;
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     level: present ? 'hint' : undefined,
     certainty: 'sure',
     message: absent ? messageAbsent(reach.name) : messagePresent(reach.name),

@@ -1,6 +1,7 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
-import type { Mend } from '../../finding.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import type { Mend, Finding } from '../../finding.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { assertsPresence, isAskedIn, reachOf } from '../questions/used-reaches.js';
 
@@ -24,7 +25,7 @@ export const Q09: FileCheck = {
     return context.file.blocks.flatMap((block) =>
       block.steps.flatMap((step) => {
         const found = step.kind === 'assert' ? check(step.assertion, context) : undefined;
-        return found ? [{ ...found, block }] : [];
+        return found ? [{ ...found, within: titlesOf(block) }] : [];
       }),
     );
   },

@@ -1,3 +1,4 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import { textPieces } from '../../components/expr.js';
 import { literal, nameOf } from '../../rendering/name.js';
 import { roleOf } from '../../rendering/role.js';
@@ -7,7 +8,8 @@ import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { nearest } from '../../util/nearest.js';
 import { inShort } from '../../util/printable.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
@@ -57,7 +59,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const shown = name !== undefined ? `${asked} “${name}”` : (asked ?? reach.name);
   return {
     place: inFile(context, reach.place),
-    block: reach.block,
+    within: titlesOf(reach.block),
     certainty: near ? 'sure' : 'likely',
     message: message(`${reach.name} (${inShort(shown, 40)})`),
     advice: near ? adviceNear(near.shown) : advice,

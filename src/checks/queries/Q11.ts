@@ -1,7 +1,8 @@
-import type { Mend } from '../../finding.js';
-import type { Finding, ProjectCheck } from '../questions/check.js';
-import type { ProjectContext } from '../questions/context.js';
-import type { Unnamed } from '../questions/unnamed.js';
+import { comparedRender } from '../questions/compared-render.js';
+import type { Mend, Finding } from '../../finding.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { fileFact, type ProjectContext } from '../questions/context.js';
+import { unnamedControls, type Unnamed } from '../questions/unnamed.js';
 
 const message = ({ markup, role, component }: Unnamed, uses: number): string =>
   `The ${role} ${markup} of ${component} has no name: no user of a screen reader knows what it is for, and ${uses === 1 ? 'the spec that uses it has' : 'specs that use it have'} to reach it another way.`;
@@ -9,11 +10,22 @@ const advice = (attribute: string, hint: string | undefined): string =>
   `Give it a name in the component: ${attribute}="${hint ?? '…'}", or text that a user can see.`;
 const MOST_USES = 4;
 
+/** Controls that it uses and that have no accessible name. */
+const UNNAMED = fileFact('unnamed', unnamedControls);
+
+/** Whether it compares the whole markup of a render. */
+const COMPARES_MARKUP = fileFact('compares markup', ({ file }) =>
+  file.blocks.some(({ steps }) =>
+    steps.some((step) => step.kind === 'assert' && comparedRender(step.assertion) !== undefined),
+  ),
+);
+
 /** A control that specs act on or assert about, and that has no accessible name. */
 export const Q11: ProjectCheck = {
   code: 'Q11',
   family: 'queries',
   scope: 'project',
+  facts: [UNNAMED, COMPARES_MARKUP],
   title: 'Control that nobody can name',
   level: 'risk',
   why: 'Without a name a control can’t be reached by role, nor by those who hear the page. The spec shows the fault; the component has it.',
@@ -22,7 +34,7 @@ export const Q11: ProjectCheck = {
   run(context) {
     const { specFiles } = context;
     const byPlace = new Map<string, Unnamed[]>();
-    for (const each of specFiles.flatMap(({ unnamed }) => unnamed)) {
+    for (const each of specFiles.flatMap((each) => each.get(UNNAMED))) {
       const key = `${each.place.file}:${each.place.start}`;
       byPlace.set(key, [...(byPlace.get(key) ?? []), each]);
     }
@@ -47,7 +59,7 @@ export const Q11: ProjectCheck = {
 // What is stored of its markup would no longer be the same.
 function isCompared(component: string, { specFiles, imports }: ProjectContext): boolean {
   const loaders = imports().loadersOf((_, target) => target?.path === component);
-  return specFiles.some(({ comparesMarkup, path }) => comparesMarkup && loaders.has(path));
+  return specFiles.some((each) => each.get(COMPARES_MARKUP) && loaders.has(each.path));
 }
 
 // Only where the component has words of its own for it: a name is for people, and not to be made up.

@@ -1,8 +1,10 @@
+import { titlesOf } from '../../specs/model/blocks.js';
 import { type ComponentNode, type Component, type ViewNode, innerNodes } from '../../components/view.js';
 import type { Render } from '../../specs/model/steps.js';
 import { kebabCase } from '../../util/case.js';
 import { plural } from '../../util/plural.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
 
@@ -47,7 +49,7 @@ function absences(context: FileContext): Finding[] {
     return [
       {
         place: inFile(context, reach.place),
-        block: reach.block,
+        within: titlesOf(reach.block),
         certainty: 'likely',
         message: messageAbsent(child.name),
         advice: advice(wholeName(from)),
@@ -66,7 +68,7 @@ function hints(context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, first.place),
-      block: first.block,
+      within: titlesOf(first.block),
       level: 'hint',
       certainty: 'sure',
       message: message(children.map(({ name }) => name).slice(0, 4), renders.length),

@@ -1,9 +1,9 @@
-import type { Edit, Mend } from '../../finding.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
 import type { Placed } from '../../rendering/placed.js';
 import { constantOf } from '../../rendering/role.js';
-import type { Block } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 
 const message = (name: string, action: string): string =>
@@ -61,7 +61,7 @@ function check(step: Act, block: Block, context: FileContext): Finding | undefin
   const receiver = userIn(block, context);
   return {
     place: inFile(context, step.place),
-    block,
+    within: titlesOf(block),
     certainty: 'sure',
     message: message(step.name, call.action),
     advice: advice(`await ${receiver ?? 'user'}.${call.action}(${call.rest})`),

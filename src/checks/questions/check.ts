@@ -1,22 +1,5 @@
-import type { FileContext, ProjectContext } from './context.js';
-import type { Family, Level, Certainty, Evidence, Mend, Place } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
-
-/** One place that a check objects to. Places are UTF-16 offsets in files with absolute paths. */
-export interface Finding {
-  place: Place;
-  /** The group or spec that it belongs to. */
-  block?: Block;
-  level?: Level;
-  certainty: Certainty;
-  message: string;
-  advice: string;
-  evidence?: readonly Evidence[];
-  mend?: Mend;
-  suggestion?: string;
-  /** What no spec exercises, for the list of gaps. */
-  gap?: { kind: 'component' | 'event'; component: string; event?: string };
-}
+import type { FileContext, FileFact, ProjectContext } from './context.js';
+import type { Family, Finding, Level } from '../../finding.js';
 
 /** What `explain` and the catalogue say of a check. */
 export interface CheckText {
@@ -30,7 +13,16 @@ export interface CheckText {
   /** Code that it objects to, and the same code mended. */
   trouble: string;
   mended: string;
+  /** Facts of each spec file that it asks for across files. */
+  facts?: readonly FileFact<unknown>[];
+  /** A figure of the report that its findings are counted for: those that `counts` takes, or all. */
+  tally?: { name: Tally; counts?: (finding: Finding) => boolean };
+  /** It speaks of arms that no spec takes: the report lists them where such a check is on. */
+  listsArms?: boolean;
 }
+
+/** Figures of a suite's shape that are counts of findings. */
+export type Tally = 'cannotFail' | 'vagueTitles';
 
 export interface FileCheck extends CheckText {
   scope: 'file';

@@ -10,19 +10,13 @@ import type { Files } from '../../host/files.js';
 import type { Style } from '../../writing/edits/style.js';
 import type { Links } from '../../rendering/links.js';
 import type { ComponentUse } from '../../rendering/uses.js';
-import type { AddedMatchers } from '../../project/added-matchers.js';
 import type { ImportGraph } from '../../project/import-graph.js';
-import type { ImportedModule } from '../../syntax/module-facts.js';
 import type { Component } from '../../components/view.js';
 import type { Span, Place } from '../../finding.js';
 import type { Project } from '../../project/project.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Problem, Source } from '../../syntax/source.js';
-import type { Fired } from './fired.js';
-import type { Beginning } from './beginning.js';
-import type { SpecSizes } from './spec-sizes.js';
 import type { SetupEffects } from './setup-effects.js';
-import type { Unnamed } from './unnamed.js';
 import type { Used } from './used-reaches.js';
 
 /** All that a check of one spec file may ask. */
@@ -31,6 +25,8 @@ export interface FileContext {
   source: Source;
   project: Project;
   links: Links;
+  /** The package that the file belongs to. */
+  environment: Environment;
   /** The runners that take the file, those whose patterns can't be read among them. */
   runners: readonly RunnerFacts[];
   /** What the set-up files of these runners do around each spec; undefined where that can't be told. */
@@ -53,47 +49,21 @@ export interface FileContext {
   used: readonly Used[];
 }
 
+/** A fact of a spec file that is kept once its trees are gone, for who asks for it across files: plain data. */
+export interface FileFact<T> {
+  name: string;
+  of(context: FileContext): T;
+}
+
+export const fileFact = <T>(name: string, of: (context: FileContext) => T): FileFact<T> => ({ name, of });
+
 /** What is kept of a spec file once it has been checked. */
 export interface SpecFileFacts {
   path: string;
   package: string;
   specs: number;
-  /** Files of the project that it imports. */
-  imported: ReadonlySet<string>;
-  /** Components that its renders name. */
-  rendered: ReadonlySet<Component>;
-  /** What its specs give to components. */
-  uses: readonly ComponentUse[];
-  /** The events that its specs fire. */
-  fired: Fired;
-  importsByPattern: boolean;
-  /** Imports that lead to no file and to no declared package. */
-  unresolved: readonly string[];
-  /** Modules that it loads, each with the place of the quoted name. */
-  modules: readonly ImportedModule[];
-  /** Modules that it replaces by stand-ins: files of the project, and package names. */
-  replaced: ReadonlySet<string>;
-  /** Runner functions used with no import, and matchers, each at its first use. */
-  globals: ReadonlyMap<string, Span>;
-  matchers: ReadonlyMap<string, Span>;
-  addedMatchers: AddedMatchers;
-  documentUse: Span | undefined;
-  /** The first render that needs a document. */
-  firstRender: Span | undefined;
-  /** The document that a comment of the file chooses. */
-  chosenEnvironment: { name: string; place: Span } | undefined;
-  /** A hook of its own takes renders down or restores stand-ins around each spec. */
-  cleansUp: boolean;
-  /** It compares the whole markup of a render. */
-  comparesMarkup: boolean;
-  /** Controls that it uses and that have no accessible name. */
-  unnamed: readonly Unnamed[];
-  /** The modules that its functions of a runner come from. */
-  runnerModules: readonly string[];
-  renders: number;
-  /** How its specs begin, for arrangement that several files repeat. */
-  beginnings: readonly Beginning[];
-  sizes: SpecSizes;
+  /** A fact that a check which is on, or the report, has declared; asking for any other is an error of ours. */
+  get<T>(fact: FileFact<T>): T;
 }
 
 /** All that a check of the whole project may ask. */

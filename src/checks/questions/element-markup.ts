@@ -4,7 +4,7 @@ import { constantOf, roleOf } from '../../rendering/role.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { inShort } from '../../util/printable.js';
-import type { Finding } from './check.js';
+import type { Finding } from '../../finding.js';
 
 const SHOWN = ['role', 'aria-label', 'type', 'href', 'placeholder', 'alt', 'title'];
 

@@ -5,7 +5,7 @@ import type { FileContext } from './context.js';
 import { eventOf } from '../../specs/model/acts.js';
 
 /** What the specs of a file fire. */
-export interface Fired {
+interface Fired {
   /** Events by the element that they are fired on, or that they rise to: file and offset of its opening tag. */
   onElements: ReadonlyMap<string, ReadonlySet<string>>;
   /** Events fired on what can't be told. */
@@ -14,7 +14,7 @@ export interface Fired {
   blind: boolean;
 }
 
-export const NOTHING_FIRED: Fired = { onElements: new Map(), anywhere: new Set(), blind: false };
+const NOTHING_FIRED: Fired = { onElements: new Map(), anywhere: new Set(), blind: false };
 
 /** The key of an element. */
 export const elementKey = (file: string, start: number): string => `${file}:${start}`;

@@ -1,7 +1,7 @@
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import type { Environment } from '../../environment/facts/environment.js';
 import { dirname, isWithin } from '../../util/paths.js';
-import type { Finding } from './check.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 
 /** One package with its spec files. */

@@ -1,5 +1,6 @@
-import type { Binding } from '../../specs/model/blocks.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { titlesOf, type Binding } from '../../specs/model/blocks.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quoted } from '../questions/order.js';
 import { builtOnce, chainOf, isMutable, leakOf, type Built, type Leak } from '../questions/leak.js';
@@ -35,7 +36,7 @@ function found(binding: Binding, built: Built, leak: Leak, context: FileContext)
   const { change, read } = leak;
   return {
     place: inFile(context, built.place),
-    block: built.hook ?? binding.block,
+    within: titlesOf(built.hook ?? binding.block),
     certainty: isSure(built, leak, context) ? 'sure' : 'likely',
     message: message(binding.name, quoted(change.spec), quoted(read.spec)),
     advice: advice(binding.name),

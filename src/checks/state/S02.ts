@@ -1,9 +1,9 @@
+import { titlesOf, assigns, type Block } from '../../specs/model/blocks.js';
 import { staysRendered } from '../questions/teardown.js';
-import { assigns, type Block } from '../../specs/model/blocks.js';
 import type { Reach, Render, Step } from '../../specs/model/steps.js';
 import { thingOf } from '../../specs/model/values.js';
-import type { Mend } from '../../finding.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import type { Mend, Finding } from '../../finding.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { ranEachTime, rebuiltEachTime } from '../../writing/rebuild.js';
@@ -49,7 +49,11 @@ function check(render: Render, context: FileContext): Finding[] {
     if (act && later)
       return [found(render, context, { spec, step: act }, { spec: later.spec, step: later.steps[0] ?? act })];
   }
-  const base = { place: inFile(context, render.place), block: render.block, certainty: 'likely' as const };
+  const base = {
+    place: inFile(context, render.place),
+    within: titlesOf(render.block),
+    certainty: 'likely' as const,
+  };
   return [{ ...base, level: 'hint', message: messageRead(users.length), advice }];
 }
 
@@ -92,7 +96,7 @@ interface Side {
 
 const found = (render: Render, context: FileContext, act: Side, use: Side): Finding => ({
   place: inFile(context, render.place),
-  block: render.block,
+  within: titlesOf(render.block),
   certainty: context.file.unknownEffects || act.step.maybe ? 'likely' : 'sure',
   message: message(quoted(act.spec), quoted(use.spec)),
   advice,

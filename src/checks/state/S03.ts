@@ -1,5 +1,6 @@
-import type { Binding } from '../../specs/model/blocks.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { titlesOf, type Binding } from '../../specs/model/blocks.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quoted } from '../questions/order.js';
 import { assignedLeak, hasValue, type AssignedLeak } from '../questions/assigned.js';
@@ -38,7 +39,7 @@ function found(binding: Binding, leak: AssignedLeak, context: FileContext): Find
   const isSure = !callback && !change.step.maybe && !read.step.maybe && change.spec !== read.spec;
   return {
     place: inFile(context, binding.place),
-    block: binding.block,
+    within: titlesOf(binding.block),
     level: isSure ? undefined : 'risk',
     certainty: isSure ? 'sure' : 'likely',
     message: text(binding.name, quoted(change.spec), quoted(read.spec)),

@@ -1,6 +1,6 @@
-import type { Edit, Mend } from '../../finding.js';
-import type { Binding } from '../../specs/model/blocks.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { titlesOf, type Binding } from '../../specs/model/blocks.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
 import { quoted } from '../questions/order.js';
@@ -35,7 +35,7 @@ function found(binding: Binding, leak: AssignedLeak, context: FileContext): Find
   const isSure = !change.step.maybe && !read.step.maybe && change.spec !== read.spec;
   return {
     place: inFile(context, binding.place),
-    block: binding.block,
+    within: titlesOf(binding.block),
     certainty: isSure ? 'sure' : 'likely',
     message: message(binding.name, quoted(change.spec), quoted(read.spec)),
     advice: advice(binding.name),

@@ -1,7 +1,8 @@
+import { titlesOf, isReplacedImport, usesIn, type Binding, type Block } from '../../specs/model/blocks.js';
 import { reachableFrom } from '../../project/reachable.js';
-import { isReplacedImport, usesIn, type Binding, type Block } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
@@ -48,7 +49,7 @@ function check(binding: Binding, context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, change.step.place),
-      block: change.spec,
+      within: titlesOf(change.spec),
       certainty: isSure ? 'sure' : 'likely',
       message: message(binding.name, quoted(change.spec), quoted(read.spec)),
       advice: advice(binding.name),

@@ -1,5 +1,6 @@
-import type { Binding } from '../../specs/model/blocks.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { titlesOf, type Binding } from '../../specs/model/blocks.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quoted } from '../questions/order.js';
 import {
@@ -43,7 +44,7 @@ function found(binding: Binding, built: Built, leak: Leak, context: FileContext)
   const isSurelyDone = !change.step.maybe && !read.step.maybe;
   return {
     place: inFile(context, built.place),
-    block: binding.block,
+    within: titlesOf(binding.block),
     level: read.step.maybe ? 'risk' : 'blocker',
     // Of what is handed over whole, nobody can tell which part is read.
     certainty: runsOnce && isSurelyDone && !takesWhole(read.step) ? 'sure' : 'likely',

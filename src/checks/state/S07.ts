@@ -1,7 +1,7 @@
-import type { Mend } from '../../finding.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Mend, Finding } from '../../finding.js';
 import type { StandIn, StepOf } from '../../specs/model/steps.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
 import { quoted, runningSpecs } from '../questions/order.js';
@@ -50,7 +50,7 @@ function check(standIn: StandIn, context: FileContext): Finding[] {
   return [
     {
       place: inFile(context, standIn.place),
-      block: standIn.block,
+      within: titlesOf(standIn.block),
       certainty: counts && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
       message: (counts ? message : messageCalled)(name, quoted(first.spec), quoted(later.spec)),
       advice: advice(name),

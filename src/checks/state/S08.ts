@@ -1,7 +1,7 @@
+import { titlesOf, usesIn } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace } from '../questions/context.js';
 import { quoted, runningSpecs } from '../questions/order.js';
-import { usesIn } from '../../specs/model/blocks.js';
 import { builtOnce, changesOf, isMutable, leakOf } from '../questions/leak.js';
 import { ranEachTime } from '../../writing/rebuild.js';
 
@@ -30,7 +30,7 @@ export const S08: FileCheck = {
       return [
         {
           place: inFile(context, built.place),
-          block: hook,
+          within: titlesOf(hook),
           certainty: change.step.maybe ? 'likely' : 'sure',
           message: message(binding.name, quoted(change.spec)),
           advice,

@@ -1,7 +1,8 @@
-import { hooksFor, isReplacedImport, type Binding, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, hooksFor, isReplacedImport, type Binding, type Block } from '../../specs/model/blocks.js';
 import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
 import { thingOf } from '../../specs/model/values.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { quoted, runningSpecs } from '../questions/order.js';
 import { clearedByHook, clearedBySettings, clears, isShared, nameOf } from '../questions/stand-in-calls.js';
@@ -96,7 +97,7 @@ interface Side {
 
 const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, use: Side): Finding => ({
   place: inFile(context, answer.step.place),
-  block: answer.spec,
+  within: titlesOf(answer.spec),
   certainty: 'likely',
   message: message(name, quoted(answer.spec), quoted(use.spec)),
   advice: advice(name),

@@ -1,5 +1,5 @@
+import { titlesOf, hooksFor, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
 import type { Mend } from '../../finding.js';
-import { hooksFor, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
@@ -25,7 +25,7 @@ export const S10: FileCheck = {
       .filter((binding) => isNeverUsed(binding, context))
       .map((binding) => ({
         place: inFile(context, binding.place),
-        block: binding.block,
+        within: titlesOf(binding.block),
         certainty: 'sure',
         message: message(binding.name),
         advice,

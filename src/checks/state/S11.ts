@@ -1,12 +1,12 @@
+import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { FRAMEWORK_ID, isFirst, type RunningId } from '../../project/running-ids.js';
-import { pathOf, type Block } from '../../specs/model/blocks.js';
 import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
-import type { Place, Evidence } from '../../finding.js';
+import type { Place, Evidence, Finding } from '../../finding.js';
 import { escaped } from '../../util/pattern.js';
-import { type FileCheck, type Finding } from '../questions/check.js';
+import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs, withHooksBefore } from '../questions/order.js';
 
@@ -105,7 +105,7 @@ function check(
     return [
       {
         place: inFile(context, step.place),
-        block: spec,
+        within: titlesOf(spec),
         certainty: by.prefix === undefined || at === undefined ? 'sure' : 'likely',
         message: message(id, where),
         advice,

@@ -1,5 +1,5 @@
 import type { HookTime, Mark } from '../../libraries/meaning.js';
-import type { Span } from '../../finding.js';
+import type { Span, Titles } from '../../finding.js';
 import type { Import } from '../../syntax/module-facts.js';
 import type { Statement } from './body.js';
 import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
@@ -223,3 +223,12 @@ export const groupTitles = (block: Block): string[] =>
     .filter((each) => each.kind === 'group')
     .map((each) => each.title.text)
     .toReversed();
+
+/** The titles around a block, its own included. */
+export function titlesOf(block: Block): Titles {
+  const title = block.title.text;
+  const outer = groupTitles(block);
+  return block.kind === 'spec'
+    ? { group: outer, spec: title }
+    : { group: block.kind === 'group' ? [...outer, title] : outer };
+}

@@ -1,0 +1,75 @@
+import { NO_MATCHERS, type AddedMatchers } from '../../project/added-matchers.js';
+import { runners } from '../../libraries/runners.js';
+import type { Span } from '../../finding.js';
+import { usesIn, type ComponentUse } from '../../rendering/uses.js';
+import type { SpecFile } from '../../specs/model/blocks.js';
+import type { ImportedModule } from '../../syntax/module-facts.js';
+import { fileFact, type FileContext } from './context.js';
+import { sizesOf } from './spec-sizes.js';
+
+/** Files of the project that it imports. */
+export const IMPORTED = fileFact('imported', ({ file }): ReadonlySet<string> => file.imported);
+
+/** What its specs give to components. */
+export const USES = fileFact('uses', ({ file, links, project }): readonly ComponentUse[] =>
+  usesIn(file, links, project, links.shownProps),
+);
+
+/** Modules that it loads, each with the place of the quoted name. */
+export const MODULES = fileFact(
+  'modules',
+  ({ file, project }): readonly ImportedModule[] => project.summary(file.path)?.modules ?? [],
+);
+
+/** Modules that it replaces by stand-ins: files of the project, and package names. */
+export const REPLACED = fileFact('replaced', ({ file }): ReadonlySet<string> => file.replaced);
+
+/** Runner functions used with no import, each at its first use. */
+export const GLOBALS = fileFact('globals', ({ file }): ReadonlyMap<string, Span> => file.globals);
+
+/** Matchers, each at its first use. */
+export const MATCHERS = fileFact('matchers', ({ file }) => matchersOf(file));
+
+/** Matchers that it adds to `expect` by itself. */
+export const ADDED_MATCHERS = fileFact(
+  'added matchers',
+  ({ file, project }): AddedMatchers => project.summary(file.path)?.addedMatchers ?? NO_MATCHERS,
+);
+
+/** The modules that its functions of a runner come from. */
+export const RUNNER_MODULES = fileFact('runner modules', ({ file }): readonly string[] =>
+  modulesOf(file).filter((each) => runners.some(({ modules }) => modules.includes(each))),
+);
+
+/** How many renders it has. */
+export const RENDERS = fileFact('renders', ({ file }) => file.renders.length);
+
+/** The document that a comment of the file chooses. */
+export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);
+
+/** How large its specs are. */
+export const SIZES = fileFact('sizes', ({ file }) => sizesOf(file));
+
+/** The modules that it imports names from. */
+export const modulesOf = ({ imports }: SpecFile): string[] =>
+  [...imports.values()].map(({ specifier }) => specifier);
+
+function matchersOf({ blocks }: SpecFile): ReadonlyMap<string, Span> {
+  const found = new Map<string, Span>();
+  for (const { steps } of blocks) {
+    for (const step of steps) {
+      const matcher = step.kind === 'assert' ? step.assertion.matcher : undefined;
+      if (matcher !== undefined && !found.has(matcher)) found.set(matcher, step.place);
+    }
+  }
+  return found;
+}
+
+// A comment above the first statement chooses the document for one file.
+function chosenDocument({ file }: FileContext): { name: string; place: Span } | undefined {
+  for (const { text, start, end } of file.comments) {
+    const name = /@(?:vitest|jest)-environment\s+([\w@./-]+)/.exec(text)?.[1];
+    if (name) return { name, place: { start, end } };
+  }
+  return undefined;
+}
