@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { makeSuite } from './make-suite.js';
 
 const [specFiles = 1000, components = 600, rounds = 5] = process.argv.slice(2).map(Number);
-const one = fileURLToPath(new URL('./run-one.js', import.meta.url));
+const one = fileURLToPath(new URL('../build/bench/run-one.js', import.meta.url));
 const run = (...args) => JSON.parse(execFileSync(process.execPath, [one, ...args], { encoding: 'utf8' }));
 
 function measure(specs, parts) {

@@ -63,5 +63,5 @@ export const PEER_ROWS: readonly PeerRow[] = [
 ${lines.join('\n')}
 ];
 `;
-const file = new URL('../src/environment/peer-ranges.ts', import.meta.url);
+const file = new URL('../src/environment/tables/peer-ranges.ts', import.meta.url);
 writeFileSync(file, text);

@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { CHECKS } from '#src/checks/index.js';
 import { DiskFiles, planMends, type CodedMend, type Plan, type Report } from '#src/index.js';
@@ -32,12 +32,36 @@ describe('checks', () => {
 
   for (const code of readdirSync(folder)) {
     describe(code, () => {
-      for (const sample of samplesIn(join(folder, code))) it(sample.title, () => check(code, sample));
+      const said: string[] = [];
+      for (const sample of samplesIn(join(folder, code)))
+        it(sample.title, async () => void said.push(...(await check(code, sample))));
+      it('says what it said: messages, advice and mends', () => holdsTexts(code, said));
     });
   }
 });
 
-async function check(code: string, sample: Sample): Promise<void> {
+// What the samples of a check say stands beside them: a change of a text is seen, and meant. `--update` writes it anew.
+function holdsTexts(code: string, said: readonly string[]): void {
+  const file = join(folder, code, 'said.json');
+  const texts = `${JSON.stringify([...new Set(said)].sort(), null, 1)}\n`;
+  if (process.env['WEXLET_UPDATE']) writeFileSync(file, texts);
+  expect(texts).to.equal(existsSync(file) ? readFileSync(file, 'utf8') : '');
+}
+
+// In short: of a mend, what it does and what it writes.
+const inShort = ({ message, advice, suggestion, mend }: Report['findings'][number]): string =>
+  [
+    message,
+    advice,
+    ...(suggestion === undefined ? [] : [suggestion]),
+    ...(mend
+      ? [
+          `${mend.safe ? 'safe' : 'likely'}: ${mend.summary}: ${mend.edits.map(({ text }) => text).join(' … ')}`,
+        ]
+      : []),
+  ].join(' | ');
+
+async function check(code: string, sample: Sample): Promise<string[]> {
   const files = new Map(sample.files);
   if (!files.has('package.json')) files.set('package.json', MANIFEST);
   const root = written(files);
@@ -52,6 +76,7 @@ async function check(code: string, sample: Sample): Promise<void> {
   expect(shown.sort()).to.deep.equal([...wanted].sort());
   const sources = [...files].filter(([path]) => existsSync(join(root, path)));
   await checkMends(root, code, report, new Map(sources));
+  return report.findings.map(inShort);
 }
 
 // Each mend: the file parses, the finding is gone, and no new one is there.
@@ -61,7 +86,10 @@ async function checkMends(
   report: Report,
   sources: ReadonlyMap<string, string>,
 ): Promise<void> {
-  for (const finding of report.findings) {
+  const mended = report.findings.filter(({ mend }) => mend);
+  if (mended.length === 0) return;
+  const before = await auditFolder(root);
+  for (const finding of mended) {
     if (!finding.mend) continue;
     const mend: CodedMend = { code, ...finding.mend };
     const plan = planMends([mend], (file) => sources.get(file));
@@ -74,7 +102,6 @@ async function checkMends(
         expect(parseScript(source), 'the mended file parses').not.to.have.property('reason');
     }
     if (/^[SCO]/.test(code)) checkTypes(sources, plan.texts);
-    const before = await auditFolder(root);
     const after = await auditFolder(root, undefined, {}, overlaid(new DiskFiles(), contents));
     const known = before.findings.map(keyOf);
     expect(

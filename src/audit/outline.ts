@@ -52,7 +52,7 @@ export interface OutlinedReach {
   better?: string;
 }
 
-interface SharedName {
+export interface SharedName {
   name: string;
   line: number;
   uses: { spec: string; line: number; how: 'reads' | 'changes' }[];

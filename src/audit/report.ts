@@ -62,7 +62,7 @@ export interface ReportedFinding {
 }
 
 /** The arms of one component. Those neither taken nor gaps can't be told. */
-interface ArmCounts {
+export interface ArmCounts {
   component: string;
   file: string;
   arms: number;

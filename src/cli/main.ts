@@ -1,9 +1,8 @@
 #!/usr/bin/env node
+import { LEVELS } from '../finding.js';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { version } from './version.js';
 import { EXIT } from './exit.js';
-
-const LEVELS = ['blocker', 'risk', 'hint'];
 
 const COVERAGE = 'coverage files (LCOV, Cobertura XML, JSON coverage map), with commas between';
 

@@ -7,6 +7,7 @@ import {
   type ParseError,
 } from 'jsonc-parser';
 import * as v from 'valibot';
+import { LEVELS } from '../finding.js';
 import { decodeSource, isProblem, type Source } from '../syntax/source.js';
 import { inShort } from '../util/printable.js';
 import { nearest } from '../util/nearest.js';
@@ -17,7 +18,7 @@ import { settingsFrom, type Settings } from './settings.js';
 export class ConfigError extends Error {}
 
 const KEYS = { '': Object.keys(ConfigSchema.entries), helpers: ['render', 'act', 'assert'] };
-const LEVELS = ['blocker', 'risk', 'hint', 'off'];
+const SETTABLE = [...LEVELS, 'off'];
 
 /**
  * Reads the text of a `wexlet.json`, comments and trailing commas allowed.
@@ -49,7 +50,7 @@ function explained(issue: v.BaseIssue<unknown>, tree: Node, source: Source): str
     return `${place}: unknown key "${inShort(key)}"${suggestion(String(keys.at(-1)), known)}`;
   }
   const value = inShort(issue.received, 40);
-  const wanted = issue.type === 'picklist' ? suggestion(value.replaceAll('"', ''), LEVELS) : '';
+  const wanted = issue.type === 'picklist' ? suggestion(value.replaceAll('"', ''), SETTABLE) : '';
   return `${place}: "${inShort(key)}" is ${value}, but must be ${issue.expected ?? 'something else'}${wanted}`;
 }
 

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
+import { LEVELS } from '../finding.js';
 
 const globs = (about: string) => v.pipe(v.array(v.string()), v.description(about));
-const level = v.picklist(['blocker', 'risk', 'hint']);
+const level = v.picklist(LEVELS);
 const names = (about: string) => v.optional(v.pipe(v.array(v.string()), v.description(about)));
 
 const limit = (about: string) =>
@@ -13,13 +14,15 @@ export const ConfigSchema = v.strictObject({
   specs: v.optional(globs('Globs of spec files, instead of the usual names and folders.')),
   components: v.optional(globs('Globs of the files whose components count; all files by default.')),
   exclude: v.optional(globs('Globs of files to leave out, besides dependencies and build output.')),
-  coverage: v.optional(globs('Coverage files (LCOV); the usual places by default.')),
+  coverage: v.optional(
+    globs('Coverage files (LCOV, Cobertura XML, JSON coverage map); the usual places by default.'),
+  ),
   holdAt: v.optional(
     v.pipe(level, v.description('The lowest level that makes the verdict hold; risk by default.')),
   ),
   checks: v.optional(
     v.pipe(
-      v.record(v.string(), v.picklist(['blocker', 'risk', 'hint', 'off'])),
+      v.record(v.string(), v.picklist([...LEVELS, 'off'])),
       v.description('A level, or off, for a check by its code.'),
     ),
   ),

@@ -1,3 +1,4 @@
+import type { Level } from '../finding.js';
 import type { Config } from './schema.js';
 
 /** Names of a project's own helper functions, by what they do. */
@@ -20,8 +21,8 @@ export interface Settings {
   components: readonly string[] | undefined;
   exclude: readonly string[];
   coverage: readonly string[] | undefined;
-  holdAt: 'blocker' | 'risk' | 'hint';
-  checks: ReadonlyMap<string, 'blocker' | 'risk' | 'hint' | 'off'>;
+  holdAt: Level;
+  checks: ReadonlyMap<string, Level | 'off'>;
   helpers: HelperNames;
   limits: Limits;
   testIdAttribute: string;

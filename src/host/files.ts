@@ -1,5 +1,5 @@
 /** What a path is. Links are followed. */
-type PathKind = 'file' | 'folder';
+export type PathKind = 'file' | 'folder';
 
 /** Options of the module resolver; paths absolute. */
 export interface ResolverOptions {

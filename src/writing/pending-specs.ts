@@ -25,7 +25,7 @@ export interface PendingFile {
 }
 
 /** One pending spec: the arm that it takes, if it is for one, its code without indentation, and a whole spec file with nothing else. */
-interface PendingSpec {
+export interface PendingSpec {
   gap?: ArmGap;
   code: string;
   alone: string;

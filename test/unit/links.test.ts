@@ -290,7 +290,8 @@ describe('better queries', () => {
     it(`${markup} gives ${wanted}`, async () => {
       const { element, scope } = await elementIn(markup);
       const handle = bestHandle(element, scope, 'data-testid');
-      const query = handle && `screen.${queryName(USER_QUERIES, handle.by, 'throws', false)}(${argsOf(handle, "'")})`;
+      const query =
+        handle && `screen.${queryName(USER_QUERIES, handle.by, 'throws', false)}(${argsOf(handle, "'")})`;
       expect(query).to.equal(wanted);
     });
   }

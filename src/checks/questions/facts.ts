@@ -5,7 +5,7 @@ import { usesIn, type ComponentUse } from '../../rendering/uses.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { ImportedModule } from '../../syntax/module-facts.js';
 import { fileFact, type FileContext } from './context.js';
-import { sizesOf } from './spec-sizes.js';
+import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
 /** Files of the project that it imports. */
 export const IMPORTED = fileFact('imported', ({ file }): ReadonlySet<string> => file.imported);
@@ -48,7 +48,7 @@ export const RENDERS = fileFact('renders', ({ file }) => file.renders.length);
 export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);
 
 /** How large its specs are. */
-export const SIZES = fileFact('sizes', ({ file }) => sizesOf(file));
+export const SIZES = fileFact('sizes', ({ file }): SpecSizes => sizesOf(file));
 
 /** The modules that it imports names from. */
 export const modulesOf = ({ imports }: SpecFile): string[] =>

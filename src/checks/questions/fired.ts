@@ -14,8 +14,6 @@ interface Fired {
   blind: boolean;
 }
 
-const NOTHING_FIRED: Fired = { onElements: new Map(), anywhere: new Set(), blind: false };
-
 /** The key of an element. */
 export const elementKey = (file: string, start: number): string => `${file}:${start}`;
 

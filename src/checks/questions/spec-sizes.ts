@@ -3,7 +3,7 @@ import type { SpecFile } from '../../specs/model/blocks.js';
 import { runningSpecs } from './order.js';
 
 /** How large the specs of a file are: one number for each that runs. */
-interface SpecSizes {
+export interface SpecSizes {
   assertions: readonly number[];
   rounds: readonly number[];
 }

@@ -1,3 +1,4 @@
+import type { Level } from '../../finding.js';
 import { audit } from '../../audit/audit.js';
 import type { AuditRequest } from '../../audit/prepare.js';
 import type { Report } from '../../audit/report.js';
@@ -13,7 +14,7 @@ export interface AuditOptions {
   format?: 'text' | 'json';
   out?: string;
   only?: string[];
-  holdAt?: 'blocker' | 'risk' | 'hint';
+  holdAt?: Level;
   coverage?: string[];
   all?: boolean;
   color: boolean;

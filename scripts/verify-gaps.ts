@@ -7,16 +7,19 @@ import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { DiskFiles } from '../dist/index.js';
-import { auditWithPending } from '../dist/audit/audit.js';
-import { settingsFrom } from '../dist/config/settings.js';
-import { branchFacts } from '../dist/coverage/arm-facts.js';
-import { readCoverage } from '../dist/coverage/read.js';
-import { Project } from '../dist/project/project.js';
-import { loadAngular } from '../dist/syntax/angular.js';
+import { DiskFiles } from '#src/index.js';
+import { auditWithPending } from '#src/audit/audit.js';
+import { settingsFrom } from '#src/config/settings.js';
+import { branchFacts } from '#src/coverage/arm-facts.js';
+import { readCoverage } from '#src/coverage/read.js';
+import { Project } from '#src/project/project.js';
+import { loadAngular } from '#src/syntax/angular.js';
+import type { ArmFacts } from '#src/coverage/arm-facts.js';
+import type { ArmGap } from '#src/coverage/gaps.js';
+import type { Sample } from '../test/support/samples.js';
 import { samples } from './mocha-suites.js';
 
-const PACKAGES = {
+const PACKAGES: Readonly<Record<string, readonly string[]>> = {
   react: ['react@19', 'react-dom@19', '@testing-library/react@16', '@testing-library/dom@10'],
   vue: [
     'vue@3',
@@ -49,7 +52,7 @@ export default defineConfig({
 });
 `;
 
-function prepare({ title, files }) {
+function prepare({ title, files }: Sample): string {
   const root = mkdtempSync(join(tmpdir(), `wexlet-gaps-${title}-`));
   const manifest = { name: title, private: true, type: 'module', scripts: { test: 'vitest run' } };
   writeFileSync(join(root, 'package.json'), JSON.stringify(manifest));
@@ -59,7 +62,7 @@ function prepare({ title, files }) {
     'vite@7',
     'jsdom@26',
     'typescript@5.9',
-    ...PACKAGES[title],
+    ...(PACKAGES[title] ?? []),
   ];
   execFileSync('npm', ['install', '--legacy-peer-deps', '--no-audit', '--no-fund', '--silent', ...packages], {
     cwd: root,
@@ -83,8 +86,17 @@ function prepare({ title, files }) {
   return root;
 }
 
+const list = (disk: DiskFiles, root: string): string[] =>
+  disk
+    .list(root, ['**/node_modules/**', '**/coverage/**'], () => undefined)
+    .filter((path) => /\.(?:tsx?|vue)$/.test(path) && !path.includes('.spec.'));
+
 /** Runs spec files, and gives the arms that the engine counted, by place. */
-async function taken(root, files, angular) {
+async function taken(
+  root: string,
+  files: readonly string[],
+  angular: Awaited<ReturnType<typeof loadAngular>> | undefined,
+): Promise<Map<string, number | undefined>> {
   try {
     execFileSync('npx', ['--no-install', 'vitest', 'run', ...files], {
       cwd: root,
@@ -92,13 +104,12 @@ async function taken(root, files, angular) {
       env: { ...process.env, NO_COLOR: '1' },
     });
   } catch (error) {
-    throw new Error(`${files.join()} failed:\n${error.stdout}${error.stderr}`);
+    const { stdout, stderr } = error as { stdout: string; stderr: string };
+    throw new Error(`${files.join()} failed:\n${stdout}${stderr}`);
   }
   const disk = new DiskFiles();
-  const project = new Project(disk, angular);
-  const sources = disk
-    .list(root, ['**/node_modules/**', '**/coverage/**'], () => {})
-    .filter((path) => /\.(?:tsx?|vue)$/.test(path) && !path.includes('.spec.'));
+  const project = new Project(disk, angular, { sources: () => list(disk, root), aliases: () => ({}) });
+  const sources = list(disk, root);
   const components = sources.flatMap((path) => project.summary(path)?.components ?? []);
   const coverage = readCoverage(
     { files: disk, sources, sourceOf: (path) => project.source(path), onProblem: console.error },
@@ -108,15 +119,16 @@ async function taken(root, files, angular) {
   return new Map(arms.filter(({ hits }) => hits !== undefined).map((facts) => [keyOf(facts), facts.hits]));
 }
 
-const keyOf = ({ branch, arm }) => `${branch.kind} ${arm.place.file}:${arm.place.start} ${arm.arm}`;
+const keyOf = ({ branch, arm }: Pick<ArmFacts, 'branch' | 'arm'>): string =>
+  `${branch.kind} ${arm.place.file}:${arm.place.start} ${arm.arm}`;
 
 /** The words that the first element of a template's arm shows. */
-const wordsOf = (text) => /(?<=>)[A-Z][^<>]*(?=<\/)/.exec(text)?.[0];
+const wordsOf = (text: string): string | undefined => /(?<=>)[A-Z][^<>]*(?=<\/)/.exec(text)?.[0];
 
-const failed = [];
+const failed: string[] = [];
 const total = { arms: 0, byEngine: 0, byWords: 0 };
 /** Arms of which the engine does not tell: it counts them whether they are taken or not, or not at all. */
-const untold = [];
+const untold: string[] = [];
 
 for (const sample of samples('gap-suites/components.txt')) {
   const angular = sample.title === 'angular' ? await loadAngular() : undefined;
@@ -133,7 +145,7 @@ for (const sample of samples('gap-suites/components.txt')) {
   for (const { file: specFile, specs } of pending)
     for (const { gap, alone } of specs) {
       // A default that is needed or not is no arm to the engine's coverage.
-      if (gap.branch.kind === 'default') continue;
+      if (!gap || gap.branch.kind === 'default') continue;
       total.arms++;
       const name = `proof.spec.${specFile.endsWith('x') ? 'tsx' : 'ts'}`;
       const { file } = gap.arm.place;
@@ -142,18 +154,18 @@ for (const sample of samples('gap-suites/components.txt')) {
       try {
         const hits = (await taken(root, [name], angular)).get(keyOf(gap));
         if (gap.branch.kind === 'markup') total.byWords++;
-        else if (hits === undefined || before.get(keyOf(gap)) > 0) untold.push(where);
+        else if (hits === undefined || (before.get(keyOf(gap)) ?? 0) > 0) untold.push(where);
         else if (hits > 0) total.byEngine++;
         else failed.push(`${where}: not counted`);
       } catch (error) {
-        failed.push(`${where}: ${error.message.slice(0, 900)}`);
+        failed.push(`${where}: ${(error as Error).message.slice(0, 900)}`);
       }
       rmSync(join(root, name));
     }
 }
 
 /** The pending spec, no longer skipped; where it takes an arm of a template, with a look at what is shown. */
-function switchedOn(alone, framework, { arm, branch }) {
+function switchedOn(alone: string, framework: string, { arm, branch }: ArmGap): string {
   const text = alone.replace('.skip(', '(').replace('mount(', 'const view = mount(');
   if (branch.kind !== 'markup') return text;
   const { file, start, end } = arm.place;

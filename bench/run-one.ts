@@ -1,14 +1,14 @@
-// usage: run-one.js audit|parse|read FOLDER: does one thing once, cold, and prints its milliseconds and peak memory as JSON.
+// usage: node build/bench/run-one.js audit|parse|read FOLDER: does one thing once, cold, and prints its milliseconds and peak memory as JSON.
 import { readFileSync } from 'node:fs';
 import { performance } from 'node:perf_hooks';
 import { globSync } from 'tinyglobby';
 
-const [what, folder] = process.argv.slice(2);
+const [what, folder = '.'] = process.argv.slice(2);
 const start = performance.now();
 if (what === 'audit') {
-  const { audit } = await import('../dist/audit/audit.js');
-  const { DiskFiles } = await import('../dist/host/disk-files.js');
-  const { settingsFrom } = await import('../dist/config/settings.js');
+  const { audit } = await import('#src/audit/audit.js');
+  const { DiskFiles } = await import('#src/host/disk-files.js');
+  const { settingsFrom } = await import('#src/config/settings.js');
   await audit(new DiskFiles(), { root: folder, paths: [folder], settings: settingsFrom(), version: 'bench' });
 } else {
   const { parseSync } = await import('oxc-parser');
