@@ -70,7 +70,7 @@ function resultsIn({ testResults = [], tests = [] }: JsonResults): Results {
   const found: Results = new Map();
   const add = (file: string, title: string, status: string): void => {
     let key = `${relative(copy, realpathSync(file))} › ${title}`;
-    while (found.has(key)) key += ' (again)';
+    while (found.has(key)) key += AGAIN;
     found.set(key, status);
   };
   for (const { name, assertionResults } of testResults)
@@ -81,6 +81,7 @@ function resultsIn({ testResults = [], tests = [] }: JsonResults): Results {
   return found;
 }
 
+const AGAIN = ' (again)';
 const fileOf = (key: string): string => key.split(' › ')[0] ?? '';
 const titleOf = (key: string): string => (key.split(' › ')[1] ?? '').replace(/(?: \(again\))+$/, '');
 
@@ -99,14 +100,16 @@ function write(mends: readonly CodedMend[]): string[] {
   return [...texts.keys()];
 }
 
-/** The specs that passed before and don't now; a spec with a new title is the one that is gone. */
+/** The specs that passed before and don't now. One with a new title is the one that is gone; a copy taken out is no loss. */
 function broken(before: Results, after: Results, files: readonly string[]): string[] {
   return files.flatMap((file) => {
     const [old, now] = [before, after].map((each) => [...each].filter(([key]) => fileOf(key) === file));
     const failing = (now ?? []).filter(
       ([key, status]) => status === 'failed' && before.get(key) !== 'failed',
     );
-    const lost = (old ?? []).length - (now ?? []).length;
+    const isCopy = (key: string): boolean => key.endsWith(AGAIN) && !after.has(key);
+    const copies = (old ?? []).filter(([key]) => isCopy(key)).length;
+    const lost = (old ?? []).length - (now ?? []).length - copies;
     const gone = lost > 0 ? [`${file} › ${lost} specs fewer`] : [];
     return [...failing.map(([key]) => key), ...gone];
   });

@@ -25,7 +25,7 @@ import { type Gathered } from './gathered.js';
 import { pendingSpecs, type PendingFile } from '../writing/pending-specs.js';
 import type { Report } from './report.js';
 import { checkSpecFile, type CheckedSpecFile, type Coded } from './spec-file.js';
-import type { Stage } from './stage.js';
+import type { AuditSession } from './session.js';
 
 /** Audits a suite. Reads only; runs nothing of the project. Gives the report, equal for equal files. */
 export async function audit(files: Files, request: AuditRequest): Promise<Report> {
@@ -53,20 +53,20 @@ export async function auditWithPending(
 async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
   const problems: Problem[] = [];
   const candidates = discover(files, request, problems);
-  const stage = await prepare(files, request, candidates);
-  const components = readSources(stage, candidates);
-  const checked = readSpecFiles(stage, candidates, request);
-  const coverage = measure(stage, request, [...candidates.sources, ...candidates.specs], problems);
-  const unreadSpecs = stage.project.problems.filter(({ file }) => candidates.specs.includes(file));
+  const session = await prepare(files, request, candidates);
+  const components = readSources(session, candidates);
+  const checked = readSpecFiles(session, candidates, request);
+  const coverage = measure(session, request, [...candidates.sources, ...candidates.specs], problems);
+  const unreadSpecs = session.project.problems.filter(({ file }) => candidates.specs.includes(file));
   const context = {
-    ...projectContext(stage, components, checked, coverage),
+    ...projectContext(session, components, checked, coverage),
     sources: candidates.sources,
     unreadSpecs,
   };
-  const found = [...checked.flatMap((each) => each.found), ...checkProject(stage, context)];
-  const unread = [...problems, ...stage.project.problems, ...stage.environments.problems];
+  const found = [...checked.flatMap((each) => each.found), ...checkProject(session, context)];
+  const unread = [...problems, ...session.project.problems, ...session.environments.problems];
   return {
-    stage,
+    session,
     components,
     checked,
     found,
@@ -78,7 +78,7 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
 }
 
 // Components, and files that hold specs though their name does not say so.
-function readSources({ project, settings, root }: Stage, candidates: Candidates): Component[] {
+function readSources({ project, settings, root }: AuditSession, candidates: Candidates): Component[] {
   const wanted = settings.components && picomatch([...settings.components], { dot: true });
   const components: Component[] = [];
   const bySpecs: string[] = [];
@@ -109,47 +109,51 @@ const isOffered = (component: Component, exports: ReadonlyMap<string, unknown>):
     (each) => typeof each === 'object' && each !== null && 'local' in each && each.local === component.name,
   );
 
-function readSpecFiles(stage: Stage, { specs }: Candidates, { onProgress }: AuditRequest): CheckedSpecFile[] {
+function readSpecFiles(
+  session: AuditSession,
+  { specs }: Candidates,
+  { onProgress }: AuditRequest,
+): CheckedSpecFile[] {
   const checked: CheckedSpecFile[] = [];
   for (const [i, path] of specs.entries()) {
     onProgress?.(i, specs.length, path);
-    const tree = stage.project.tree(path);
+    const tree = session.project.tree(path);
     if (!tree) continue;
     try {
-      const file = checkSpecFile(stage, tree);
+      const file = checkSpecFile(session, tree);
       // A file without specs that is only named like one is a helper.
       if (file.facts.specs > 0) checked.push(file);
     } catch (error) {
       if (!(error instanceof RangeError)) throw error;
-      stage.project.problems.push({ file: path, reason: 'nested too deeply to be read' });
+      session.project.problems.push({ file: path, reason: 'nested too deeply to be read' });
     }
   }
   return checked;
 }
 
 function measure(
-  stage: Stage,
+  session: AuditSession,
   request: AuditRequest,
   sources: readonly string[],
   problems: Problem[],
 ): Coverage | undefined {
-  const { files, settings, environments } = stage;
-  const folders = [stage.root, ...environments.all().map(({ folder }) => folder)];
+  const { files, settings, environments } = session;
+  const folders = [session.root, ...environments.all().map(({ folder }) => folder)];
   const paths = settings.coverage
     ? settings.coverage.map((path) => resolve(request.root, path))
     : [...new Set(folders.flatMap((folder) => usualCoverage(files, folder)))];
   if (paths.length === 0) return undefined;
-  const sourceOf = (path: string): Source | undefined => stage.project.source(path);
+  const sourceOf = (path: string): Source | undefined => session.project.source(path);
   return readCoverage({ files, sources, sourceOf, onProblem: (problem) => problems.push(problem) }, paths);
 }
 
 function projectContext(
-  stage: Stage,
+  session: AuditSession,
   components: Component[],
   checked: readonly CheckedSpecFile[],
   coverage: Coverage | undefined,
 ): Omit<ProjectContext, 'unreadSpecs' | 'sources'> {
-  const { files, project, environments } = stage;
+  const { files, project, environments } = session;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
   const setting = (file: string): Setting | undefined => environments.setting(file);
   const compilers = new Map<string, CompilerSettings[]>();
@@ -158,7 +162,7 @@ function projectContext(
   let uses: ReadonlyMap<Component, readonly ComponentUse[]> | undefined;
   let renderers: ReadonlyMap<Component, readonly SpecFileFacts[]> | undefined;
   return {
-    setupOf: (file) => stage.setupOf(file),
+    setupOf: (file) => session.setupOf(file),
     versionOf: (environment, name) => environments.version(manifestsOf(environment), name),
     setting,
     imports: () =>
@@ -190,7 +194,7 @@ function projectContext(
       const facts = branchFacts(project, components, coverage, (component) => this.usesOf(component));
       return (branches = { ...facts, ...armGaps(facts) });
     },
-    root: stage.root,
+    root: session.root,
     files,
     project,
     specFiles,
@@ -219,8 +223,8 @@ function renderedBy(specFiles: readonly SpecFileFacts[]): Map<Component, SpecFil
   return found;
 }
 
-function checkProject(stage: Stage, context: ProjectContext): Coded[] {
-  return CHECKS.filter(({ code }) => stage.isOn(code)).flatMap((check) => {
+function checkProject(session: AuditSession, context: ProjectContext): Coded[] {
+  return CHECKS.filter(({ code }) => session.isOn(code)).flatMap((check) => {
     const found = check.scope === 'project' ? check.run(context) : (check.across?.(context) ?? []);
     return found.map((each) => ({ code: check.code, found: each }));
   });

@@ -18,7 +18,7 @@ import type { Coded } from './spec-file.js';
 
 /** Turns what was gathered into the report: allowances taken off, sorted, with relative paths. */
 export function makeReport(gathered: Gathered): Report {
-  const { stage, checked, context } = gathered;
+  const { session, checked, context } = gathered;
   const findings = sorted(
     allowed(gathered)
       .map((each) => reported(each, gathered))
@@ -27,7 +27,7 @@ export function makeReport(gathered: Gathered): Report {
   numberFingerprints(findings);
   const counts = { blocker: 0, risk: 0, hint: 0 };
   for (const { level } of findings) counts[level]++;
-  const atOrAbove = LEVELS.slice(0, LEVELS.indexOf(stage.settings.holdAt) + 1);
+  const atOrAbove = LEVELS.slice(0, LEVELS.indexOf(session.settings.holdAt) + 1);
   return {
     format: 'wexlet-report',
     version: 1,
@@ -50,14 +50,14 @@ export function makeReport(gathered: Gathered): Report {
     environment: context.environments.map((each) => {
       const own = checked.filter(({ facts }) => facts.package === each.folder);
       const reach = summed(own.map((file) => file.reach));
-      return { ...packageFacts(each, stage.root), reach, sizes: packageSizes(own, stage) };
+      return { ...packageFacts(each, session.root), reach, sizes: packageSizes(own, session) };
     }),
     unread: unread(gathered),
   };
 }
 
 // Findings that a comment with a reason allows are taken out; what is wrong with such comments is added.
-function allowed({ found, checked, context, stage }: Gathered): Coded[] {
+function allowed({ found, checked, context, session }: Gathered): Coded[] {
   const byFile = new Map<string, Allowance[]>();
   const load = (file: string, comments: readonly { text: string; start: number; end: number }[]): void => {
     const source = comments.some(({ text }) => text.includes('wexlet:')) ? context.sourceOf(file) : undefined;
@@ -72,11 +72,11 @@ function allowed({ found, checked, context, stage }: Gathered): Coded[] {
   });
   const about = [...byFile].flatMap(([file, allowances]) =>
     aboutAllowances(
-      allowances.filter((each) => each.codes.some((code) => stage.isOn(code))),
+      allowances.filter((each) => each.codes.some((code) => session.isOn(code))),
       file,
     ),
   );
-  return [...kept, ...about.filter(({ code }) => stage.isOn(code))];
+  return [...kept, ...about.filter(({ code }) => session.isOn(code))];
 }
 
 const REASONS =
@@ -117,9 +117,9 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 
 function reported(
   { code, found }: Coded,
-  { stage, context, checked }: Gathered,
+  { session, context, checked }: Gathered,
 ): ReportedFinding | undefined {
-  const { root, settings } = stage;
+  const { root, settings } = session;
   const text = textOfCode(code);
   const source = context.sourceOf(found.place.file);
   if (!text || !source) return undefined;
@@ -199,19 +199,19 @@ function sorted(findings: readonly ReportedFinding[]): ReportedFinding[] {
   );
 }
 
-function coverage({ context, stage }: Gathered): Report['coverage'] {
+function coverage({ context, session }: Gathered): Report['coverage'] {
   if (!context.coverage) return undefined;
   const files = [...context.coverage.files]
     .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(([file, each]) => ({ file: relativeTo(stage.root, file), ...shares(each) }));
-  const source = context.coverage.source.map((path) => relativeTo(stage.root, path));
+    .map(([file, each]) => ({ file: relativeTo(session.root, file), ...shares(each) }));
+  const source = context.coverage.source.map((path) => relativeTo(session.root, path));
   return { source, files, unmatched: context.coverage.unmatched.length };
 }
 
 // Of one place, one reason is enough; what stands in names and reasons must not reach a terminal.
-function unread({ unread: problems, stage }: Gathered): Unread[] {
+function unread({ unread: problems, session }: Gathered): Unread[] {
   const all = problems.map(({ file, reason, line }) => ({
-    file: relativeTo(stage.root, file),
+    file: relativeTo(session.root, file),
     reason: inShort(printable(reason), 160),
     line,
   }));

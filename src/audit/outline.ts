@@ -4,9 +4,9 @@ import { betterQuery } from '../writing/rewrite.js';
 import type { Files } from '../host/files.js';
 import type { Span } from '../finding.js';
 import { nameOf } from '../rendering/name.js';
-import type { Pieces, Placed } from '../rendering/placed.js';
+import type { Pieces, RenderedElement } from '../rendering/rendered-tree.js';
 import { roleOf } from '../rendering/role.js';
-import { usesIn, type Binding, type Block } from '../specs/model/blocks.js';
+import { usesInBlock, type Binding, type Block } from '../specs/model/blocks.js';
 import { assertionsOf, countRounds, roundsOf } from '../specs/model/rounds.js';
 import type { Reach, Step, StepOf } from '../specs/model/steps.js';
 import type { Problem } from '../syntax/source.js';
@@ -61,13 +61,13 @@ export interface SharedName {
 /** Reads one spec file, with the components that it renders; a Problem where it can't be read. */
 export async function outline(files: Files, request: AuditRequest, path: string): Promise<Outline | Problem> {
   const problems: Problem[] = [];
-  const stage = await prepare(files, request, discover(files, request, problems));
-  const tree = stage.project.tree(path);
+  const session = await prepare(files, request, discover(files, request, problems));
+  const tree = session.project.tree(path);
   if (!tree)
     return (
-      stage.project.problems.find(({ file }) => file === path) ?? { file: path, reason: 'can’t be read' }
+      session.project.problems.find(({ file }) => file === path) ?? { file: path, reason: 'can’t be read' }
     );
-  const context = contextOf(stage, tree);
+  const context = contextOf(session, tree);
   const { file, source } = context;
   const line = ({ start }: Span): number => source.lines.at(start).line;
   const blocks = inOrder(file.root, 0).map(({ block, depth }) => ({
@@ -128,7 +128,7 @@ function outlined(step: Step, context: FileContext, root: string): OutlinedStep 
 const FOUND = { many: 'several', none: 'nothing', unknown: 'unknown' } as const;
 
 function reachOf({ reach }: StepOf<'reach'>, context: FileContext, root: string): OutlinedReach {
-  const target = context.links.target(reach);
+  const target = context.rendering.target(reach);
   const rung = RUNG_OF[reach.by];
   if (target.kind !== 'one') return { rung, found: FOUND[target.kind] };
   return {
@@ -140,7 +140,7 @@ function reachOf({ reach }: StepOf<'reach'>, context: FileContext, root: string)
 }
 
 // A role with a name is the best there is: nothing is better than that.
-const betterFor = (reach: Reach, element: Placed, context: FileContext): string | undefined =>
+const betterFor = (reach: Reach, element: RenderedElement, context: FileContext): string | undefined =>
   reach.by === 'role' && reach.args.length > 1
     ? undefined
     : differing(reach, betterQuery(reach, element, context)?.query, context);
@@ -159,12 +159,12 @@ function differing(
 }
 
 function elementOf(
-  element: Placed,
+  element: RenderedElement,
   reach: Reach,
-  { links, project }: FileContext,
+  { rendering, project }: FileContext,
   root: string,
 ): OutlinedReach['element'] {
-  const scope = links.scope(reach);
+  const scope = rendering.scope(reach);
   const name = scope && nameOf(element, scope.tree);
   const line = project.source(element.file)?.lines.at(element.place.start).line ?? 0;
   return {
@@ -205,7 +205,7 @@ function usesOf(
   return blocks
     .filter(({ kind }) => kind === 'spec')
     .flatMap((block) => {
-      const uses = usesIn(block, binding).map((step) => ({
+      const uses = usesInBlock(block, binding).map((step) => ({
         block,
         how: changes(step) ? ('changes' as const) : ('reads' as const),
         line: line(step.place),

@@ -10,7 +10,7 @@ import { ShownProps } from '../rendering/shown-props.js';
 import { Project } from '../project/project.js';
 import { loadAngular } from '../syntax/angular.js';
 import type { Problem } from '../syntax/source.js';
-import type { Stage } from './stage.js';
+import type { AuditSession } from './session.js';
 import type { Environment } from '../environment/facts/environment.js';
 
 /** What an audit is asked for. Paths are absolute. */
@@ -47,7 +47,7 @@ export async function prepare(
   files: Files,
   { root, paths, settings, only, libraries, writesSpecs = false }: AuditRequest,
   candidates: Candidates,
-): Promise<Stage> {
+): Promise<AuditSession> {
   const environments = new Environments(files);
   const read = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
   const folders = new Set(read.map((path) => environments.of(path)));

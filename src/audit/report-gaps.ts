@@ -1,5 +1,5 @@
 import { CHECKS } from '../checks/index.js';
-import type { Example, Value } from '../branches/solve.js';
+import type { Example, InputValue } from '../branches/solve.js';
 import { placeOf, type ArmGap } from '../coverage/gaps.js';
 import { valueText } from '../writing/inputs.js';
 import type { ArmFacts } from '../coverage/arm-facts.js';
@@ -10,18 +10,18 @@ import type { Gap, Report } from './report.js';
 
 /** All that no spec exercises: arms, components, events; sorted by place. */
 export function reportedGaps(gathered: Gathered): Gap[] {
-  const { context, stage } = gathered;
-  const asked = listsArms(stage) ? context.branches().gaps : [];
+  const { context, session } = gathered;
+  const asked = listsArms(session) ? context.branches().gaps : [];
   const found: Gap[] = [...asked.flatMap((gap) => armGap(gap, gathered)), ...otherGaps(gathered)];
   const order = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
   return found.sort((a, b) => order(a.file, b.file) || a.line - b.line || a.column - b.column);
 }
 
 // Whether a check that speaks of arms is on.
-const listsArms = (stage: Gathered['stage']): boolean =>
-  CHECKS.some((check) => check.listsArms && stage.isOn(check.code));
+const listsArms = (session: Gathered['session']): boolean =>
+  CHECKS.some((check) => check.listsArms && session.isOn(check.code));
 
-function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
+function armGap(gap: ArmGap, { context, session }: Gathered): Gap[] {
   const { component, branch, arm, basis, conditions, answer, partly, computed } = gap;
   const place = placeOf(gap);
   const source = context.sourceOf(place.file);
@@ -30,7 +30,7 @@ function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
     {
       kind: 'arm',
       component: component.name,
-      file: relativeTo(stage.root, place.file),
+      file: relativeTo(session.root, place.file),
       ...source.lines.at(place.start),
       branch: branch.condition,
       condition: conditions.map(({ text }) => text).join(' and ') || branch.condition,
@@ -44,22 +44,22 @@ function armGap(gap: ArmGap, { context, stage }: Gathered): Gap[] {
 }
 
 // Components that no spec renders, and events that none fires.
-const otherGaps = ({ found, context, stage }: Gathered): Gap[] =>
+const otherGaps = ({ found, context, session }: Gathered): Gap[] =>
   found.flatMap(({ found: { gap, place } }) => {
     const source = gap && context.sourceOf(place.file);
     if (!source) return [];
-    const at = { file: relativeTo(stage.root, place.file), ...source.lines.at(place.start) };
+    const at = { file: relativeTo(session.root, place.file), ...source.lines.at(place.start) };
     return [{ ...gap, ...at, basis: 'computed' as const, inputs: [], solved: false }];
   });
 
 /** Of each component with arms: how many specs take, how many not, and of how many that can't be told. */
-export function branchCounts({ context, stage }: Gathered): Report['branches'] {
-  if (!listsArms(stage)) return undefined;
+export function branchCounts({ context, session }: Gathered): Report['branches'] {
+  if (!listsArms(session)) return undefined;
   const { arms, records, unmapped, gaps, unreachable } = context.branches();
   const isGap = new Set(gaps.map(({ arm }) => arm));
   const components = [...grouped(arms, ({ component }) => component)].map(([component, own]) => ({
     component: component.name,
-    file: relativeTo(stage.root, component.file),
+    file: relativeTo(session.root, component.file),
     arms: own.length,
     taken: own.filter(isTaken).length,
     gaps: own.filter(({ arm }) => isGap.has(arm)).length,
@@ -78,13 +78,15 @@ const isTaken = ({ hits, computed }: ArmFacts): boolean =>
 const plainInputs = ({ props, state }: Example): Record<string, unknown> =>
   plainObject({ ...props, ...state });
 
-const plainObject = (values: Readonly<Record<string, Value>>): Record<string, unknown> =>
+const plainObject = (values: Readonly<Record<string, InputValue>>): Record<string, unknown> =>
   Object.fromEntries(
     Object.entries(values).flatMap(([name, value]) => (value === undefined ? [] : [[name, plain(value)]])),
   );
 
-function plain(value: Value): unknown {
+function plain(value: InputValue): unknown {
   if (typeof value === 'function' || Number.isNaN(value)) return valueText(value);
   if (Array.isArray(value)) return value.map(plain);
-  return typeof value === 'object' && value !== null ? plainObject(value as Record<string, Value>) : value;
+  return typeof value === 'object' && value !== null
+    ? plainObject(value as Record<string, InputValue>)
+    : value;
 }

@@ -3,15 +3,15 @@ import type { Tally } from '../checks/questions/check.js';
 import { SIZES } from '../checks/questions/facts.js';
 import type { Sizes, Spread } from './report.js';
 import type { CheckedSpecFile } from './spec-file.js';
-import type { Stage } from './stage.js';
+import type { AuditSession } from './session.js';
 
 /** How large the specs of some files are, and how many of them say little. */
-export function packageSizes(checked: readonly CheckedSpecFile[], stage: Stage): Sizes {
+export function packageSizes(checked: readonly CheckedSpecFile[], session: AuditSession): Sizes {
   const assertions = checked.flatMap(({ facts }) => facts.get(SIZES).assertions);
   const rounds = checked.flatMap(({ facts }) => facts.get(SIZES).rounds);
   const found = checked.flatMap((each) => each.found);
   const tallied = (name: Tally): number | undefined => {
-    const check = CHECKS.find(({ code, tally }) => tally?.name === name && stage.isOn(code));
+    const check = CHECKS.find(({ code, tally }) => tally?.name === name && session.isOn(code));
     const counts = check?.tally?.counts ?? (() => true);
     return check && found.filter((each) => each.code === check.code && counts(each.found)).length;
   };

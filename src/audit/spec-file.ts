@@ -4,14 +4,14 @@ import { CHECKS } from '../checks/index.js';
 import { usedReaches, type Used } from '../checks/questions/used-reaches.js';
 import { manifestsOf, type Environment } from '../environment/facts/environment.js';
 import { extensionOf } from '../libraries/matchers.js';
-import { Links } from '../rendering/links.js';
+import { SpecRendering } from '../rendering/spec-rendering.js';
 import type { ModuleTree } from '../project/project.js';
 import { styleOf, type Style } from '../writing/edits/style.js';
 import { specsOf, type SpecFile } from '../specs/model/blocks.js';
 import { readSpecFile } from '../specs/reader/suite.js';
 import { reachCounts, type ReachCounts } from '../specs/model/rungs.js';
 import { specFormOf, type SpecForm } from '../writing/spec-form.js';
-import type { Stage } from './stage.js';
+import type { AuditSession } from './session.js';
 import { SIZES } from '../checks/questions/facts.js';
 
 /** A finding with its code. */
@@ -31,28 +31,28 @@ export interface CheckedSpecFile {
 }
 
 /** Reads and checks one spec file; its syntax tree is let go afterwards. */
-export function checkSpecFile(stage: Stage, tree: ModuleTree): CheckedSpecFile {
-  const context = contextOf(stage, tree);
+export function checkSpecFile(session: AuditSession, tree: ModuleTree): CheckedSpecFile {
+  const context = contextOf(session, tree);
   const { file } = context;
   const found = CHECKS.flatMap((check) =>
-    check.scope === 'file' && stage.isOn(check.code)
+    check.scope === 'file' && session.isOn(check.code)
       ? check.run(context).map((found) => ({ code: check.code, found }))
       : [],
   );
   return {
-    facts: factsOf(context, stage),
+    facts: factsOf(context, session),
     found,
     reach: reachCounts(file),
     comments: file.comments,
-    form: stage.writesSpecs ? specFormOf(context, tree) : undefined,
+    form: session.writesSpecs ? specFormOf(context, tree) : undefined,
   };
 }
 
 /** All that there is to ask of one spec file. */
-export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
-  const { project, settings } = stage;
+export function contextOf(session: AuditSession, tree: ModuleTree): FileContext {
+  const { project, settings } = session;
   const file = readSpecFile(project, tree, settings.helpers);
-  const environment = stage.environments.of(file.path);
+  const environment = session.environments.of(file.path);
   const runners = environment.runnersOf(file.path);
   file.ownSpecsFirst = runners.length > 0 && runners.every(({ runner }) => runner === 'mocha');
   const modules = modulesAtHand(tree, environment);
@@ -62,14 +62,14 @@ export function contextOf(stage: Stage, tree: ModuleTree): FileContext {
     file,
     source: tree.script.source,
     project,
-    links: new Links(project, file, settings.testIdAttribute, stage.shownProps),
+    rendering: new SpecRendering(project, file, settings.testIdAttribute, session.shownProps),
     environment,
     runners,
-    setup: stage.setupOf(file.path),
+    setup: session.setupOf(file.path),
     modules,
     userCentred: modules.some((each) => project.libraries.isUserCentred(each)),
     documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
-    versionOf: (name) => stage.environments.version(manifestsOf(environment), name),
+    versionOf: (name) => session.environments.version(manifestsOf(environment), name),
     userActions: modules.find((each) => project.libraries.of(each)?.writes?.user),
     testIdAttribute: settings.testIdAttribute,
     limits: settings.limits,
@@ -90,12 +90,12 @@ const modulesAtHand = ({ facts }: ModuleTree, { manifest, outer }: Environment):
 ];
 
 /** The facts that somebody who is on, or the report, asks for across files. */
-const factsAsked = (stage: Stage): readonly FileFact<unknown>[] => [
-  ...new Set([SIZES, ...CHECKS.flatMap((check) => (stage.isOn(check.code) ? (check.facts ?? []) : []))]),
+const factsAsked = (session: AuditSession): readonly FileFact<unknown>[] => [
+  ...new Set([SIZES, ...CHECKS.flatMap((check) => (session.isOn(check.code) ? (check.facts ?? []) : []))]),
 ];
 
-function factsOf(context: FileContext, stage: Stage): SpecFileFacts {
-  const kept = new Map(factsAsked(stage).map((fact) => [fact, fact.of(context)]));
+function factsOf(context: FileContext, session: AuditSession): SpecFileFacts {
+  const kept = new Map(factsAsked(session).map((fact) => [fact, fact.of(context)]));
   return {
     path: context.file.path,
     package: context.environment.folder,

@@ -1,10 +1,10 @@
-import { both, not, UNSURE, type Test } from '../components/expr.js';
+import { both, not, UNSURE, type Condition } from '../components/expr.js';
 import type { Place } from '../finding.js';
 
 /** Something that holds on the way to an arm: as it is written, and as far as it can be worked out. */
-export interface Condition {
+export interface WrittenCondition {
   text: string;
-  test: Test;
+  test: Condition;
 }
 
 /** One outcome of a branch. Places are UTF-16 offsets. */
@@ -14,7 +14,7 @@ export interface Arm {
   /** Where the code of the arm stands; for one that is not written, the branch itself. */
   place: Place;
   /** Its own condition. */
-  condition: Condition;
+  condition: WrittenCondition;
   /** It has code of its own. */
   written: boolean;
   /** That code shows elements. */
@@ -28,7 +28,7 @@ export interface Branch {
   /** The condition, or the value that is switched on, as written. */
   condition: string;
   /** The conditions it stands under, outer first. */
-  under: readonly Condition[];
+  under: readonly WrittenCondition[];
   arms: readonly Arm[];
   /** It only chooses a value that an attribute is given. */
   inAttribute: boolean;
@@ -39,19 +39,22 @@ export interface Branch {
 }
 
 /** The opposite of a condition. */
-export const negated = ({ text, test }: Condition): Condition => ({ text: `not (${text})`, test: not(test) });
+export const negated = ({ text, test }: WrittenCondition): WrittenCondition => ({
+  text: `not (${text})`,
+  test: not(test),
+});
 
 /** A condition of which only the words are known. */
-export const inWords = (text: string): Condition => ({ text, test: UNSURE });
+export const onlyInWords = (text: string): WrittenCondition => ({ text, test: UNSURE });
 
 /** All of several conditions. */
-export const allOf = (conditions: readonly Condition[]): Condition => ({
+export const allOf = (conditions: readonly WrittenCondition[]): WrittenCondition => ({
   text: conditions.map(({ text }) => text).join(' and '),
   test: both(...conditions.map(({ test }) => test)),
 });
 
 /** One of several conditions. */
-export function anyOf(conditions: readonly Condition[]): Condition {
+export function anyOf(conditions: readonly WrittenCondition[]): WrittenCondition {
   const [only] = conditions;
   if (only && conditions.length === 1) return only;
   return {
@@ -61,5 +64,5 @@ export function anyOf(conditions: readonly Condition[]): Condition {
 }
 
 /** All that must hold for an arm, outer conditions first; those that say nothing are left out. */
-export const conditionsOf = (branch: Branch, arm: Arm): Condition[] =>
+export const conditionsOf = (branch: Branch, arm: Arm): WrittenCondition[] =>
   [...branch.under, arm.condition].filter(({ text }) => text !== '');

@@ -1,13 +1,13 @@
 import type { Domain } from '../components/domain.js';
-import { constant, filled, outcome, SOMETHING, type Expr, type Test } from '../components/expr.js';
+import { constant, filledExpr, outcome, SOMETHING, type Expr, type Condition } from '../components/expr.js';
 import type { Variable } from './variables.js';
 
 /** What a variable is given: a value without parts, or an object or list that its properties make. */
-export type Given = Expr | 'parts';
+export type AssignedValue = Expr | 'parts';
 
 /** Values given to variables, by which conditions are worked out as far as they go. */
 export class Assignment {
-  readonly #given = new Map<Variable, Given>();
+  readonly #given = new Map<Variable, AssignedValue>();
   readonly #roots: ReadonlyMap<string, Variable>;
 
   constructor(variables: readonly Variable[]) {
@@ -16,23 +16,23 @@ export class Assignment {
     );
   }
 
-  get(variable: Variable): Given | undefined {
+  get(variable: Variable): AssignedValue | undefined {
     return this.#given.get(variable);
   }
 
-  set(variable: Variable, given: Given | undefined): void {
+  set(variable: Variable, given: AssignedValue | undefined): void {
     if (given === undefined) this.#given.delete(variable);
     else this.#given.set(variable, given);
   }
 
   /** Whether a condition holds; undefined where that is still open. */
-  outcome(test: Test): boolean | undefined {
+  outcome(test: Condition): boolean | undefined {
     return outcome(test, this.#value);
   }
 
   /** An expression with all that is given filled in. */
   filled(expr: Expr): Expr {
-    return filled(expr, this.#value);
+    return filledExpr(expr, this.#value);
   }
 
   readonly #value = (name: string): Expr => {

@@ -1,12 +1,12 @@
 import RandExp from 'randexp';
 import { holdsConstant, type Domain } from '../components/domain.js';
-import { constant, SOMETHING, type Expr, type Test } from '../components/expr.js';
+import { constant, SOMETHING, type Expr, type Condition } from '../components/expr.js';
 import { regExp, type Constant } from '../language/operations.js';
-import type { Assignment, Given } from './assignment.js';
+import type { Assignment, AssignedValue } from './assignment.js';
 import { comparisonsIn, partsOf, type Variable } from './variables.js';
 
 /** The comparisons in which anything is still open, filled with all that is given. */
-const openComparisons = (tests: readonly Test[], assignment: Assignment): Expr[] =>
+const openComparisons = (tests: readonly Condition[], assignment: Assignment): Expr[] =>
   tests
     .flatMap(comparisonsIn)
     .map((sides) => ({ is: 'list', items: sides.map((side) => assignment.filled(side)) }));
@@ -32,19 +32,19 @@ function inputsIn(expr: Expr, found: Set<string>): Set<string> {
 
 /** Whether an expression is a variable itself. */
 export const isVariable = (expr: Expr, { path }: Variable): boolean =>
-  pathOf(expr)?.join('\0') === path.join('\0');
+  inputPath(expr)?.join('\0') === path.join('\0');
 
 // Whether an expression reads a variable, or a property of it.
 function mentions(expr: Expr, variable: Variable): boolean {
-  const path = pathOf(expr);
+  const path = inputPath(expr);
   if (path) return variable.path.every((name, i) => path[i] === name);
   return partsOf(expr).some((part) => mentions(part, variable));
 }
 
 /** The names on the way to an input's property. */
-export function pathOf(expr: Expr): string[] | undefined {
+export function inputPath(expr: Expr): string[] | undefined {
   if (expr.is === 'prop') return [expr.name];
-  const outer = expr.is === 'member' ? pathOf(expr.of) : undefined;
+  const outer = expr.is === 'member' ? inputPath(expr.of) : undefined;
   return outer && expr.is === 'member' ? [...outer, expr.name] : undefined;
 }
 
@@ -63,7 +63,11 @@ export const LONGEST = 64;
  * Values worth trying for a variable, the likeliest first: the constants that it is compared with and their neighbours,
  * one between each two of them, and one of each kind. Between them they take every way through plain comparisons.
  */
-export function candidatesOf(variable: Variable, tests: readonly Test[], assignment: Assignment): Given[] {
+export function candidatesOf(
+  variable: Variable,
+  tests: readonly Condition[],
+  assignment: Assignment,
+): AssignedValue[] {
   const { domain } = variable;
   const open = openComparisons(tests, assignment);
   const compared = open.filter((each) => mentions(each, variable));
@@ -95,7 +99,7 @@ export function candidatesOf(variable: Variable, tests: readonly Test[], assignm
     .filter((value) => holdsConstant(domain, value))
     .map((value) => constant(value));
   const nothing = NOTHING.filter((value) => holdsConstant(domain, value)).map((value) => constant(value));
-  const parts: Given[] = variable.members.size > 0 && mayHaveParts(domain) ? ['parts'] : [];
+  const parts: AssignedValue[] = variable.members.size > 0 && mayHaveParts(domain) ? ['parts'] : [];
   const some = [...holders(variable, compared, domain), ...(parts.length ? [] : somethingIn(domain))];
   const [name = ''] = variable.path.slice(-1);
   // By its name alone it is a function.

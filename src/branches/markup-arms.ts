@@ -1,7 +1,7 @@
-import { ITEM, mapAtoms, memberOf, type Expr, type Test } from '../components/expr.js';
+import { ITEM, mapComparisons, memberOfExpr, type Expr, type Condition } from '../components/expr.js';
 import { innerNodes, type Component, type ViewNode } from '../components/view.js';
 import { grouped } from '../util/grouped.js';
-import { allOf, negated, type Arm, type Branch, type Condition } from './arms.js';
+import { allOf, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 
 type BranchNode = Extract<ViewNode, { kind: 'branch' }>;
 
@@ -14,7 +14,7 @@ export function markupBranches(component: Component): Branch[] {
 
 interface Around {
   component: Component;
-  under: readonly Condition[];
+  under: readonly WrittenCondition[];
   /** What the items of lists around stand for: the first one. */
   items: ReadonlyMap<string, Expr>;
   found: Branch[];
@@ -37,7 +37,7 @@ function read(nodes: readonly ViewNode[], around: Around): void {
 
 function inItem({ item, over }: Extract<ViewNode, { kind: 'repeat' }>, around: Around): Around {
   if (item === undefined || !over) return around;
-  return { ...around, items: new Map([...around.items, [item, memberOf(over, '0')]]) };
+  return { ...around, items: new Map([...around.items, [item, memberOfExpr(over, '0')]]) };
 }
 
 function addChain(chain: readonly BranchNode[], { component, under, items, found }: Around): void {
@@ -70,7 +70,10 @@ function addChain(chain: readonly BranchNode[], { component, under, items, found
   });
 }
 
-const conditionOf = ({ condition, test }: BranchNode, { items }: Pick<Around, 'items'>): Condition => ({
+const conditionOf = (
+  { condition, test }: BranchNode,
+  { items }: Pick<Around, 'items'>,
+): WrittenCondition => ({
   text: condition,
   test: test ? withItems(test, items) : { is: 'unsure' },
 });
@@ -79,10 +82,10 @@ const conditionOf = ({ condition, test }: BranchNode, { items }: Pick<Around, 'i
 const isComplete = (chain: readonly BranchNode[]): boolean =>
   ['else', 'default'].includes(chain.at(-1)?.arm?.name ?? '');
 
-function withItems(test: Test, items: ReadonlyMap<string, Expr>): Test {
+function withItems(test: Condition, items: ReadonlyMap<string, Expr>): Condition {
   if (items.size === 0) return test;
   const expr = (each: Expr): Expr => itemsIn(each, items);
-  return mapAtoms(test, (atom) =>
+  return mapComparisons(test, (atom) =>
     atom.is === 'truthy'
       ? { is: 'truthy', expr: expr(atom.expr) }
       : { is: 'same', left: expr(atom.left), right: expr(atom.right) },
@@ -96,7 +99,7 @@ function itemsIn(expr: Expr, items: ReadonlyMap<string, Expr>): Expr {
       return item ? itemsIn(item, items) : expr;
     }
     case 'member':
-      return memberOf(itemsIn(expr.of, items), expr.name, expr.optional);
+      return memberOfExpr(itemsIn(expr.of, items), expr.name, expr.optional);
     case 'computed':
       return { ...expr, of: expr.of.map((each) => itemsIn(each, items)) };
     default:

@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { constant, type Expr } from '../components/expr.js';
-import { exprOf } from '../components/expressions.js';
+import { exprOf } from '../components/read-expr.js';
 import { functionScope, waysOut } from '../components/ways.js';
-import { type Bound, type Scope } from '../components/scope.js';
+import { type NameBinding, type ComponentScope } from '../components/scope.js';
 import { isFunction, returnedFrom, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;
@@ -20,12 +20,12 @@ export function onlyReturned(fn: Node | undefined): Node | undefined {
 /** What a call of a function gives, where it is short and has no effects. */
 export function resultOf(
   fn: FunctionNode,
-  scope: Scope,
+  scope: ComponentScope,
   args: readonly Expr[],
   depth: number,
 ): Expr | undefined {
   if (fn.async || fn.generator || !hasNoEffects(fn)) return undefined;
-  const names = new Map<string, Bound>();
+  const names = new Map<string, NameBinding>();
   for (const [i, param] of fn.params.entries()) {
     if (param.type !== 'Identifier') return undefined;
     names.set(param.name, { is: 'expr', expr: args[i] ?? constant(undefined) });

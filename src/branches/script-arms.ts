@@ -1,12 +1,20 @@
 import { functionScope } from '../components/ways.js';
 import type { Node } from 'oxc-parser';
-import { exprOf, exprOfBound, testOf } from '../components/expressions.js';
-import { constant, memberOf, nullish, oneOf, UNKNOWN, type Expr, type Test } from '../components/expr.js';
-import { partsIn, type Bound, type Scope } from '../components/scope.js';
+import { exprOf, exprOfBound, conditionOf } from '../components/read-expr.js';
+import {
+  constant,
+  memberOfExpr,
+  nullish,
+  oneOf,
+  UNKNOWN,
+  type Expr,
+  type Condition,
+} from '../components/expr.js';
+import { partsIn, type NameBinding, type ComponentScope } from '../components/scope.js';
 import type { Place } from '../finding.js';
 import { childrenOf, isFunction, memberName, unwrapped, type FunctionNode } from '../syntax/tree.js';
 import { namesIn } from '../syntax/module-facts.js';
-import { allOf, anyOf, inWords, negated, type Arm, type Branch, type Condition } from './arms.js';
+import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { showsMarkup } from './shows.js';
 import { leaves, mayLeave, neverFalls } from '../language/completion.js';
@@ -27,8 +35,8 @@ export function scriptBranches(scopes: ScriptScopes): Branch[] {
 
 /** Where a node stands. */
 interface Around {
-  scope: Scope;
-  under: readonly Condition[];
+  scope: ComponentScope;
+  under: readonly WrittenCondition[];
   inAttribute: boolean;
   deferred: boolean;
   mayChange: boolean;
@@ -87,8 +95,8 @@ class Inventory {
     for (const child of childrenOf(node)) this.read(child, around);
   }
 
-  #function(fn: FunctionNode, around: Around, given: ReadonlyMap<string, Bound> = new Map()): void {
-    const names = new Map<string, Bound>();
+  #function(fn: FunctionNode, around: Around, given: ReadonlyMap<string, NameBinding> = new Map()): void {
+    const names = new Map<string, NameBinding>();
     for (const name of fn.params.flatMap((each) => namesIn(each)))
       // A name that hides another is not the same thing.
       names.set(name, around.scope.lookup(name) || this.#scopes.isChanged(name) ? HIDDEN : { is: 'unknown' });
@@ -112,11 +120,11 @@ class Inventory {
   }
 
   // The conditions under which a statement goes on to the next; none where it always does.
-  #goingOn(node: Node, around: Around): readonly Condition[] {
+  #goingOn(node: Node, around: Around): readonly WrittenCondition[] {
     if (!mayLeave(node)) return [];
     if (leaves(node)) return [NEVER];
     if (node.type === 'BlockStatement') return node.body.flatMap((each) => this.#goingOn(each, around));
-    if (node.type !== 'IfStatement') return [inWords('nothing before it leaves')];
+    if (node.type !== 'IfStatement') return [onlyInWords('nothing before it leaves')];
     const own = this.#condition(node.test, around);
     const yes = [own, ...this.#goingOn(node.consequent, around)];
     const no = [negated(own), ...(node.alternate ? this.#goingOn(node.alternate, around) : [])];
@@ -149,9 +157,9 @@ class Inventory {
 
   #parts(
     node: Node,
-    under: readonly Condition[],
+    under: readonly WrittenCondition[],
     around: Around,
-  ): { node: Node; under: readonly Condition[] }[] {
+  ): { node: Node; under: readonly WrittenCondition[] }[] {
     const whole = unwrapped(node);
     if (whole.type !== 'LogicalExpression') return [{ node: whole, under }];
     const left = this.#condition(whole.left, around);
@@ -189,7 +197,7 @@ class Inventory {
     const { body } = handler;
     if (body.type === 'BlockStatement' && body.body.length === 0) return;
     this.#add('try', node, 'catch', around, [
-      this.#arm('catch', body as Node, inWords('what is waited for fails')),
+      this.#arm('catch', body as Node, onlyInWords('what is waited for fails')),
     ]);
   }
 
@@ -197,7 +205,7 @@ class Inventory {
   #walked(
     { callee, arguments: given }: NodeOf<'CallExpression'>,
     { scope }: Around,
-  ): { fn: FunctionNode; names: Map<string, Bound> } | undefined {
+  ): { fn: FunctionNode; names: Map<string, NameBinding> } | undefined {
     const method = unwrapped(callee);
     const [fn] = given;
     if (method.type !== 'MemberExpression' || !WALKS.has(memberName(method) ?? '') || !fn || !isFunction(fn))
@@ -209,8 +217,8 @@ class Inventory {
         ? oneOf(list.items)
         : list.is === 'computed'
           ? UNKNOWN
-          : memberOf(list, '0');
-    const names = new Map<string, Bound>();
+          : memberOfExpr(list, '0');
+    const names = new Map<string, NameBinding>();
     const [param] = fn.params;
     if (param)
       bindPattern(param, { is: 'expr', expr: item }, partsIn(scope), (name, bound) =>
@@ -222,7 +230,7 @@ class Inventory {
   #switch(node: NodeOf<'SwitchStatement'>, around: Around): void {
     const subject = this.#source(node.discriminant);
     const left = exprOf(node.discriminant, around.scope);
-    const own = node.cases.map(({ test }): Condition | undefined =>
+    const own = node.cases.map(({ test }): WrittenCondition | undefined =>
       test
         ? {
             text: `${subject} is ${this.#source(test)}`,
@@ -230,11 +238,11 @@ class Inventory {
           }
         : undefined,
     );
-    const none: Condition = {
+    const none: WrittenCondition = {
       text: `${subject} is none of the cases`,
       test: { is: 'not', of: { is: 'any', of: own.flatMap((each) => (each ? [each.test] : [])) } },
     };
-    let fallsTo: Condition[] = [];
+    let fallsTo: WrittenCondition[] = [];
     const conditions = own.map((each, i) => {
       const reaches = [...fallsTo, each ?? none];
       fallsTo = node.cases[i]?.consequent.some(neverFalls) ? [] : reaches;
@@ -251,7 +259,7 @@ class Inventory {
   }
 
   #try(node: NodeOf<'TryStatement'>, around: Around): void {
-    const failed = inWords('what is tried fails');
+    const failed = onlyInWords('what is tried fails');
     // What a failure does nothing about has no arm of its own.
     if (node.handler?.body.body.length)
       this.#add('try', node, 'try', around, [this.#arm('catch', node.handler.body, failed)]);
@@ -262,13 +270,13 @@ class Inventory {
 
   #default(node: NodeOf<'AssignmentPattern'>, around: Around): void {
     const name = this.#source(node.left);
-    const test: Test = {
+    const test: Condition = {
       is: 'same',
       left: withoutDefault(node.left, around.scope),
       right: constant(undefined),
     };
-    const missing: Condition = { text: `${name} is not given`, test };
-    const given: Condition = { text: `${name} is given`, test: { is: 'not', of: test } };
+    const missing: WrittenCondition = { text: `${name} is not given`, test };
+    const given: WrittenCondition = { text: `${name} is given`, test: { is: 'not', of: test } };
     this.#add('default', node, name, around, [
       this.#arm('default', node.right, missing),
       this.#arm('given', node.left, given, false),
@@ -290,20 +298,20 @@ class Inventory {
     });
   }
 
-  #arm(arm: string, node: Node, condition: Condition, written = true): Arm {
+  #arm(arm: string, node: Node, condition: WrittenCondition, written = true): Arm {
     return { arm, place: this.#place(node), condition, written, shows: written && showsMarkup(node) };
   }
 
-  readonly #under = (around: Around, ...conditions: readonly Condition[]): Around => ({
+  readonly #under = (around: Around, ...conditions: readonly WrittenCondition[]): Around => ({
     ...around,
     under: [...around.under, ...conditions],
   });
 
-  #condition(node: Node, { scope }: Around): Condition {
-    return { text: this.#source(node), test: testOf(node, before(node, scope)) };
+  #condition(node: Node, { scope }: Around): WrittenCondition {
+    return { text: this.#source(node), test: conditionOf(node, before(node, scope)) };
   }
 
-  #nothing(node: Node, { scope }: Around): Condition {
+  #nothing(node: Node, { scope }: Around): WrittenCondition {
     return {
       text: `${this.#source(node)} is null or undefined`,
       test: nullish(exprOf(node, before(node, scope))),
@@ -319,10 +327,10 @@ class Inventory {
   }
 }
 
-const NEVER: Condition = { text: 'never', test: { is: 'any', of: [] } };
+const NEVER: WrittenCondition = { text: 'never', test: { is: 'any', of: [] } };
 
 // A name that is given a value further down holds another one here.
-const before = (node: Node, scope: Scope): Scope => ({
+const before = (node: Node, scope: ComponentScope): ComponentScope => ({
   ...scope,
   lookup(name) {
     const bound = scope.lookup(name);
@@ -333,7 +341,7 @@ const before = (node: Node, scope: Scope): Scope => ({
 });
 
 /** The value that a name with a default has before the default stands in. */
-function withoutDefault(left: Node, scope: Scope): Expr {
+function withoutDefault(left: Node, scope: ComponentScope): Expr {
   if (left.type !== 'Identifier') return { is: 'unknown' };
   const bound = scope.lookup(left.name);
   if (bound?.is === 'prop') return { is: 'prop', name: bound.name };

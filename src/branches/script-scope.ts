@@ -2,15 +2,21 @@ import type { Node, Program } from 'oxc-parser';
 import { angularDeclarations } from '../components/frameworks/angular/angular-class.js';
 import { constant, UNKNOWN, type Expr } from '../components/expr.js';
 import { enumValues } from '../language/enums.js';
-import { exprOf, withFallback } from '../components/expressions.js';
+import { exprOf, withFallback } from '../components/read-expr.js';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
-import { bindPattern, inner, propsOf, type Bound, type Scope } from '../components/scope.js';
+import {
+  declarePattern,
+  inner,
+  propsOf,
+  type NameBinding,
+  type ComponentScope,
+} from '../components/scope.js';
 import type { Framework } from '../components/shown.js';
 import type { Component } from '../components/view.js';
 import {
   computedValue,
   definesProps,
-  entriesOf,
+  namedEntries,
   optionsIn,
   type OptionsObject,
 } from '../components/frameworks/vue/vue-script.js';
@@ -22,7 +28,7 @@ import { onlyReturned, resultOf } from './results.js';
 const DEEPEST_IMPORT = 3;
 
 /** A name whose value can't be told, and that is not to be taken for another of the same name. */
-export const HIDDEN: Bound = { is: 'expr', expr: { is: 'unknown' } };
+export const HIDDEN: NameBinding = { is: 'expr', expr: { is: 'unknown' } };
 
 /**
  * What the names of a script stand for: its props, state, constants, and what it imports from the project, followed to
@@ -32,16 +38,16 @@ export class ScriptScopes {
   readonly file: string;
   readonly program: Program;
   readonly framework: Framework;
-  readonly module: Scope;
+  readonly module: ComponentScope;
   readonly #components: readonly Component[];
   readonly #project: Project;
   readonly #tree: ModuleTree;
   readonly #depth: number;
-  readonly #names = new Map<string, Bound | undefined>();
+  readonly #names = new Map<string, NameBinding | undefined>();
   /** The modules that names were followed to. */
   readonly #modules = new Map<string, ScriptScopes>();
   readonly #changed: ReadonlySet<string>;
-  readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, Bound>>;
+  readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, NameBinding>>;
   readonly #options: ReadonlyMap<Node, Component>;
   /** Functions that give what is rendered: `render`, getters, computed values. */
   readonly #rendering = new Set<Node>();
@@ -68,7 +74,7 @@ export class ScriptScopes {
   }
 
   /** What the parameters of a component's own function stand for. */
-  propsOf(fn: FunctionNode): ReadonlyMap<string, Bound> {
+  propsOf(fn: FunctionNode): ReadonlyMap<string, NameBinding> {
     const bound = this.#propsOf.get(fn) ?? NONE;
     return new Map(
       [...bound].map(([name, each]) => [
@@ -89,8 +95,11 @@ export class ScriptScopes {
   }
 
   /** The scope inside a class: `this.temp` by that name. */
-  ofClass(node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>, outer: Scope): Scope {
-    const names = new Map<string, Bound>();
+  ofClass(
+    node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
+    outer: ComponentScope,
+  ): ComponentScope {
+    const names = new Map<string, NameBinding>();
     const scope = inner(outer, names);
     const angular =
       this.framework === 'angular'
@@ -120,14 +129,14 @@ export class ScriptScopes {
   }
 
   /** The scope inside the options of a Vue component; that of the outside for any other object. */
-  ofOptions(node: OptionsObject, outer: Scope): Scope {
+  ofOptions(node: OptionsObject, outer: ComponentScope): ComponentScope {
     const component = this.#options.get(node);
     if (!component) return outer;
-    const names = new Map<string, Bound>();
+    const names = new Map<string, NameBinding>();
     const scope = inner(outer, names);
-    for (const [key, value] of entriesOf(node)) {
+    for (const [key, value] of namedEntries(node)) {
       if ((key !== 'computed' && key !== 'methods') || value.type !== 'ObjectExpression') continue;
-      for (const [name, each] of entriesOf(value)) {
+      for (const [name, each] of namedEntries(value)) {
         if (key === 'computed') this.#rendering.add(unwrapped(each));
         const given = key === 'computed' ? onlyReturned(unwrapped(each)) : unwrapped(each);
         names.set(`this.${name}`, given ? { is: 'node', node: given, scope } : stateOf(name));
@@ -141,7 +150,7 @@ export class ScriptScopes {
     };
   }
 
-  #lookup(name: string): Bound | undefined {
+  #lookup(name: string): NameBinding | undefined {
     if (!this.#names.has(name)) {
       // A name that is made from itself ends here.
       this.#names.set(name, undefined);
@@ -150,7 +159,7 @@ export class ScriptScopes {
     return this.#names.get(name);
   }
 
-  #declared(name: string): Bound | undefined {
+  #declared(name: string): NameBinding | undefined {
     const node = this.#tree.facts.declarations.get(name);
     if (!node) return undefined;
     if (node.type === 'TSEnumDeclaration') return { is: 'expr', expr: enumOf(node) };
@@ -159,13 +168,13 @@ export class ScriptScopes {
       const own = this.#setupName(name, node.id, node.init);
       if (own) return own;
     }
-    const names = new Map<string, Bound>();
-    bindPattern(node.id, node.init, names, this.module);
+    const names = new Map<string, NameBinding>();
+    declarePattern(node.id, node.init, names, this.module);
     return names.get(name);
   }
 
   // What script setup declares: props, refs and computed values, which scripts read by `.value`.
-  #setupName(name: string, id: Node, init: Node): Bound | undefined {
+  #setupName(name: string, id: Node, init: Node): NameBinding | undefined {
     if (definesProps(init)) return id.type === 'Identifier' ? { is: 'props' } : propsOf(id).get(name);
     if (id.type !== 'Identifier') return undefined;
     const given = computedValue(init);
@@ -177,7 +186,7 @@ export class ScriptScopes {
     return value && { is: 'expr', expr: { is: 'object', entries: [['value', value]], open: true } };
   }
 
-  #imported(name: string): Bound | undefined {
+  #imported(name: string): NameBinding | undefined {
     const from = this.#tree.facts.imports.get(name);
     if (!from || from.typeOnly || from.name === '*' || this.#depth >= DEEPEST_IMPORT) return undefined;
     const declared = this.#project.imported(this.file, from);
@@ -217,10 +226,10 @@ export class ScriptScopes {
     return found;
   }
 
-  #functionsWithProps(): Map<Node, ReadonlyMap<string, Bound>> {
-    const found = new Map<Node, ReadonlyMap<string, Bound>>();
+  #functionsWithProps(): Map<Node, ReadonlyMap<string, NameBinding>> {
+    const found = new Map<Node, ReadonlyMap<string, NameBinding>>();
     for (const options of this.#options.keys())
-      for (const [key, value] of entriesOf(options as OptionsObject))
+      for (const [key, value] of namedEntries(options as OptionsObject))
         if (key === 'setup' && isFunction(value)) found.set(value, propsOf(value.params[0]));
     if (this.framework !== 'react') return found;
     const { declarations, exports } = this.#tree.facts;
@@ -235,7 +244,7 @@ export class ScriptScopes {
   }
 
   // What a function of the project gives back, where it is short and has no effects; a signal is read by a call.
-  #called(callee: Node, args: readonly Expr[], scope: Scope, depth: number): Expr | undefined {
+  #called(callee: Node, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined {
     const bound =
       callee.type === 'Identifier'
         ? scope.lookup(callee.name)
@@ -249,7 +258,7 @@ export class ScriptScopes {
 }
 
 // Past the parameters, the default has already taken the place of undefined.
-const withDefault = (bound: Bound, scope: Scope): Bound =>
+const withDefault = (bound: NameBinding, scope: ComponentScope): NameBinding =>
   bound.is === 'prop' && bound.fallback
     ? {
         is: 'expr',
@@ -259,8 +268,8 @@ const withDefault = (bound: Bound, scope: Scope): Bound =>
 
 const COMPUTES = new Set(['computed', 'useMemo']);
 
-const NONE: ReadonlyMap<string, Bound> = new Map();
-const stateOf = (name: string): Bound => ({ is: 'expr', expr: { is: 'unknown', name } });
+const NONE: ReadonlyMap<string, NameBinding> = new Map();
+const stateOf = (name: string): NameBinding => ({ is: 'expr', expr: { is: 'unknown', name } });
 
 const REFS = new Set(['ref', 'shallowRef', 'customRef', 'toRef', 'useTemplateRef', 'defineModel']);
 const isRef = (node: Node): boolean => {

@@ -1,25 +1,32 @@
 import type { Domains } from '../components/domain.js';
 import {
   constant,
-  mapAtoms,
+  mapComparisons,
   outcome,
   SOMETHING,
-  type Atom,
+  type Comparison,
   type Expr,
-  type Test,
+  type Condition,
 } from '../components/expr.js';
 import type { Constant } from '../language/operations.js';
-import { Assignment, type Given } from './assignment.js';
-import { candidatesOf, isLength, isVariable, LONGEST, pathOf, stepOf } from './candidates.js';
-import { overInputs, STATE, variablesOf, visitTest, type Variable } from './variables.js';
+import { Assignment, type AssignedValue } from './assignment.js';
+import { candidatesOf, isLength, isVariable, LONGEST, inputPath, stepOf } from './candidates.js';
+import {
+  conditionOverInputs,
+  STATE_PREFIX,
+  variablesOf,
+  visitCondition,
+  type Variable,
+} from './variables.js';
 
 /** A value of an input. A function stands for any that does nothing. */
-export type Value = Constant | readonly Value[] | { readonly [key: string]: Value } | (() => void);
+export type InputValue =
+  Constant | readonly InputValue[] | { readonly [key: string]: InputValue } | (() => void);
 
 /** Values that take an arm: of props and other inputs, and of state, by name. */
 export interface Example {
-  props: Readonly<Record<string, Value>>;
-  state: Readonly<Record<string, Value>>;
+  props: Readonly<Record<string, InputValue>>;
+  state: Readonly<Record<string, InputValue>>;
 }
 
 /** What the solver says of a condition. */
@@ -38,11 +45,11 @@ const MOST_EXAMPLES = 4;
  * State that may change while the conditions are asked one after another (`mayChange`) never makes a contradiction.
  */
 export function solve(
-  conditions: readonly Test[],
+  conditions: readonly Condition[],
   domains: Domains = new Map(),
   mayChange: (state: string) => boolean = () => false,
 ): Answer {
-  const tests = conditions.map(overInputs);
+  const tests = conditions.map(conditionOverInputs);
   const variables = variablesOf(tests, domains);
   const search = new Search(tests, variables);
   if (search.run()) return { is: 'inputs', examples: examplesOf(search) };
@@ -53,7 +60,7 @@ export function solve(
 
 // What can't be compared exactly is taken to hold: if even then nothing takes the arm, nothing does.
 function isContradiction(
-  tests: readonly Test[],
+  tests: readonly Condition[],
   domains: Domains,
   mayChange: (state: string) => boolean,
 ): boolean {
@@ -67,10 +74,10 @@ function isContradiction(
 class Search {
   readonly assignment: Assignment;
   readonly variables: readonly Variable[];
-  readonly tests: readonly Test[];
+  readonly tests: readonly Condition[];
   #tries = 0;
 
-  constructor(tests: readonly Test[], variables: readonly Variable[]) {
+  constructor(tests: readonly Condition[], variables: readonly Variable[]) {
     this.tests = tests;
     this.variables = variables;
     this.assignment = new Assignment(variables);
@@ -108,7 +115,7 @@ class Search {
   }
 
   // Of what compares by size, a number or its text does for any object; what is only asked for its properties must be there.
-  #likeAll(variable: Variable): Given[] {
+  #likeAll(variable: Variable): AssignedValue[] {
     const isSized = this.tests.some((test) => comparesBySize(test, variable));
     return this.candidates(variable).filter((each) => {
       if (each === 'parts') return true;
@@ -118,14 +125,14 @@ class Search {
     });
   }
 
-  candidates(variable: Variable): Given[] {
+  candidates(variable: Variable): AssignedValue[] {
     return candidatesOf(variable, this.tests, this.assignment);
   }
 }
 
-function comparesBySize(test: Test, variable: Variable): boolean {
+function comparesBySize(test: Condition, variable: Variable): boolean {
   let found = false;
-  visitTest(test, (expr) => {
+  visitCondition(test, (expr) => {
     found ||= expr.is === 'computed' && expr.of.some((each) => isVariable(each, variable));
   });
   return found;
@@ -161,7 +168,7 @@ const named = (_: string, value: unknown): unknown =>
         : value;
 
 // The neighbours of a number, and the other way of there being nothing.
-function alternatives(value: Constant, candidates: readonly Given[]): Expr[] {
+function alternatives(value: Constant, candidates: readonly AssignedValue[]): Expr[] {
   const constants = candidates.flatMap((each) => (each !== 'parts' && each.is === 'constant' ? [each] : []));
   if (typeof value === 'number')
     return constants.filter(
@@ -183,19 +190,19 @@ function dropNeedless(search: Search): void {
 }
 
 function exampleOf({ assignment, variables }: Search): Example {
-  const props: Record<string, Value> = {};
-  const state: Record<string, Value> = {};
+  const props: Record<string, InputValue> = {};
+  const state: Record<string, InputValue> = {};
   for (const { parent, path } of variables) {
     const [name = ''] = path;
     const value = parent ? undefined : assignment.filled({ is: 'prop', name });
     if (!value || value.is === 'prop') continue;
-    if (name.startsWith(STATE)) state[name.slice(STATE.length)] = valueOf(value);
+    if (name.startsWith(STATE_PREFIX)) state[name.slice(STATE_PREFIX.length)] = valueOf(value);
     else props[name] = valueOf(value);
   }
   return { props, state };
 }
 
-function valueOf(expr: Expr): Value {
+function valueOf(expr: Expr): InputValue {
   switch (expr.is) {
     case 'constant':
       return expr.value;
@@ -203,7 +210,7 @@ function valueOf(expr: Expr): Value {
       return expr.items.map(itemOf);
     case 'object':
       return Object.fromEntries(
-        expr.entries.filter(([, value]) => !pathOf(value)).map(([key, value]) => [key, valueOf(value)]),
+        expr.entries.filter(([, value]) => !inputPath(value)).map(([key, value]) => [key, valueOf(value)]),
       );
     default:
       return () => {};
@@ -211,18 +218,20 @@ function valueOf(expr: Expr): Value {
 }
 
 // Of an item, nothing was asked but that it is there.
-const itemOf = (expr: Expr): Value => (expr.is === 'something' || pathOf(expr) ? {} : valueOf(expr));
+const itemOf = (expr: Expr): InputValue => (expr.is === 'something' || inputPath(expr) ? {} : valueOf(expr));
 
 const EXACT = new Set(['<', '<=', '>', '>=']);
 
 /** A condition in which all that is not compared exactly is unknown. */
-function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
+function onlyExact(test: Condition, mayChange: (state: string) => boolean): Condition {
   const isInput = (expr: Expr): boolean => {
-    const path = pathOf(expr);
+    const path = inputPath(expr);
     const name = path?.[0] ?? '';
-    return path !== undefined && !(name.startsWith(STATE) && mayChange(name.slice(STATE.length)));
+    return (
+      path !== undefined && !(name.startsWith(STATE_PREFIX) && mayChange(name.slice(STATE_PREFIX.length)))
+    );
   };
-  const isSize = (expr: Expr): boolean => isLength(pathOf(expr) ?? []);
+  const isSize = (expr: Expr): boolean => isLength(inputPath(expr) ?? []);
   // Lengths are tried as far as lists are made: a larger bound says nothing.
   const isTried = (expr: Expr): boolean =>
     expr.is !== 'constant' ||
@@ -240,29 +249,29 @@ function onlyExact(test: Test, mayChange: (state: string) => boolean): Test {
     return EXACT.has(expr.by) && left !== undefined && right !== undefined && isPair(left, right, isNumber);
   };
   const isConstant = ({ is }: Expr): boolean => is === 'constant';
-  const isKept = (atom: Atom): boolean =>
+  const isKept = (atom: Comparison): boolean =>
     atom.is === 'truthy'
       ? isExact(atom.expr)
       : !atom.loose &&
         (isPair(atom.left, atom.right, isConstant) || (isConstant(atom.left) && isConstant(atom.right)));
-  return mapAtoms(test, (atom) => (isKept(atom) ? atom : { is: 'unsure' }));
+  return mapComparisons(test, (atom) => (isKept(atom) ? atom : { is: 'unsure' }));
 }
 
 /** Whether a condition holds for an example; undefined where that can't be told. */
-export function holdsFor(test: Test, { props, state }: Example): boolean | undefined {
-  return outcome(overInputs(test), (name) =>
-    exprOfInput(name.startsWith(STATE) ? state[name.slice(STATE.length)] : props[name]),
+export function holdsFor(test: Condition, { props, state }: Example): boolean | undefined {
+  return outcome(conditionOverInputs(test), (name) =>
+    exprOfInput(name.startsWith(STATE_PREFIX) ? state[name.slice(STATE_PREFIX.length)] : props[name]),
   );
 }
 
 /** The value of an input as an expression of the model. */
-export function exprOfInput(value: Value): Expr {
+export function exprOfInput(value: InputValue): Expr {
   if (typeof value === 'function') return SOMETHING;
   if (value === null || typeof value !== 'object') return constant(value);
   if (Array.isArray(value)) return { is: 'list', items: value.map(exprOfInput) };
   const entries = Object.entries(value).map(([key, each]): [string, Expr] => [
     key,
-    exprOfInput(each as Value),
+    exprOfInput(each as InputValue),
   ]);
   return { is: 'object', entries, open: false };
 }

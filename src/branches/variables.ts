@@ -1,4 +1,12 @@
-import { computed, mapAtoms, memberOf, not, UNKNOWN, type Expr, type Test } from '../components/expr.js';
+import {
+  computed,
+  mapComparisons,
+  memberOfExpr,
+  not,
+  UNKNOWN,
+  type Expr,
+  type Condition,
+} from '../components/expr.js';
 import { ANYTHING, type Domain, type Domains } from '../components/domain.js';
 
 /** A value that a condition depends on: an input, or a property of one. */
@@ -13,14 +21,14 @@ export interface Variable {
 }
 
 /** What the names of state start with, to tell them from props. */
-export const STATE = '~';
+export const STATE_PREFIX = '~';
 
 /**
  * A condition over inputs alone: names of state become inputs of their own, and what can't be compared exactly becomes
  * unknown, so that nothing is said of it.
  */
-export const overInputs = (test: Test): Test =>
-  mapAtoms(test, (atom) =>
+export const conditionOverInputs = (test: Condition): Condition =>
+  mapComparisons(test, (atom) =>
     atom.is === 'truthy'
       ? eitherWay([inputExpr(atom.expr)], ([expr = UNKNOWN]) => ({ is: 'truthy', expr }))
       : eitherWay([inputExpr(atom.left), inputExpr(atom.right)], ([left = UNKNOWN, right = UNKNOWN]) => ({
@@ -31,12 +39,17 @@ export const overInputs = (test: Test): Test =>
   );
 
 // `(a ? b : c) < d` is `a && b < d || !a && c < d`: what is compared is then an input or a constant.
-function eitherWay(sides: readonly Expr[], make: (sides: readonly Expr[]) => Test, depth = 0): Test {
+function eitherWay(
+  sides: readonly Expr[],
+  make: (sides: readonly Expr[]) => Condition,
+  depth = 0,
+): Condition {
   const at = depth < DEEPEST ? sides.findIndex((side) => conditionalIn(side) !== undefined) : -1;
   const side = sides[at];
   const found = side && conditionalIn(side);
   if (!side || !found) return make(sides);
-  const way = (value: Expr): Test => eitherWay(sides.with(at, replaced(side, found, value)), make, depth + 1);
+  const way = (value: Expr): Condition =>
+    eitherWay(sides.with(at, replaced(side, found, value)), make, depth + 1);
   return {
     is: 'any',
     of: [
@@ -61,7 +74,7 @@ function conditionalIn(expr: Expr): Conditional | undefined {
 
 function replaced(expr: Expr, old: Expr, by: Expr): Expr {
   if (expr === old) return by;
-  if (expr.is === 'member') return memberOf(replaced(expr.of, old, by), expr.name, expr.optional);
+  if (expr.is === 'member') return memberOfExpr(replaced(expr.of, old, by), expr.name, expr.optional);
   return expr.is === 'computed'
     ? computed(
         expr.by,
@@ -75,9 +88,9 @@ function inputExpr(expr: Expr): Expr {
     case 'unknown':
       return expr.name === undefined
         ? expr
-        : (expr.path ?? []).reduce<Expr>((of, name) => memberOf(of, name), {
+        : (expr.path ?? []).reduce<Expr>((of, name) => memberOfExpr(of, name), {
             is: 'prop',
-            name: STATE + expr.name,
+            name: STATE_PREFIX + expr.name,
           });
     case 'member':
       return { ...expr, of: inputExpr(expr.of) };
@@ -86,7 +99,7 @@ function inputExpr(expr: Expr): Expr {
     case 'if':
       return {
         is: 'if',
-        test: overInputs(expr.test),
+        test: conditionOverInputs(expr.test),
         then: inputExpr(expr.then),
         otherwise: inputExpr(expr.otherwise),
       };
@@ -104,14 +117,14 @@ function inputExpr(expr: Expr): Expr {
 }
 
 /** The variables of conditions over inputs, those of an object before its properties. */
-export function variablesOf(tests: readonly Test[], domains: Domains): Variable[] {
+export function variablesOf(tests: readonly Condition[], domains: Domains): Variable[] {
   const roots = new Map<string, Variable>();
   const visit = (expr: Expr): void => {
     const found = variableAt(expr, roots, domains);
     if (found) found.asked = true;
     else partsOf(expr).forEach(visit);
   };
-  tests.forEach((test) => visitTest(test, visit));
+  tests.forEach((test) => visitCondition(test, visit));
   // What may be anything takes after what it is compared with.
   const isOpen = ({ domain }: Variable): boolean => domain.kinds.includes('anything');
   return [...roots.values()].sort((a, b) => Number(isOpen(a)) - Number(isOpen(b))).flatMap(withMembers);
@@ -154,11 +167,11 @@ const memberDomain = ({ members, items, kinds }: Domain, name: string): Domain =
 };
 
 /** Calls `visit` for every expression that a condition compares or asks for its truth. */
-export const visitTest = (test: Test, visit: (expr: Expr) => void): void =>
+export const visitCondition = (test: Condition, visit: (expr: Expr) => void): void =>
   comparisonsIn(test).forEach((sides) => sides.forEach((side) => visit(side)));
 
 /** What a condition asks: two expressions that it compares, or one that it asks for its truth. */
-export function comparisonsIn(test: Test): Expr[][] {
+export function comparisonsIn(test: Condition): Expr[][] {
   switch (test.is) {
     case 'truthy':
       return [[test.expr]];
@@ -183,7 +196,7 @@ export function partsOf(expr: Expr): Expr[] {
       return [...expr.of];
     case 'if': {
       const parts = [expr.then, expr.otherwise];
-      visitTest(expr.test, (each) => parts.push(each));
+      visitCondition(expr.test, (each) => parts.push(each));
       return parts;
     }
     case 'object':

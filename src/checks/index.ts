@@ -4,14 +4,14 @@ import { CLEANUP } from './cleanup/index.js';
 import { ENVIRONMENT } from './environment/index.js';
 import { OVERLOAD } from './overload/index.js';
 import { QUERIES } from './queries/index.js';
-import { STATE } from './state/index.js';
+import { STATE_CHECKS } from './state/index.js';
 import { ALLOWANCES } from './allowances.js';
 
 /** Every check, by family and number. */
 export const CHECKS: readonly Check[] = [
   ...ENVIRONMENT,
   ...QUERIES,
-  ...STATE,
+  ...STATE_CHECKS,
   ...CLEANUP,
   ...OVERLOAD,
   ...BRANCHES,

@@ -10,7 +10,7 @@ import { printable } from '../util/printable.js';
 import { UsageError } from './exit.js';
 
 /** What a command works on: a root, and the paths below it. Absolute, with `/`. */
-export interface Scope {
+export interface CommandScope {
   root: string;
   paths: string[];
   settings: Settings;
@@ -19,7 +19,7 @@ export interface Scope {
 const CONFIG = 'wexlet.json';
 
 /** The scope of a command: the current folder, or the given paths; throws UsageError for one that is not there. */
-export function scopeOf(given: readonly string[], cwd = process.cwd()): Scope {
+export function commandScope(given: readonly string[], cwd = process.cwd()): CommandScope {
   const here = slashed(realpathSync(cwd));
   const paths = (given.length ? given : ['.']).map((path) => {
     const full = resolve(cwd, path);

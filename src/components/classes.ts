@@ -1,18 +1,19 @@
 import type { Node } from 'oxc-parser';
 import { memberName } from '../syntax/tree.js';
 import { textPieces, UNKNOWN, type Expr } from './expr.js';
-import { exprOf, testFrom } from './expressions.js';
-import type { Scope } from './scope.js';
+import { exprOf, conditionFrom } from './read-expr.js';
+import type { ComponentScope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';
 
 const JOINERS = new Set(['clsx', 'classnames', 'classNames', 'cx', 'cn', 'cc', 'css']);
 const KEEPING = new Set(['join', 'filter', 'trim']);
 
 /** The class names that an expression gives: a string, a list, an object of conditions, or a helper that joins them. */
-export const classesOf = (node: Node, scope: Scope): ClassList => classesIn(exprOf(node, joining(scope)));
+export const classesOf = (node: Node, scope: ComponentScope): ClassList =>
+  classesIn(exprOf(node, joining(scope)));
 
 // A helper that joins class names gives all that it is given; any other may give them, and more.
-const joining = (scope: Scope): Scope => ({
+const joining = (scope: ComponentScope): ComponentScope => ({
   ...scope,
   called(callee, args, inside, depth) {
     const known = scope.called?.(callee, args, inside, depth);
@@ -35,9 +36,9 @@ export function classesIn(expr: Expr): ClassList {
     case 'choice':
       return maybe(...expr.options.map(classesIn));
     case 'list':
-      return together(expr.items.map(classesIn));
+      return joinedClasses(expr.items.map(classesIn));
     case 'object':
-      return together([...expr.entries.map(ofCondition), expr.open ? OPEN : NO_CLASSES]);
+      return joinedClasses([...expr.entries.map(ofCondition), expr.open ? OPEN : NO_CLASSES]);
     case 'constant':
       return typeof expr.value === 'string' ? inText(expr) : NO_CLASSES;
     default:
@@ -48,7 +49,7 @@ export function classesIn(expr: Expr): ClassList {
 const OPEN: ClassList = { ...NO_CLASSES, open: true };
 
 const isFalsyPart = ({ test, otherwise }: Extract<Expr, { is: 'if' }>): boolean =>
-  (test.is === 'truthy' && test.expr === otherwise) || testFrom(otherwise) === test;
+  (test.is === 'truthy' && test.expr === otherwise) || conditionFrom(otherwise) === test;
 
 function inText(expr: Expr): ClassList {
   const marked = textPieces(expr)
@@ -65,7 +66,7 @@ function ofCondition([name, value]: readonly [string, Expr]): ClassList {
 }
 
 /** Several lists on one element. */
-export function together(lists: readonly ClassList[]): ClassList {
+export function joinedClasses(lists: readonly ClassList[]): ClassList {
   const filled = lists.filter((each) => each !== NO_CLASSES);
   if (filled.length < 2) return filled[0] ?? NO_CLASSES;
   return {
@@ -76,6 +77,6 @@ export function together(lists: readonly ClassList[]): ClassList {
 }
 
 const maybe = (...lists: ClassList[]): ClassList => {
-  const all = together(lists);
+  const all = joinedClasses(lists);
   return { always: [], maybe: [...all.always, ...all.maybe], open: all.open };
 };

@@ -16,7 +16,7 @@ export type Expr =
   | { is: 'shown'; how: Showing; of: Expr }
   /** One of these, depending on something. */
   | { is: 'choice'; options: readonly Expr[] }
-  | { is: 'if'; test: Test; then: Expr; otherwise: Expr }
+  | { is: 'if'; test: Condition; then: Expr; otherwise: Expr }
   /** `open`: it may have other entries. */
   | { is: 'object'; entries: readonly (readonly [string, Expr])[]; open: boolean }
   | { is: 'list'; items: readonly Expr[] }
@@ -28,12 +28,12 @@ export type Expr =
   | { is: 'unknown'; name?: string; path?: readonly string[] };
 
 /** A condition, as far as it can be read. */
-export type Test =
+export type Condition =
   | { is: 'truthy'; expr: Expr }
   /** `loose`: after the conversions of `==`. */
   | { is: 'same'; left: Expr; right: Expr; loose?: boolean }
-  | { is: 'not'; of: Test }
-  | { is: 'all' | 'any'; of: readonly Test[] }
+  | { is: 'not'; of: Condition }
+  | { is: 'all' | 'any'; of: readonly Condition[] }
   | { is: 'unsure' };
 
 /** What the names of items start with, which are no props. */
@@ -41,67 +41,67 @@ export const ITEM = '@';
 
 export const UNKNOWN: Expr = { is: 'unknown' };
 export const SOMETHING: Expr = { is: 'something' };
-export const UNSURE: Test = { is: 'unsure' };
+export const UNSURE: Condition = { is: 'unsure' };
 export const constant = (value: Constant): Expr => ({ is: 'constant', value });
-export const truthy = (expr: Expr): Test => ({ is: 'truthy', expr });
-export const not = (of: Test): Test => (of.is === 'not' ? of.of : { is: 'not', of });
-export const both = (...of: Test[]): Test => ({ is: 'all', of });
+export const truthy = (expr: Expr): Condition => ({ is: 'truthy', expr });
+export const not = (of: Condition): Condition => (of.is === 'not' ? of.of : { is: 'not', of });
+export const both = (...of: Condition[]): Condition => ({ is: 'all', of });
 
 /** A condition that compares nothing in itself: it asks for a truth, or whether two are the same. */
-export type Atom = Extract<Test, { is: 'truthy' | 'same' }>;
+export type Comparison = Extract<Condition, { is: 'truthy' | 'same' }>;
 
 /** A condition with each of its comparisons replaced. */
-export function mapAtoms(test: Test, map: (atom: Atom) => Test): Test {
+export function mapComparisons(test: Condition, map: (atom: Comparison) => Condition): Condition {
   switch (test.is) {
     case 'truthy':
     case 'same':
       return map(test);
     case 'not':
-      return { is: 'not', of: mapAtoms(test.of, map) };
+      return { is: 'not', of: mapComparisons(test.of, map) };
     case 'all':
     case 'any':
-      return { is: test.is, of: test.of.map((each) => mapAtoms(each, map)) };
+      return { is: test.is, of: test.of.map((each) => mapComparisons(each, map)) };
     default:
       return test;
   }
 }
 
 /** Whether an expression is null or undefined. */
-export const nullish = (expr: Expr): Test => ({
+export const nullish = (expr: Expr): Condition => ({
   is: 'any',
-  of: [null, undefined].map((value): Test => ({ is: 'same', left: expr, right: constant(value) })),
+  of: [null, undefined].map((value): Condition => ({ is: 'same', left: expr, right: constant(value) })),
 });
 
 /** What names of props stand for; undefined for those that nothing is known of. */
 export type GivenProps = (prop: string) => Expr | undefined;
 
 /** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
-export function filled(expr: Expr, given: GivenProps): Expr {
+export function filledExpr(expr: Expr, given: GivenProps): Expr {
   switch (expr.is) {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;
     case 'member':
-      return memberOf(filled(expr.of, given), expr.name, expr.optional);
+      return memberOfExpr(filledExpr(expr.of, given), expr.name, expr.optional);
     case 'computed':
       return computed(
         expr.by,
-        expr.of.map((each) => filled(each, given)),
+        expr.of.map((each) => filledExpr(each, given)),
       );
     case 'text':
-      return joined(expr.parts.map((part) => filled(part, given)));
+      return joined(expr.parts.map((part) => filledExpr(part, given)));
     case 'shown':
-      return shown(filled(expr.of, given), expr.how);
+      return shown(filledExpr(expr.of, given), expr.how);
     case 'choice':
-      return oneOf(expr.options.map((option) => filled(option, given)));
+      return oneOf(expr.options.map((option) => filledExpr(option, given)));
     case 'if': {
       const holds = outcome(expr.test, given);
-      if (holds !== undefined) return filled(holds ? expr.then : expr.otherwise, given);
-      return oneOf([filled(expr.then, given), filled(expr.otherwise, given)]);
+      if (holds !== undefined) return filledExpr(holds ? expr.then : expr.otherwise, given);
+      return oneOf([filledExpr(expr.then, given), filledExpr(expr.otherwise, given)]);
     }
     case 'object':
-      return { ...expr, entries: expr.entries.map(([key, value]) => [key, filled(value, given)]) };
+      return { ...expr, entries: expr.entries.map(([key, value]) => [key, filledExpr(value, given)]) };
     case 'list':
-      return { ...expr, items: expr.items.map((item) => filled(item, given)) };
+      return { ...expr, items: expr.items.map((item) => filledExpr(item, given)) };
     default:
       return expr;
   }
@@ -116,7 +116,7 @@ export function computed(by: string, of: readonly Expr[]): Expr {
   }
   const operands: Data[] = [];
   for (const each of of) {
-    const data = dataOf(each);
+    const data = dataOfExpr(each);
     // Most are asked for again and again with something still open.
     if (!data) return { is: 'computed', by, of };
     operands.push(data.value);
@@ -126,14 +126,14 @@ export function computed(by: string, of: readonly Expr[]): Expr {
 }
 
 /** All of an expression as data; undefined where any of it is not known. */
-export function dataOf(expr: Expr): { value: Data } | undefined {
+export function dataOfExpr(expr: Expr): { value: Data } | undefined {
   switch (expr.is) {
     case 'constant':
       return expr;
     case 'list': {
       const items: Data[] = [];
       for (const item of expr.items) {
-        const data = dataOf(item);
+        const data = dataOfExpr(item);
         if (!data) return undefined;
         items.push(data.value);
       }
@@ -143,7 +143,7 @@ export function dataOf(expr: Expr): { value: Data } | undefined {
       const entries: Record<string, Data> = {};
       if (expr.open) return undefined;
       for (const [key, value] of expr.entries) {
-        const data = dataOf(value);
+        const data = dataOfExpr(value);
         if (!data) return undefined;
         entries[key] = data.value;
       }
@@ -176,7 +176,7 @@ export function shown(expr: Expr, how: Showing): Expr {
     case 'if':
       return { ...expr, then: shown(expr.then, how), otherwise: shown(expr.otherwise, how) };
     default: {
-      const data = dataOf(expr);
+      const data = dataOfExpr(expr);
       if (!data) return { is: 'shown', how, of: expr };
       const text = shownData(data.value, how);
       return text ? constant(text.value) : UNKNOWN;
@@ -192,7 +192,7 @@ function isIn(items: readonly Expr[], wanted: Expr): boolean | undefined {
 }
 
 /** A property of what an expression gives; `optional`: undefined where there is nothing to read it from. */
-export function memberOf(expr: Expr, name: string, optional = false): Expr {
+export function memberOfExpr(expr: Expr, name: string, optional = false): Expr {
   switch (expr.is) {
     case 'object': {
       const entry = expr.entries.findLast(([key]) => key === name);
@@ -203,12 +203,12 @@ export function memberOf(expr: Expr, name: string, optional = false): Expr {
       if (!/^(?:0|[1-9]\d*)$/.test(name)) return name in [] ? UNKNOWN : constant(undefined);
       return expr.items[Number(name)] ?? constant(undefined);
     case 'choice':
-      return oneOf(expr.options.map((option) => memberOf(option, name, optional)));
+      return oneOf(expr.options.map((option) => memberOfExpr(option, name, optional)));
     case 'if':
       return {
         ...expr,
-        then: memberOf(expr.then, name, optional),
-        otherwise: memberOf(expr.otherwise, name, optional),
+        then: memberOfExpr(expr.then, name, optional),
+        otherwise: memberOfExpr(expr.otherwise, name, optional),
       };
     case 'prop':
     case 'member':
@@ -228,12 +228,12 @@ export function memberOf(expr: Expr, name: string, optional = false): Expr {
 }
 
 /** Whether a condition holds with these props; undefined where that can't be told. */
-export function outcome(test: Test, given: GivenProps): boolean | undefined {
+export function outcome(test: Condition, given: GivenProps): boolean | undefined {
   switch (test.is) {
     case 'truthy':
-      return truth(filled(test.expr, given));
+      return truth(filledExpr(test.expr, given));
     case 'same':
-      return equal(filled(test.left, given), filled(test.right, given), test.loose);
+      return equal(filledExpr(test.left, given), filledExpr(test.right, given), test.loose);
     case 'not': {
       const inner = outcome(test.of, given);
       return inner === undefined ? undefined : !inner;
@@ -301,7 +301,7 @@ export function joined(parts: readonly Expr[]): Expr {
 
 // A list or object that is data is the text that the language makes of it.
 function asOneText(part: Expr): Expr {
-  const data = part.is === 'list' || part.is === 'object' ? dataOf(part) : undefined;
+  const data = part.is === 'list' || part.is === 'object' ? dataOfExpr(part) : undefined;
   return data ? constant(String(data.value)) : part;
 }
 
@@ -360,14 +360,14 @@ const MOST_CHOICES = 6;
 /** Every constant that an expression may give; undefined where it may give something else. */
 export function possibleValues(expr: Expr): Constant[] | undefined {
   if (expr.is === 'constant') return [expr.value];
-  const options = optionsOf(expr);
+  const options = choicesOf(expr);
   if (!options) return undefined;
   const all = options.map(possibleValues);
   return all.some((each) => !each) ? undefined : all.flatMap((each) => each ?? []);
 }
 
 /** The expressions of which one is given. */
-export function optionsOf(expr: Expr): readonly Expr[] | undefined {
+export function choicesOf(expr: Expr): readonly Expr[] | undefined {
   if (expr.is === 'if') return [expr.then, expr.otherwise];
   return expr.is === 'choice' ? expr.options : undefined;
 }
@@ -380,8 +380,8 @@ export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
   visitProps(expr, (name) => visit(name));
 
 /** Calls `visit` for every prop that a condition reads. */
-export const propsInTest = (test: Test, visit: (name: string) => void): void =>
-  visitPropsInTest(test, (name) => visit(name));
+export const propsInCondition = (test: Condition, visit: (name: string) => void): void =>
+  visitPropsInCondition(test, (name) => visit(name));
 
 /** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
 export function visitProps(expr: Expr, visit: VisitProp): void {
@@ -404,7 +404,7 @@ export function visitProps(expr: Expr, visit: VisitProp): void {
     case 'choice':
       return expr.options.forEach(sub);
     case 'if':
-      visitPropsInTest(expr.test, visit);
+      visitPropsInCondition(expr.test, visit);
       sub(expr.then);
       return sub(expr.otherwise);
     case 'object':
@@ -415,7 +415,7 @@ export function visitProps(expr: Expr, visit: VisitProp): void {
 }
 
 /** Calls `visit` for every prop that a condition reads, with the number that it is compared with by size. */
-export function visitPropsInTest(test: Test, visit: VisitProp): void {
+export function visitPropsInCondition(test: Condition, visit: VisitProp): void {
   switch (test.is) {
     case 'truthy':
       return visitProps(test.expr, visit);
@@ -423,10 +423,10 @@ export function visitPropsInTest(test: Test, visit: VisitProp): void {
       visitProps(test.left, visit);
       return visitProps(test.right, visit);
     case 'not':
-      return visitPropsInTest(test.of, visit);
+      return visitPropsInCondition(test.of, visit);
     case 'all':
     case 'any':
-      return test.of.forEach((each) => visitPropsInTest(each, visit));
+      return test.of.forEach((each) => visitPropsInCondition(each, visit));
   }
 }
 

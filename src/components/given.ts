@@ -9,7 +9,7 @@ import {
 } from './view.js';
 
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
-export interface Given {
+export interface TagContents {
   attributes: Map<string, Expr>;
   props: Map<string, Prop>;
   classes: ClassList;
@@ -22,7 +22,7 @@ export interface Given {
 }
 
 /** A tag with nothing written in it, to be filled. */
-export const nothingGiven = (): Given => ({
+export const nothingGiven = (): TagContents => ({
   attributes: new Map(),
   props: new Map(),
   classes: NO_CLASSES,
@@ -32,19 +32,19 @@ export const nothingGiven = (): Given => ({
 });
 
 /** Notes that anything may be given beside what is read, class names included. */
-export function opened(given: Given): void {
+export function openTag(given: TagContents): void {
   given.open = true;
   given.classes = { ...given.classes, open: true };
 }
 
 /** The element that a tag makes of what it is given. */
 export const elementNode = (
-  { attributes, classes, open, rest, events, handlers }: Given,
+  { attributes, classes, open, rest, events, handlers }: TagContents,
   own: Pick<ElementNode, 'tag' | 'chosen' | 'place' | 'children'>,
 ): ElementNode => ({ kind: 'element', ...own, attributes, classes, open, rest, events, handlers });
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (
-  { props, open, rest, events }: Given,
+  { props, open, rest, events }: TagContents,
   own: Pick<ComponentNode, 'name' | 'ref' | 'place' | 'slots'>,
 ): ComponentNode => ({ kind: 'component', ...own, props, open, rest, events });

@@ -1,41 +1,41 @@
 import type { Node } from 'oxc-parser';
 import { memberName, unwrapped } from '../syntax/tree.js';
-import type { Expr, Test } from './expr.js';
+import type { Expr, Condition } from './expr.js';
 import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
 
 /** What a name stands for inside a component. */
-export type Bound =
+export type NameBinding =
   | { is: 'prop'; name: string; fallback?: Node }
   /** The object of all props. */
   | { is: 'props' }
   /** The object of all props but some. */
   | { is: 'rest'; except: readonly string[] }
   /** A property of what another name stands for. */
-  | { is: 'part'; of: Bound; key: string; scope: Scope }
+  | { is: 'part'; of: NameBinding; key: string; scope: ComponentScope }
   /** What a name stands for, or an expression where that is undefined. */
-  | { is: 'either'; of: Bound; otherwise: Node; scope: Scope }
+  | { is: 'either'; of: NameBinding; otherwise: Node; scope: ComponentScope }
   /** Declared by an expression or function that can be read in its own scope. */
-  | { is: 'node'; node: Node; scope: Scope }
+  | { is: 'node'; node: Node; scope: ComponentScope }
   | { is: 'expr'; expr: Expr }
   | { is: 'view'; view: readonly ViewNode[] }
   /** Declared by `let`, and assigned under conditions: the last way that holds counts. */
-  | { is: 'assigned'; ways: readonly Way[]; scope: Scope }
+  | { is: 'assigned'; ways: readonly WayOut[]; scope: ComponentScope }
   | { is: 'unknown' };
 
 /** One way to a value: the expression, and the condition that leads to it. */
-export interface Way {
+export interface WayOut {
   node: Node | undefined;
-  test: Test;
+  test: Condition;
 }
 
 /** Looks up names where an expression stands. */
-export interface Scope {
-  lookup(name: string): Bound | undefined;
+export interface ComponentScope {
+  lookup(name: string): NameBinding | undefined;
   /** The component that a name in markup stands for. */
   ref(name: string): ComponentRef | undefined;
   /** What a call gives, where the scope follows calls of functions. */
-  called?(callee: Node, args: readonly Expr[], scope: Scope, depth: number): Expr | undefined;
+  called?(callee: Node, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
 }
@@ -43,7 +43,7 @@ export interface Scope {
 export const DEEPEST = 8;
 
 /** Whether an expression is the object of all props: `props`, `this.props`, `$props`. */
-export function isProps(node: Node, scope: Scope): boolean {
+export function isProps(node: Node, scope: ComponentScope): boolean {
   const inner = unwrapped(node);
   if (inner.type === 'Identifier') return scope.lookup(inner.name)?.is === 'props';
   return (
@@ -54,7 +54,10 @@ export function isProps(node: Node, scope: Scope): boolean {
 }
 
 /** The expression or function behind a name, followed through plain aliases. */
-export function resolved(node: Node, scope: Scope): { node: Node; scope: Scope } | undefined {
+export function resolved(
+  node: Node,
+  scope: ComponentScope,
+): { node: Node; scope: ComponentScope } | undefined {
   let at = { node: unwrapped(node), scope };
   for (let step = 0; step < DEEPEST; step++) {
     if (at.node.type !== 'Identifier') return at;
@@ -66,7 +69,7 @@ export function resolved(node: Node, scope: Scope): { node: Node; scope: Scope }
 }
 
 /** A scope in which some names stand for something else. */
-export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
+export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBinding>): ComponentScope {
   return {
     text: scope.text,
     called: scope.called,
@@ -76,7 +79,12 @@ export function inner(scope: Scope, names: ReadonlyMap<string, Bound>): Scope {
 }
 
 /** Binds the names of a pattern to the parts of the value that an expression gives. */
-export function bindPattern(pattern: Node, init: Node | null, names: Map<string, Bound>, scope: Scope): void {
+export function declarePattern(
+  pattern: Node,
+  init: Node | null,
+  names: Map<string, NameBinding>,
+  scope: ComponentScope,
+): void {
   const whole = init ? boundOf(unwrapped(init), scope) : UNKNOWN_BOUND;
   bindNames(pattern, whole, partsIn(scope), ({ name }, bound) => {
     // A name that is declared twice could be either, but for props by their own name.
@@ -85,16 +93,16 @@ export function bindPattern(pattern: Node, init: Node | null, names: Map<string,
   });
 }
 
-const UNKNOWN_BOUND: Bound = { is: 'unknown' };
+const UNKNOWN_BOUND: NameBinding = { is: 'unknown' };
 
-function boundOf(value: Node, scope: Scope): Bound {
+function boundOf(value: Node, scope: ComponentScope): NameBinding {
   if (isProps(value, scope)) return { is: 'props' };
   const same = value.type === 'Identifier' ? scope.lookup(value.name) : undefined;
   return same && same.is !== 'node' ? same : { is: 'node', node: value, scope };
 }
 
 /** The parts of what names stand for. */
-export const partsIn = (scope: Scope): Parts<Bound> => ({
+export const partsIn = (scope: ComponentScope): Parts<NameBinding> => ({
   member: (of, key) => memberOfBound(of, key, scope),
   item: (of, at) => memberOfBound(of, String(at), scope),
   rest: (of, taken) =>
@@ -107,14 +115,14 @@ export const partsIn = (scope: Scope): Parts<Bound> => ({
   unknown: () => UNKNOWN_BOUND,
 });
 
-function memberOfBound(of: Bound, key: string, scope: Scope): Bound {
+function memberOfBound(of: NameBinding, key: string, scope: ComponentScope): NameBinding {
   if (of.is === 'props') return { is: 'prop', name: key };
   return of.is === 'unknown' ? of : { is: 'part', of, key, scope };
 }
 
 /** Binds the first parameter of a component function as its props. */
-export function propsOf(param: Node | undefined): Map<string, Bound> {
-  const names = new Map<string, Bound>();
+export function propsOf(param: Node | undefined): Map<string, NameBinding> {
+  const names = new Map<string, NameBinding>();
   const pattern = param?.type === 'AssignmentPattern' ? param.left : param;
   if (!pattern) return names;
   bindNames(pattern, { is: 'props' }, PROP_PARTS, ({ name }, bound) => names.set(name, bound));
@@ -122,7 +130,7 @@ export function propsOf(param: Node | undefined): Map<string, Bound> {
 }
 
 // Parts of a prop are unknown: no scope is at hand to read their defaults in.
-const PROP_PARTS: Parts<Bound> = {
+const PROP_PARTS: Parts<NameBinding> = {
   member: (of, key) => (of.is === 'props' ? { is: 'prop', name: key } : UNKNOWN_BOUND),
   item: () => UNKNOWN_BOUND,
   rest: (of, taken) =>
@@ -132,7 +140,7 @@ const PROP_PARTS: Parts<Bound> = {
 };
 
 /** `this.head()` */
-export function ownMethod(callee: Node, scope: Scope): Bound | undefined {
+export function ownMethod(callee: Node, scope: ComponentScope): NameBinding | undefined {
   const isOwn = callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression';
   return isOwn ? scope.lookup(`this.${memberName(callee)}`) : undefined;
 }

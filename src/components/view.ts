@@ -1,7 +1,7 @@
 import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
-import type { Expr, Test } from './expr.js';
+import type { Expr, Condition } from './expr.js';
 
 /** The class names of an element: always there, there on a condition, and whether others may be. */
 export interface ClassList {
@@ -58,7 +58,7 @@ export interface ComponentNode {
 }
 
 /** One of several ways that are never taken together; `of`: the offset of what divides them. */
-export interface Arm {
+export interface TemplateArm {
   of: number;
   arm: number;
   /** In templates: `then`, `else`, `else if …`, `case …`, `default`. */
@@ -74,7 +74,14 @@ export type ViewNode =
   /** Where a prop or slot of the component is shown. */
   | { kind: 'slot'; name: string; fallback: readonly ViewNode[]; place: Span }
   /** There only under a condition, given as it is written, and as far as it can be worked out. */
-  | { kind: 'branch'; condition: string; test?: Test; arm?: Arm; children: readonly ViewNode[]; place: Span }
+  | {
+      kind: 'branch';
+      condition: string;
+      test?: Condition;
+      arm?: TemplateArm;
+      children: readonly ViewNode[];
+      place: Span;
+    }
   /** Once for each item of `over`, which goes by a prop's name inside. */
   | { kind: 'repeat'; over?: Expr; item?: string; children: readonly ViewNode[]; place: Span }
   /** Something that can't be read. */

@@ -1,18 +1,18 @@
 import type { Node } from 'oxc-parser';
 import { walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
-import { both, not, UNSURE, type Test } from './expr.js';
-import { exprOf, testOf } from './expressions.js';
+import { both, not, UNSURE, type Condition } from './expr.js';
+import { exprOf, conditionOf } from './read-expr.js';
 import { completion, completionOf, mayLeave } from '../language/completion.js';
-import { bindPattern, inner, type Bound, type Scope, type Way } from './scope.js';
+import { declarePattern, inner, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
 
-const ALWAYS: Test = { is: 'all', of: [] };
-const NEVER: Test = { is: 'any', of: [] };
+const ALWAYS: Condition = { is: 'all', of: [] };
+const NEVER: Condition = { is: 'any', of: [] };
 
 /** What a function gives back: each expression, with the condition that leads to it. `always`: no condition at all. */
-export function waysOut(fn: FunctionNode, scope: Scope): (Way & { always: boolean })[] {
+export function waysOut(fn: FunctionNode, scope: ComponentScope): (WayOut & { always: boolean })[] {
   if (!fn.body) return [];
   if (fn.body.type !== 'BlockStatement') return [{ node: fn.body as Node, test: ALWAYS, always: true }];
-  const ways: Way[] = [];
+  const ways: WayOut[] = [];
   follow(fn.body.body, ALWAYS, scope, (statement, test) => {
     if (statement.type === 'ReturnStatement') ways.push({ node: statement.argument ?? undefined, test });
   });
@@ -20,8 +20,8 @@ export function waysOut(fn: FunctionNode, scope: Scope): (Way & { always: boolea
 }
 
 /** The ways to the values of names that a function declares by `let` and assigns outside of loops and callbacks. */
-function assignedIn(fn: FunctionNode, scope: Scope): Map<string, Way[]> {
-  const ways = new Map<string, Way[]>();
+function assignedIn(fn: FunctionNode, scope: ComponentScope): Map<string, WayOut[]> {
+  const ways = new Map<string, WayOut[]>();
   if (fn.body?.type !== 'BlockStatement') return ways;
   const { body } = fn.body;
   for (const statement of body) {
@@ -58,10 +58,15 @@ function mentions(node: Node, name: string): boolean {
   return found;
 }
 
-type Visit = (statement: Node, test: Test) => void;
+type Visit = (statement: Node, test: Condition) => void;
 
 // Statements in order, each with the condition under which it runs; gives the condition to come out behind them.
-function follow(statements: readonly Node[], start: Test, scope: Scope, visit: Visit): Test {
+function follow(
+  statements: readonly Node[],
+  start: Condition,
+  scope: ComponentScope,
+  visit: Visit,
+): Condition {
   let under = start;
   for (const statement of statements) {
     visit(statement, under);
@@ -101,11 +106,11 @@ function follow(statements: readonly Node[], start: Test, scope: Scope, visit: V
 
 function followIf(
   node: Extract<Node, { type: 'IfStatement' }>,
-  under: Test,
-  scope: Scope,
+  under: Condition,
+  scope: ComponentScope,
   visit: Visit,
-): Test {
-  const test = testOf(node.test, scope);
+): Condition {
+  const test = conditionOf(node.test, scope);
   const yes = follow([node.consequent], joinedWith(under, test), scope, visit);
   const otherwise = joinedWith(under, not(test));
   const no = node.alternate ? follow([node.alternate], otherwise, scope, visit) : otherwise;
@@ -115,18 +120,18 @@ function followIf(
 
 function followSwitch(
   node: Extract<Node, { type: 'SwitchStatement' }>,
-  under: Test,
-  scope: Scope,
+  under: Condition,
+  scope: ComponentScope,
   visit: Visit,
-): Test {
+): Condition {
   const subject = exprOf(node.discriminant, scope);
-  const tests = node.cases.flatMap(({ test }): Test[] =>
+  const tests = node.cases.flatMap(({ test }): Condition[] =>
     test ? [{ is: 'same', left: subject, right: exprOf(test, scope) }] : [],
   );
-  let fallsTo: Test[] = [];
+  let fallsTo: Condition[] = [];
   let goesOn = false;
   for (const [i, { test, consequent }] of node.cases.entries()) {
-    const own: Test = test
+    const own: Condition = test
       ? { is: 'same', left: subject, right: exprOf(test, scope) }
       : not({ is: 'any', of: tests });
     fallsTo.push(own);
@@ -146,7 +151,8 @@ const onlyFalls = (node: Node): boolean => {
   return ends.size === 1 && ends.has('falls');
 };
 
-const joinedWith = (under: Test, test: Test): Test => (under === ALWAYS ? test : both(under, test));
+const joinedWith = (under: Condition, test: Condition): Condition =>
+  under === ALWAYS ? test : both(under, test);
 
 /**
  * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
@@ -154,11 +160,11 @@ const joinedWith = (under: Test, test: Test): Test => (under === ALWAYS ? test :
  */
 export function functionScope(
   fn: FunctionNode,
-  outer: Scope,
-  params: ReadonlyMap<string, Bound>,
+  outer: ComponentScope,
+  params: ReadonlyMap<string, NameBinding>,
   isChanged?: (name: string) => boolean,
-): Scope {
-  const names = new Map<string, Bound>(params);
+): ComponentScope {
+  const names = new Map<string, NameBinding>(params);
   const scope = inner(outer, names);
   if (fn.body?.type !== 'BlockStatement') return scope;
   declareAll(fn.body.body, names, scope);
@@ -168,12 +174,16 @@ export function functionScope(
 }
 
 // Constants and functions of a block and of the blocks inside it; a name declared twice is unknown.
-function declareAll(statements: readonly Node[], names: Map<string, Bound>, scope: Scope): void {
+function declareAll(
+  statements: readonly Node[],
+  names: Map<string, NameBinding>,
+  scope: ComponentScope,
+): void {
   for (const statement of statements) {
     switch (statement.type) {
       case 'VariableDeclaration':
         for (const each of statement.declarations) {
-          bindPattern(each.id, statement.kind === 'const' ? each.init : null, names, scope);
+          declarePattern(each.id, statement.kind === 'const' ? each.init : null, names, scope);
         }
         break;
       case 'FunctionDeclaration':

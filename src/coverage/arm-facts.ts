@@ -1,6 +1,6 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, outcome, propsInTest } from '../components/expr.js';
+import { both, outcome, propsInCondition } from '../components/expr.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
@@ -79,7 +79,7 @@ function hitsOf(
 function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): ArmFacts['computed'] {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
-  propsInTest(whole, (name) => names.push(name));
+  propsInCondition(whole, (name) => names.push(name));
   const outcomes = uses
     .flatMap((use) => eachWay(use, names))
     .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));

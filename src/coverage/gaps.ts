@@ -1,4 +1,4 @@
-import { conditionsOf, type Branch, type Condition } from '../branches/arms.js';
+import { conditionsOf, type Branch, type WrittenCondition } from '../branches/arms.js';
 import { solve, type Answer } from '../branches/solve.js';
 import type { Domain, Domains } from '../components/domain.js';
 import type { Component } from '../components/view.js';
@@ -11,7 +11,7 @@ export interface ArmGap extends ArmFacts {
   /** Whether a run says so, or only what specs give. */
   basis: 'measured' | 'computed';
   /** All that must hold, outer conditions first. */
-  conditions: readonly Condition[];
+  conditions: readonly WrittenCondition[];
   answer: Answer;
 }
 

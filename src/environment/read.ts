@@ -4,7 +4,7 @@ import { dirname, join, resolve } from '../util/paths.js';
 import { collector } from './collects.js';
 import { commandsOf, flagOf, type Command } from './settings/commands.js';
 import type { Environment, RunnerFacts } from './facts/environment.js';
-import type { Found } from './facts/found.js';
+import type { FoundSettings } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
@@ -143,7 +143,7 @@ export class Environments {
   #configured(
     row: RunnerRow,
     manifest: Manifest,
-    usual: Found | undefined,
+    usual: FoundSettings | undefined,
     commands: readonly Command[],
     major: number | undefined,
     isWhole: boolean,
@@ -169,14 +169,14 @@ export class Environments {
   }
 
   // Where all of a project is in sight and no settings are, the runner's defaults hold.
-  #defaults(row: RunnerRow, manifest: Manifest, isWhole: boolean): Found | undefined {
+  #defaults(row: RunnerRow, manifest: Manifest, isWhole: boolean): FoundSettings | undefined {
     if (!isWhole || row.needsSettings) return undefined;
     const at = { file: manifest.file, start: 0, end: 0 };
     const setting: Setting = { is: 'object', entries: new Map(), open: false, at };
     return { setting, file: manifest.file, folder: manifest.folder };
   }
 
-  #at(manifest: Manifest, config: string): Found | undefined {
+  #at(manifest: Manifest, config: string): FoundSettings | undefined {
     const file = resolve(manifest.folder, config);
     if (this.#files.kind(file) !== 'file') return undefined;
     const setting = this.setting(file);
@@ -189,7 +189,7 @@ export class Environments {
     return file === undefined ? undefined : this.setting(file);
   }
 
-  #found(row: RunnerRow, manifest: Manifest): Found | undefined {
+  #found(row: RunnerRow, manifest: Manifest): FoundSettings | undefined {
     for (const name of row.files) {
       const file = join(manifest.folder, name);
       if (this.#files.kind(file) !== 'file') continue;

@@ -25,7 +25,7 @@ export function installedAt(files: Files, folder: string, name: string): string 
 }
 
 /** Whether every version that a project may have of a package lies in a range; no where that can't be told. */
-export function isWithin(version: PackageVersion | undefined, range: string): boolean {
+export function allVersionsWithin(version: PackageVersion | undefined, range: string): boolean {
   if (!version) return false;
   const options = { includePrerelease: true, loose: true };
   if (version.exact !== undefined) return semver.satisfies(version.exact, range, options);

@@ -2,7 +2,7 @@ import { LEVELS, type Level } from '../finding.js';
 import type { ReportedFinding } from '../audit/report.js';
 
 /** Findings of one code, and one level, in one file. */
-export interface Entry {
+export interface FindingEntry {
   code: string;
   level: Level;
   file: string;
@@ -10,7 +10,7 @@ export interface Entry {
 }
 
 /** Joins findings of one code in one file, gravest first, then by line. */
-export function entriesOf(findings: readonly ReportedFinding[]): Entry[] {
+export function findingEntries(findings: readonly ReportedFinding[]): FindingEntry[] {
   const groups = new Map<string, ReportedFinding[]>();
   for (const finding of findings) {
     const key = `${finding.file}\0${finding.code}\0${finding.level}`;

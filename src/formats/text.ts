@@ -6,7 +6,7 @@ import { textOfCode } from '../checks/index.js';
 import { plural } from '../util/plural.js';
 import { printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
-import { entriesOf, rank, type Entry } from './entries.js';
+import { findingEntries, rank, type FindingEntry } from './entries.js';
 import { reachChart } from './reach.js';
 import { sizeChart } from './sizes.js';
 
@@ -26,7 +26,7 @@ const MOST_CODE = 12;
 
 /** The report for a terminal or a log file. */
 export function textReport(report: Report, options: TextOptions): string {
-  const entries = entriesOf(report.findings);
+  const entries = findingEntries(report.findings);
   const shown = options.all ? entries : gravest(entries);
   const lines = [
     ...head(report, entries, options),
@@ -38,9 +38,9 @@ export function textReport(report: Report, options: TextOptions): string {
 }
 
 // What does not fit is left out from the least grave end.
-const gravest = (entries: readonly Entry[]): Entry[] => entries.slice(0, MOST_ENTRIES);
+const gravest = (entries: readonly FindingEntry[]): FindingEntry[] => entries.slice(0, MOST_ENTRIES);
 
-function head(report: Report, entries: readonly Entry[], { colours }: TextOptions): string[] {
+function head(report: Report, entries: readonly FindingEntry[], { colours }: TextOptions): string[] {
   const { counts, verdict } = report;
   const empty = counts.specFiles === 0 && counts.findings.blocker === 0;
   const seal = empty
@@ -63,7 +63,7 @@ function head(report: Report, entries: readonly Entry[], { colours }: TextOption
   ];
 }
 
-function familyTable(report: Report, entries: readonly Entry[], colours: Colours): string[] {
+function familyTable(report: Report, entries: readonly FindingEntry[], colours: Colours): string[] {
   const rows = FAMILIES.flatMap((family) => {
     const of = report.findings.filter((finding) => finding.family === family);
     if (of.length === 0) return [];
@@ -83,10 +83,10 @@ function familyTable(report: Report, entries: readonly Entry[], colours: Colours
   ];
 }
 
-function byFile(entries: readonly Entry[], options: TextOptions): string[] {
-  const files = new Map<string, Entry[]>();
+function byFile(entries: readonly FindingEntry[], options: TextOptions): string[] {
+  const files = new Map<string, FindingEntry[]>();
   for (const entry of entries) files.set(entry.file, [...(files.get(entry.file) ?? []), entry]);
-  const worst = (each: readonly Entry[]): number => Math.min(...each.map(({ level }) => rank(level)));
+  const worst = (each: readonly FindingEntry[]): number => Math.min(...each.map(({ level }) => rank(level)));
   const order = [...files].sort(([a, x], [b, y]) => worst(x) - worst(y) || (a < b ? -1 : 1));
   return order.flatMap(([file, each]) => [
     fileLine(file, options),
@@ -101,7 +101,7 @@ export function fileLine(file: string, { width, colours }: TextOptions): string 
   return `${colours.strong(name)} ${colours.faint('─'.repeat(Math.max(3, width - stringWidth(name) - 1)))}`;
 }
 
-function entryLines(entry: Entry, options: TextOptions): string[] {
+function entryLines(entry: FindingEntry, options: TextOptions): string[] {
   const { colours, all } = options;
   const { findings, level, code } = entry;
   const places = all ? findings : findings.slice(0, MOST_PLACES);
@@ -184,8 +184,8 @@ const wrapped = (text: string, indent: number, width: number): string[] =>
 
 function tail(
   report: Report,
-  entries: readonly Entry[],
-  shown: readonly Entry[],
+  entries: readonly FindingEntry[],
+  shown: readonly FindingEntry[],
   options: TextOptions,
 ): string[] {
   const { colours } = options;

@@ -1,7 +1,7 @@
 import type { Dialect } from './meaning.js';
 
 /** Angular's own component-test API. */
-export const angular: readonly Dialect[] = [
+export const angularLibraries: readonly Dialect[] = [
   {
     name: 'Angular test bed',
     modules: ['@angular/core/testing'],

@@ -5,7 +5,7 @@ const asks = (empty: Emptiness, names: string): Record<string, Meaning> =>
   each(names, { kind: 'matcher', empty });
 
 /** Matchers of every assertion style: called ones, and the chained properties that assert when read. */
-export const MATCHERS: Record<string, Meaning> = {
+export const MATCHER_MEANINGS: Record<string, Meaning> = {
   ...each('not', { kind: 'expectation-chain', not: true }),
   ...each('resolves rejects eventually', { kind: 'expectation-chain', promised: true }),
   ...each(

@@ -1,12 +1,18 @@
 import type { Dialect, Meaning, Writing } from './meaning.js';
-import { angular } from './angular.js';
+import { angularLibraries } from './angular.js';
 import { assertions } from './assertions.js';
-import { runners } from './runners.js';
+import { runnerLibraries } from './runners.js';
 import { userCentred } from './user-centred.js';
 import { wrappers } from './wrappers.js';
 
 /** Every table of names. A new library is a new table in one of the lists. */
-const DIALECTS: readonly Dialect[] = [...runners, ...assertions, ...userCentred, ...wrappers, ...angular];
+const DIALECTS: readonly Dialect[] = [
+  ...runnerLibraries,
+  ...assertions,
+  ...userCentred,
+  ...wrappers,
+  ...angularLibraries,
+];
 
 /** What the names of libraries mean, and how code that uses them is written. */
 export class Libraries {

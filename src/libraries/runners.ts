@@ -44,7 +44,7 @@ const matcherStyle: Record<string, Meaning> = {
 };
 
 /** The runners' own functions, by the module they come from; those marked `globals` also stand without an import. */
-export const runners: readonly Dialect[] = [
+export const runnerLibraries: readonly Dialect[] = [
   {
     name: 'jest',
     modules: ['@jest/globals', 'jest'],

@@ -1,4 +1,4 @@
-import { MATCHERS } from './expectations.js';
+import { MATCHER_MEANINGS } from './expectations.js';
 import type { Meaning, TypeName } from './meaning.js';
 import { userQueries } from './queries.js';
 import { STAND_INS } from './stand-ins.js';
@@ -183,7 +183,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   },
   'debug-elements': { members: picks('debug-element', 'debug-elements'), rest: reads },
   expectation: {
-    members: MATCHERS,
+    members: MATCHER_MEANINGS,
     rest: { kind: 'matcher' },
   },
   ...STAND_INS,

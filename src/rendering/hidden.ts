@@ -1,8 +1,8 @@
-import type { Hidden, Placed } from './placed.js';
-import { memberOf, possibleValues, type Constant, type Expr } from '../components/expr.js';
+import type { Hidden, RenderedElement } from './rendered-tree.js';
+import { memberOfExpr, possibleValues, type Constant, type Expr } from '../components/expr.js';
 
 /** Whether an element is left out of names and of queries by role. */
-export function isHidden(element: Placed): Hidden {
+export function isHidden(element: RenderedElement): Hidden {
   const { attributes, tag } = element;
   if (tag === 'script' || tag === 'style' || tag === 'template' || tag === 'noscript') return true;
   return worst([
@@ -31,14 +31,14 @@ function styleHides(style: Expr | undefined): Hidden {
   if (style.is !== 'object') return 'maybe';
   const hides = (key: string, by: string): Hidden =>
     attributeIs(
-      memberOf(style, key).is === 'unknown' ? undefined : memberOf(style, key),
+      memberOfExpr(style, key).is === 'unknown' ? undefined : memberOfExpr(style, key),
       (each) => each === by,
     );
   return worst([hides('display', 'none'), hides('visibility', 'hidden')]);
 }
 
 /** Whether an element, or one that it stands in, is hidden. */
-export function isInHidden(element: Placed): Hidden {
+export function isInHidden(element: RenderedElement): Hidden {
   return (element.known.hidden ??= worst([
     isHidden(element),
     element.parent !== undefined && isInHidden(element.parent),

@@ -1,14 +1,14 @@
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue } from '../specs/model/values.js';
 import { matchesSelector, parsedSelector } from './match.js';
-import type { Placed, PlacedNode } from './placed.js';
+import type { RenderedElement, RenderedNode } from './rendered-tree.js';
 import { UNKNOWN_TARGET, type Target } from './target.js';
 
-const one = (element: Placed | undefined): Target =>
+const one = (element: RenderedElement | undefined): Target =>
   element ? { kind: 'one', element, proven: true } : UNKNOWN_TARGET;
 
 /** The element that a hop from an element leads to: to its parent, a sibling, a child, or up to one that a selector names. */
-export function hopFromElement(element: Placed, reach: Reach): Target {
+export function hopFromElement(element: RenderedElement, reach: Reach): Target {
   switch (reach.name) {
     case 'parentElement':
     case 'parentNode':
@@ -27,8 +27,8 @@ export function hopFromElement(element: Placed, reach: Reach): Target {
 }
 
 /** The child that a hop from the nodes of a container leads to; unknown where any of them may not be there. */
-export function hopFromNodes(nodes: readonly PlacedNode[], name: string): Target {
-  const elements = nodes.filter((node): node is Placed => node.kind === 'element');
+export function hopFromNodes(nodes: readonly RenderedNode[], name: string): Target {
+  const elements = nodes.filter((node): node is RenderedElement => node.kind === 'element');
   const sure = nodes.every((node) => node.kind !== 'hole') && elements.every(isPlain);
   if (!sure) return UNKNOWN_TARGET;
   const [first] = nodes;
@@ -40,13 +40,13 @@ export function hopFromNodes(nodes: readonly PlacedNode[], name: string): Target
     : UNKNOWN_TARGET;
 }
 
-const isPlain = (element: Placed): boolean =>
+const isPlain = (element: RenderedElement): boolean =>
   !element.repeated && element.guards.length === (element.parent?.guards.length ?? 0);
 
-function closest(element: Placed, selector: string | undefined): Target {
+function closest(element: RenderedElement, selector: string | undefined): Target {
   const parsed = selector === undefined ? undefined : parsedSelector(selector);
   if (!parsed) return UNKNOWN_TARGET;
-  for (let at: Placed | undefined = element; at; at = at.parent) {
+  for (let at: RenderedElement | undefined = element; at; at = at.parent) {
     const match = matchesSelector(at, parsed);
     if (match === 'yes') return one(at);
     if (match === 'maybe') return UNKNOWN_TARGET;
@@ -54,7 +54,7 @@ function closest(element: Placed, selector: string | undefined): Target {
   return UNKNOWN_TARGET;
 }
 
-function sibling(element: Placed, step: number): Target {
+function sibling(element: RenderedElement, step: number): Target {
   const around = element.parent?.children ?? [];
   for (let i = around.indexOf(element) + step; i >= 0 && i < around.length; i += step) {
     const node = around[i];

@@ -1,7 +1,7 @@
 import { parse, type Selector } from 'css-what';
 import nthCheck from 'nth-check';
 import { possibleValues, textPieces } from '../components/expr.js';
-import type { Pieces, Placed } from './placed.js';
+import type { Pieces, RenderedElement } from './rendered-tree.js';
 
 /** Whether something matches, as far as can be told. */
 export type Match = 'yes' | 'no' | 'maybe';
@@ -76,11 +76,11 @@ export function parsedSelector(selector: string): Selector[][] | undefined {
 }
 
 /** Whether an element matches a selector. `within`: elements above it do not count for combinators. */
-export function matchesSelector(element: Placed, selectors: Selector[][]): Match {
+export function matchesSelector(element: RenderedElement, selectors: Selector[][]): Match {
   return any(selectors.map((parts) => matchesParts(element, parts, parts.length - 1)));
 }
 
-function matchesParts(element: Placed, parts: readonly Selector[], end: number): Match {
+function matchesParts(element: RenderedElement, parts: readonly Selector[], end: number): Match {
   let match: Match = 'yes';
   for (let i = end; i >= 0; i--) {
     const part = parts[i];
@@ -104,17 +104,17 @@ function matchesParts(element: Placed, parts: readonly Selector[], end: number):
   return match;
 }
 
-function ancestors(element: Placed, parts: readonly Selector[], end: number): Match {
+function ancestors(element: RenderedElement, parts: readonly Selector[], end: number): Match {
   let best: Match = 'no';
   for (let at = element.parent; at; at = at.parent) best = any([best, matchesParts(at, parts, end)]);
   return best;
 }
 
-function siblings(element: Placed, parts: readonly Selector[], end: number, next: boolean): Match {
+function siblings(element: RenderedElement, parts: readonly Selector[], end: number, next: boolean): Match {
   const around = element.parent?.children ?? [];
   const before = around
     .slice(0, around.indexOf(element))
-    .filter((each): each is Placed => each.kind === 'element');
+    .filter((each): each is RenderedElement => each.kind === 'element');
   const asked = next ? before.slice(-1) : before;
   const best = any(asked.map((each) => matchesParts(each, parts, end)));
   const unsure = around.some(
@@ -123,7 +123,7 @@ function siblings(element: Placed, parts: readonly Selector[], end: number, next
   return unsure && best !== 'no' ? 'maybe' : best;
 }
 
-function matchesPart(element: Placed, part: Selector): Match {
+function matchesPart(element: RenderedElement, part: Selector): Match {
   switch (part.type) {
     case 'universal':
       return 'yes';
@@ -140,7 +140,7 @@ function matchesPart(element: Placed, part: Selector): Match {
   }
 }
 
-function pseudo(element: Placed, name: string, data: unknown): Match {
+function pseudo(element: RenderedElement, name: string, data: unknown): Match {
   if (name === 'not' && Array.isArray(data)) {
     const inner = matchesSelector(element, data as Selector[][]);
     return inner === 'maybe' ? 'maybe' : inner === 'yes' ? 'no' : 'yes';
@@ -172,7 +172,7 @@ const PLACES: Readonly<Record<string, ByPlace>> = {
 };
 
 // The place among its siblings, where all that stand before it are surely there.
-function hasPlace(element: Placed, formula: string, { fromEnd, ofType }: ByPlace): Match {
+function hasPlace(element: RenderedElement, formula: string, { fromEnd, ofType }: ByPlace): Match {
   if (!element.parent) return 'maybe';
   const around = fromEnd ? element.parent.children.toReversed() : element.parent.children;
   const before = around.slice(0, around.indexOf(element));
@@ -191,16 +191,16 @@ function hasPlace(element: Placed, formula: string, { fromEnd, ofType }: ByPlace
 }
 
 /** Whether an element has a tag; `?` is one that is chosen at run time. */
-export const hasTag = (element: Placed, tag: string): Match =>
+export const hasTag = (element: RenderedElement, tag: string): Match =>
   element.tag === '?' ? 'maybe' : element.tag.toLowerCase() === tag.toLowerCase() ? 'yes' : 'no';
 
 /** Whether an element has a class name. */
-export function hasClass(element: Placed, name: string): Match {
+export function hasClass(element: RenderedElement, name: string): Match {
   if (element.classes.always.includes(name)) return 'yes';
   return element.classes.open || element.classes.maybe.includes(name) ? 'maybe' : 'no';
 }
 
-function attribute(element: Placed, name: string, action: string, wanted: string): Match {
+function attribute(element: RenderedElement, name: string, action: string, wanted: string): Match {
   const value = element.attributes.get(name.toLowerCase());
   if (!value) return element.open ? 'maybe' : 'no';
   if (name === 'class' && element.classes.open) return 'maybe';
@@ -236,4 +236,4 @@ function compares(value: unknown, action: string, wanted: string): boolean {
       return text !== wanted;
   }
 }
-export type Matcher = (element: Placed) => Match;
+export type Matcher = (element: RenderedElement) => Match;

@@ -1,11 +1,11 @@
 import {
   type Pieces,
   contains,
-  type Placed,
-  type PlacedNode,
+  type RenderedElement,
+  type RenderedNode,
   type RenderedTree,
   type Role,
-} from './placed.js';
+} from './rendered-tree.js';
 import { possibleValues, textPieces, type Constant, type Expr, type Piece } from '../components/expr.js';
 import { isHidden } from './hidden.js';
 import { constantOf, isPresentational, roleOf } from './role.js';
@@ -21,12 +21,12 @@ export const NAMED_BY_CONTENT: ReadonlySet<string> = new Set(
  * 1.2), but for the placeholder and the caption of a figure, which they leave out (dom-accessibility-api 0.5 and 0.7).
  * Undefined where it can't be told.
  */
-export function nameOf(element: Placed, tree: RenderedTree): Pieces | undefined {
+export function nameOf(element: RenderedElement, tree: RenderedTree): Pieces | undefined {
   element.known.name ??= workedOut(element, tree) ?? 'unknown';
   return element.known.name === 'unknown' ? undefined : element.known.name;
 }
 
-function workedOut(element: Placed, tree: RenderedTree): Pieces | undefined {
+function workedOut(element: RenderedElement, tree: RenderedTree): Pieces | undefined {
   const role = roleOf(element);
   const sure = element.attributes.has('aria-label') || (role && NAMED_BY_CONTENT.has(role));
   if (role === undefined || (element.open && !sure)) return undefined;
@@ -36,7 +36,7 @@ function workedOut(element: Placed, tree: RenderedTree): Pieces | undefined {
 /** How far a name has been followed: to whom it belongs, and what led here. */
 interface Way {
   tree: RenderedTree;
-  seen: readonly Placed[];
+  seen: readonly RenderedElement[];
   /** Reached through `aria-labelledby`. */
   referenced?: boolean;
   /** Reached as a part of another element's content. */
@@ -47,7 +47,7 @@ const HOLE: Pieces = [undefined];
 const NONE: Pieces = [];
 
 // The steps of the standard, by their letters.
-function nameIn(element: Placed, way: Way): Pieces {
+function nameIn(element: RenderedElement, way: Way): Pieces {
   if (way.seen.includes(element) && !way.referenced) return NONE;
   const within = { ...way, seen: [...way.seen, element] };
   // 2A: hidden, and not named by an id.
@@ -83,7 +83,7 @@ function nameIn(element: Placed, way: Way): Pieces {
 }
 
 /** What stands in the empty field: the last resort of the standard, which no query takes for a name. */
-export const placeholderOf = (element: Placed): Pieces | undefined =>
+export const placeholderOf = (element: RenderedElement): Pieces | undefined =>
   element.tag === 'input' || element.tag === 'textarea' ? textOf(element, 'placeholder') : undefined;
 
 const LABELLING = new Set(['label', 'legend', 'caption', 'figcaption']);
@@ -114,19 +114,19 @@ function fromIds(pieces: Pieces, way: Way): Pieces | undefined {
   );
 }
 
-const mayHaveAnyId = ({ attributes, open }: Placed): boolean => {
+const mayHaveAnyId = ({ attributes, open }: RenderedElement): boolean => {
   const id = attributes.get('id');
   return id ? possibleValues(id) === undefined : open;
 };
 
 // Whether one element is there whenever another is.
-const shareGuards = (each: Placed, other: Placed | undefined): boolean =>
+const shareGuards = (each: RenderedElement, other: RenderedElement | undefined): boolean =>
   other !== undefined && each.guards.every((guard, i) => other.guards[i] === guard);
 
 const spaced = (parts: readonly Pieces[]): Pieces =>
   parts.filter((part) => part.length > 0).flatMap((part, i) => (i ? [' ', ...part] : part));
 
-function textOf(element: Placed, attribute: string): Pieces | undefined {
+function textOf(element: RenderedElement, attribute: string): Pieces | undefined {
   const value = element.attributes.get(attribute);
   if (!value) return undefined;
   const values = possibleValues(value);
@@ -138,7 +138,7 @@ function textOf(element: Placed, attribute: string): Pieces | undefined {
   return text.length > 0 ? text : undefined;
 }
 
-function nativeName(element: Placed, way: Way): Pieces | undefined {
+function nativeName(element: RenderedElement, way: Way): Pieces | undefined {
   const { tag } = element;
   const type = constantOf(element, 'type') ?? '';
   switch (tag) {
@@ -173,14 +173,16 @@ function nativeName(element: Placed, way: Way): Pieces | undefined {
 
 const LABELLED = new Set(['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress']);
 
-function fromChild(element: Placed, tag: string, way: Way): Pieces | undefined {
-  const child = element.children.find((each): each is Placed => each.kind === 'element' && each.tag === tag);
+function fromChild(element: RenderedElement, tag: string, way: Way): Pieces | undefined {
+  const child = element.children.find(
+    (each): each is RenderedElement => each.kind === 'element' && each.tag === tag,
+  );
   if (!child) return undefined;
   return child.guards.length > element.guards.length ? HOLE : nameIn(child, { ...way, inside: true });
 }
 
 // A label takes its content, with the value of the field left out that it names.
-function labelsText(element: Placed, way: Way): Pieces | undefined {
+function labelsText(element: RenderedElement, way: Way): Pieces | undefined {
   const labels = labelsOf(element, way.tree);
   if (labels.length === 0) return labelMayBe(element, way.tree) ? HOLE : undefined;
   const parts = labels.map((label) =>
@@ -193,7 +195,7 @@ function labelsText(element: Placed, way: Way): Pieces | undefined {
 }
 
 /** The labels of a form field: those that name its id, and the one it stands in. */
-export function labelsOf(element: Placed, tree: RenderedTree): Placed[] {
+export function labelsOf(element: RenderedElement, tree: RenderedTree): RenderedElement[] {
   const id = constantOf(element, 'id');
   return tree.elements.filter((each) => {
     if (each.tag !== 'label') return false;
@@ -209,7 +211,7 @@ const isSet = (value: Expr | undefined): boolean =>
   value !== undefined && possibleValues(value)?.every((each) => each === undefined || each === null) !== true;
 
 // A label whose target, or a field whose id, can't be read may belong together.
-function labelMayBe(element: Placed, tree: RenderedTree): boolean {
+function labelMayBe(element: RenderedElement, tree: RenderedTree): boolean {
   const id = element.attributes.get('id');
   const openId = id ? possibleValues(id) === undefined : element.open;
   return tree.elements.some((each) => {
@@ -220,18 +222,18 @@ function labelMayBe(element: Placed, tree: RenderedTree): boolean {
 }
 
 /** The text of the labels of a form field; undefined where it has none. */
-export function labelName(element: Placed, tree: RenderedTree): Pieces | undefined {
+export function labelName(element: RenderedElement, tree: RenderedTree): Pieces | undefined {
   const text = labelsText(element, { tree, seen: [element] });
   return text && normalised(text);
 }
 
-function contentOf(element: Placed, way: Way): Pieces {
+function contentOf(element: RenderedElement, way: Way): Pieces {
   return element.children.flatMap((child) =>
     partOf(child, element, { ...way, referenced: false, inside: true }),
   );
 }
 
-function partOf(node: PlacedNode, parent: Placed, way: Way): Pieces {
+function partOf(node: RenderedNode, parent: RenderedElement, way: Way): Pieces {
   if (node.kind === 'hole') return HOLE;
   if (node.kind === 'text') return node.sure ? node.pieces : HOLE;
   if (node.guards.length > parent.guards.length) return isHidden(node) === true ? NONE : HOLE;
@@ -251,14 +253,14 @@ const BLOCKS = new Set(
 );
 
 // What a form field inside a label says: its value.
-function valueOf(element: Placed, role: Role): Pieces {
+function valueOf(element: RenderedElement, role: Role): Pieces {
   if (role === 'combobox' || role === 'listbox')
     return element.tag === 'input' ? (textOf(element, 'value') ?? NONE) : HOLE;
   const spoken = textOf(element, 'aria-valuetext') ?? textOf(element, 'aria-valuenow');
   return spoken ?? textOf(element, 'value') ?? (element.tag === 'textarea' ? contentText(element) : NONE);
 }
 
-const contentText = (element: Placed): Pieces =>
+const contentText = (element: RenderedElement): Pieces =>
   element.children.flatMap((child) => (child.kind === 'text' ? child.pieces : HOLE));
 
 /** Pieces with white space folded, the ends trimmed, and neighbours joined. */

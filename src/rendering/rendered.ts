@@ -1,12 +1,12 @@
 import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
-import { classesIn, together } from '../components/classes.js';
+import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
 import {
   constant,
-  filled,
+  filledExpr,
   ITEM,
-  optionsOf,
+  choicesOf,
   outcome,
   propsIn,
   shown,
@@ -17,7 +17,7 @@ import {
   unknownNames,
   type Expr,
   type GivenProps,
-  type Test,
+  type Condition,
 } from '../components/expr.js';
 import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
 import {
@@ -30,7 +30,13 @@ import {
   type ViewNode,
 } from '../components/view.js';
 import type { Project } from '../project/project.js';
-import type { Placed, PlacedArm, PlacedNode, PlacedUse, RenderedTree } from './placed.js';
+import type {
+  RenderedElement,
+  RenderedArm,
+  RenderedNode,
+  RenderedUse,
+  RenderedTree,
+} from './rendered-tree.js';
 import { isSelected, slotNames } from './projection.js';
 
 /** The view that a render call hands over, and the file it is written in. */
@@ -67,9 +73,9 @@ interface Context {
 
 /** Where the next node is put. */
 interface Position {
-  parent: Placed | undefined;
+  parent: RenderedElement | undefined;
   guards: readonly string[];
-  arms: readonly PlacedArm[];
+  arms: readonly RenderedArm[];
   repeated: boolean;
 }
 
@@ -101,11 +107,11 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
 }
 
 class Expansion {
-  readonly elements: Placed[] = [];
+  readonly elements: RenderedElement[] = [];
   complete = true;
   closed = true;
   pruned = false;
-  readonly uses: PlacedUse[] = [];
+  readonly uses: RenderedUse[] = [];
   readonly #project: Project;
   readonly #input: RenderInput;
 
@@ -114,12 +120,17 @@ class Expansion {
     this.#input = input;
   }
 
-  nodes(view: readonly ViewNode[], context: Context, at: Position, into: PlacedNode[] = []): PlacedNode[] {
+  nodes(
+    view: readonly ViewNode[],
+    context: Context,
+    at: Position,
+    into: RenderedNode[] = [],
+  ): RenderedNode[] {
     for (const node of view) this.#node(node, context, at, into);
     return into;
   }
 
-  #node(node: ViewNode, context: Context, at: Position, into: PlacedNode[]): void {
+  #node(node: ViewNode, context: Context, at: Position, into: RenderedNode[]): void {
     switch (node.kind) {
       case 'element':
         into.push(this.#element(node, context, at));
@@ -144,12 +155,12 @@ class Expansion {
     }
   }
 
-  #hole(why: string, reads: readonly string[] = NO_NAMES): PlacedNode {
+  #hole(why: string, reads: readonly string[] = NO_NAMES): RenderedNode {
     this.complete = false;
     return { kind: 'hole', why, reads };
   }
 
-  #branch(node: Node<'branch'>, context: Context, at: Position, into: PlacedNode[]): void {
+  #branch(node: Node<'branch'>, context: Context, at: Position, into: RenderedNode[]): void {
     const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
     if (holds === false) {
       this.pruned = true;
@@ -160,7 +171,7 @@ class Expansion {
     this.nodes(node.children, context, { ...at, guards, arms }, into);
   }
 
-  #repeat(node: Node<'repeat'>, context: Context, at: Position, into: PlacedNode[]): void {
+  #repeat(node: Node<'repeat'>, context: Context, at: Position, into: RenderedNode[]): void {
     if (this.elements.length > MOST_ELEMENTS) {
       into.push(this.#hole('too many elements'));
       return;
@@ -177,7 +188,7 @@ class Expansion {
     this.nodes(node.children, context, position, into);
   }
 
-  #text(text: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
+  #text(text: Expr, context: Context, at: Position, into: RenderedNode[], open = false): void {
     const expr = this.#fill(text, context);
     if (open && !isText(expr)) {
       into.push(this.#hole('a value', unknownNames(expr)));
@@ -191,16 +202,16 @@ class Expansion {
   }
 
   // A value that a component shows, as its framework writes it.
-  #value(expr: Expr, context: Context, at: Position, into: PlacedNode[], open = false): void {
+  #value(expr: Expr, context: Context, at: Position, into: RenderedNode[], open = false): void {
     this.#text(shown(expr, frameworkOf(context)), context, at, into, open);
   }
 
   #fill(expr: Expr, context: Context): Expr {
     if (expr.is === 'constant' || expr.is === 'unknown' || expr.is === 'something') return expr;
-    return filled(expr, this.#givenIn(context));
+    return filledExpr(expr, this.#givenIn(context));
   }
 
-  #outcome(test: Test, context: Context): boolean | undefined {
+  #outcome(test: Condition, context: Context): boolean | undefined {
     return outcome(test, this.#givenIn(context));
   }
 
@@ -213,21 +224,21 @@ class Expansion {
       this.closed = false;
       // A default may be made from other props, but not from itself.
       const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
-      return known ? filled(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
+      return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
   }
 
-  #element(node: ElementNode, context: Context, at: Position): Placed {
+  #element(node: ElementNode, context: Context, at: Position): RenderedElement {
     const rest = node.rest ? this.#restOf(node.rest, context) : undefined;
     const attributes = this.#attributes(node, rest?.attributes, context);
-    const placed: Placed = {
+    const placed: RenderedElement = {
       kind: 'element',
       tag: this.#tag(node, context),
       file: this.#placeOf(context),
       place: node.place,
       attributes,
       classes: rest
-        ? together([this.#classes(node, attributes), rest.classes])
+        ? joinedClasses([this.#classes(node, attributes), rest.classes])
         : this.#classes(node, attributes),
       open: node.open || (node.rest !== undefined && context.open),
       lacks: node.rest !== undefined,
@@ -308,7 +319,7 @@ class Expansion {
       if (except.includes(name) || NOT_ATTRIBUTES.has(name) || !('expr' in prop)) continue;
       if (/^on[A-Z]/.test(name)) events.push(name.slice(2).toLowerCase());
       else if (name === 'className' || (vue && name === 'class'))
-        classes = together([classes, classesIn(prop.expr)]);
+        classes = joinedClasses([classes, classesIn(prop.expr)]);
       else {
         const attribute = vue ? kebabCase(name) : htmlName(name);
         attributes.set(attribute, shownAttribute(attribute, prop.expr, frameworkOf(context)));
@@ -334,7 +345,7 @@ class Expansion {
     fallback: readonly ViewNode[],
     context: Context,
     at: Position,
-    into: PlacedNode[],
+    into: RenderedNode[],
   ): void {
     // Braces of a template only give text; those of JSX may give markup.
     const isJsx = frameworkOf(context).framework === 'react';
@@ -370,7 +381,7 @@ class Expansion {
     return { ...content, view: content.view.filter((node) => takes(node) === name) };
   }
 
-  #component(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
+  #component(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
     const found = node.ref && this.#project.component(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#isReplaced(node, found, context);
@@ -413,7 +424,7 @@ class Expansion {
     component: Component,
     context: Context,
     at: Position,
-    into: PlacedNode[],
+    into: RenderedNode[],
   ): void {
     const first = this.elements.length;
     const inside = {
@@ -464,14 +475,14 @@ class Expansion {
   }
 
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
-  #unread(node: ComponentNode, context: Context, at: Position, into: PlacedNode[]): void {
+  #unread(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
     into.push(this.#hole(`the component ${node.name}`));
     const open = { ...at, guards: [...at.guards, `what ${node.name} shows`] };
     for (const view of node.slots.values()) this.nodes(view, context, open, into);
     for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }
 
-  #stub(node: ComponentNode, context: Context, at: Position, component?: Component): Placed {
+  #stub(node: ComponentNode, context: Context, at: Position, component?: Component): RenderedElement {
     const tag = `${kebabCase(node.name)}-stub`;
     const classes = { ...NO_CLASSES, open: true };
     const stub = this.#element(
@@ -497,7 +508,7 @@ class Expansion {
   #fallThrough(
     node: ComponentNode,
     component: Component,
-    root: Placed | undefined,
+    root: RenderedElement | undefined,
     context: Context,
     at: Position,
   ): void {
@@ -507,7 +518,7 @@ class Expansion {
       if (component.props.has(name) || !('expr' in prop)) continue;
       const value = this.#fill(prop.expr, context);
       const html = kebabCase(name);
-      if (html === 'class') root.classes = together([root.classes, classesIn(value)]);
+      if (html === 'class') root.classes = joinedClasses([root.classes, classesIn(value)]);
       else attributes.set(html, value);
     }
     root.filled = new Set([...root.filled, ...node.props.keys()].map((name) => kebabCase(name)));
@@ -516,30 +527,36 @@ class Expansion {
     if (node.open) root.open = true;
   }
 
-  #bindHost(host: Placed, { host: bound }: Component, inside: Context): void {
+  #bindHost(host: RenderedElement, { host: bound }: Component, inside: Context): void {
     if (!bound || bound.size === 0) return;
     const attributes = new Map(host.attributes);
     for (const [name, value] of bound) attributes.set(name, this.#fill(value, inside));
     host.attributes = attributes;
     const own = bound.get('class');
-    if (own) host.classes = together([host.classes, classesIn(own)]);
+    if (own) host.classes = joinedClasses([host.classes, classesIn(own)]);
   }
 
   // Angular keeps the tag of a component in the document.
-  #host(node: ComponentNode, context: Context, inside: PlacedNode[], first: number, at: Position): Placed {
+  #host(
+    node: ComponentNode,
+    context: Context,
+    inside: RenderedNode[],
+    first: number,
+    at: Position,
+  ): RenderedElement {
     const attributes = new Map<string, Expr>();
     for (const [name, prop] of node.props) {
       if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
     }
     const own = attributes.get('class');
-    const host: Placed = {
+    const host: RenderedElement = {
       kind: 'element',
       // A fixture makes a host of its own.
       tag: node.ref && 'selector' in node.ref ? node.name : 'div',
       file: this.#placeOf(context),
       place: node.place,
       attributes,
-      classes: together([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
+      classes: joinedClasses([own ? classesIn(own) : NO_CLASSES, { ...NO_CLASSES, open: true }]),
       open: node.open,
       lacks: false,
       filled: new Set(attributes.keys()),
@@ -579,7 +596,7 @@ function readsProps(expr: Expr | undefined): boolean {
 
 // Whether an expression gives text, or nothing: no markup.
 function isText(expr: Expr): boolean {
-  const options = optionsOf(expr);
+  const options = choicesOf(expr);
   return options
     ? options.every(isText)
     : expr.is === 'constant' || expr.is === 'text' || expr.is === 'shown';

@@ -1,15 +1,26 @@
-import { type Handle, type Asked, type Pieces, exclude, type Placed, type PlacedNode } from './placed.js';
+import {
+  type Handle,
+  type AskedText,
+  type Pieces,
+  exclude,
+  type RenderedElement,
+  type RenderedNode,
+} from './rendered-tree.js';
 import type { By } from '../libraries/meaning.js';
 import { textPieces } from '../components/expr.js';
 import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
 import { nameOf, labelName, literal, normalised } from './name.js';
 import { constantOf, isPresentational, roleOf } from './role.js';
-import type { Scope } from './scope.js';
+import type { SearchScope } from './scope.js';
 import { ownText } from './user-queries.js';
 
 /** The best handle, by the ladder, that finds this element and no other in the scope; undefined where there is none. */
-export function bestHandle(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {
+export function bestHandle(
+  element: RenderedElement,
+  scope: SearchScope,
+  testIdAttribute: string,
+): Handle | undefined {
   return (
     byRole(element, scope) ??
     byLabel(element, scope) ??
@@ -19,7 +30,7 @@ export function bestHandle(element: Placed, scope: Scope, testIdAttribute: strin
 }
 
 /** Role and name, if they find this element and no other. */
-export function byRole(element: Placed, scope: Scope): Handle | undefined {
+export function byRole(element: RenderedElement, scope: SearchScope): Handle | undefined {
   // Most are asked for on the whole page, and more than once.
   if (scope.elements !== scope.tree.elements) return roleHandle(element, scope);
   const known = (element.known.byRole ??= roleHandle(element, { ...scope, complete: true }) ?? 'none');
@@ -27,13 +38,13 @@ export function byRole(element: Placed, scope: Scope): Handle | undefined {
   return scope.complete ? known : { ...known, unique: false };
 }
 
-function roleHandle(element: Placed, scope: Scope): Handle | undefined {
+function roleHandle(element: RenderedElement, scope: SearchScope): Handle | undefined {
   const role = roleOf(element);
   if (!role || !isAskable(role, element) || isInHidden(element)) return undefined;
   const name = nameOf(element, scope.tree);
   const asked = name && askedFrom(name);
   if (!asked) {
-    const isFree = (each: Placed): boolean =>
+    const isFree = (each: RenderedElement): boolean =>
       each === element || isOut(each, element) || mayHave(each, role) === 'no';
     const alone = name?.length === 0 && SINGLE.has(role) && scope.elements.every(isFree);
     return alone ? { by: 'role', unique: scope.complete, role, given: false } : undefined;
@@ -50,12 +61,13 @@ function roleHandle(element: Placed, scope: Scope): Handle | undefined {
 }
 
 // Hidden, or never there together with the element.
-const isOut = (each: Placed, element: Placed): boolean => isInHidden(each) === true || exclude(each, element);
+const isOut = (each: RenderedElement, element: RenderedElement): boolean =>
+  isInHidden(each) === true || exclude(each, element);
 
-const nameMatch = (element: Placed, { tree }: Scope, wanted: Wanted): Match =>
+const nameMatch = (element: RenderedElement, { tree }: SearchScope, wanted: Wanted): Match =>
   matchesText(nameOf(element, tree) ?? [undefined], wanted);
 
-function mayHave(element: Placed, role: string): Match {
+function mayHave(element: RenderedElement, role: string): Match {
   const own = roleOf(element);
   return own === undefined ? 'maybe' : own === role ? 'yes' : 'no';
 }
@@ -85,11 +97,11 @@ const NOT_ASKED = new Set(
     ' ',
   ),
 );
-const isAskable = (role: string, { attributes }: Placed): boolean =>
+const isAskable = (role: string, { attributes }: RenderedElement): boolean =>
   !NOT_ASKED.has(role) || (attributes.has('role') && !isPresentational(role));
 
 // An element whose content changes is asked for by the words before the first hole.
-function askedFrom(name: Pieces): Asked | undefined {
+function askedFrom(name: Pieces): AskedText | undefined {
   const text = literal(name);
   if (text !== undefined) return text ? { text } : undefined;
   const [piece] = name;
@@ -98,15 +110,15 @@ function askedFrom(name: Pieces): Asked | undefined {
 }
 
 // What a query for it matches.
-const wantedBy = (asked: Asked): Wanted =>
+const wantedBy = (asked: AskedText): Wanted =>
   'text' in asked ? { text: asked.text, exact: true } : { pattern: new RegExp(patternOf(asked.start)) };
 
 /** The source of a pattern for what starts with some words. */
 export const patternOf = (start: string): string => `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
 
-function byLabel(element: Placed, scope: Scope): Handle | undefined {
+function byLabel(element: RenderedElement, scope: SearchScope): Handle | undefined {
   if (!['input', 'select', 'textarea'].includes(element.tag)) return undefined;
-  const own = (each: Placed): Pieces | undefined => {
+  const own = (each: RenderedElement): Pieces | undefined => {
     const label = constantOf(each, 'aria-label');
     return labelName(each, scope.tree) ?? (label === undefined ? undefined : [label]);
   };
@@ -125,7 +137,7 @@ function byLabel(element: Placed, scope: Scope): Handle | undefined {
   };
 }
 
-function byText(element: Placed, scope: Scope): Handle | undefined {
+function byText(element: RenderedElement, scope: SearchScope): Handle | undefined {
   const text = literal(ownText(element));
   if (!text || text.length > LONGEST) return undefined;
   const matches = scope.elements.map((each) =>
@@ -139,7 +151,11 @@ function byText(element: Placed, scope: Scope): Handle | undefined {
 
 const LONGEST = 60;
 
-function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Handle | undefined {
+function byAttribute(
+  element: RenderedElement,
+  scope: SearchScope,
+  testIdAttribute: string,
+): Handle | undefined {
   const kinds: readonly [By, string][] = [
     ['placeholder', 'placeholder'],
     ['alt', 'alt'],
@@ -161,7 +177,7 @@ function byAttribute(element: Placed, scope: Scope, testIdAttribute: string): Ha
 }
 
 // Whether the words of an element come from props, or from the spec's own markup.
-function isGiven(element: Placed): boolean {
+function isGiven(element: RenderedElement): boolean {
   return (
     element.component === undefined ||
     NAMING.some((name) => element.filled.has(name)) ||
@@ -171,5 +187,5 @@ function isGiven(element: Placed): boolean {
 
 const NAMING = ['aria-label', 'aria-labelledby', 'title', 'alt', 'placeholder', 'value', 'id'];
 
-const isGivenText = (node: PlacedNode): boolean =>
+const isGivenText = (node: RenderedNode): boolean =>
   node.kind === 'text' ? node.given : node.kind === 'element' && isGiven(node);

@@ -1,4 +1,4 @@
-import type { Role, Placed } from './placed.js';
+import type { Role, RenderedElement } from './rendered-tree.js';
 import { possibleValues } from '../components/expr.js';
 
 const BY_TAG: Readonly<Record<string, string>> = {
@@ -80,11 +80,11 @@ const INPUTS: Readonly<Record<string, string | null>> = {
  * The role of an element, as user-centred queries ask for it: its own `role`, else the mapping of HTML elements to roles
  * (HTML-AAM) as far as query libraries know it (aria-query 5.3 by its selectors: a landmark counts wherever it stands).
  */
-export function roleOf(element: Placed): Role {
+export function roleOf(element: RenderedElement): Role {
   return (element.known.role ??= { is: workedOut(element) }).is;
 }
 
-function workedOut(element: Placed): Role {
+function workedOut(element: RenderedElement): Role {
   const own = element.attributes.get('role');
   if (own) {
     const values = possibleValues(own);
@@ -100,7 +100,7 @@ function workedOut(element: Placed): Role {
 
 const SPREAD_ROLE = new Set(['div', 'span', 'section', 'ul', 'li', 'a']);
 
-function implicitRole(element: Placed): Role {
+function implicitRole(element: RenderedElement): Role {
   switch (element.tag) {
     case 'a':
     case 'area':
@@ -124,7 +124,7 @@ function implicitRole(element: Placed): Role {
   }
 }
 
-function has(element: Placed, name: string, role: string, otherwise: string | null): Role {
+function has(element: RenderedElement, name: string, role: string, otherwise: string | null): Role {
   const value = element.attributes.get(name);
   if (!value) return element.open ? undefined : otherwise;
   const values = possibleValues(value);
@@ -133,7 +133,7 @@ function has(element: Placed, name: string, role: string, otherwise: string | nu
   return given.length === values.length ? role : given.length === 0 ? otherwise : undefined;
 }
 
-function imageRole(element: Placed): Role {
+function imageRole(element: RenderedElement): Role {
   const alt = element.attributes.get('alt');
   if (!alt) return 'img';
   const values = possibleValues(alt);
@@ -141,7 +141,7 @@ function imageRole(element: Placed): Role {
   return values?.some((each) => each === '') ? undefined : 'img';
 }
 
-function inputRole(element: Placed): Role {
+function inputRole(element: RenderedElement): Role {
   const type = element.attributes.get('type');
   const values = type ? possibleValues(type) : [undefined];
   if (values?.length !== 1 || (!type && element.open)) return undefined;
@@ -151,7 +151,7 @@ function inputRole(element: Placed): Role {
   return Object.hasOwn(INPUTS, name) ? (INPUTS[name] ?? null) : 'textbox';
 }
 
-function selectRole(element: Placed): Role {
+function selectRole(element: RenderedElement): Role {
   const many = element.attributes.get('multiple');
   const size = Number(constantOf(element, 'size') ?? 1);
   if (many && possibleValues(many) === undefined) return undefined;
@@ -159,14 +159,14 @@ function selectRole(element: Placed): Role {
   return on || size > 1 ? 'listbox' : 'combobox';
 }
 
-const isLabelled = ({ attributes }: Placed): boolean =>
+const isLabelled = ({ attributes }: RenderedElement): boolean =>
   attributes.has('aria-label') || attributes.has('aria-labelledby');
 
 /** Whether a role takes an element out of what has one. */
 export const isPresentational = (role: Role): boolean => role === 'presentation' || role === 'none';
 
 /** The one value, as text, of an attribute; undefined where there is none or it depends. */
-export function constantOf(element: Placed, name: string): string | undefined {
+export function constantOf(element: RenderedElement, name: string): string | undefined {
   const value = element.attributes.get(name);
   if (value?.is !== 'constant' || value.value === undefined || value.value === null || value.value === false)
     return undefined;

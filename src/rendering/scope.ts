@@ -1,8 +1,8 @@
-import { contains, type Placed, type RenderedTree } from './placed.js';
+import { contains, type RenderedElement, type RenderedTree } from './rendered-tree.js';
 
 /** Where a query looks: the elements, and the whole trees that they stand in. */
-export interface Scope {
-  elements: readonly Placed[];
+export interface SearchScope {
+  elements: readonly RenderedElement[];
   tree: RenderedTree;
   complete: boolean;
   /** Whether other props could show nothing else. */
@@ -10,7 +10,7 @@ export interface Scope {
 }
 
 /** All of a tree; where it may have `changed` since the render, there may be more than it shows. */
-export const scopeOf = (tree: RenderedTree, changed = false): Scope => ({
+export const searchScope = (tree: RenderedTree, changed = false): SearchScope => ({
   elements: tree.elements,
   tree,
   complete: tree.complete && !changed,
@@ -18,10 +18,10 @@ export const scopeOf = (tree: RenderedTree, changed = false): Scope => ({
 });
 
 /** The whole page around a scope. */
-export const pageOf = (scope: Scope): Scope => ({ ...scope, elements: scope.tree.elements });
+export const pageOf = (scope: SearchScope): SearchScope => ({ ...scope, elements: scope.tree.elements });
 
 /** The part of a scope below an element. */
-export function below(scope: Scope, element: Placed): Scope {
+export function scopeBelow(scope: SearchScope, element: RenderedElement): SearchScope {
   const elements = scope.elements.filter((each) => contains(element, each));
   return { ...scope, elements };
 }

@@ -1,4 +1,4 @@
-import { visitProps, visitPropsInTest, type Expr } from '../components/expr.js';
+import { visitProps, visitPropsInCondition, type Expr } from '../components/expr.js';
 import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 
@@ -72,7 +72,7 @@ export class ShownProps {
             visit(node.fallback);
             break;
           case 'branch':
-            if (node.test) visitPropsInTest(node.test, show);
+            if (node.test) visitPropsInCondition(node.test, show);
             visit(node.children);
             break;
           case 'repeat':

@@ -1,24 +1,25 @@
 import type { Assertion, Reach, StandIn } from '../specs/model/steps.js';
-import { thingOf } from '../specs/model/values.js';
-import type { Links } from './links.js';
-import { contains, type Placed } from './placed.js';
+import { libraryObjectOf } from '../specs/model/values.js';
+import type { SpecRendering } from './spec-rendering.js';
+import { contains, type RenderedElement } from './rendered-tree.js';
 
 /** An element that a query asks for; `reach` where it can't be found in the model. */
-type ElementSubject = { is: 'element'; element: Placed; reach: Reach } | { is: 'reach'; reach: Reach };
+type ElementSubject =
+  { is: 'element'; element: RenderedElement; reach: Reach } | { is: 'reach'; reach: Reach };
 
 /** What an assertion is about. */
 export type Subject = ElementSubject | { is: 'stand-in'; standIn: StandIn } | { is: 'value' };
 
 /** What an assertion is about: the element by its target in the component, the stand-in, or a value. */
-export function subjectOf({ subject }: Assertion, links: Links): Subject {
-  const thing = thingOf(subject);
+export function subjectOf({ subject }: Assertion, rendering: SpecRendering): Subject {
+  const thing = libraryObjectOf(subject);
   if (thing?.standIn) return { is: 'stand-in', standIn: thing.standIn };
-  return thing?.reach ? reachedBy(thing.reach, links) : { is: 'value' };
+  return thing?.reach ? reachedBy(thing.reach, rendering) : { is: 'value' };
 }
 
 /** The element that a reach finds, as far as the model tells. */
-export function reachedBy(reach: Reach, links: Links): ElementSubject {
-  const target = links.target(reach);
+export function reachedBy(reach: Reach, rendering: SpecRendering): ElementSubject {
+  const target = rendering.target(reach);
   return target.kind === 'one' ? { is: 'element', element: target.element, reach } : { is: 'reach', reach };
 }
 

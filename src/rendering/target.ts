@@ -1,18 +1,18 @@
-import type { Scope } from './scope.js';
+import type { SearchScope } from './scope.js';
 import { type Matcher, all, hasClass, hasTag, matchesSelector, parsedSelector } from './match.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
-import type { Placed, RenderedTree } from './placed.js';
+import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
 import { attributeMatcher, ownText, userMatcher, wantedOf } from './user-queries.js';
 
 /** The elements that a query finds in what a spec renders. `proven`: nothing unread could be found as well. */
 export type Target =
-  | { kind: 'one'; element: Placed; proven: boolean }
+  | { kind: 'one'; element: RenderedElement; proven: boolean }
   /** `complete`: there can be no more of them. */
-  | { kind: 'many'; elements: readonly Placed[]; complete: boolean }
+  | { kind: 'many'; elements: readonly RenderedElement[]; complete: boolean }
   /** `closed`: other props could show nothing else either. */
   | { kind: 'none'; closed: boolean }
   | { kind: 'unknown' };
@@ -20,11 +20,16 @@ export type Target =
 export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
 
 /** Finds what a reach finds in a scope. */
-export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAttribute: string): Target {
+export function targetIn(
+  scope: SearchScope,
+  reach: Reach,
+  project: Project,
+  testIdAttribute: string,
+): Target {
   const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
   if (!matcher) return UNKNOWN_TARGET;
-  const sure: Placed[] = [];
-  const maybe: Placed[] = [];
+  const sure: RenderedElement[] = [];
+  const maybe: RenderedElement[] = [];
   for (const element of candidates(scope, reach)) {
     const match = matcher(element);
     if (match === 'yes') sure.push(element);
@@ -41,7 +46,7 @@ export function targetIn(scope: Scope, reach: Reach, project: Project, testIdAtt
 }
 
 // Nothing surely matches. A query that throws, in a spec that passes, has found the one that may.
-function fromMaybe(scope: Scope, reach: Reach, maybe: readonly Placed[]): Target {
+function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedElement[]): Target {
   const [only] = maybe;
   const isStrong =
     scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
@@ -52,11 +57,11 @@ function fromMaybe(scope: Scope, reach: Reach, maybe: readonly Placed[]): Target
 }
 
 // Text with no element of the component around it stands in the container of the render.
-const textAtRoot = ({ tree }: Scope, { by }: Reach): boolean =>
+const textAtRoot = ({ tree }: SearchScope, { by }: Reach): boolean =>
   by === 'text' && tree.children.some((each) => each.kind === 'text');
 
 // Of alternatives, a query for one finds the one that is always there; a selector takes the first.
-function onlyOne(sure: readonly Placed[], { by, missing }: Reach): readonly Placed[] {
+function onlyOne(sure: readonly RenderedElement[], { by, missing }: Reach): readonly RenderedElement[] {
   const always = sure.filter(({ guards }) => guards.length === 0);
   if (always.length === 1) return always;
   const takesFirst = ['selector', 'id', 'component'].includes(by);
@@ -65,16 +70,19 @@ function onlyOne(sure: readonly Placed[], { by, missing }: Reach): readonly Plac
 }
 
 // For an exact text, the elements that show it, and those whose text depends: all others surely do not match.
-function candidates({ elements, tree }: Scope, { by, args: [first, options] }: Reach): readonly Placed[] {
+function candidates(
+  { elements, tree }: SearchScope,
+  { by, args: [first, options] }: Reach,
+): readonly RenderedElement[] {
   const wanted = by === 'text' && elements === tree.elements ? wantedOf(first, options) : undefined;
   if (!wanted || !('text' in wanted) || !wanted.exact) return elements;
   const index = (tree.byText ??= indexOf(elements));
   return [...(index.literal.get(wanted.text) ?? []), ...index.open];
 }
 
-function indexOf(elements: readonly Placed[]): NonNullable<RenderedTree['byText']> {
-  const literal = new Map<string, Placed[]>();
-  const open: Placed[] = [];
+function indexOf(elements: readonly RenderedElement[]): NonNullable<RenderedTree['byText']> {
+  const literal = new Map<string, RenderedElement[]>();
+  const open: RenderedElement[] = [];
   for (const element of elements) {
     const pieces = ownText(element);
     const [text] = pieces.length === 0 ? [''] : pieces;
@@ -126,7 +134,7 @@ function componentMatcher(value: Value | undefined, project: Project): Matcher |
   return component && ((element) => (isRootOf(element, component) ? 'yes' : 'no'));
 }
 
-const isRootOf = ({ component, parent, standsFor }: Placed, wanted: Component): boolean =>
+const isRootOf = ({ component, parent, standsFor }: RenderedElement, wanted: Component): boolean =>
   standsFor === wanted || (component === wanted && parent?.component !== wanted);
 
 // `{ name: 'KilnLid' }` and `{ ref: 'lid' }`.

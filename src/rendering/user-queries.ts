@@ -13,7 +13,7 @@ import {
   type Matcher,
 } from './match.js';
 import { nameOf, labelName, normalised } from './name.js';
-import type { Pieces, Placed, RenderedTree } from './placed.js';
+import type { Pieces, RenderedElement, RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
 
 /** What a text argument asks for; undefined where that can't be read. */
@@ -71,7 +71,7 @@ function narrowed(matcher: Matcher, options: Value | undefined): Matcher {
   };
 }
 
-function hasLevel(element: Placed, level: string): Match {
+function hasLevel(element: RenderedElement, level: string): Match {
   const own = element.attributes.get('aria-level');
   if (own || element.tag === '?') return 'maybe';
   return element.tag === `h${level}` ? 'yes' : 'no';
@@ -107,7 +107,7 @@ function byKind(
 }
 
 // The value of a field is that of its attribute until somebody types; an option's can't be told.
-function valueMatch(element: Placed, wanted: Wanted): Match {
+function valueMatch(element: RenderedElement, wanted: Wanted): Match {
   if (!['input', 'select', 'textarea'].includes(element.tag)) return element.tag === '?' ? 'maybe' : 'no';
   return element.tag === 'input' ? any([attributeMatcher('value', wanted)(element), 'maybe']) : 'maybe';
 }
@@ -130,7 +130,7 @@ function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefi
   };
 }
 
-function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match {
+function labelMatch(element: RenderedElement, tree: RenderedTree, wanted: Wanted): Match {
   const own = element.attributes.get('aria-label');
   const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
   const label = labelName(element, tree);
@@ -144,13 +144,13 @@ function labelMatch(element: Placed, tree: RenderedTree, wanted: Wanted): Match 
 }
 
 /** The text that stands in an element itself, that of elements inside left out. */
-export function ownText(element: Placed): Pieces {
+export function ownText(element: RenderedElement): Pieces {
   return (element.known.text ??= workedOut(element.children));
 }
 
 const NO_TEXT: Pieces = [];
 
-function workedOut(children: Placed['children']): Pieces {
+function workedOut(children: RenderedElement['children']): Pieces {
   const pieces: Piece[] = [];
   for (const child of children) {
     if (child.kind === 'hole') pieces.push(undefined);

@@ -7,8 +7,8 @@ import { isOff, type SpecFile } from '../specs/model/blocks.js';
 import { grouped } from '../util/grouped.js';
 import type { Render } from '../specs/model/steps.js';
 import type { Value } from '../specs/model/values.js';
-import type { Links } from './links.js';
-import type { PlacedUse } from './placed.js';
+import type { SpecRendering } from './spec-rendering.js';
+import type { RenderedUse } from './rendered-tree.js';
 import type { ShownProps } from './shown-props.js';
 
 /** One way in which a spec renders a component. */
@@ -29,15 +29,15 @@ export interface ComponentUse {
 const MOST_WAYS = 24;
 
 /** All that the specs of a file give to components: in their own renders, in later changes, and in children. */
-export function usesIn(
+export function componentUsesIn(
   file: SpecFile,
-  links: Links,
+  rendering: SpecRendering,
   project: Project,
   shownProps: ShownProps,
 ): ComponentUse[] {
   const renders = file.renders.filter(({ block }) => !isOff(block));
   // Renders that are alike share one tree.
-  const trees = new Set(renders.map((render) => links.tree(render)));
+  const trees = new Set(renders.map((render) => rendering.tree(render)));
   const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
   const inSpecs = renders.flatMap((render) => [
     ...(render.view ?? []).flatMap((node) =>
@@ -54,7 +54,7 @@ export function usesIn(
 
 // Trees are shared by renders that differ in values that don't show: of these, nothing is known.
 function placedUse(
-  { component, node, given, open, by, stubbed }: PlacedUse,
+  { component, node, given, open, by, stubbed }: RenderedUse,
   shownProps: ShownProps,
 ): ComponentUse {
   const how = shownProps.of(node, by);

@@ -5,7 +5,7 @@ import type { StepOf } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
 import { wordsOf } from '../util/words.js';
 import type { FileContext } from '../checks/questions/context.js';
-import { elementWords, filled, valueWords } from './element-words.js';
+import { elementWords, filledTemplate, valueWords } from './element-words.js';
 
 /** What is done, as `the Fire button is clicked`; undefined where that is not plain. */
 export function actOf(step: StepOf<'act'>, context: FileContext): string | undefined {
@@ -18,7 +18,7 @@ export function actOf(step: StepOf<'act'>, context: FileContext): string | undef
     const key = name === 'tab' ? 'Tab' : textOfValue(first)?.replace(/[{}[\]]/g, '');
     return key && `${key} is pressed`;
   }
-  const element = reach && elementWords(reachedBy(reach, context.links), context);
+  const element = reach && elementWords(reachedBy(reach, context.rendering), context);
   const event = eventOf(step)
     .toLowerCase()
     .replace(/^(?:user|fire)/, '');
@@ -28,7 +28,7 @@ export function actOf(step: StepOf<'act'>, context: FileContext): string | undef
   const form = value === undefined ? undefined : WRITING[event];
   const done = DONE[event];
   if (!element) return undefined;
-  if (form) return filled(form, element, value);
+  if (form) return filledTemplate(form, element, value);
   return done && `${element} is ${done}`;
 }
 

@@ -8,14 +8,14 @@ import { wordsOf } from '../util/words.js';
 import type { FileContext } from '../checks/questions/context.js';
 
 /** An element in words: those that the spec asks by, and else its name and role in its component. */
-export function elementWords(subject: Subject, { links }: FileContext): string | undefined {
+export function elementWords(subject: Subject, { rendering }: FileContext): string | undefined {
   if (!('reach' in subject)) return undefined;
   const { reach } = subject;
   const asked = askedWords(reach);
   if (asked) return asked;
   if (subject.is !== 'element') return undefined;
   const role = roleOf(subject.element) ?? undefined;
-  const text = accessibleName(subject, links);
+  const text = accessibleName(subject, rendering);
   return text && role
     ? `the ${named(text)} ${roleWord(role)}`
     : role && role !== 'generic'
@@ -26,9 +26,9 @@ export function elementWords(subject: Subject, { links }: FileContext): string |
 /** The accessible name of an element that a reach finds, where it is literal. */
 export function accessibleName(
   { element, reach }: Extract<Subject, { is: 'element' }>,
-  links: FileContext['links'],
+  rendering: FileContext['rendering'],
 ): string | undefined {
-  const scope = links.scope(reach);
+  const scope = rendering.scope(reach);
   const name = scope && nameOf(element, scope.tree);
   return name && literal(name);
 }
@@ -86,7 +86,7 @@ export function valueWords(value: Value | undefined): string | undefined {
 }
 
 /** A form of words with the element and the value in it; undefined where it needs one that is not known. */
-export function filled(
+export function filledTemplate(
   form: string,
   element: string | undefined,
   value: string | undefined,

@@ -1,5 +1,5 @@
-import type { Condition } from '../branches/arms.js';
-import type { Example, Value } from '../branches/solve.js';
+import type { WrittenCondition } from '../branches/arms.js';
+import type { Example, InputValue } from '../branches/solve.js';
 import type { ArmGap } from '../coverage/gaps.js';
 import { inShort } from '../util/printable.js';
 
@@ -8,7 +8,7 @@ const LONGEST = 70;
 
 /** What takes an arm: its conditions, and the inputs where they could be worked out. */
 export function takenBy({ conditions, answer }: Pick<ArmGap, 'conditions' | 'answer'>): string {
-  const when = inWords(conditions);
+  const when = inputsInWords(conditions);
   if (answer.is !== 'inputs') return `It is taken when ${when}.`;
   const shown = answer.examples.slice(0, MOST_SHOWN).map(exampleText);
   const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
@@ -16,7 +16,7 @@ export function takenBy({ conditions, answer }: Pick<ArmGap, 'conditions' | 'ans
 }
 
 /** Conditions as a sentence says them. */
-export const inWords = (conditions: readonly Condition[]): string =>
+export const inputsInWords = (conditions: readonly WrittenCondition[]): string =>
   conditions.map(({ text }) => inShort(text, LONGEST)).join(', and ') || 'its branch is reached';
 
 /** Inputs as a sentence says them: `temp = 600 and cone = '06'`. */
@@ -26,12 +26,14 @@ export const exampleText = ({ props, state }: Example): string =>
     .join(' and ');
 
 /** A value as code. */
-export function valueText(value: Value): string {
+export function valueText(value: InputValue): string {
   if (typeof value === 'function') return '() => {}';
   if (typeof value === 'string') return `'${value.replace(/[\\']/g, '\\$&').replace(/\n/g, '\\n')}'`;
   if (value === null || typeof value !== 'object') return Object.is(value, -0) ? '-0' : String(value);
   if (Array.isArray(value)) return `[${value.map(valueText).join(', ')}]`;
-  const entries = Object.entries(value).map(([key, each]) => `${keyText(key)}: ${valueText(each as Value)}`);
+  const entries = Object.entries(value).map(
+    ([key, each]) => `${keyText(key)}: ${valueText(each as InputValue)}`,
+  );
   return entries.length ? `{ ${entries.join(', ')} }` : '{}';
 }
 

@@ -1,6 +1,6 @@
-import { type Example, type Value, holdsFor } from '../branches/solve.js';
+import { type Example, type InputValue, holdsFor } from '../branches/solve.js';
 import type { ProjectContext } from '../checks/questions/context.js';
-import { exampleText, inWords } from './inputs.js';
+import { exampleText, inputsInWords } from './inputs.js';
 import { queryFor } from './shown.js';
 import type { ArmGap } from '../coverage/gaps.js';
 import type { Component } from '../components/view.js';
@@ -109,7 +109,7 @@ class Writer {
     if (!example) return undefined;
     const { style, writes } = this.#form;
     const props = this.#props(gap, example);
-    const comments = [`Takes “${gap.arm.arm}”: when ${inWords(gap.conditions)}.`];
+    const comments = [`Takes “${gap.arm.arm}”: when ${inputsInWords(gap.conditions)}.`];
     if (Object.keys(example.state).length > 0)
       comments.push(`To be brought about first: ${exampleText({ props: {}, state: example.state })}.`);
     const query = writes
@@ -135,7 +135,7 @@ class Writer {
   #written(
     title: string,
     comments: readonly string[],
-    props: Record<string, Value>,
+    props: Record<string, InputValue>,
     query?: string,
   ): PendingSpec {
     const { style, skipped } = this.#form;
@@ -154,7 +154,7 @@ class Writer {
   }
 
   // What another spec gives the component, so that it renders; then what takes the arm.
-  #props({ conditions }: ArmGap, { props, state }: Example): Record<string, Value> {
+  #props({ conditions }: ArmGap, { props, state }: Example): Record<string, InputValue> {
     const uses = this.#context.usesOf(this.#component).filter(({ open }) => !open);
     const bases = uses
       .map((use) => plainGiven(use.given))
@@ -170,7 +170,7 @@ class Writer {
     return this.#form.render?.gives === 'queries' && this.#component.framework === 'angular';
   }
 
-  #render(props: Record<string, Value>): string[] {
+  #render(props: Record<string, InputValue>): string[] {
     const { render, style } = this.#form;
     const { framework } = this.#component;
     const name = this.#name;

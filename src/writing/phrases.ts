@@ -2,19 +2,19 @@ import { TEXT_READS } from '../libraries/expectations.js';
 import { subjectOf } from '../rendering/subjects.js';
 import type { Round } from '../specs/model/rounds.js';
 import type { Assertion, StepOf } from '../specs/model/steps.js';
-import { textOfValue, thingOf, type Value } from '../specs/model/values.js';
+import { textOfValue, libraryObjectOf, type Value } from '../specs/model/values.js';
 import { plural } from '../util/plural.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { assertsAbsence, assertsPresence } from '../checks/questions/used-reaches.js';
 import { actOf } from './act-words.js';
-import { elementWords, filled, roleWord, valueWords } from './element-words.js';
+import { elementWords, filledTemplate, roleWord, valueWords } from './element-words.js';
 import { wordsOf } from '../util/words.js';
 
 /**
  * A title made from what a spec does and what it asserts: the outcome, and the act that leads to it.
  * Its words are those of the spec and the names of the component; undefined where these don't say enough.
  */
-export function titleOf(
+export function titleFromSteps(
   { acts, asserts }: Round,
   context: FileContext,
   /** What other rounds assert as well, which tells nothing of this one. */
@@ -47,7 +47,7 @@ export function outcomeOf(assertion: Assertion, context: FileContext): string | 
   // That a snapshot is the same says nothing of what is in it.
   if (asks === 'snapshot') return undefined;
   if (matcher.startsWith('toThrow')) return not ? 'does not throw' : 'throws';
-  const subject = subjectOf(assertion, context.links);
+  const subject = subjectOf(assertion, context.rendering);
   if (subject.is === 'stand-in') return callOf(assertion);
   const event = emittedBy(assertion);
   if (event !== undefined) return `${isDenied(assertion) ? 'does not emit' : 'emits'} ${event}`;
@@ -55,7 +55,7 @@ export function outcomeOf(assertion: Assertion, context: FileContext): string | 
   const value = valueWords(assertion.args.at(-1));
   const [yes, no] = OUTCOMES[matcher] ?? [];
   const form = not ? no : yes;
-  if (form) return filled(form, element, value);
+  if (form) return filledTemplate(form, element, value);
   if (assertsPresence(assertion) || assertsAbsence(assertion))
     return element && `${assertsAbsence(assertion) ? 'does not show' : 'shows'} ${element}`;
   return ofValue(assertion, element, value);
@@ -148,7 +148,7 @@ const UNTOLD: ReadonlySet<string> = new Set(['exists', 'tagName', 'nodeName', '[
 const SAYING = /^(?:to)?(?:be|equal|equals|eql|strictequal|deepequal|betruthy|befalsy|benull)/i;
 
 function countedElements(subject: Value, value: string): string | undefined {
-  const reach = thingOf(subject)?.reach;
+  const reach = libraryObjectOf(subject)?.reach;
   const role = reach?.by === 'role' ? textOfValue(reach.args[0]) : undefined;
   const count = Number(value);
   return role === undefined || Number.isNaN(count) ? undefined : `shows ${plural(count, roleWord(role))}`;

@@ -1,6 +1,6 @@
 import type { Edit, Mend } from '../finding.js';
 import { indentAt } from './edits/style.js';
-import { usesIn, type Binding, type Block, type SpecFile } from '../specs/model/blocks.js';
+import { usesInBlock, type Binding, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { hookName } from './hook-edits.js';
 import type { Built } from '../checks/questions/leak.js';
@@ -69,7 +69,7 @@ export function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
     file.root,
     ...file.blocks.filter((block) => block.kind === 'group' || block.hook === 'before-all'),
   ];
-  return outside.some((block) => usesIn(block, binding).length > 0);
+  return outside.some((block) => usesInBlock(block, binding).length > 0);
 }
 
 /** The type that a name needs once it has no value, with its colon; empty in JavaScript, undefined where it can't be named. */

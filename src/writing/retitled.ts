@@ -1,6 +1,6 @@
 import { quoted } from './edits/style.js';
 import type { Mend, Place } from '../finding.js';
-import { below, type Block } from '../specs/model/blocks.js';
+import { blocksBelow, type Block } from '../specs/model/blocks.js';
 import { inFile, type FileContext } from '../checks/questions/context.js';
 
 /** A mend that gives a spec another title; `likely`, as words are a matter of taste. Undefined where the title is no literal. */
@@ -17,7 +17,7 @@ export function retitled(spec: Block, title: string, context: FileContext): Mend
 
 /** Whether a block's specs compare with snapshots, which are stored by their titles. */
 export const storesSnapshots = (block: Block): boolean =>
-  [block, ...below(block)].some(({ steps }) =>
+  [block, ...blocksBelow(block)].some(({ steps }) =>
     steps.some((step) => step.kind === 'assert' && step.assertion.asks === 'snapshot'),
   );
 

@@ -2,9 +2,9 @@ import type { Missing } from '../libraries/meaning.js';
 import { exported, kitQuery, queryKit } from './kit.js';
 import type { Edit, Mend, Span, Finding } from '../finding.js';
 import { quoted } from './edits/style.js';
-import type { Placed, Asked, Handle } from '../rendering/placed.js';
+import type { RenderedElement, AskedText, Handle } from '../rendering/rendered-tree.js';
 import { bestHandle, byRole, patternOf } from '../rendering/replacement.js';
-import { pageOf, type Scope } from '../rendering/scope.js';
+import { pageOf, type SearchScope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { assertsAbsence, usedBy } from '../checks/questions/used-reaches.js';
@@ -25,13 +25,13 @@ type Wanted = 'any' | 'role';
  */
 export function betterQuery(
   reach: Reach,
-  element: Placed,
+  element: RenderedElement,
   context: FileContext,
   wanted: Wanted = 'any',
 ): Better | undefined {
-  const scope = context.links.scope(reach.pickedFrom ?? reach);
+  const scope = context.rendering.scope(reach.pickedFrom ?? reach);
   if (!scope) return undefined;
-  const find = (where: Scope): Handle | undefined => {
+  const find = (where: SearchScope): Handle | undefined => {
     const handle =
       wanted === 'role' ? byRole(element, where) : bestHandle(element, where, context.testIdAttribute);
     return handle?.by === 'testId' ? undefined : handle;
@@ -51,7 +51,7 @@ function written(reach: Reach, handle: Handle, inScope: boolean, context: FileCo
   const from = receiverOf(reach, name, inScope, context);
   const args = argsOf(handle, context.style.quote);
   const query = `${from.receiver && `${from.receiver}.`}${name}${reach.written?.types ?? ''}(${args})`;
-  const target = context.links.target(reach);
+  const target = context.rendering.target(reach);
   const canMend = from.edits && use !== 'both' && reach.via === undefined && !isShared(reach, context);
   if (!canMend) return { handle, query };
   const proven = target.kind === 'one' && target.proven && handle.unique && !handle.given;
@@ -90,7 +90,7 @@ export function argsOf({ role, asked }: Handle, quote: '"' | "'"): string {
   return source ? `${quoted(role, quote)}, { name: ${source} }` : quoted(role, quote);
 }
 
-const sourceOf = (asked: Asked, quote: '"' | "'"): string =>
+const sourceOf = (asked: AskedText, quote: '"' | "'"): string =>
   'text' in asked ? quoted(asked.text, quote) : `/${patternOf(asked.start)}/`;
 
 interface From {
@@ -144,8 +144,8 @@ function usesBareQueries(context: FileContext): boolean {
 export const certaintyOf = (
   reach: Reach,
   better: Better | undefined,
-  { links }: FileContext,
+  { rendering }: FileContext,
 ): Finding['certainty'] => {
-  const target = links.target(reach);
+  const target = rendering.target(reach);
   return target.kind === 'one' && target.proven && (!better || better.handle.unique) ? 'sure' : 'likely';
 };

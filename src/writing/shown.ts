@@ -3,10 +3,10 @@ import type { ArmGap } from '../coverage/gaps.js';
 import type { Writing } from '../libraries/meaning.js';
 import { queryName } from '../libraries/queries.js';
 import type { Component, ComponentNode, Prop } from '../components/view.js';
-import type { Placed } from '../rendering/placed.js';
+import type { RenderedElement } from '../rendering/rendered-tree.js';
 import { rendered } from '../rendering/rendered.js';
 import { bestHandle } from '../rendering/replacement.js';
-import { scopeOf } from '../rendering/scope.js';
+import { searchScope } from '../rendering/scope.js';
 import type { Project } from '../project/project.js';
 import { argsOf } from './rewrite.js';
 
@@ -21,9 +21,9 @@ export function queryFor(
   if (!arm.shows || !page || !queries) return undefined;
   const tree = rendered(project, { file: component.file, view: [nodeOf(component, props)] });
   const { file, start, end } = arm.place;
-  const isInArm = ({ file: from, place }: Placed): boolean =>
+  const isInArm = ({ file: from, place }: RenderedElement): boolean =>
     from === file && place.start >= start && place.end <= end;
-  const scope = scopeOf(tree);
+  const scope = searchScope(tree);
   for (const element of tree.elements) {
     if (!isInArm(element) || element.guards.length > 0) continue;
     const handle = bestHandle(element, scope, testIdAttribute);

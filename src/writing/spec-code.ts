@@ -1,4 +1,4 @@
-import type { Value } from '../branches/solve.js';
+import type { InputValue } from '../branches/solve.js';
 import { keyText, valueText } from './inputs.js';
 import { quoted } from './edits/style.js';
 import type { Domain } from '../components/domain.js';
@@ -6,15 +6,15 @@ import type { Expr } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 
 /** A value for each prop that must be given. */
-export function requiredProps({ domains = new Map(), props }: Component): Record<string, Value> {
-  const found: Record<string, Value> = {};
+export function requiredProps({ domains = new Map(), props }: Component): Record<string, InputValue> {
+  const found: Record<string, InputValue> = {};
   for (const [name, domain] of domains)
     if (!domain.kinds.includes('undefined') && !domain.kinds.includes('anything') && !props.get(name))
       found[name] = anyOf(domain);
   return found;
 }
 
-function anyOf({ values, kinds, members }: Domain): Value {
+function anyOf({ values, kinds, members }: Domain): InputValue {
   if (values.length > 0) return values[0];
   if (kinds.includes('string')) return 'text';
   if (kinds.includes('number')) return 1;
@@ -26,12 +26,12 @@ function anyOf({ values, kinds, members }: Domain): Value {
 }
 
 /** Props without those that are not given. */
-export const withoutUndefined = (props: Record<string, Value>): Record<string, Value> =>
+export const withoutUndefined = (props: Record<string, InputValue>): Record<string, InputValue> =>
   Object.fromEntries(Object.entries(props).filter(([, value]) => value !== undefined));
 
 /** The values of a use that can be written down; handlers become functions that do nothing. */
-export function plainGiven(given: ReadonlyMap<string, Expr>): Record<string, Value> {
-  const found: Record<string, Value> = {};
+export function plainGiven(given: ReadonlyMap<string, Expr>): Record<string, InputValue> {
+  const found: Record<string, InputValue> = {};
   for (const [name, expr] of given) {
     const value = valueOf(expr);
     if (value !== undefined) found[name] = value;
@@ -40,7 +40,7 @@ export function plainGiven(given: ReadonlyMap<string, Expr>): Record<string, Val
   return found;
 }
 
-function valueOf(expr: Expr): Value {
+function valueOf(expr: Expr): InputValue {
   switch (expr.is) {
     case 'constant':
       return expr.value;
@@ -59,7 +59,7 @@ function valueOf(expr: Expr): Value {
 }
 
 /** Props as attributes of JSX. */
-export const jsxProps = (props: Record<string, Value>): string[] =>
+export const jsxProps = (props: Record<string, InputValue>): string[] =>
   Object.entries(props).map(([name, value]) => {
     if (value === true) return name;
     const isPlain = typeof value === 'string' && /^[^"\\\n{}&<>]*$/.test(value);
@@ -67,11 +67,11 @@ export const jsxProps = (props: Record<string, Value>): string[] =>
   });
 
 /** Props as an object. */
-export function objectText(props: Record<string, Value>, quote: '"' | "'"): string {
+export function objectText(props: Record<string, InputValue>, quote: '"' | "'"): string {
   const entries = Object.entries(props).map(([key, value]) => `${keyText(key)}: ${code(value, quote)}`);
   return entries.length ? `{ ${entries.join(', ')} }` : '{}';
 }
 
 /** A value as code, in the quotes of a file. */
-export const code = (value: Value, quote: '"' | "'"): string =>
+export const code = (value: InputValue, quote: '"' | "'"): string =>
   typeof value === 'string' ? quoted(value, quote) : valueText(value);

@@ -29,10 +29,10 @@ export interface SpecForm {
 
 /** Reads how a spec file is written. */
 export function specFormOf(context: FileContext, { script, facts }: ModuleTree): SpecForm {
-  const { file, project, links, style, source } = context;
+  const { file, project, rendering, style, source } = context;
   const rendered = new Map<Component, number>();
   for (const render of file.renders) {
-    const component = links.component(render);
+    const component = rendering.component(render);
     if (component) rendered.set(component, (rendered.get(component) ?? 0) + 1);
   }
   const names = new Map<Component, string>();

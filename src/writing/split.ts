@@ -9,10 +9,10 @@ import {
   type StatementKind,
 } from '../specs/model/rounds.js';
 import type { Step, StepOf } from '../specs/model/steps.js';
-import { thingOf } from '../specs/model/values.js';
+import { libraryObjectOf } from '../specs/model/values.js';
 import { inFile, type FileContext } from '../checks/questions/context.js';
 import { type Evidence } from '../finding.js';
-import { outcomesOf, titleOf } from './phrases.js';
+import { outcomesOf, titleFromSteps } from './phrases.js';
 
 /** One of the specs that a large one is split into. */
 export interface NewSpec {
@@ -57,7 +57,7 @@ export function splitOf(spec: Block, context: FileContext): Split | undefined {
     shared,
     specs: rounds.map((round, i) => ({
       ...newSpec(parts, i, round),
-      title: titleOf(round, context, new Set(outcomes.flatMap((each, at) => (at === i ? [] : each)))),
+      title: titleFromSteps(round, context, new Set(outcomes.flatMap((each, at) => (at === i ? [] : each)))),
     })),
   };
 }
@@ -126,7 +126,7 @@ function newSpec(parts: readonly Part[], round: number, own: Round): Omit<NewSpe
 const asksHistory = ({ asserts }: Round): boolean =>
   asserts.some(
     ({ assertion: { subject, subjectPath } }) =>
-      subjectPath.includes('emitted') || thingOf(subject)?.standIn !== undefined,
+      subjectPath.includes('emitted') || libraryObjectOf(subject)?.standIn !== undefined,
   );
 
 // Of earlier rounds a later one needs what arranges, and what was done to the same render, with the waits behind it.

@@ -2,9 +2,9 @@ import { parse } from 'css-what';
 import { quoted } from './edits/style.js';
 import { matchesSelector } from '../rendering/match.js';
 import { literal } from '../rendering/name.js';
-import type { Placed } from '../rendering/placed.js';
+import type { RenderedElement } from '../rendering/rendered-tree.js';
 import { constantOf } from '../rendering/role.js';
-import { pageOf, type Scope } from '../rendering/scope.js';
+import { pageOf, type SearchScope } from '../rendering/scope.js';
 import { ownText } from '../rendering/user-queries.js';
 import type { Reach } from '../specs/model/steps.js';
 import type { FileContext } from '../checks/questions/context.js';
@@ -20,8 +20,8 @@ export const asksForSeen = (selector: string): boolean =>
  * The best query for an element in a style that only takes selectors: by an attribute that a user sees or hears, by its
  * words, or by its test id. Undefined where none of them finds this element and no other.
  */
-export function styleQuery(reach: Reach, element: Placed, context: FileContext): string | undefined {
-  const scope = context.links.scope(reach.pickedFrom ?? reach);
+export function styleQuery(reach: Reach, element: RenderedElement, context: FileContext): string | undefined {
+  const scope = context.rendering.scope(reach.pickedFrom ?? reach);
   if (!scope) return undefined;
   const page = pageOf(scope);
   const { quote } = context.style;
@@ -35,7 +35,7 @@ export function styleQuery(reach: Reach, element: Placed, context: FileContext):
   return selector && asked(reach, selector, quote);
 }
 
-function bySelector(element: Placed, attribute: string, scope: Scope): string | undefined {
+function bySelector(element: RenderedElement, attribute: string, scope: SearchScope): string | undefined {
   const value = constantOf(element, attribute);
   if (!value || /["\\\n]/.test(value)) return undefined;
   const selector = `[${attribute}="${value}"]`;
@@ -51,7 +51,12 @@ function asked(reach: Reach, selector: string, quote: '"' | "'"): string {
 }
 
 // `wrapper.findAll('button').find((each) => each.text() === 'Fire')`
-function wordsQuery(reach: Reach, element: Placed, scope: Scope, quote: '"' | "'"): string | undefined {
+function wordsQuery(
+  reach: Reach,
+  element: RenderedElement,
+  scope: SearchScope,
+  quote: '"' | "'",
+): string | undefined {
   const isWrapper = reach.gives === 'wrapper';
   const text = literal(ownText(element));
   if (!isWrapper || !text || text.length > 40 || element.children.some((each) => each.kind === 'element'))

@@ -1,4 +1,4 @@
-import { isWithin } from '../environment/versions.js';
+import { allVersionsWithin } from '../environment/versions.js';
 import type { Mend } from '../finding.js';
 import { lineStart } from './edits/style.js';
 import type { FileContext } from '../checks/questions/context.js';
@@ -12,7 +12,7 @@ export function unmountedByItself(context: FileContext): Mend | undefined {
     const version = context.versionOf(each.specifier);
     const name = each.typeOnly
       ? undefined
-      : switches?.find(({ versions }) => isWithin(version, versions))?.name;
+      : switches?.find(({ versions }) => allVersionsWithin(version, versions))?.name;
     return name ? [{ name, specifier: each.specifier }] : [];
   });
   const [{ name, specifier } = { name: undefined, specifier: undefined }] = found;

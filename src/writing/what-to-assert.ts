@@ -1,6 +1,6 @@
 import { pageQuery } from './kit.js';
 import { bestHandle } from '../rendering/replacement.js';
-import { scopeOf } from '../rendering/scope.js';
+import { searchScope } from '../rendering/scope.js';
 import { hooksFor, type Block } from '../specs/model/blocks.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { markupOf } from '../checks/questions/element-markup.js';
@@ -17,13 +17,19 @@ export interface Proposal {
  * else on the first that can be asked for. Undefined where the suite has no user-centred queries or matchers, or nothing can be told.
  */
 export function whatToAssert(spec: Block, context: FileContext): Proposal | undefined {
-  const { links, userCentred, documentMatchers, testIdAttribute, style } = context;
+  const { rendering, userCentred, documentMatchers, testIdAttribute, style } = context;
   const render = [spec, ...hooksFor(spec, 'before-each')]
     .flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'render' ? [step.render] : [])))
     .at(0);
-  if (!render || !userCentred || !documentMatchers || render.gives !== 'queries' || !links.component(render))
+  if (
+    !render ||
+    !userCentred ||
+    !documentMatchers ||
+    render.gives !== 'queries' ||
+    !rendering.component(render)
+  )
     return undefined;
-  const scope = scopeOf(links.underAnyCondition.tree(render));
+  const scope = searchScope(rendering.underAnyCondition.tree(render));
   const acts = spec.steps.some(({ kind }) => kind === 'act');
   for (const element of scope.elements) {
     if (acts !== element.guards.length > 0) continue;

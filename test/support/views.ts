@@ -3,9 +3,9 @@ import { DiskFiles } from '#src/index.js';
 import { loadAngular } from '#src/syntax/angular.js';
 import { Project } from '#src/project/project.js';
 import { rendered } from '#src/rendering/rendered.js';
-import type { Placed, PlacedNode, RenderedTree } from '#src/rendering/placed.js';
+import type { RenderedElement, RenderedNode, RenderedTree } from '#src/rendering/rendered-tree.js';
 import { readSpecFile } from '#src/specs/reader/suite.js';
-import { Links } from '#src/rendering/links.js';
+import { SpecRendering } from '#src/rendering/spec-rendering.js';
 import { textPieces, type Expr } from '#src/components/expr.js';
 import type { SpecFile } from '#src/specs/model/blocks.js';
 import type { Prop, ViewNode } from '#src/components/view.js';
@@ -80,9 +80,9 @@ export function treeOfComponent(
 export const UNREAD = '(unread)';
 
 /** Placed nodes as markup: `?` for a hole in a text, `{…}` for a hole, `[if]` before what is conditional, `[each]` before what repeats. */
-export const markup = (nodes: readonly PlacedNode[]): string => nodes.map((node) => one(node)).join('');
+export const markup = (nodes: readonly RenderedNode[]): string => nodes.map((node) => one(node)).join('');
 
-function one(node: PlacedNode): string {
+function one(node: RenderedNode): string {
   if (node.kind === 'hole') return '{…}';
   if (node.kind === 'text') return (node.sure ? '' : '[if]') + pieces(node.pieces).replace(/\s+/g, ' ');
   const mark =
@@ -94,7 +94,7 @@ function one(node: PlacedNode): string {
   return `${mark}<${node.tag}${attributes(node)}>${markup(node.children)}</${node.tag}>`;
 }
 
-function attributes({ attributes: all, classes, open, events }: Placed): string {
+function attributes({ attributes: all, classes, open, events }: RenderedElement): string {
   const plain = [...all]
     .filter(([name, expr]) => name !== 'class' && !(expr.is === 'constant' && expr.value === undefined))
     .map(([name, expr]) => ` ${name}=${valueOf(expr)}`);
@@ -122,7 +122,7 @@ const pieces = (all: readonly (string | readonly string[] | undefined)[]): strin
 export async function specFileOf(
   files: Record<string, string>,
   path: string,
-): Promise<{ file: SpecFile; links: Links; text: string }> {
+): Promise<{ file: SpecFile; links: SpecRendering; text: string }> {
   const { project, at } = await projectOf(files);
   const tree = project.tree(at(path));
   if (!tree) throw new Error(JSON.stringify(project.problems));
@@ -131,5 +131,5 @@ export async function specFileOf(
     act: ['fireKiln'],
     assert: ['mustBeHot'],
   });
-  return { file, links: new Links(project, file, 'data-testid'), text: tree.script.source.text };
+  return { file, links: new SpecRendering(project, file, 'data-testid'), text: tree.script.source.text };
 }

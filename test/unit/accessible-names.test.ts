@@ -7,7 +7,7 @@ import type { Value } from '#src/specs/model/values.js';
 import { JSDOM } from 'jsdom';
 import { matchesText, type Match } from '#src/rendering/match.js';
 import { literal, nameOf } from '#src/rendering/name.js';
-import type { Pieces, Placed, RenderedTree } from '#src/rendering/placed.js';
+import type { Pieces, RenderedElement, RenderedTree } from '#src/rendering/rendered-tree.js';
 import { constantOf, roleOf } from '#src/rendering/role.js';
 import { projectOf, treeOfComponent } from '../support/views.js';
 
@@ -162,7 +162,7 @@ const MORE_WAYS: typeof WAYS = {
 };
 
 /** What a query by role and name says of an element. */
-function matchOf(role: string, name: string, tree: RenderedTree, element: Placed): Match {
+function matchOf(role: string, name: string, tree: RenderedTree, element: RenderedElement): Match {
   const options: Value = {
     is: 'object',
     node: {} as Extract<Value, { is: 'object' }>['node'],

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import {
   constant,
-  filled,
+  filledExpr,
   joined,
   oneOf,
   possibleValues,
@@ -10,7 +10,7 @@ import {
   type Expr,
 } from '#src/components/expr.js';
 import { jsxText } from '#src/components/frameworks/react/jsx.js';
-import { titleOf } from '#src/components/frameworks/react/react.js';
+import { componentTitle } from '#src/components/frameworks/react/react.js';
 import { viewSize } from '#src/components/view.js';
 import { projectOf, shown, UNREAD } from '../support/views.js';
 
@@ -53,8 +53,8 @@ describe('expressions of components', () => {
       'b',
     ]);
     expect(possibleValues(oneOf([constant('a'), UNKNOWN]))).to.equal(undefined);
-    expect(filled(joined([constant('x'), prop]), () => constant('y'))).to.deep.equal(constant('xy'));
-    expect(filled(oneOf([prop, constant('b')]), () => undefined)).to.deep.equal({
+    expect(filledExpr(joined([constant('x'), prop]), () => constant('y'))).to.deep.equal(constant('xy'));
+    expect(filledExpr(oneOf([prop, constant('b')]), () => undefined)).to.deep.equal({
       is: 'choice',
       options: [UNKNOWN, constant('b')],
     });
@@ -67,11 +67,11 @@ describe('expressions of components', () => {
   });
 
   it('name a component by its file', () => {
-    expect([titleOf('/a/kiln-card.tsx'), titleOf('b_c.js'), titleOf('Lid.vue')]).to.deep.equal([
-      'KilnCard',
-      'BC',
-      'Lid',
-    ]);
+    expect([
+      componentTitle('/a/kiln-card.tsx'),
+      componentTitle('b_c.js'),
+      componentTitle('Lid.vue'),
+    ]).to.deep.equal(['KilnCard', 'BC', 'Lid']);
   });
 });
 

@@ -2,11 +2,11 @@ import * as compiler from '@angular/compiler';
 import { expect } from 'chai';
 import { parseSync, type Node } from 'oxc-parser';
 import { TemplateExpressions } from '#src/components/frameworks/angular/angular-expression.js';
-import { dataOf, outcome } from '#src/components/expr.js';
-import { exprOf, testOf } from '#src/components/expressions.js';
-import type { Bound, Scope } from '#src/components/scope.js';
+import { dataOfExpr, outcome } from '#src/components/expr.js';
+import { exprOf, conditionOf } from '#src/components/read-expr.js';
+import type { NameBinding, ComponentScope } from '#src/components/scope.js';
 import { scriptSettings } from '#src/environment/settings/script-settings.js';
-import { dataOf as dataOfSetting } from '#src/environment/settings/setting-values.js';
+import { dataOfSetting as dataOfSetting } from '#src/environment/settings/setting-values.js';
 import { completion } from '#src/language/completion.js';
 import type { Value } from '#src/specs/model/values.js';
 import { LineIndex } from '#src/util/line-index.js';
@@ -22,7 +22,11 @@ const parsed = (text: string): Node => {
   return statement.expression;
 };
 
-const nowhere = (bound?: Bound): Scope => ({ text: '', ref: () => undefined, lookup: () => bound });
+const nowhere = (bound?: NameBinding): ComponentScope => ({
+  text: '',
+  ref: () => undefined,
+  lookup: () => bound,
+});
 
 /** A value of a spec as plain data. */
 function plain(value: Value | undefined): { value: unknown } | undefined {
@@ -48,14 +52,14 @@ describe('the reader of expressions is right or unknown', () => {
     right(
       judged(
         samples,
-        samples.map(({ text }) => dataOf(exprOf(parsed(text), nowhere()))),
+        samples.map(({ text }) => dataOfExpr(exprOf(parsed(text), nowhere()))),
       ),
     );
   });
 
   it('as conditions of components', () => {
     const truths = samples.map((each) => ({ ...each, value: Boolean(each.value) }));
-    const holds = samples.map(({ text }) => outcome(testOf(parsed(text), nowhere()), () => undefined));
+    const holds = samples.map(({ text }) => outcome(conditionOf(parsed(text), nowhere()), () => undefined));
     right(
       judged(
         truths,
@@ -98,7 +102,7 @@ describe('the reader of expressions is right or unknown', () => {
       const span = new compiler.ParseSourceSpan(...spanEnds(text));
       const ast = parser.parseBinding(text, span, 0);
       expect(ast.errors, text).to.deep.equal([]);
-      return dataOf(exprOf(expressions.node(ast), nowhere({ is: 'unknown' })));
+      return dataOfExpr(exprOf(expressions.node(ast), nowhere({ is: 'unknown' })));
     });
     right(judged(templates, answers));
   });

@@ -6,15 +6,15 @@ import { argsOf } from '#src/writing/rewrite.js';
 import { queryName, USER_QUERIES } from '#src/libraries/queries.js';
 import { bestHandle } from '#src/rendering/replacement.js';
 import { roleOf } from '#src/rendering/role.js';
-import type { Placed, RenderedTree } from '#src/rendering/placed.js';
-import { scopeOf, type Scope } from '#src/rendering/scope.js';
+import type { RenderedElement, RenderedTree } from '#src/rendering/rendered-tree.js';
+import { searchScope, type SearchScope } from '#src/rendering/scope.js';
 import { specFileOf, treeOf, UNREAD } from '../support/views.js';
 
 /** The tree of some markup, and the element with the id `x`. */
 async function elementIn(
   markup: string,
   code = '',
-): Promise<{ tree: RenderedTree; element: Placed; scope: Scope }> {
+): Promise<{ tree: RenderedTree; element: RenderedElement; scope: SearchScope }> {
   const tree = await treeOf(
     { 'a.tsx': `${code}\nexport const A = ({ p }) => <>${markup}</>;` },
     'a.tsx',
@@ -29,7 +29,7 @@ async function elementIn(
   return {
     tree,
     element,
-    scope: scopeOf(tree),
+    scope: searchScope(tree),
   };
 }
 
@@ -222,7 +222,7 @@ describe('matching', () => {
     const { tree } = await elementIn(markup);
     const [second] = tree.elements.filter(({ tag }) => tag === 'li').slice(1);
     const [open] = tree.elements.filter(({ tag }) => tag === 'p');
-    const ask = (element: Placed | undefined, selector: string): string | undefined =>
+    const ask = (element: RenderedElement | undefined, selector: string): string | undefined =>
       element && matchesSelector(element, parsedSelector(selector) ?? []);
     expect([
       ask(second, '.hot'),

@@ -1,19 +1,19 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { parseSync } from 'oxc-parser';
-import { solve, type Value } from '#src/branches/solve.js';
+import { solve, type InputValue } from '#src/branches/solve.js';
 import { exampleText } from '#src/writing/inputs.js';
-import { testOf } from '#src/components/expressions.js';
+import { conditionOf } from '#src/components/read-expr.js';
 import { BOOLEAN, kindOnly, type Domain } from '#src/components/domain.js';
-import { computed, constant, memberOf, type Expr, type Test } from '#src/components/expr.js';
+import { computed, constant, memberOfExpr, type Expr, type Condition } from '#src/components/expr.js';
 import type { Constant } from '#src/language/operations.js';
 
 // A condition with what it means, worked out by the language itself.
 interface Sample {
-  test: Test;
-  holds: (props: Record<string, Value>) => boolean;
+  test: Condition;
+  holds: (props: Record<string, InputValue>) => boolean;
 }
-type Read = { expr: Expr; of: (props: Record<string, Value>) => unknown };
+type Read = { expr: Expr; of: (props: Record<string, InputValue>) => unknown };
 
 const DOMAINS: ReadonlyMap<string, Domain> = new Map<string, Domain>([
   ['temp', kindOnly('number')],
@@ -23,7 +23,7 @@ const DOMAINS: ReadonlyMap<string, Domain> = new Map<string, Domain>([
 const prop = (name: string): Expr => ({ is: 'prop', name });
 const read = (name: string): Read => ({ expr: prop(name), of: (props) => props[name] });
 const sizeOf = (name: string): Read => ({
-  expr: memberOf(prop(name), 'length', true),
+  expr: memberOfExpr(prop(name), 'length', true),
   of: (props) => (props[name] as { length?: unknown } | null | undefined)?.length,
 });
 const INPUTS = ['temp', 'phase', 'lit', 'cone', 'limit'].map(read).concat(sizeOf('shelf'));
@@ -79,7 +79,7 @@ const { condition } = fc.letrec<{ condition: Sample }>((tie) => ({
   ),
 }));
 
-const DOMAIN_VALUES: Record<string, readonly Value[]> = {
+const DOMAIN_VALUES: Record<string, readonly InputValue[]> = {
   temp: [-1, 0, 0.5, 1, 1.5, 2, 3, 599, 600, 601, NaN],
   phase: ['rise', 'soak'],
   lit: [true, false],
@@ -119,7 +119,7 @@ function bruteForce(samples: readonly Sample[]): boolean {
   const last = texts.map((text) => names.findLastIndex((name) => text.includes(`"${name}"`)));
   const askedAt = names.map((_, i) => samples.filter((__, at) => last[at] === i));
   // One object, written over: a copy for each of a million tries would be most of the work.
-  const props: Record<string, Value> = {};
+  const props: Record<string, InputValue> = {};
   const tries = (index: number): boolean => {
     const name = names[index];
     if (name === undefined) return true;
@@ -169,18 +169,18 @@ describe('inputs', () => {
   ];
   for (const [title, text, wanted] of rows)
     it(title, () => {
-      const answer = solve([conditionOf(text)]);
+      const answer = solve([parsedCondition(text)]);
       const shown = answer.is === 'inputs' ? answer.examples.map(exampleText).join(' | ') : answer.is;
       expect(shown.slice(0, wanted.length)).to.equal(wanted);
     });
 });
 
 // A condition over `props` and free names.
-function conditionOf(text: string): Test {
+function parsedCondition(text: string): Condition {
   const { program } = parseSync('a.ts', `(${text})`, { preserveParens: false });
   const [statement] = program.body;
   if (statement?.type !== 'ExpressionStatement') throw new Error(text);
-  return testOf(statement.expression, {
+  return conditionOf(statement.expression, {
     text,
     ref: () => undefined,
     lookup: (name) => (name === 'props' ? { is: 'props' } : undefined),

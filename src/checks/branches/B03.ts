@@ -1,6 +1,6 @@
 import { USES } from '../questions/facts.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
-import { propsInTest } from '../../components/expr.js';
+import { propsInCondition } from '../../components/expr.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -57,7 +57,7 @@ function found(gap: ArmGap, context: ProjectContext): Finding {
 // What specs give for the prop that the arm's own condition reads first.
 function givenValues({ arm, component }: ArmGap, context: ProjectContext): string | undefined {
   let name: string | undefined;
-  propsInTest(arm.condition.test, (prop) => (name ??= prop));
+  propsInCondition(arm.condition.test, (prop) => (name ??= prop));
   if (name === undefined) return undefined;
   const prop = name;
   const values = new Set<string>();

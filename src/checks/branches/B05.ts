@@ -1,6 +1,6 @@
 import { USES } from '../questions/facts.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
-import { filled, propsIn, type Expr, type Test } from '../../components/expr.js';
+import { filledExpr, propsIn, type Expr, type Condition } from '../../components/expr.js';
 import { eachWay, givenIn, type ComponentUse } from '../../rendering/uses.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -36,7 +36,7 @@ function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Findin
   const names: string[] = [];
   propsIn(compared.of, (name) => names.push(name));
   for (const use of uses.flatMap((each) => eachWay(each, names))) {
-    const value = filled(compared.of, (name) => givenIn(use, name));
+    const value = filledExpr(compared.of, (name) => givenIn(use, name));
     if (value.is !== 'constant' || typeof value.value !== 'number') return [];
     values.add(value.value);
   }
@@ -55,7 +55,7 @@ function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Findin
 }
 
 // `temp < 600` and `600 >= temp`: what is compared with which bound.
-function comparison(test: Test): { of: Expr; bound: number } | undefined {
+function comparison(test: Condition): { of: Expr; bound: number } | undefined {
   if (test.is !== 'truthy' || test.expr.is !== 'computed' || !/^[<>]=?$/.test(test.expr.by)) return undefined;
   const [left, right] = test.expr.of;
   const bound = [left, right].find((each) => each?.is === 'constant');

@@ -4,7 +4,7 @@ import type { StandIn } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { traces, type Left } from '../questions/ending.js';
 import { leftStandIns, restoring } from '../questions/left-stand-ins.js';
 
@@ -39,7 +39,7 @@ function found(left: Left<'stand-in'>, context: FileContext): Finding {
     within: titlesOf(block),
     level: standIn.answers ? undefined : 'hint',
     certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
-    message: standIn.answers ? message(what, quoted(later)) : messageWatch(what),
+    message: standIn.answers ? message(what, quotedTitle(later)) : messageWatch(what),
     advice,
     evidence: traces(left, 'made in this helper', context),
     mend: step.via ? undefined : mend(standIn, block, context),

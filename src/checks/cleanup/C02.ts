@@ -4,7 +4,7 @@ import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { leftClocks } from '../questions/clocks.js';
 import { traces, type Left } from '../questions/ending.js';
 
@@ -32,7 +32,7 @@ const found = ({ step, block, later }: Left<'clock'>, context: FileContext): Fin
   place: inFile(context, step.place),
   within: titlesOf(block),
   certainty: step.maybe || context.setup === undefined ? 'likely' : 'sure',
-  message: message(step.name, quoted(later)),
+  message: message(step.name, quotedTitle(later)),
   advice,
   evidence: traces({ step, later }, 'switched on in this helper', context),
   mend: step.via ? undefined : mend(step, block, context),

@@ -4,7 +4,7 @@ import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { staysRendered } from '../questions/teardown.js';
 import { traces } from '../questions/ending.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
@@ -45,7 +45,7 @@ function nodesLeft(context: FileContext): Finding[] {
         place: inFile(context, step.place),
         within: titlesOf(block),
         certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
-        message: message(nodeName(step, context), quoted(later)),
+        message: message(nodeName(step, context), quotedTitle(later)),
         advice,
         evidence: traces({ step, later }, 'done in this helper', context),
         mend: emptiedPage(block, context),
@@ -100,7 +100,7 @@ function rendersLeft(context: FileContext): Finding[] {
   const [first] = left;
   if (!first) return [];
   const { render } = first.step;
-  const component = context.links.component(render);
+  const component = context.rendering.component(render);
   const goesOn: Evidence[] =
     !isInPage(render) && component?.opens
       ? [{ file: component.file, ...component.opens, note: 'goes on from here' }]
@@ -111,8 +111,8 @@ function rendersLeft(context: FileContext): Finding[] {
       within: titlesOf(first.block),
       certainty: isInPage(render) && !first.step.maybe && context.setup ? 'sure' : 'likely',
       message: isInPage(render)
-        ? messageRender(render.name, quoted(first.later))
-        : messageOpens(render.name, component?.name ?? 'it', quoted(first.later)),
+        ? messageRender(render.name, quotedTitle(first.later))
+        : messageOpens(render.name, component?.name ?? 'it', quotedTitle(first.later)),
       advice: adviceRender,
       evidence: [
         ...traces(first, 'done in this helper', context).toSpliced(-1, 0, ...goesOn),

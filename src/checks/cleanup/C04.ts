@@ -5,7 +5,7 @@ import type { StandIn, Step } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { leftBy, traces } from '../questions/ending.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
 import { putBack } from '../../writing/put-back.js';
@@ -38,7 +38,7 @@ function written(context: FileContext): Finding[] {
     return [
       {
         ...foundAt(left, later, context),
-        message: message(step.lasting.text, quoted(later)),
+        message: message(step.lasting.text, quotedTitle(later)),
         advice,
         mend: step.via ? undefined : putBack(step, block, context),
       },
@@ -71,7 +71,7 @@ function stubbed(context: FileContext): Finding[] {
     .filter(({ ending }) => ending.is === 'never')
     .map((left) => ({
       ...foundAt(left, left.later, context),
-      message: message(left.step.standIn.member ?? 'A global value', quoted(left.later)),
+      message: message(left.step.standIn.member ?? 'A global value', quotedTitle(left.later)),
       advice: adviceStub,
       mend: unstubbed(left.step.standIn, left.block, context),
     }));

@@ -2,7 +2,7 @@ import { titlesOf, assigns, type Binding } from '../../specs/model/blocks.js';
 import type { LastingKind } from '../../libraries/platform.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { eachHooksAround, quoted } from '../questions/order.js';
+import { eachHooksAround, quotedTitle } from '../questions/order.js';
 import { fakesClock } from '../questions/clocks.js';
 import { traces } from '../questions/ending.js';
 import { leftLasting, type LeftLasting } from '../questions/outliving.js';
@@ -44,7 +44,7 @@ export const C05: FileCheck = {
         message:
           step.lasting.what === 'file'
             ? messageFile(step.lasting.text)
-            : message(WHAT[step.lasting.what] ?? 'What is opened', step.lasting.text, quoted(later)),
+            : message(WHAT[step.lasting.what] ?? 'What is opened', step.lasting.text, quotedTitle(later)),
         advice,
         evidence: traces({ step, later }, 'opened in this helper', context),
       })),

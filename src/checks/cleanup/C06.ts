@@ -4,7 +4,7 @@ import type { Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { traces } from '../questions/ending.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
 import { putBack } from '../../writing/put-back.js';
@@ -39,7 +39,7 @@ export const C06: FileCheck = {
           place: inFile(context, step.place),
           within: titlesOf(block),
           certainty: step.maybe || context.file.unknownEffects || !context.setup ? 'likely' : 'sure',
-          message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quoted(later)),
+          message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quotedTitle(later)),
           advice,
           evidence: traces({ step, later }, 'done in this helper', context),
           mend: mend(left, context),

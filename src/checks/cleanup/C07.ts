@@ -5,7 +5,7 @@ import type { Step } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { leftClocks } from '../questions/clocks.js';
 import { leftLasting } from '../questions/outliving.js';
 import { leftRenders } from '../questions/left-renders.js';
@@ -78,7 +78,7 @@ const found = (first: Skipped, all: readonly Skipped[], context: FileContext): F
   place: inFile(context, first.by.place),
   within: titlesOf(first.block),
   certainty: first.by.maybe || first.step.maybe || context.setup === undefined ? 'likely' : 'sure',
-  message: message(quoted(first.block), quoted(first.later)),
+  message: message(quotedTitle(first.block), quotedTitle(first.later)),
   advice,
   evidence: [
     { ...truePlace(context, first.step), note: 'what it cleans up' },

@@ -2,7 +2,7 @@ import { titlesOf, hooksFor, type Block } from '../../specs/model/blocks.js';
 import { majorOf } from '../../environment/versions.js';
 import type { Edit, Mend, Level, Finding } from '../../finding.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
-import { thingOf, type Pending, type Value } from '../../specs/model/values.js';
+import { libraryObjectOf, type Pending, type Value } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { fakesClock } from '../questions/clocks.js';
@@ -102,7 +102,7 @@ function levelOfTrigger(after: readonly Step[]): Level | undefined {
 // Text, markup and elements; not what a component tells, or holds.
 function isOfPage(subject: Value): boolean {
   for (let at = subject; at.is === 'read'; at = at.of) if (TOLD.has(at.name)) return false;
-  const thing = thingOf(subject);
+  const thing = libraryObjectOf(subject);
   return thing !== undefined && thing.type !== 'record' && thing.type !== 'instance' && !thing.standIn;
 }
 

@@ -97,10 +97,10 @@ interface Grouped {
 }
 
 // One assertion for each thing; undefined where it can't be told what has to do with what.
-function unrelated(asserts: readonly StepOf<'assert'>[], { links }: FileContext): Grouped[] | undefined {
+function unrelated(asserts: readonly StepOf<'assert'>[], { rendering }: FileContext): Grouped[] | undefined {
   const groups: Grouped[] = [];
   for (const step of asserts) {
-    const subject = subjectOf(step.assertion, links);
+    const subject = subjectOf(step.assertion, rendering);
     if (subject.is !== 'element' && subject.is !== 'stand-in') return undefined;
     const isOfOne = groups.some((each) => isRelated(each.subject, subject));
     if (!isOfOne) groups.push({ subject, step });
@@ -108,17 +108,17 @@ function unrelated(asserts: readonly StepOf<'assert'>[], { links }: FileContext)
   return groups;
 }
 
-function isNamed(subject: Subject, title: string, { links }: FileContext): boolean {
-  const words = subject.is === 'element' ? nameWords(subject, links) : [];
+function isNamed(subject: Subject, title: string, { rendering }: FileContext): boolean {
+  const words = subject.is === 'element' ? nameWords(subject, rendering) : [];
   const titled = new Set(wordsOf(title).map(stemOf));
   return words.some((word) => titled.has(stemOf(word)));
 }
 
-const nameWords = (subject: Extract<Subject, { is: 'element' }>, links: FileContext['links']): string[] =>
-  wordsOf(accessibleName(subject, links) ?? '');
+const nameWords = (subject: Extract<Subject, { is: 'element' }>, links: FileContext['rendering']): string[] =>
+  wordsOf(accessibleName(subject, rendering) ?? '');
 
-function subjectNote(subject: Subject, { links }: FileContext): string {
+function subjectNote(subject: Subject, { rendering }: FileContext): string {
   if (subject.is !== 'element') return 'a stand-in';
-  const words = nameWords(subject, links);
+  const words = nameWords(subject, rendering);
   return `<${subject.element.tag}>${words.length > 0 ? ` “${words.join(' ')}”` : ''}`;
 }

@@ -1,11 +1,11 @@
-import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, blocksAround, type Block } from '../../specs/model/blocks.js';
 import { basename } from '../../util/paths.js';
 import { roundsOf } from '../../specs/model/rounds.js';
 import type { FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
-import { titleOf } from '../../writing/phrases.js';
+import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, titlePlaceOf } from '../../writing/retitled.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
@@ -53,7 +53,7 @@ function isVague(spec: Block, isKnown: (word: string) => boolean): boolean {
   // What a helper makes has its title from elsewhere.
   const isOwn = spec.titlePlace !== undefined && place.start <= spec.titlePlace.start;
   if (!title.exact || repeated || !isOwn) return false;
-  const path = pathOf(spec).filter(({ kind }) => kind !== 'file');
+  const path = blocksAround(spec).filter(({ kind }) => kind !== 'file');
   if (path.some((each) => !each.title.exact)) return false;
   return path.every((each) =>
     wordsOf(each.title.text).every((word) => SAYING_NOTHING.has(word) || /^\d+$/.test(word) || isKnown(word)),
@@ -61,9 +61,9 @@ function isVague(spec: Block, isKnown: (word: string) => boolean): boolean {
 }
 
 // The component's name and the file's own: they are known from where the spec stands.
-function subjectWords({ file, links }: FileContext): Set<string> {
+function subjectWords({ file, rendering }: FileContext): Set<string> {
   const own = wordsOf(basename(file.path).split('.')[0] ?? '').map(stemOf);
-  const names = new Set(file.renders.map((render) => links.component(render)?.name ?? ''));
+  const names = new Set(file.renders.map((render) => rendering.component(render)?.name ?? ''));
   const words = [...names].map((name) => wordsOf(name).map(stemOf));
   // `card.spec` for `KilnCard`; beside `Card` itself, `CardTitle` is a part, which a title may name.
   const longer = words.filter((each) => own.every((word) => each.includes(word)));
@@ -86,6 +86,6 @@ function newTitle(spec: Block, context: FileContext): string | undefined {
   const rounds = roundsOf(spec);
   // What several rounds have in common, no title made here can say.
   const [round] = rounds;
-  const title = rounds.length === 1 && round ? titleOf(round, context) : undefined;
+  const title = rounds.length === 1 && round ? titleFromSteps(round, context) : undefined;
   return spec.parent?.children.some((each) => each.title.text === title) ? undefined : title;
 }

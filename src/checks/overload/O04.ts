@@ -5,7 +5,7 @@ import { type FileCheck } from '../questions/check.js';
 import type { Finding, Level, Edit, Mend } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
-import type { Hollow } from '../questions/presence.js';
+import type { HollowAssertion } from '../questions/presence.js';
 import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../questions/judgement.js';
 import { whatToAssert, type Proposal } from '../../writing/what-to-assert.js';
 
@@ -101,7 +101,7 @@ function withoutAssertion(spec: Block, context: FileContext): Finding {
 function hollowFinding(
   spec: Block,
   step: AssertStep,
-  why: Hollow,
+  why: HollowAssertion,
   whole: boolean,
   context: FileContext,
 ): Finding {
@@ -122,7 +122,7 @@ function hollowFinding(
 function written(
   spec: Block,
   { assertion, via, inCallback }: AssertStep,
-  { missing }: Hollow,
+  { missing }: HollowAssertion,
   context: FileContext,
 ): Mend | undefined {
   if (missing === undefined || via) return undefined;

@@ -7,7 +7,7 @@ import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
-import { quoted, runningByGroup } from '../questions/order.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
@@ -100,7 +100,7 @@ function check(spec: Block, other: Block, bodies: Bodies, context: FileContext):
     place: titlePlaceOf(spec, context),
     within: titlesOf(spec),
     certainty: 'likely',
-    message: swapped ? messageSwapped(quoted(other)) : messageOther(mine, theirs, quoted(other)),
+    message: swapped ? messageSwapped(quotedTitle(other)) : messageOther(mine, theirs, quotedTitle(other)),
     advice: swapped ? adviceSwapped : adviceOther(mine),
     evidence: [
       {

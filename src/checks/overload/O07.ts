@@ -2,7 +2,7 @@ import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Span, Finding } from '../../finding.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Guard, StepOf } from '../../specs/model/steps.js';
-import { thingOf } from '../../specs/model/values.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
@@ -70,17 +70,17 @@ const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
 // `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
 function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Finding[] {
   if (!step.assertion.optional) return [];
-  const { links } = context;
+  const { rendering } = context;
   const { not, asks, subject, subjectPath, subjectText, place } = step.assertion;
   const passes = not ? PASSES_DENIED.has(asks) : asks === 'undefined' || asks === 'falsy';
-  const reach = thingOf(subject)?.reach;
+  const reach = libraryObjectOf(subject)?.reach;
   if (!passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void') return [];
-  const target = links.target(reach);
+  const target = rendering.target(reach);
   const isThere = target.kind === 'one' && target.proven && target.element.guards.length === 0;
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
   const asserted = before.some(
     ({ assertion }) =>
-      thingOf(assertion.subject)?.reach === reach || assertion.subjectPath[0] === subjectPath[0],
+      libraryObjectOf(assertion.subject)?.reach === reach || assertion.subjectPath[0] === subjectPath[0],
   );
   if (isThere || asserted) return [];
   return [

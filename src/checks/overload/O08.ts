@@ -6,7 +6,7 @@ import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quoted, runningByGroup } from '../questions/order.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
 import {
   arrangement,
   arrangingIn,
@@ -67,7 +67,7 @@ function check(group: Block, specs: readonly Block[], context: FileContext): Fin
       advice: advice(moved?.name ?? 'a helper'),
       evidence: others.map(({ spec, statements: [at] }) => ({
         ...inFile(context, at ?? spec.callee),
-        note: quoted(spec),
+        note: quotedTitle(spec),
       })),
       suggestion: moved?.lines.join('\n'),
       mend: moved && movedOut(all, count, moved, context),

@@ -6,7 +6,7 @@ import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quoted, runningByGroup } from '../questions/order.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
 import { literalsOf, tabled, type Column } from '../../writing/table.js';
 
 const message = (count: number, values: number): string =>
@@ -89,7 +89,7 @@ function check(specs: readonly Block[], context: FileContext): Finding[] {
       certainty: 'sure',
       message: message(specs.length, columns.length),
       advice,
-      evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quoted(each) })),
+      evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quotedTitle(each) })),
       mend: tabled(specs, columns, context),
     },
   ];

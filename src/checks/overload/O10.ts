@@ -1,4 +1,4 @@
-import { titlesOf, hooksFor, pathOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, hooksFor, blocksAround, type Block } from '../../specs/model/blocks.js';
 import type { Mend, Finding } from '../../finding.js';
 import { wholeLines } from '../../writing/edits/style.js';
 import type { StepOf } from '../../specs/model/steps.js';
@@ -48,7 +48,7 @@ const isReplaced = (block: Block, { file }: FileContext): boolean =>
     ({ objectText, block: at }) =>
       objectText !== undefined &&
       /(?:^|\.)console$/.test(objectText) &&
-      (pathOf(block).includes(at) || hooksFor(block, 'before-all', 'before-each').includes(at)),
+      (blocksAround(block).includes(at) || hooksFor(block, 'before-all', 'before-each').includes(at)),
   );
 
 // The statement goes with its line, if it has one of its own.

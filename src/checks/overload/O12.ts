@@ -4,7 +4,7 @@ import { pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
 import { roundsOf } from '../../specs/model/rounds.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { titleOf } from '../../writing/phrases.js';
+import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageTwice = (title: string): string =>
@@ -65,7 +65,7 @@ function isSameBody(a: Block, b: Block): boolean {
 // Words for what this one asserts, if none of its group has them yet.
 function newTitle(spec: Block, group: Block, context: FileContext): string | undefined {
   const [round] = roundsOf(spec).slice(-1);
-  const title = round && titleOf(round, context);
+  const title = round && titleFromSteps(round, context);
   return group.children.some((each) => each.title.text === title) ? undefined : title;
 }
 

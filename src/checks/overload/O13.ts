@@ -1,4 +1,4 @@
-import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, blocksAround, type Block } from '../../specs/model/blocks.js';
 import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -37,7 +37,7 @@ function check(group: Block, context: FileContext): Finding[] {
   const places = new Set(
     group.children.filter(({ kind }) => kind === 'spec').map(({ callee }) => callee.start),
   );
-  const level = pathOf(group).filter(({ kind }) => kind === 'group').length;
+  const level = blocksAround(group).filter(({ kind }) => kind === 'group').length;
   const found: Finding[] = [];
   if (places.size > limit)
     found.push({
@@ -56,7 +56,7 @@ const MOST_GROUPS = 4;
 // Words that several titles have, and not nearly all; the group's own left out.
 function groupsFor(group: Block): [string, number][] {
   const specs = group.children.filter(({ kind }) => kind === 'spec');
-  const own = new Set(pathOf(group).flatMap(({ title }) => wordsOf(title.text).map(stemOf)));
+  const own = new Set(blocksAround(group).flatMap(({ title }) => wordsOf(title.text).map(stemOf)));
   const counts = new Map<string, { word: string; count: number }>();
   for (const { title } of specs) {
     for (const word of new Set(wordsOf(title.text))) {

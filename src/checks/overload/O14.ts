@@ -1,7 +1,7 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert, stands } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
-import { thingOf } from '../../specs/model/values.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -80,7 +80,7 @@ const isHandedOn = (name: string, { statements, steps }: Block): boolean =>
 function countOf({ subject, subjectPath, asks, not, args, argText }: Assertion): number | undefined {
   const value = args.length === 1 && args[0]?.is === 'constant' ? args[0].value : undefined;
   const isCount = asks === 'count' || (asks === 'equal' && subjectPath.at(-1) === 'length');
-  const reach = thingOf(subject)?.reach;
+  const reach = libraryObjectOf(subject)?.reach;
   if (not || !isCount || typeof value !== 'number' || value < 2 || argText !== String(value))
     return undefined;
   return reach?.missing === 'many' || reach?.missing === 'many-throws' ? value : undefined;

@@ -1,6 +1,6 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -51,7 +51,7 @@ const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
   STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
 
 function check(reach: Reach, context: FileContext): Finding[] {
-  const target = context.links.target(reach);
+  const target = context.rendering.target(reach);
   if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;
   const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
@@ -70,7 +70,7 @@ function check(reach: Reach, context: FileContext): Finding[] {
 
 type Said = Pick<Finding, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 
-function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said {
+function inUserStyle(reach: Reach, element: RenderedElement, context: FileContext): Said {
   const better = betterQuery(reach, element, context);
   const certainty = certaintyOf(reach, better, context);
   // An element that shows nothing but what it is given may well get its role from there.
@@ -89,13 +89,13 @@ function inUserStyle(reach: Reach, element: Placed, context: FileContext): Said 
 }
 
 // What to add to an element that nothing better reaches; none for one that has words, though they can't be told.
-function adviceFor(element: Placed): string | undefined {
+function adviceFor(element: RenderedElement): string | undefined {
   const role = roleOf(element);
   if (role && !isPresentational(role) && role !== 'paragraph') return adviceUnnamed(role);
   return ownText(element).length > 0 ? undefined : adviceNothing;
 }
 
-function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
+function inOwnStyle(reach: Reach, element: RenderedElement, context: FileContext): Said {
   if (asksForSeen(textOfValue(reach.args[0]) ?? '')) return undefined;
   const better = betterQuery(reach, element, context);
   const query = styleQuery(reach, element, context);
@@ -110,10 +110,10 @@ function inOwnStyle(reach: Reach, element: Placed, context: FileContext): Said {
 }
 
 // The first element of a component stands for the component itself: what it shows is mostly given from outside.
-const isRoot = ({ parent, component }: Placed): boolean =>
+const isRoot = ({ parent, component }: RenderedElement): boolean =>
   parent === undefined || parent.component !== component;
 
-function saidOf(reach: Reach, element: Placed): string {
+function saidOf(reach: Reach, element: RenderedElement): string {
   const selector = textOfValue(reach.args[0]) ?? '';
   const query = selector ? `${reach.name}('${inShort(selector, 40)}')` : reach.name;
   return message(query, kindOf(reach, selector), markupOf(element));

@@ -34,7 +34,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   // A wrapper or a test bed has nothing better.
   if (!takesElements(reach)) return undefined;
   const isById = reach.by === 'testId' || (reach.by === 'selector' && isTestIdSelector(reach, attribute));
-  const target = isById && reach.position === undefined ? context.links.target(reach) : undefined;
+  const target = isById && reach.position === undefined ? context.rendering.target(reach) : undefined;
   if (target?.kind !== 'one') return undefined;
   const { element } = target;
   // Written in the spec, or in a child that the spec makes for itself.

@@ -40,7 +40,7 @@ export const Q03: FileCheck = {
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const by = WORDS[reach.by];
   if (!by || !reach.asUser || reach.position !== undefined) return undefined;
-  const target = context.links.target(reach);
+  const target = context.rendering.target(reach);
   const better = target.kind === 'one' ? betterQuery(reach, target.element, context, 'role') : undefined;
   if (target.kind !== 'one' || !better?.handle.asked || !better.handle.role) return undefined;
   return {

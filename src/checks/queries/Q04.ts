@@ -44,11 +44,11 @@ function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileConte
 }
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
-  const all = reach.pickedFrom && context.links.target(reach.pickedFrom);
+  const all = reach.pickedFrom && context.rendering.target(reach.pickedFrom);
   if (all?.kind !== 'many' || reach.via) return undefined;
   const { elements } = all;
   const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);
-  const target = context.links.target(reach);
+  const target = context.rendering.target(reach);
   const element = target.kind === 'one' ? target.element : undefined;
   const inUserStyle = takesElements(reach) && context.userCentred;
   const better = element && inUserStyle ? betterQuery(reach, element, context) : undefined;

@@ -1,8 +1,8 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import { pageQuery } from '../../writing/kit.js';
-import type { Placed, RenderedTree } from '../../rendering/placed.js';
+import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
 import { bestHandle } from '../../rendering/replacement.js';
-import { scopeOf } from '../../rendering/scope.js';
+import { searchScope } from '../../rendering/scope.js';
 import type { Inside, Render } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding, Level } from '../../finding.js';
@@ -43,14 +43,14 @@ export const Q05: FileCheck = {
 
 function check(inside: Inside, context: FileContext): Finding | undefined {
   const { render, name, how, on, bare } = inside;
-  const component = bare ?? (render && context.links.component(render));
+  const component = bare ?? (render && context.rendering.component(render));
   // What a child offers is not known here.
   if (!component || inside.ofChild) return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
   // A host that the spec makes for itself is the spec's own means.
   if (component.file === context.file.path) return undefined;
   if (on === 'instance' && component.ownMembers && !component.ownMembers.has(name)) return undefined;
-  const shown = how === 'read' && render ? shownBy(name, context.links.tree(render)) : undefined;
+  const shown = how === 'read' && render ? shownBy(name, context.rendering.tree(render)) : undefined;
   return {
     place: inFile(context, inside.place),
     within: titlesOf(inside.block),
@@ -77,13 +77,13 @@ function levelOf({ render, bare, on, forced, name }: Inside): Level | undefined 
 }
 
 // The element whose text shows a field.
-const shownBy = (name: string, { elements }: RenderedTree): Placed | undefined =>
+const shownBy = (name: string, { elements }: RenderedTree): RenderedElement | undefined =>
   elements.find(({ children }) =>
     children.some((child) => child.kind !== 'element' && child.reads.includes(name)),
   );
 
-function queryFor(element: Placed, render: Render, context: FileContext): string | undefined {
-  const handle = bestHandle(element, scopeOf(context.links.tree(render)), context.testIdAttribute);
+function queryFor(element: RenderedElement, render: Render, context: FileContext): string | undefined {
+  const handle = bestHandle(element, searchScope(context.rendering.tree(render)), context.testIdAttribute);
   return handle && context.userCentred
     ? pageQuery(context, handle.by, argsOf(handle, context.style.quote))
     : undefined;

@@ -1,6 +1,6 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import { isInHidden } from '../../rendering/hidden.js';
-import { exclude, type Placed } from '../../rendering/placed.js';
+import { exclude, type RenderedElement } from '../../rendering/rendered-tree.js';
 import { isSingle } from '../../rendering/replacement.js';
 import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -38,8 +38,8 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const role = textOfValue(reach.args[0]);
   const isBare = reach.by === 'role' && reach.args.length === 1 && reach.asUser;
   if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;
-  const target = context.links.target(reach);
-  const all = context.links.underAnyCondition.scope(reach)?.elements ?? [];
+  const target = context.rendering.target(reach);
+  const all = context.rendering.underAnyCondition.scope(reach)?.elements ?? [];
   if (target.kind !== 'one') return undefined;
   const twin = all.find((each) => isSame(each, target.element));
   if (!twin) return undefined;
@@ -67,5 +67,5 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   };
 }
 
-const isSame = (a: Placed, b: Placed): boolean =>
+const isSame = (a: RenderedElement, b: RenderedElement): boolean =>
   a.file === b.file && a.place.start === b.place.start && a.component === b.component;

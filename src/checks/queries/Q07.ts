@@ -45,9 +45,9 @@ export const Q07: FileCheck = {
 };
 
 // How many elements are compared: those of an inline snapshot, or of the render if all of it can be read.
-function elementsOf({ argText }: Assertion, render: Render, { links }: FileContext): number | undefined {
+function elementsOf({ argText }: Assertion, render: Render, { rendering }: FileContext): number | undefined {
   const written = argText.match(/<\w/g)?.length;
   if (written !== undefined) return written;
-  const { elements, complete } = links.tree(render);
+  const { elements, complete } = rendering.tree(render);
   return complete && !elements.some(({ repeated }) => repeated) ? elements.length : undefined;
 }

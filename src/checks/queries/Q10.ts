@@ -2,7 +2,7 @@ import { titlesOf } from '../../specs/model/blocks.js';
 import { textPieces } from '../../components/expr.js';
 import { literal, nameOf } from '../../rendering/name.js';
 import { roleOf } from '../../rendering/role.js';
-import type { Scope } from '../../rendering/scope.js';
+import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
@@ -44,12 +44,12 @@ export const Q10: FileCheck = {
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   // What is there with these props is there under some condition.
-  if (context.links.target(reach).kind !== 'none') return undefined;
-  const { pruned } = context.links.scope(reach)?.tree ?? {};
-  const links = pruned ? context.links.underAnyCondition : context.links;
-  const target = links.target(reach);
+  if (context.rendering.target(reach).kind !== 'none') return undefined;
+  const { pruned } = context.rendering.scope(reach)?.tree ?? {};
+  const rendering = pruned ? context.rendering.underAnyCondition : context.rendering;
+  const target = rendering.target(reach);
   if (reach.by === 'component' || reach.by === 'hop' || target.kind !== 'none') return undefined;
-  const scope = links.scope(reach);
+  const scope = rendering.scope(reach);
   const [first, options] = reach.args;
   const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
   const asked = textOfValue(first);
@@ -71,7 +71,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
 function nearestHandle(
   reach: Reach,
   asked: string | undefined,
-  scope: Scope,
+  scope: SearchScope,
   testIdAttribute: string,
 ): { shown: string; place: { file: string; start: number; end: number } } | undefined {
   if (!asked) return undefined;
@@ -93,8 +93,8 @@ function nearestHandle(
 
 function handlesOf(
   reach: Reach,
-  element: Scope['elements'][number],
-  scope: Scope,
+  element: SearchScope['elements'][number],
+  scope: SearchScope,
   testIdAttribute: string,
 ): (string | undefined)[] {
   switch (reach.by) {
@@ -115,7 +115,7 @@ function handlesOf(
   }
 }
 
-function attributeOf(element: Scope['elements'][number], name: string, prefix: string): string[] {
+function attributeOf(element: SearchScope['elements'][number], name: string, prefix: string): string[] {
   const value = element.attributes.get(name);
   const text = value && literal(textPieces(value));
   return text ? [prefix + text] : [];

@@ -42,8 +42,8 @@ function absences(context: FileContext): Finding[] {
     )
       return [];
     const children = leftOut(from, context);
-    if (children.length === 0 || context.links.target(reach).kind === 'one') return [];
-    const whole = context.links.withChildren.target(reach);
+    if (children.length === 0 || context.rendering.target(reach).kind === 'one') return [];
+    const whole = context.rendering.withChildren.target(reach);
     const child = whole.kind === 'one' ? whole.element.component : undefined;
     if (whole.kind !== 'one' || !child || !children.includes(child)) return [];
     return [
@@ -84,9 +84,9 @@ const wholeName = ({ name }: Render): string =>
   name === 'shallowMount' || name === 'shallow' ? 'mount' : name;
 
 // The children, in the component's own view, that are components of the project and are replaced.
-function leftOut(render: Render, { links, project }: FileContext): Component[] {
+function leftOut(render: Render, { rendering, project }: FileContext): Component[] {
   const { shallow, stubs } = render;
-  const component = shallow || stubs.size > 0 ? links.component(render) : undefined;
+  const component = shallow || stubs.size > 0 ? rendering.component(render) : undefined;
   if (!component) return [];
   return componentsIn(component.view).flatMap((child) => {
     const found = child.ref && project.component(component.templateFile ?? component.file, child.ref);

@@ -1,6 +1,6 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { constantOf } from '../../rendering/role.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
@@ -54,7 +54,7 @@ export const Q13: FileCheck = {
 function check(step: Act, block: Block, context: FileContext): Finding | undefined {
   const action = step.by === 'raw' && step.on?.startsWith('fireEvent') ? ACTIONS[step.name] : undefined;
   if (!action) return undefined;
-  const target = action === 'type' && step.reach ? context.links.target(step.reach) : undefined;
+  const target = action === 'type' && step.reach ? context.rendering.target(step.reach) : undefined;
   const element = target?.kind === 'one' ? target.element : undefined;
   const call = callFor(action, element);
   if (!call) return undefined;
@@ -72,7 +72,10 @@ function check(step: Act, block: Block, context: FileContext): Finding | undefin
 }
 
 // What to do with a field depends on which one it is; where that can't be told, nothing is said.
-function callFor(action: string, element: Placed | undefined): { action: string; rest: string } | undefined {
+function callFor(
+  action: string,
+  element: RenderedElement | undefined,
+): { action: string; rest: string } | undefined {
   if (action !== 'type') return { action, rest: action === 'keyboard' ? "'{Enter}'" : '…' };
   if (!element || element.tag === '?' || element.open) return undefined;
   if (element.tag === 'select') return { action: 'selectOptions', rest: '…, …' };

@@ -1,8 +1,8 @@
 import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
-import { settled, type Thing, type Value } from '../../specs/model/values.js';
+import { settled, type LibraryObject, type Value } from '../../specs/model/values.js';
 import { asksNotUndefined } from './used-reaches.js';
-import { asksPresence, type Hollow } from './presence.js';
+import { asksPresence, type HollowAssertion } from './presence.js';
 
 /** What is never missing: why, and, for what generators write into every new spec, that this is no more than a risk. */
 interface Presence {
@@ -12,7 +12,11 @@ interface Presence {
 }
 
 /** Presence asked of something that is there whatever the component does. */
-export function alwaysThere(assertion: Assertion, spec: Block, { path }: SpecFile): Hollow | undefined {
+export function alwaysThere(
+  assertion: Assertion,
+  spec: Block,
+  { path }: SpecFile,
+): HollowAssertion | undefined {
   const { subject, optional } = assertion;
   // What stands behind `?.` may be undefined.
   if (optional) return undefined;
@@ -25,7 +29,7 @@ export function alwaysThere(assertion: Assertion, spec: Block, { path }: SpecFil
   return { reason: what, advice, always: true, level: generated ? 'risk' : undefined };
 }
 
-const GIVEN: Readonly<Partial<Record<Thing['type'], string>>> = {
+const GIVEN: Readonly<Partial<Record<LibraryObject['type'], string>>> = {
   wrapper: 'a wrapper is always there',
   'tree-wrapper': 'a wrapper is always there',
   'test-renderer': 'a renderer is always there',
@@ -58,7 +62,7 @@ function presenceOf(subject: Value, path: string): Presence | undefined {
 
 const WRITTEN_OUT: Presence = { what: 'what is written out in the spec is always there' };
 
-function ofThing({ reach, render, type, standIn, part }: Thing): Presence | undefined {
+function ofThing({ reach, render, type, standIn, part }: LibraryObject): Presence | undefined {
   if (standIn) return type === 'stand-in' ? { what: 'a stand-in is always there' } : undefined;
   if (part === 'body' || part === 'head' || part === 'documentElement')
     return { what: `the ${part} of the page is always there` };
@@ -117,5 +121,5 @@ function existence(assertion: Assertion, spec: Block): Presence | undefined {
     : undefined;
 }
 
-const isOfRender = ({ reach, render }: Thing, gives: Thing['type']): boolean =>
+const isOfRender = ({ reach, render }: LibraryObject, gives: LibraryObject['type']): boolean =>
   reach === undefined && render?.gives === gives;

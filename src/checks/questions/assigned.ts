@@ -1,4 +1,4 @@
-import { assigns, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import { assigns, usesInBlock, type Binding, type SpecFile } from '../../specs/model/blocks.js';
 import { eachHooksAround, runningSpecs } from './order.js';
 import { builtOnce, surelyAssigns, usesBefore, type Leak, type UseStep } from './leak.js';
 
@@ -18,8 +18,9 @@ export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | u
   if (!file.blocks.some((block) => block.kind === 'spec' && assigns(block, binding))) return undefined;
   const specs = runningSpecs(file);
   for (const [i, spec] of specs.entries()) {
-    const step = usesIn(spec, binding).find(isAssigned);
-    if (!step || eachHooksAround(spec).some((hook) => usesIn(hook, binding).some(surelyAssigns))) continue;
+    const step = usesInBlock(spec, binding).find(isAssigned);
+    if (!step || eachHooksAround(spec).some((hook) => usesInBlock(hook, binding).some(surelyAssigns)))
+      continue;
     for (const later of specs.slice(spec.repeated ? i : i + 1)) {
       const read = readBefore(usesBefore(later, binding));
       if (read)

@@ -8,7 +8,7 @@ import type { Setting } from '../../environment/settings/setting.js';
 import type { PackageVersion } from '../../environment/versions.js';
 import type { Files } from '../../host/files.js';
 import type { Style } from '../../writing/edits/style.js';
-import type { Links } from '../../rendering/links.js';
+import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import type { ComponentUse } from '../../rendering/uses.js';
 import type { ImportGraph } from '../../project/import-graph.js';
 import type { Component } from '../../components/view.js';
@@ -24,7 +24,7 @@ export interface FileContext {
   file: SpecFile;
   source: Source;
   project: Project;
-  links: Links;
+  rendering: SpecRendering;
   /** The package that the file belongs to. */
   environment: Environment;
   /** The runners that take the file, those whose patterns can't be read among them. */

@@ -1,5 +1,5 @@
 import { literal } from '../../rendering/name.js';
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { constantOf, roleOf } from '../../rendering/role.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -9,7 +9,7 @@ import type { Finding } from '../../finding.js';
 const SHOWN = ['role', 'aria-label', 'type', 'href', 'placeholder', 'alt', 'title'];
 
 /** An element as a reader would write it in a line: `<button type="button">Fire</button>`. */
-export function markupOf(element: Placed): string {
+export function markupOf(element: RenderedElement): string {
   const attributes = SHOWN.flatMap((name) => {
     const value = constantOf(element, name);
     return value === undefined ? [] : [` ${name}="${inShort(value, 24)}"`];
@@ -20,12 +20,12 @@ export function markupOf(element: Placed): string {
 }
 
 /** The helper that a query stands in, and the element that it finds. */
-export function evidence(reach: Reach, element: Placed): Finding['evidence'] {
+export function evidence(reach: Reach, element: RenderedElement): Finding['evidence'] {
   const helper = reach.via ? [{ ...reach.via, note: 'the query stands in this helper' }] : [];
   return [...helper, { file: element.file, ...element.place, note: `the element, ${described(element)}` }];
 }
 
-function described(element: Placed): string {
+function described(element: RenderedElement): string {
   const role = roleOf(element);
   return role ? `role ${role}` : 'no role';
 }

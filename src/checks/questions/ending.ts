@@ -1,8 +1,8 @@
-import { pathOf, type Block } from '../../specs/model/blocks.js';
+import { blocksAround, type Block } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { inFile, truePlace, type FileContext } from './context.js';
 import { type Evidence } from '../../finding.js';
-import { eachHooksAround, quoted, specsAfter } from './order.js';
+import { eachHooksAround, quotedTitle, specsAfter } from './order.js';
 
 // How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips.
 type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
@@ -34,7 +34,7 @@ function endingOf(block: Block, begun: Step, ends: Ends, { setup }: Pick<FileCon
 }
 
 const afterAllOf = (hook: Block): Block[] =>
-  pathOf(hook).flatMap((group) => group.children.filter((child) => child.hook === 'after-all'));
+  blocksAround(hook).flatMap((group) => group.children.filter((child) => child.hook === 'after-all'));
 
 /** Something that a step of a spec or hook leaves behind, with how it ends and the first spec that runs on it. */
 export interface Left<Kind extends Step['kind']> {
@@ -75,7 +75,7 @@ export const traces = (
   context: FileContext,
 ): Evidence[] => [
   ...(step.via ? [{ ...truePlace(context, step), note }] : []),
-  { ...inFile(context, later.place), note: `${quoted(later)} runs later` },
+  { ...inFile(context, later.place), note: `${quotedTitle(later)} runs later` },
 ];
 
 // A spec that rows or a loop make several of comes after itself.

@@ -1,7 +1,7 @@
 import { NO_MATCHERS, type AddedMatchers } from '../../project/added-matchers.js';
-import { runners } from '../../libraries/runners.js';
+import { runnerLibraries } from '../../libraries/runners.js';
 import type { Span } from '../../finding.js';
-import { usesIn, type ComponentUse } from '../../rendering/uses.js';
+import { componentUsesIn, type ComponentUse } from '../../rendering/uses.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { ImportedModule } from '../../syntax/module-facts.js';
 import { fileFact, type FileContext } from './context.js';
@@ -11,8 +11,8 @@ import { sizesOf, type SpecSizes } from './spec-sizes.js';
 export const IMPORTED = fileFact('imported', ({ file }): ReadonlySet<string> => file.imported);
 
 /** What its specs give to components. */
-export const USES = fileFact('uses', ({ file, links, project }): readonly ComponentUse[] =>
-  usesIn(file, links, project, links.shownProps),
+export const USES = fileFact('uses', ({ file, rendering, project }): readonly ComponentUse[] =>
+  componentUsesIn(file, rendering, project, rendering.shownProps),
 );
 
 /** Modules that it loads, each with the place of the quoted name. */
@@ -38,7 +38,7 @@ export const ADDED_MATCHERS = fileFact(
 
 /** The modules that its functions of a runner come from. */
 export const RUNNER_MODULES = fileFact('runner modules', ({ file }): readonly string[] =>
-  modulesOf(file).filter((each) => runners.some(({ modules }) => modules.includes(each))),
+  modulesOf(file).filter((each) => runnerLibraries.some(({ modules }) => modules.includes(each))),
 );
 
 /** How many renders it has. */

@@ -1,4 +1,4 @@
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { isOff } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
@@ -73,7 +73,7 @@ export function firedIn(context: FileContext): Fired {
   return { onElements, anywhere, blind };
 }
 
-function elementOf({ reach }: StepOf<'act'>, { links }: FileContext): Placed | undefined {
-  const target = reach && links.target(reach);
+function elementOf({ reach }: StepOf<'act'>, { rendering }: FileContext): RenderedElement | undefined {
+  const target = reach && rendering.target(reach);
   return target?.kind === 'one' && target.proven ? target.element : undefined;
 }

@@ -1,7 +1,7 @@
 import type { Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Guard, Reach, StepOf } from '../../specs/model/steps.js';
-import { textOfValue, thingOf } from '../../specs/model/values.js';
+import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 import { countsAssertions } from './hollow.js';
 
 /** Why an assertion may not run. */
@@ -50,7 +50,7 @@ function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, s
 
 // How many there are, or what all of them hold, asked of the same list or by the same words.
 function isOfList({ subject, asks }: Assertion, list: Reach | undefined): boolean {
-  const reach = thingOf(subject)?.reach;
+  const reach = libraryObjectOf(subject)?.reach;
   if (!reach || !list || (asks !== 'equal' && asks !== 'count')) return false;
   const [asked, listed] = [reach, list].map(({ args }) => textOfValue(args[0]));
   return reach === list || (asked !== undefined && asked === listed && reach.missing === list.missing);

@@ -1,4 +1,4 @@
-import { asksPresence, type Hollow } from './presence.js';
+import { asksPresence, type HollowAssertion } from './presence.js';
 import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../libraries/expectations.js';
 import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
@@ -6,7 +6,7 @@ import type { Value } from '../../specs/model/values.js';
 import { alwaysThere } from './always-there.js';
 
 /** Why an assertion of a spec cannot fail; undefined where it can, or where that can't be told. */
-export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): Hollow | undefined {
+export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): HollowAssertion | undefined {
   const { assertion } = step;
   if (step.dead) return { reason: 'it stands after a return and never runs', always: true };
   if (step.swallowed) return { reason: 'the catch around it lets its failure pass', always: true };
@@ -41,7 +41,7 @@ export const countsAssertions = (spec: Block): boolean =>
   );
 
 // `expect(x)`, and `expect(x).toBeNull` without its call.
-function unfinished(assertion: Assertion): Hollow | undefined {
+function unfinished(assertion: Assertion): HollowAssertion | undefined {
   const { matcher } = assertion;
   if (matcher === undefined)
     return { reason: 'the expectation has no matcher', advice: 'Say what is expected.', always: true };
@@ -68,7 +68,14 @@ function asAsked(assertion: Assertion): Assertion | undefined {
   return asked && { ...assertion, ...asked };
 }
 
-function constants({ subject, subjectText, args, argText, asks, not }: Assertion): Hollow | undefined {
+function constants({
+  subject,
+  subjectText,
+  args,
+  argText,
+  asks,
+  not,
+}: Assertion): HollowAssertion | undefined {
   if (subject.is === 'constant' && isLiteral(subjectText)) {
     const compared =
       asks === 'equal'
@@ -89,7 +96,7 @@ const isLiteral = (text: string): boolean =>
   /^(?:true|false|null|undefined|-?[\d.]+|'[^']*'|"[^"]*"|`[^`$]*`)$/.test(text);
 
 // A promise is something, and not equal to anything, whatever it will give.
-function unsettled(assertion: Assertion): Hollow | undefined {
+function unsettled(assertion: Assertion): HollowAssertion | undefined {
   const { subject, asks, not, promised } = assertion;
   if (subject.is !== 'promise' || promised) return undefined;
   if (!asksPresence(assertion) && !(not && asks === 'equal')) return undefined;
@@ -102,7 +109,7 @@ function unsettled(assertion: Assertion): Hollow | undefined {
 }
 
 // An `async` function gives a promise that is rejected; it throws nothing.
-function neverThrows({ subject, matcher = '', not }: Assertion): Hollow | undefined {
+function neverThrows({ subject, matcher = '', not }: Assertion): HollowAssertion | undefined {
   if (subject.is !== 'function' || !not || !/^toThrow|^throws?$/.test(matcher)) return undefined;
   if (!subject.node.async) return undefined;
   return {
@@ -115,11 +122,11 @@ function neverThrows({ subject, matcher = '', not }: Assertion): Hollow | undefi
 const EVERYTHING: ReadonlySet<string> = new Set(['', '.*', '(.*)', '[\\s\\S]*', '.*?', '^', '$']);
 
 // A predicate that holds for every value.
-function alwaysTrue(assertion: Assertion): Hollow | undefined {
+function alwaysTrue(assertion: Assertion): HollowAssertion | undefined {
   const { subject, subjectPath, matcher = '', args, not, asks } = assertion;
   const [first] = args;
   const bound = first?.is === 'constant' ? first.value : undefined;
-  const told = (reason: string): Hollow => ({ reason, always: true });
+  const told = (reason: string): HollowAssertion => ({ reason, always: true });
   const isTrue = (asks === 'truthy' && !not) || (asks === 'equal' && !not && bound === true);
   if (isTrue && subject.is === 'read' && subject.name === '||') return told('“… || true” is always true');
   if (isTrue && subject.is === 'read' && isCount(subject.of) && isNeverBelow(subject.name, subject.than))
@@ -154,7 +161,7 @@ const isNeverBelow = (operator: string, bound: Value | undefined): boolean =>
 const COUNTS_CALLS: ReadonlySet<string> = new Set(['called', 'callCount', 'calledOnce', 'notCalled']);
 
 // "Not called", of a stand-in that nothing could call.
-function neverHanded(assertion: Assertion, spec: Block, file: SpecFile): Hollow | undefined {
+function neverHanded(assertion: Assertion, spec: Block, file: SpecFile): HollowAssertion | undefined {
   const { subject } = assertion;
   const record = subject.is === 'read' && COUNTS_CALLS.has(subject.name) ? subject : undefined;
   const thing = record?.of ?? subject;

@@ -1,11 +1,11 @@
 import { changeBy } from '../../libraries/changes.js';
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import type { Round } from '../../specs/model/rounds.js';
 import type { FileContext } from './context.js';
 
 /** Whether every round needs those before it: what it acts on is only there after them, or is what they acted on. */
 export function isJourney(rounds: readonly Round[], context: FileContext): boolean {
-  const known = new Set<Placed | 'unknown'>();
+  const known = new Set<RenderedElement | 'unknown'>();
   return rounds
     .filter(({ acts }) => acts.length > 0)
     .every((round, i) => {
@@ -15,7 +15,11 @@ export function isJourney(rounds: readonly Round[], context: FileContext): boole
     });
 }
 
-function needsEarlier(round: Round, known: ReadonlySet<Placed | 'unknown'>, context: FileContext): boolean {
+function needsEarlier(
+  round: Round,
+  known: ReadonlySet<RenderedElement | 'unknown'>,
+  context: FileContext,
+): boolean {
   if (round.acts.some(({ kind }) => kind === 'render')) return false;
   const elements = actedOn(round, context);
   // New props start from what the spec gives, not from what came before.
@@ -26,10 +30,10 @@ function needsEarlier(round: Round, known: ReadonlySet<Placed | 'unknown'>, cont
   return elements.some((each) => each === 'unknown' || known.has(each) || each.guards.length > 0);
 }
 
-function actedOn({ acts }: Round, { links }: FileContext): (Placed | 'unknown')[] {
+function actedOn({ acts }: Round, { rendering }: FileContext): (RenderedElement | 'unknown')[] {
   return acts.flatMap((step) => {
     if (step.kind !== 'act' || !step.reach) return [];
-    const target = links.target(step.reach);
+    const target = rendering.target(step.reach);
     return [target.kind === 'one' ? target.element : 'unknown'];
   });
 }

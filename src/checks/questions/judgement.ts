@@ -1,16 +1,16 @@
-import { hooksFor, isTypeLevel, pathOf, type Block } from '../../specs/model/blocks.js';
+import { hooksFor, isTypeLevel, blocksAround, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { adviceFor, openGuard, REASONS } from './guarded.js';
 import { whyHollow } from './hollow.js';
-import { type Hollow } from './presence.js';
+import { type HollowAssertion } from './presence.js';
 
 type AssertStep = StepOf<'assert'>;
 
 interface Judged {
   step: AssertStep;
-  hollow: Hollow;
+  hollow: HollowAssertion;
 }
 
 /** What is wrong with the assertions of a spec. */
@@ -41,7 +41,7 @@ export const hooksOf = (spec: Block): Step[] =>
   hooksFor(spec, 'before-all', 'before-each', 'after-each').flatMap((hook) => hook.steps);
 
 // If the condition does not hold, nothing is asserted.
-function guarded(step: AssertStep, spec: Block): Hollow | undefined {
+function guarded(step: AssertStep, spec: Block): HollowAssertion | undefined {
   const guard = openGuard(step, spec);
   return (
     guard && {
@@ -80,6 +80,6 @@ const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|
 
 // "renders without crashing": that it runs through is what it says.
 const promisesNoThrow = (spec: Block): boolean =>
-  pathOf(spec).some((block) =>
+  blocksAround(spec).some((block) =>
     /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(block.title.text),
   );

@@ -1,9 +1,9 @@
-import { usesIn, type Binding, type Block, type Kind, type SpecFile } from '../../specs/model/blocks.js';
+import { usesInBlock, type Binding, type Block, type Kind, type SpecFile } from '../../specs/model/blocks.js';
 import type { Effect, StepOf } from '../../specs/model/steps.js';
 import { holding } from '../../specs/model/values.js';
 import type { Span, Evidence } from '../../finding.js';
 import { truePlace, type FileContext } from './context.js';
-import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from './order.js';
+import { eachHooksAround, quotedTitle, runningSpecs, withHooksBefore } from './order.js';
 
 export type UseStep = StepOf<'use'>;
 type Fields = Effect['writes'];
@@ -37,7 +37,7 @@ export function builtOnce(binding: Binding, file: SpecFile): Built | undefined {
   if (binding.declaration?.value && binding.holds !== 'constant')
     return { place: binding.place, holds: binding.holds };
   for (const hook of file.blocks.filter((block) => block.hook === 'before-all')) {
-    const step = usesIn(hook, binding).find(surelyAssigns);
+    const step = usesInBlock(hook, binding).find(surelyAssigns);
     if (step?.use.value) return { place: step.place, holds: holding(step.use.value), hook };
   }
   return undefined;
@@ -46,9 +46,10 @@ export function builtOnce(binding: Binding, file: SpecFile): Built | undefined {
 /** The specs that change what a name holds, with no hook around them that puts it back. */
 export function changesOf(binding: Binding, file: SpecFile): (Side & { fields: Fields })[] {
   // Most names are changed by nobody.
-  if (!file.blocks.some((block) => block.kind === 'spec' && usesIn(block, binding).some(writesOf))) return [];
+  if (!file.blocks.some((block) => block.kind === 'spec' && usesInBlock(block, binding).some(writesOf)))
+    return [];
   return runningSpecs(file).flatMap((spec) => {
-    const change = firstChange(usesIn(spec, binding));
+    const change = firstChange(usesInBlock(spec, binding));
     return change && !isPutBack(spec, binding) ? [{ spec, ...change }] : [];
   });
 }
@@ -70,12 +71,14 @@ export function leakOf(binding: Binding, file: SpecFile): Leak | undefined {
 
 /** The uses of a name by the before-each hooks of a spec, and then by the spec itself. */
 export const usesBefore = (spec: Block, binding: Binding): UseStep[] =>
-  withHooksBefore(spec).flatMap((block) => usesIn(block, binding));
+  withHooksBefore(spec).flatMap((block) => usesInBlock(block, binding));
 
 // A hook that assigns it, writes to it, or calls it to some end that can't be told.
 function isPutBack(spec: Block, binding: Binding): boolean {
   return eachHooksAround(spec).some((hook) =>
-    usesIn(hook, binding).some((step) => mayReset(step) || hook.steps.some((other) => isUnread(other, step))),
+    usesInBlock(hook, binding).some(
+      (step) => mayReset(step) || hook.steps.some((other) => isUnread(other, step)),
+    ),
   );
 }
 
@@ -160,11 +163,11 @@ export const takesWhole = ({ use }: UseStep): boolean =>
 export const isMutable = (binding: Binding): boolean => !binding.frozen && binding.kind !== 'import';
 
 /** The places that prove a leak: changed here by one spec, used there by another. */
-export function chainOf({ change, read }: Leak, context: FileContext): Evidence[] {
+export function leakChain({ change, read }: Leak, context: FileContext): Evidence[] {
   const inside = change.step.use.effect?.at;
   return [
-    { ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` },
+    { ...truePlace(context, change.step), note: `changed here by ${quotedTitle(change.spec)}` },
     ...(inside ? [{ ...inside, note: 'where it writes' }] : []),
-    { ...truePlace(context, read.step), note: `used here by ${quoted(read.spec)}` },
+    { ...truePlace(context, read.step), note: `used here by ${quotedTitle(read.spec)}` },
   ];
 }

@@ -16,7 +16,7 @@ export const isInPage = ({ attached, teardown }: Render): boolean =>
   attached || teardown === 'each-spec-if-global';
 
 const matters = ({ render }: StepOf<'render'>, context: FileContext): boolean =>
-  isInPage(render) || (!render.shallow && context.links.component(render)?.opens !== undefined);
+  isInPage(render) || (!render.shallow && context.rendering.component(render)?.opens !== undefined);
 
 const unmounts = (step: Step, { render }: StepOf<'render'>, byHook: boolean): boolean =>
   step.kind === 'unmount' && (byHook || step.render === undefined || step.render === render);

@@ -1,4 +1,11 @@
-import { hooksFor, isOff, pathOf, specsOf, type Block, type SpecFile } from '../../specs/model/blocks.js';
+import {
+  hooksFor,
+  isOff,
+  blocksAround,
+  specsOf,
+  type Block,
+  type SpecFile,
+} from '../../specs/model/blocks.js';
 import { grouped } from '../../util/grouped.js';
 
 /** The specs that run, in order: those that are switched off or still to be written are left out. */
@@ -14,7 +21,7 @@ export function specsAfter(file: SpecFile, block: Block): Block[] {
   if (block.kind === 'spec') return specs.slice(specs.indexOf(block) + 1);
   const group = block.parent;
   if (!group || group.kind === 'file') return [];
-  const last = specs.findLastIndex((spec) => pathOf(spec).includes(group));
+  const last = specs.findLastIndex((spec) => blocksAround(spec).includes(group));
   return last < 0 ? [] : specs.slice(last + 1);
 }
 
@@ -25,7 +32,7 @@ export const eachHooksAround = (block: Block): Block[] => hooksFor(block, 'befor
 export const withHooksBefore = (spec: Block): Block[] => [...hooksFor(spec, 'before-each'), spec];
 
 /** A title as it is quoted in messages. */
-export const quoted = (block: Block): string =>
+export const quotedTitle = (block: Block): string =>
   block.kind === 'spec' ? `“${block.title.text}”` : hookName(block);
 
 function hookName(block: Block): string {

@@ -1,6 +1,6 @@
 import type { LastingKind } from '../../libraries/platform.js';
 import type { Block } from '../../specs/model/blocks.js';
-import type { Lasting, Step, StepOf } from '../../specs/model/steps.js';
+import type { LastingEffect, Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { specsAfter, withHooksBefore } from './order.js';
 import { leftBy, type Left } from './ending.js';
@@ -27,7 +27,7 @@ const isFirst = (step: StepOf<'lasting'>, block: Block): boolean =>
   ) === step;
 
 /** Whether a step ends what another one did: a value is written again, or it is closed. */
-function ends(step: Step, { what, does, key, handle }: Lasting, byHook = false): boolean {
+function ends(step: Step, { what, does, key, handle }: LastingEffect, byHook = false): boolean {
   if (step.kind !== 'lasting' || step.lasting.what !== what) return false;
   const { lasting } = step;
   // What is written back may be the whole that holds it: `process.env = before`.

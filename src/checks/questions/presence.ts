@@ -2,7 +2,7 @@ import type { Assertion } from '../../specs/model/steps.js';
 import type { Level } from '../../finding.js';
 
 /** Why an assertion cannot fail. */
-export interface Hollow {
+export interface HollowAssertion {
   reason: string;
   advice?: string;
   level?: Level;

@@ -1,6 +1,6 @@
 import type { Binding, Block } from '../../specs/model/blocks.js';
 import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
-import { thingOf } from '../../specs/model/values.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import type { FileContext } from './context.js';
 import { isOfKit, mayUndo } from './kits.js';
 import { eachHooksAround } from './order.js';
@@ -58,7 +58,7 @@ export function clears(step: Step, standIn: Clearable, what: 'calls' | 'answers'
 export const callsAsserted = (block: Block, standIn: StandIn): StepOf<'assert'>[] =>
   block.steps.filter(
     (step): step is StepOf<'assert'> =>
-      step.kind === 'assert' && thingOf(step.assertion.subject)?.standIn === standIn,
+      step.kind === 'assert' && libraryObjectOf(step.assertion.subject)?.standIn === standIn,
   );
 
 const COUNTS = /times|once|count|length|^calledTwice$|^notCalled$/i;
@@ -74,7 +74,7 @@ export const saysCalled = ({ assertion: { not, args, matcher } }: StepOf<'assert
   !not && matcher !== 'notCalled' && !args.some((each) => each.is === 'constant' && each.value === 0);
 
 /** The name that a stand-in goes by in its file, for messages and mends. */
-export function nameOf(standIn: StandIn, { source: { text } }: FileContext): string {
+export function standInName(standIn: StandIn, { source: { text } }: FileContext): string {
   if (standIn.path) return standIn.path;
   if (standIn.member !== undefined) return `${standIn.objectText ?? ''}.${standIn.member}`;
   return text.slice(standIn.place.start, standIn.place.end).split('\n')[0] ?? '';

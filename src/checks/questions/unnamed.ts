@@ -2,7 +2,7 @@ import type { Reach } from '../../specs/model/steps.js';
 import { words } from '../../components/view.js';
 import { isInHidden } from '../../rendering/hidden.js';
 import { labelsOf, nameOf, placeholderOf } from '../../rendering/name.js';
-import type { Placed } from '../../rendering/placed.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { constantOf, roleOf } from '../../rendering/role.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
@@ -33,8 +33,8 @@ const CONTROLS = new Set(
 export function unnamedControls(context: FileContext): Unnamed[] {
   return context.used.flatMap(({ reach }) => {
     if (asksForName(reach)) return [];
-    const target = context.links.target(reach);
-    const scope = target.kind === 'one' ? context.links.scope(reach) : undefined;
+    const target = context.rendering.target(reach);
+    const scope = target.kind === 'one' ? context.rendering.scope(reach) : undefined;
     if (target.kind !== 'one' || !scope || !hasNoName(target.element, scope.tree, context)) return [];
     const { element, proven } = target;
     const { component, file, place, tag } = element;
@@ -60,7 +60,11 @@ export function unnamedControls(context: FileContext): Unnamed[] {
 const asksForName = ({ by, args }: Reach): boolean =>
   (by === 'role' && args.length > 1) || ['label', 'text', 'title', 'alt'].includes(by);
 
-function hasNoName(element: Placed, tree: Parameters<typeof nameOf>[1], { file }: FileContext): boolean {
+function hasNoName(
+  element: RenderedElement,
+  tree: Parameters<typeof nameOf>[1],
+  { file }: FileContext,
+): boolean {
   const role = roleOf(element);
   const isControl = role
     ? CONTROLS.has(role)
@@ -74,7 +78,7 @@ function hasNoName(element: Placed, tree: Parameters<typeof nameOf>[1], { file }
   return nameOf(element, tree)?.length === 0 && placeholderOf(element) === undefined;
 }
 
-const isLacking = (element: Placed): boolean =>
+const isLacking = (element: RenderedElement): boolean =>
   element.lacks || element.children.some((child) => child.kind === 'element' && isLacking(child));
 
 // Words that say nothing of what a control is for.
@@ -84,7 +88,7 @@ const NO_HINTS = new Set(
   ),
 );
 
-function hintOf(element: Placed, testIdAttribute: string): string | undefined {
+function hintOf(element: RenderedElement, testIdAttribute: string): string | undefined {
   const sources = [
     constantOf(element, testIdAttribute),
     constantOf(element, 'name'),
@@ -103,7 +107,7 @@ function hintOf(element: Placed, testIdAttribute: string): string | undefined {
 }
 
 // `kiln-card__close`: the part behind the block.
-const blockPart = ({ classes }: Placed): string | undefined =>
+const blockPart = ({ classes }: RenderedElement): string | undefined =>
   classes.always
     .find((name) => name.includes('__'))
     ?.split('__')

@@ -1,9 +1,9 @@
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
-import { textOfValue, thingOf } from '../../specs/model/values.js';
+import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 
 /** The reach that an assertion is about: an element, or something read off it. */
-export const reachOf = (assertion: Assertion): Reach | undefined => thingOf(assertion.subject)?.reach;
+export const reachOf = (assertion: Assertion): Reach | undefined => libraryObjectOf(assertion.subject)?.reach;
 
 /** The reach whose element a step acts on or asserts about. */
 export function usedBy(step: Step): Reach | undefined {

@@ -2,8 +2,8 @@ import { titlesOf, type Binding } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quoted } from '../questions/order.js';
-import { builtOnce, chainOf, isMutable, leakOf, type Built, type Leak } from '../questions/leak.js';
+import { quotedTitle } from '../questions/order.js';
+import { builtOnce, leakChain, isMutable, leakOf, type Built, type Leak } from '../questions/leak.js';
 import { rebuiltEachTime } from '../../writing/rebuild.js';
 
 const message = (name: string, changer: string, reader: string): string =>
@@ -38,11 +38,11 @@ function found(binding: Binding, built: Built, leak: Leak, context: FileContext)
     place: inFile(context, built.place),
     within: titlesOf(built.hook ?? binding.block),
     certainty: isSure(built, leak, context) ? 'sure' : 'likely',
-    message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+    message: message(binding.name, quotedTitle(change.spec), quotedTitle(read.spec)),
     advice: advice(binding.name),
     evidence: [
       { ...inFile(context, built.place), note: 'built here, once for all specs' },
-      ...chainOf(leak, context),
+      ...leakChain(leak, context),
     ],
     mend: rebuiltEachTime(binding, built, context),
   };

@@ -1,11 +1,11 @@
 import { titlesOf, assigns, type Block } from '../../specs/model/blocks.js';
 import { staysRendered } from '../questions/teardown.js';
 import type { Reach, Render, Step } from '../../specs/model/steps.js';
-import { thingOf } from '../../specs/model/values.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import type { Mend, Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
-import { quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
+import { quotedTitle, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { ranEachTime, rebuiltEachTime } from '../../writing/rebuild.js';
 
 const message = (actor: string, user: string): string =>
@@ -75,7 +75,7 @@ function concerns(step: Step, render: Render, onlyOne: boolean): boolean {
     case 'reach':
       return isFrom(step.reach);
     case 'assert':
-      return thingOf(step.assertion.subject)?.render === render;
+      return libraryObjectOf(step.assertion.subject)?.render === render;
     case 'use':
       return step.use.binding.render === render && step.use.how !== 'assign';
     default:
@@ -98,12 +98,12 @@ const found = (render: Render, context: FileContext, act: Side, use: Side): Find
   place: inFile(context, render.place),
   within: titlesOf(render.block),
   certainty: context.file.unknownEffects || act.step.maybe ? 'likely' : 'sure',
-  message: message(quoted(act.spec), quoted(use.spec)),
+  message: message(quotedTitle(act.spec), quotedTitle(use.spec)),
   advice,
   evidence: [
     { ...inFile(context, render.place), note: 'rendered here, once' },
-    { ...truePlace(context, act.step), note: `acted on here by ${quoted(act.spec)}` },
-    { ...truePlace(context, use.step), note: `used here by ${quoted(use.spec)}` },
+    { ...truePlace(context, act.step), note: `acted on here by ${quotedTitle(act.spec)}` },
+    { ...truePlace(context, use.step), note: `used here by ${quotedTitle(use.spec)}` },
   ],
   mend: renderedEachTime(render, context),
 });

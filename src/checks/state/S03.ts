@@ -2,9 +2,9 @@ import { titlesOf, type Binding } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { assignedLeak, hasValue, type AssignedLeak } from '../questions/assigned.js';
-import { chainOf } from '../questions/leak.js';
+import { leakChain } from '../questions/leak.js';
 
 const message = (name: string, setter: string, reader: string): string =>
   `${reader} reads ${name}, which only ${setter} sets: it can't run alone.`;
@@ -42,8 +42,8 @@ function found(binding: Binding, leak: AssignedLeak, context: FileContext): Find
     within: titlesOf(binding.block),
     level: isSure ? undefined : 'risk',
     certainty: isSure ? 'sure' : 'likely',
-    message: text(binding.name, quoted(change.spec), quoted(read.spec)),
+    message: text(binding.name, quotedTitle(change.spec), quotedTitle(read.spec)),
     advice: (callback ? adviceCallback : advice)(binding.name),
-    evidence: chainOf(leak, context),
+    evidence: leakChain(leak, context),
   };
 }

@@ -3,9 +3,9 @@ import type { Edit, Mend, Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import { assignedLeak, hasValue, type AssignedLeak } from '../questions/assigned.js';
-import { chainOf } from '../questions/leak.js';
+import { leakChain } from '../questions/leak.js';
 import { declaredType } from '../../writing/rebuild.js';
 
 const message = (name: string, setter: string, reader: string): string =>
@@ -37,9 +37,9 @@ function found(binding: Binding, leak: AssignedLeak, context: FileContext): Find
     place: inFile(context, binding.place),
     within: titlesOf(binding.block),
     certainty: isSure ? 'sure' : 'likely',
-    message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+    message: message(binding.name, quotedTitle(change.spec), quotedTitle(read.spec)),
     advice: advice(binding.name),
-    evidence: chainOf(leak, context),
+    evidence: leakChain(leak, context),
     mend: mend(binding, context),
   };
 }

@@ -1,10 +1,16 @@
-import { titlesOf, isReplacedImport, usesIn, type Binding, type Block } from '../../specs/model/blocks.js';
+import {
+  titlesOf,
+  isReplacedImport,
+  usesInBlock,
+  type Binding,
+  type Block,
+} from '../../specs/model/blocks.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
-import { eachHooksAround, quoted, runningSpecs, withHooksBefore } from '../questions/order.js';
+import { eachHooksAround, quotedTitle, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
@@ -51,12 +57,12 @@ function check(binding: Binding, context: FileContext): Finding[] {
       place: inFile(context, change.step.place),
       within: titlesOf(change.spec),
       certainty: isSure ? 'sure' : 'likely',
-      message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+      message: message(binding.name, quotedTitle(change.spec), quotedTitle(read.spec)),
       advice: advice(binding.name),
       evidence: [
         ...(binding.file === undefined ? [] : [{ file: binding.file, ...binding.place, note: 'kept here' }]),
-        { ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` },
-        { ...truePlace(context, read.step), note: `used here by ${quoted(read.spec)}` },
+        { ...truePlace(context, change.step), note: `changed here by ${quotedTitle(change.spec)}` },
+        { ...truePlace(context, read.step), note: `used here by ${quotedTitle(read.spec)}` },
       ],
     },
   ];
@@ -78,7 +84,7 @@ const isReset = (binding: Binding, { file, setup }: FileContext): boolean =>
 
 // Written to again at the end of the same spec.
 function isPutBack({ spec, step }: Side, binding: Binding): boolean {
-  const writes = usesIn(spec, binding).filter(({ use }) => use.how === 'write' || use.how === 'assign');
+  const writes = usesInBlock(spec, binding).filter(({ use }) => use.how === 'write' || use.how === 'assign');
   return writes.some(
     (other) => other.place.start > step.place.start && other.use.path.join('.') === step.use.path.join('.'),
   );
@@ -90,7 +96,7 @@ function showing(binding: Binding, change: Side, context: FileContext): Seen | u
   const module = binding.file ?? moduleOf(binding, context);
   for (const spec of specs.slice(specs.indexOf(change.spec) + 1)) {
     const own = withHooksBefore(spec);
-    if (own.some((block) => usesIn(block, binding).some(writesOf))) continue;
+    if (own.some((block) => usesInBlock(block, binding).some(writesOf))) continue;
     const step = own
       .flatMap(({ steps }) => steps)
       .find((each): each is StepOf<'render'> => each.kind === 'render' && loads(each, module, context));
@@ -105,7 +111,7 @@ function moduleOf(binding: Binding, { file, project }: FileContext): string | un
 }
 
 function loads({ render }: StepOf<'render'>, module: string | undefined, context: FileContext): boolean {
-  const component = context.links.component(render);
+  const component = context.rendering.component(render);
   if (!component || module === undefined || component.file === module) return false;
   const { files, others } = reachableFrom(context.project, [component.file]);
   return files.has(module) || others.has(module);

@@ -2,10 +2,10 @@ import { titlesOf, type Binding } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quoted } from '../questions/order.js';
+import { quotedTitle } from '../questions/order.js';
 import {
   builtOnce,
-  chainOf,
+  leakChain,
   isMutable,
   leakOf,
   takesWhole,
@@ -48,11 +48,11 @@ function found(binding: Binding, built: Built, leak: Leak, context: FileContext)
     level: read.step.maybe ? 'risk' : 'blocker',
     // Of what is handed over whole, nobody can tell which part is read.
     certainty: runsOnce && isSurelyDone && !takesWhole(read.step) ? 'sure' : 'likely',
-    message: message(binding.name, quoted(change.spec), quoted(read.spec)),
+    message: message(binding.name, quotedTitle(change.spec), quotedTitle(read.spec)),
     advice: advice(binding.name),
     evidence: [
       { ...inFile(context, built.place), note: 'written here, once for all specs' },
-      ...chainOf(leak, context),
+      ...leakChain(leak, context),
     ],
     mend: rebuiltEachTime(binding, built, context),
   };

@@ -4,7 +4,7 @@ import type { StandIn, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
-import { quoted, runningSpecs } from '../questions/order.js';
+import { quotedTitle, runningSpecs } from '../questions/order.js';
 import {
   asksCount,
   callsAsserted,
@@ -12,7 +12,7 @@ import {
   clearedBySettings,
   clears,
   isShared,
-  nameOf,
+  standInName,
   saysCalled,
 } from '../questions/stand-in-calls.js';
 
@@ -45,19 +45,19 @@ function check(standIn: StandIn, context: FileContext): Finding[] {
   const pair = piledUp(standIn, context);
   if (!pair || clearedBySettings(standIn, 'calls', context)) return [];
   const { first, later } = pair;
-  const name = nameOf(standIn, context);
+  const name = standInName(standIn, context);
   const counts = asksCount(later.step);
   return [
     {
       place: inFile(context, standIn.place),
       within: titlesOf(standIn.block),
       certainty: counts && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
-      message: (counts ? message : messageCalled)(name, quoted(first.spec), quoted(later.spec)),
+      message: (counts ? message : messageCalled)(name, quotedTitle(first.spec), quotedTitle(later.spec)),
       advice: advice(name),
       evidence: [
         { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
-        { ...truePlace(context, first.step), note: `called in ${quoted(first.spec)}` },
-        { ...truePlace(context, later.step), note: `asked here by ${quoted(later.spec)}` },
+        { ...truePlace(context, first.step), note: `called in ${quotedTitle(first.spec)}` },
+        { ...truePlace(context, later.step), note: `asked here by ${quotedTitle(later.spec)}` },
       ],
       mend: mend(standIn, later.spec, context),
     },

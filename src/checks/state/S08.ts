@@ -1,7 +1,7 @@
-import { titlesOf, usesIn } from '../../specs/model/blocks.js';
+import { titlesOf, usesInBlock } from '../../specs/model/blocks.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace } from '../questions/context.js';
-import { quoted, runningSpecs } from '../questions/order.js';
+import { quotedTitle, runningSpecs } from '../questions/order.js';
 import { builtOnce, changesOf, isMutable, leakOf } from '../questions/leak.js';
 import { ranEachTime } from '../../writing/rebuild.js';
 
@@ -25,16 +25,18 @@ export const S08: FileCheck = {
       const { hook } = built ?? {};
       if (!built || !hook || !STATE.has(built.holds) || leakOf(binding, context.file)) return [];
       const [change] = changesOf(binding, context.file);
-      const users = runningSpecs(context.file).filter((spec) => usesIn(spec, binding).length > 0);
+      const users = runningSpecs(context.file).filter((spec) => usesInBlock(spec, binding).length > 0);
       if (!change || users.indexOf(change.spec) === users.length - 1) return [];
       return [
         {
           place: inFile(context, built.place),
           within: titlesOf(hook),
           certainty: change.step.maybe ? 'likely' : 'sure',
-          message: message(binding.name, quoted(change.spec)),
+          message: message(binding.name, quotedTitle(change.spec)),
           advice,
-          evidence: [{ ...truePlace(context, change.step), note: `changed here by ${quoted(change.spec)}` }],
+          evidence: [
+            { ...truePlace(context, change.step), note: `changed here by ${quotedTitle(change.spec)}` },
+          ],
           mend: ranEachTime(hook, context),
         },
       ];

@@ -1,11 +1,17 @@
 import { titlesOf, hooksFor, isReplacedImport, type Binding, type Block } from '../../specs/model/blocks.js';
 import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
-import { thingOf } from '../../specs/model/values.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
-import { quoted, runningSpecs } from '../questions/order.js';
-import { clearedByHook, clearedBySettings, clears, isShared, nameOf } from '../questions/stand-in-calls.js';
+import { quotedTitle, runningSpecs } from '../questions/order.js';
+import {
+  clearedByHook,
+  clearedBySettings,
+  clears,
+  isShared,
+  standInName,
+} from '../questions/stand-in-calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
   `${setter} gives ${name} an answer that stays; ${user} calls it and gets that one.`;
@@ -38,7 +44,7 @@ function sharedOf(context: FileContext): Shared[] {
   const { file } = context;
   const made = file.standIns
     .filter(isShared)
-    .map((standIn) => ({ ...standIn, standIn, name: nameOf(standIn, context) }));
+    .map((standIn) => ({ ...standIn, standIn, name: standInName(standIn, context) }));
   const replaced = file.bindings.filter((binding) => isReplacedImport(binding, file));
   return [...made, ...replaced.map((binding) => ({ binding, name: binding.name, maker: 'runner' }))];
 }
@@ -80,7 +86,7 @@ function useOf(spec: Block, shared: Shared): Step | undefined {
 function isUse(step: Step, { standIn, binding }: Shared): boolean {
   if (!standIn && step.kind === 'render') return true;
   if (standIn && step.kind === 'assert')
-    return thingOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
+    return libraryObjectOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
   return (
     step.kind === 'use' &&
     step.use.binding === binding &&
@@ -99,11 +105,11 @@ const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, us
   place: inFile(context, answer.step.place),
   within: titlesOf(answer.spec),
   certainty: 'likely',
-  message: message(name, quoted(answer.spec), quoted(use.spec)),
+  message: message(name, quotedTitle(answer.spec), quotedTitle(use.spec)),
   advice: advice(name),
   evidence: [
     ...(standIn ? [{ ...inFile(context, standIn.place), note: 'made here, once for all specs' }] : []),
     { ...truePlace(context, answer.step), note: 'answers from here on' },
-    { ...truePlace(context, use.step), note: `used here by ${quoted(use.spec)}` },
+    { ...truePlace(context, use.step), note: `used here by ${quotedTitle(use.spec)}` },
   ],
 });

@@ -1,4 +1,4 @@
-import { titlesOf, hooksFor, usesIn, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import { titlesOf, hooksFor, usesInBlock, type Binding, type SpecFile } from '../../specs/model/blocks.js';
 import type { Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -57,7 +57,9 @@ const inHook = (step: Parameters<typeof surelyAssigns>[0], file: SpecFile): bool
 
 function assigning(binding: Binding, file: SpecFile) {
   const hooks = new Set(runningSpecs(file).flatMap((spec) => hooksFor(spec, 'before-each')));
-  return [...hooks].flatMap((hook) => usesIn(hook, binding).filter(surelyAssigns)).map(({ place }) => place);
+  return [...hooks]
+    .flatMap((hook) => usesInBlock(hook, binding).filter(surelyAssigns))
+    .map(({ place }) => place);
 }
 
 function mend(binding: Binding, context: FileContext): Mend | undefined {

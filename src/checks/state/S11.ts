@@ -1,4 +1,4 @@
-import { titlesOf, pathOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, blocksAround, type Block } from '../../specs/model/blocks.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { FRAMEWORK_ID, isFirst, type RunningId } from '../../project/running-ids.js';
 import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
@@ -138,7 +138,7 @@ function inSnapshot(
     const found = matched(assertion.argText, ids);
     return found && { ...found, where: 'The snapshot', at: undefined };
   }
-  const titles = pathOf(spec)
+  const titles = blocksAround(spec)
     .slice(0, -1)
     .map(({ title }) => title)
     .toReversed();

@@ -5,12 +5,12 @@ import type { Report } from '../../audit/report.js';
 import { DiskFiles } from '../../host/disk-files.js';
 import { jsonReport } from '../../formats/json.js';
 import { EXIT } from '../exit.js';
-import { namesOfChecks, scopeOf, type Scope } from '../scope.js';
+import { namesOfChecks, commandScope, type CommandScope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
 import { version } from '../version.js';
 import { writeWhole } from '../write.js';
 
-export interface AuditOptions {
+export interface AuditFlags {
   format?: 'text' | 'json';
   out?: string;
   only?: string[];
@@ -21,8 +21,8 @@ export interface AuditOptions {
 }
 
 /** `wexlet audit`. */
-export async function runAudit(paths: string[], options: AuditOptions): Promise<void> {
-  const report = await auditScope(scopeOf(paths), options);
+export async function runAudit(paths: string[], options: AuditFlags): Promise<void> {
+  const report = await auditScope(commandScope(paths), options);
   const text = options.format === 'json' ? jsonReport(report) : await asText(report, options);
   process.exitCode = exitCodeOf(report);
   if (report.counts.specFiles === 0) process.stderr.write(nothingFound(report));
@@ -30,7 +30,7 @@ export async function runAudit(paths: string[], options: AuditOptions): Promise<
   else process.stdout.write(text);
 }
 
-async function asText(report: Report, { out, color, all }: AuditOptions): Promise<string> {
+async function asText(report: Report, { out, color, all }: AuditFlags): Promise<string> {
   // Only the text report needs to measure and wrap lines.
   const { textReport } = await import('../../formats/text.js');
   const toFile = out !== undefined;
@@ -41,10 +41,10 @@ async function asText(report: Report, { out, color, all }: AuditOptions): Promis
   });
 }
 
-type AskedOptions = Pick<AuditOptions, 'only' | 'holdAt' | 'coverage'>;
+type AskedOptions = Pick<AuditFlags, 'only' | 'holdAt' | 'coverage'>;
 
 /** What an audit of a scope is asked for, with what the command line says on top of the settings. */
-export function requestFor(scope: Scope, options: AskedOptions): AuditRequest {
+export function requestFor(scope: CommandScope, options: AskedOptions): AuditRequest {
   const settings = {
     ...scope.settings,
     holdAt: options.holdAt ?? scope.settings.holdAt,
@@ -55,7 +55,7 @@ export function requestFor(scope: Scope, options: AskedOptions): AuditRequest {
 }
 
 /** Audits a scope, and shows how far it is. */
-export async function auditScope(scope: Scope, options: AskedOptions): Promise<Report> {
+export async function auditScope(scope: CommandScope, options: AskedOptions): Promise<Report> {
   const request = requestFor(scope, options);
   const shown = progress();
   try {

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { textReport } from '../../formats/text.js';
-import { scopeOf } from '../scope.js';
+import { commandScope } from '../scope.js';
 import { coloursFor, widthFor } from '../terminal.js';
 import { auditScope } from './audit.js';
 
@@ -12,7 +12,7 @@ export async function runDemo({ all, color }: { all: boolean; color: boolean }):
   const source = fileURLToPath(new URL('../../../demo/kilnroom', import.meta.url));
   const folder = join(mkdtempSync(join(tmpdir(), 'wexlet-demo-')), 'kilnroom');
   cpSync(source, folder, { recursive: true });
-  const report = await auditScope(scopeOf([folder], folder), {});
+  const report = await auditScope(commandScope([folder], folder), {});
   process.stdout.write(textReport(report, { width: widthFor(), colours: coloursFor(color), all }));
   process.stderr.write(`The suite is in ${folder}: change it there and run wexlet audit in it.\n`);
 }

@@ -8,12 +8,12 @@ import { isWithin, relativeTo } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
 import { EXIT, UsageError } from '../exit.js';
-import { scopeOf } from '../scope.js';
+import { commandScope } from '../scope.js';
 import { coloursFor, widthFor } from '../terminal.js';
 import { writeWhole } from '../write.js';
-import { auditScope, requestFor, type AuditOptions } from './audit.js';
+import { auditScope, requestFor, type AuditFlags } from './audit.js';
 
-export interface GapsOptions extends Pick<AuditOptions, 'format' | 'out' | 'coverage' | 'all' | 'color'> {
+export interface GapsOptions extends Pick<AuditFlags, 'format' | 'out' | 'coverage' | 'all' | 'color'> {
   stubs: boolean;
   write: boolean;
 }
@@ -23,7 +23,7 @@ const ONLY = ['branches'];
 /** `wexlet gaps`: what no spec exercises, and pending specs for it. */
 export async function runGaps(paths: string[], options: GapsOptions): Promise<void> {
   if (options.write && !options.stubs) throw new UsageError('--write goes with --stubs');
-  const scope = scopeOf(paths);
+  const scope = commandScope(paths);
   if (options.stubs) {
     const { report, pending } = await auditWithPending(
       new DiskFiles(),

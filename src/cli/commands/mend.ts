@@ -7,7 +7,7 @@ import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
 import type { Colours } from '../../formats/colours.js';
 import { EXIT } from '../exit.js';
-import { scopeOf } from '../scope.js';
+import { commandScope } from '../scope.js';
 import { coloursFor } from '../terminal.js';
 import { writeWhole } from '../write.js';
 import { auditScope } from './audit.js';
@@ -21,7 +21,7 @@ export interface MendOptions {
 
 /** `wexlet mend`: prints the mends as a unified diff, or writes them. */
 export async function runMend(paths: string[], options: MendOptions): Promise<void> {
-  const scope = scopeOf(paths);
+  const scope = commandScope(paths);
   const read = new Reader(scope.root);
   const report = await auditScope(scope, options);
   const all = report.findings.flatMap(({ code, mend }): CodedMend[] => (mend ? [{ code, ...mend }] : []));

@@ -3,7 +3,7 @@ import { DiskFiles } from '../../host/disk-files.js';
 import { environmentText } from '../../formats/environment.js';
 import { printable } from '../../util/printable.js';
 import { EXIT } from '../exit.js';
-import { scopeOf } from '../scope.js';
+import { commandScope } from '../scope.js';
 import { coloursFor, widthFor } from '../terminal.js';
 import { version } from '../version.js';
 import { auditScope } from './audit.js';
@@ -12,11 +12,11 @@ import { auditScope } from './audit.js';
 export async function runOutline(path: string | undefined, { color }: { color: boolean }): Promise<void> {
   const colours = coloursFor(color);
   if (path === undefined) {
-    const { environment } = await auditScope(scopeOf([]), { only: ['environment'] });
+    const { environment } = await auditScope(commandScope([]), { only: ['environment'] });
     process.stdout.write(environmentText(environment, colours));
     return;
   }
-  const { root, paths, settings } = scopeOf([path]);
+  const { root, paths, settings } = commandScope([path]);
   const request = { root, paths: [root], settings, version: version() };
   const found = await outline(new DiskFiles(), request, paths[0] ?? root);
   if ('reason' in found || found.specs === 0) {

@@ -9,10 +9,18 @@ import {
   type Known,
   type Setting,
 } from '../settings/setting.js';
-import { isPath, setupList, together, UNREAD, withExtensions, type Asked, type Facts } from './found.js';
+import {
+  isPath,
+  setupList,
+  joinedFacts,
+  UNREAD,
+  withExtensions,
+  type RunnerSources,
+  type Facts,
+} from './found.js';
 
 /** The facts of the test targets of an Angular workspace file, one set for each project. */
-export function angular({ found: { setting, file, folder }, major }: Asked): Facts[] {
+export function angularFacts({ found: { setting, file, folder }, major }: RunnerSources): Facts[] {
   const projects = settingAt(setting, 'projects');
   if (projects?.is !== 'object') return [{ ...UNREAD, folder, settingsFile: file }];
   return [...projects.entries].flatMap(([name, project]) => {
@@ -56,7 +64,7 @@ function one(
 function setups(target: Setting, folder: string): Known<SetupFile[]> {
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
   const options = (key: string): Setting | undefined => settingAt(target, 'options', key);
-  return together(['setupFiles', 'polyfills'].map((key) => setupList(options(key), key, candidates)));
+  return joinedFacts(['setupFiles', 'polyfills'].map((key) => setupList(options(key), key, candidates)));
 }
 
 // @angular/build 20 and 21, schema.json and test-discovery.js: globs from the sources, or from the project's root.

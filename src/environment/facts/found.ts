@@ -12,7 +12,7 @@ import {
 } from '../settings/setting.js';
 
 /** Settings that were found for a runner, with what they set. */
-export interface Found {
+export interface FoundSettings {
   setting: Setting;
   file: string;
   folder: string;
@@ -22,8 +22,8 @@ export interface Found {
 export type Facts = Omit<RunnerFacts, 'runner' | 'commands' | 'major'>;
 
 /** What the facts of a runner are read from. */
-export interface Asked {
-  found: Found;
+export interface RunnerSources {
+  found: FoundSettings;
   commands: readonly Command[];
   major: number | undefined;
   /** Whether a file exists. */
@@ -48,7 +48,7 @@ export const UNREAD = {
 } satisfies Partial<Facts>;
 
 /** A project whose settings stand elsewhere, or can't be read. */
-export const unreadProject = ({ found: { file, folder } }: Asked): Facts => ({
+export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts => ({
   ...UNREAD,
   folder,
   settingsFile: file,
@@ -94,7 +94,7 @@ export function setupList(
 }
 
 /** Several lists as one; unknown where one of them is. */
-export function together<T>(lists: readonly Known<readonly T[]>[]): Known<T[]> {
+export function joinedFacts<T>(lists: readonly Known<readonly T[]>[]): Known<T[]> {
   const values = lists.map((each) => (each.known ? each.value : undefined));
   if (values.some((each) => each === undefined)) return UNKNOWN_FACT;
   return known(values.flatMap((each) => each ?? []));

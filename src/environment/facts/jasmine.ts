@@ -1,9 +1,9 @@
 import { dirname, resolve } from '../../util/paths.js';
 import { known, settingAt, textFact, textsFact } from '../settings/setting.js';
-import { UNREAD, type Asked, type Facts } from './found.js';
+import { UNREAD, type RunnerSources, type Facts } from './found.js';
 
 /** The facts of jasmine's settings (jasmine 3 to 6): spies are removed after each spec. */
-export function jasmine({ found: { setting, file, folder } }: Asked): Facts {
+export function jasmine({ found: { setting, file, folder } }: RunnerSources): Facts {
   const facts: Facts = {
     ...UNREAD,
     folder,
@@ -34,7 +34,7 @@ export function jasmine({ found: { setting, file, folder } }: Asked): Facts {
 }
 
 /** The facts of karma's settings (karma 6): specs run in a browser, under the framework that is named. */
-export function karma({ found: { setting, file, folder } }: Asked): Facts {
+export function karma({ found: { setting, file, folder } }: RunnerSources): Facts {
   const frameworks = textsFact(settingAt(setting, 'frameworks'), [], setting.at);
   const withJasmine = frameworks.known && frameworks.value.some(({ text }) => text === 'jasmine');
   return {

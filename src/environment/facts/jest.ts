@@ -20,16 +20,16 @@ import {
   looksLikePath,
   plainTexts,
   setupList,
-  together,
+  joinedFacts,
   UNREAD,
   unreadProject,
   withExtensions,
-  type Asked,
+  type RunnerSources,
   type Facts,
 } from './found.js';
 
 /** The facts of jest's settings: one set for each project that stands in them as an object. */
-export function jest(row: RunnerRow, asked: Asked): Facts[] {
+export function jest(row: RunnerRow, asked: RunnerSources): Facts[] {
   const { setting } = asked.found;
   const projects = settingAt(setting, 'projects');
   if (projects === undefined) return [one(row, asked, setting)];
@@ -46,7 +46,7 @@ function nameOf(project: Setting): string | undefined {
   return textOf(name);
 }
 
-function one(row: RunnerRow, { found, commands, major, exists }: Asked, setting: Setting): Facts {
+function one(row: RunnerRow, { found, commands, major, exists }: RunnerSources, setting: Setting): Facts {
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file, settings: setting };
   const own = withPreset(setting, settingAt(setting, 'preset'));
@@ -61,7 +61,7 @@ function one(row: RunnerRow, { found, commands, major, exists }: Asked, setting:
   return {
     ...base,
     folder: root,
-    setupFiles: together(['setupFiles', 'setupFilesAfterEnv', 'globalSetup', 'globalTeardown'].map(list)),
+    setupFiles: joinedFacts(['setupFiles', 'setupFilesAfterEnv', 'globalSetup', 'globalTeardown'].map(list)),
     collects: collection(row, own, root, from, setting.at),
     restores: flagFact(settingAt(own, 'restoreMocks'), false),
     resets: flagFact(settingAt(own, 'resetMocks'), false),

@@ -1,10 +1,18 @@
 import { resolve } from '../../util/paths.js';
 import type { Collection } from './environment.js';
 import { known, settingAt, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
-import { isPath, setupList, together, UNREAD, withExtensions, type Asked, type Facts } from './found.js';
+import {
+  isPath,
+  setupList,
+  joinedFacts,
+  UNREAD,
+  withExtensions,
+  type RunnerSources,
+  type Facts,
+} from './found.js';
 
 /** The facts of mocha's settings (mocha 8 to 12); it has no document of its own. */
-export function mocha(asked: Asked): Facts {
+export function mocha(asked: RunnerSources): Facts {
   const { setting, file, folder } = asked.found;
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
   const setups = ['require', 'file'].map((key) => setupList(settingAt(setting, key), key, candidates));
@@ -20,13 +28,13 @@ export function mocha(asked: Asked): Facts {
     unstubs: known(false),
     fakesClock: known(false),
     isolates: known(false),
-    setupFiles: together(setups),
+    setupFiles: joinedFacts(setups),
     collects: collection(asked),
   };
 }
 
 // Scripts may add patterns to those of the settings; where a script can't be followed, nothing is known.
-function collection({ found: { setting, folder }, commands }: Asked): Known<Collection> {
+function collection({ found: { setting, folder }, commands }: RunnerSources): Known<Collection> {
   const spec = textsFact(settingAt(setting, 'spec'), [], setting.at);
   if (!spec.known || commands.length === 0) return UNKNOWN_FACT;
   if (commands.some((each) => each.args.some((arg) => arg.startsWith('-')))) return UNKNOWN_FACT;

@@ -2,10 +2,10 @@ import { join } from '../../util/paths.js';
 import type { SetupFile } from './environment.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { known, settingAt, UNKNOWN_FACT, type Known } from '../settings/setting.js';
-import { hasFlag, setupList, together, UNREAD, type Asked, type Facts } from './found.js';
+import { hasFlag, setupList, joinedFacts, UNREAD, type RunnerSources, type Facts } from './found.js';
 
 /** The facts of react-scripts 4 and 5, from their createJestConfig.js; a key in the manifest adds a few settings. */
-export function reactScripts(row: RunnerRow, { found, commands, exists }: Asked): Facts {
+export function reactScripts(row: RunnerRow, { found, commands, exists }: RunnerSources): Facts {
   const { setting, folder, file } = found;
   const own = settingAt(setting, 'jest');
   const flag = (key: string, otherwise: boolean): Known<boolean> => {
@@ -29,7 +29,7 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Asked)
     isolates: known(true),
     fakesClock: known(false),
     document: hasFlag(commands, '--env') ? UNKNOWN_FACT : known('jsdom'),
-    setupFiles: together([loaded(folder, found, exists), setupList(undefined, 'setupFiles', () => [])]),
+    setupFiles: joinedFacts([loaded(folder, found, exists), setupList(undefined, 'setupFiles', () => [])]),
     collects: known({
       folder,
       include: row.include ?? [],
@@ -52,7 +52,7 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Asked)
 // `src/setupTests` is loaded by its name, TypeScript or not.
 function loaded(
   folder: string,
-  { setting }: Asked['found'],
+  { setting }: RunnerSources['found'],
   exists: (path: string) => boolean,
 ): Known<SetupFile[]> {
   const candidates = ['ts', 'tsx', 'js'].map((extension) => join(folder, `src/setupTests.${extension}`));

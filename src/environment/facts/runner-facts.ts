@@ -1,7 +1,7 @@
 import type { RunnerRow } from '../tables/runners.js';
 import { known, UNKNOWN_FACT, type Setting } from '../settings/setting.js';
-import { angular } from './angular.js';
-import { UNREAD, type Asked, type Facts } from './found.js';
+import { angularFacts } from './angular.js';
+import { UNREAD, type RunnerSources, type Facts } from './found.js';
 import { jasmine, karma } from './jasmine.js';
 import { jest } from './jest.js';
 import { mocha } from './mocha.js';
@@ -9,7 +9,7 @@ import { reactScripts } from './react-scripts.js';
 import { vitest } from './vitest.js';
 
 /** The facts of one runner, from its row, its settings and the commands that start it; several for several projects. */
-export function runnerFacts(row: RunnerRow, asked: Asked, workspace: Setting | undefined): Facts[] {
+export function runnerFacts(row: RunnerRow, asked: RunnerSources, workspace: Setting | undefined): Facts[] {
   switch (row.name) {
     case 'jest':
       return jest(row, asked);
@@ -22,7 +22,7 @@ export function runnerFacts(row: RunnerRow, asked: Asked, workspace: Setting | u
     case 'karma':
       return [karma(asked)];
     case 'angular':
-      return angular(asked);
+      return angularFacts(asked);
     case 'react-scripts':
       return [reactScripts(row, asked)];
     default:

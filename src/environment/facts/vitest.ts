@@ -22,16 +22,16 @@ import {
   isPath,
   plainTexts,
   setupList,
-  together,
+  joinedFacts,
   UNREAD,
   unreadProject,
   withExtensions,
-  type Asked,
+  type RunnerSources,
   type Facts,
 } from './found.js';
 
 /** The facts of vitest's settings: one set for each project that stands in them as an object. */
-export function vitest(row: RunnerRow, asked: Asked, workspace: Setting | undefined): Facts[] {
+export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting | undefined): Facts[] {
   const { setting } = asked.found;
   const projects =
     workspace ?? settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace');
@@ -59,7 +59,7 @@ function without(setting: Setting): Setting {
   return { ...setting, entries: new Map(setting.entries).set('test', { ...test, entries }) };
 }
 
-function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting): Facts {
+function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting: Setting): Facts {
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file };
   const written = settingAt(setting, 'test');
@@ -83,7 +83,7 @@ function one(row: RunnerRow, { found, commands, major }: Asked, setting: Setting
     ...base,
     folder: root,
     settings: setting,
-    setupFiles: together(['setupFiles', 'globalSetup'].map(list)),
+    setupFiles: joinedFacts(['setupFiles', 'globalSetup'].map(list)),
     collects: collection(row, test, root, at, flagValue(commands, '--dir')),
     restores: flagFact(settingAt(test, 'restoreMocks'), false),
     resets: flagFact(settingAt(test, 'mockReset'), false),
@@ -126,7 +126,7 @@ function isolation(test: Setting | undefined): Known<boolean> {
 function document(
   written: Setting | undefined,
   test: Setting | undefined,
-  commands: Asked['commands'],
+  commands: RunnerSources['commands'],
 ): Known<string | undefined> {
   const inBrowser = flagFact(settingAt(written, 'browser', 'enabled'), false);
   if (hasFlag(commands, '--browser') || (inBrowser.known && inBrowser.value)) return known('browser');
@@ -172,7 +172,7 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
   const plugs = plugins(setting);
   if (!plugs.known || plugs.value.by !== 'plugins' || plugs.value.plugins.some((each) => !leavesNames(each)))
     return UNKNOWN_FACT;
-  return together([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
+  return joinedFacts([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
 }
 
 function rules(alias: Setting | undefined): Known<AliasRule[]> {

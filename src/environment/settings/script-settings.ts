@@ -25,7 +25,15 @@ import {
   type Entry,
   type Item,
 } from '../../language/reader.js';
-import { dataOf, exportedDefault, merged, opened, pathSetting, settingOf, text } from './setting-values.js';
+import {
+  dataOfSetting,
+  exportedDefault,
+  merged,
+  openSetting,
+  pathSetting,
+  settingOf,
+  text,
+} from './setting-values.js';
 import { settingsScope, type ReadOther } from './settings-scope.js';
 
 const DEEPEST = 24;
@@ -101,7 +109,7 @@ class Settings implements Algebra<Setting> {
     return settingOf(value, this.#at(node));
   }
 
-  readonly dataOf = dataOf;
+  readonly dataOf = dataOfSetting;
 
   pattern(source: string, flags: string, node: Node): Setting {
     return { is: 'pattern', source, flags, at: this.#at(node) };
@@ -175,7 +183,7 @@ class Settings implements Algebra<Setting> {
 
   #member(node: Extract<Node, { type: 'MemberExpression' }>): Setting {
     const at = this.#at(node);
-    const key = node.computed ? dataOf(this.read(node.property)) : undefined;
+    const key = node.computed ? dataOfSetting(this.read(node.property)) : undefined;
     const name = memberName(node) ?? (key && String(key.value));
     if (node.object.type === 'MetaProperty') {
       if (name === 'dirname') return text(dirname(this.#script.source.path), at);
@@ -191,7 +199,7 @@ class Settings implements Algebra<Setting> {
       return { is: 'value', value: undefined, at };
     if (object.is === 'object' && object.entries.has(name)) return object.entries.get(name) ?? object;
     // What a whole object does not have is what any object has, or nothing.
-    const whole = object.is !== 'object' ? dataOf(object) : object.open ? undefined : { value: {} };
+    const whole = object.is !== 'object' ? dataOfSetting(object) : object.open ? undefined : { value: {} };
     const member = whole && memberOfData(whole.value, name);
     return member ? settingOf(member.value, at) : { is: 'unknown', at };
   }
@@ -222,7 +230,7 @@ class Settings implements Algebra<Setting> {
     const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
     if (first?.is === 'list' && !owner) return first;
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
-    if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...opened(first), by };
+    if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...openSetting(first), by };
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
   }
 

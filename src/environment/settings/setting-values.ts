@@ -22,12 +22,12 @@ export function settingOf(value: Data, at: Place): Setting {
 }
 
 /** All of a setting as data; undefined where any of it is not known. */
-export function dataOf(setting: Setting): { value: Data } | undefined {
+export function dataOfSetting(setting: Setting): { value: Data } | undefined {
   if (setting.is === 'value') return setting;
   if (setting.is !== 'list' && setting.is !== 'object') return undefined;
   if (setting.open) return undefined;
   const parts = setting.is === 'list' ? setting.items : [...setting.entries.values()];
-  const data = parts.map(dataOf);
+  const data = parts.map(dataOfSetting);
   const known = data.filter((each) => each !== undefined).map(({ value }) => value);
   if (known.length < data.length) return undefined;
   if (setting.is === 'list') return { value: known };
@@ -66,9 +66,11 @@ export function exportedDefault(from: { module: string; name: string } | undefin
 }
 
 /** An object in which more may be set, at any depth. */
-export function opened(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
+export function openSetting(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
   const entries = new Map(
-    [...setting.entries].map(([key, each]) => [key, each.is === 'object' ? opened(each) : each] as const),
+    [...setting.entries].map(
+      ([key, each]) => [key, each.is === 'object' ? openSetting(each) : each] as const,
+    ),
   );
   return { ...setting, entries, open: true };
 }

@@ -167,7 +167,7 @@ export const isTypeLevel = (file: SpecFile, { place }: Block): boolean =>
   commentsIn(file, place).some(({ text }) => text.includes('@ts-expect-error'));
 
 /** The blocks that a block stands in, inner first, the block itself first of all. */
-export function pathOf(block: Block): Block[] {
+export function blocksAround(block: Block): Block[] {
   const path: Block[] = [];
   for (let at: Block | undefined = block; at; at = at.parent) path.push(at);
   return path;
@@ -175,11 +175,11 @@ export function pathOf(block: Block): Block[] {
 
 /** Whether a block is switched off or still to be written, by itself or by a group around it. */
 export const isOff = (block: Block): boolean =>
-  pathOf(block).some(({ mark }) => mark === 'skip' || mark === 'todo');
+  blocksAround(block).some(({ mark }) => mark === 'skip' || mark === 'todo');
 
 /** Every block below one, in the order of the file. */
-export function below(block: Block): Block[] {
-  return block.children.flatMap((child) => [child, ...below(child)]);
+export function blocksBelow(block: Block): Block[] {
+  return block.children.flatMap((child) => [child, ...blocksBelow(child)]);
 }
 
 /** The specs of a file, in the order in which they run. */
@@ -192,12 +192,12 @@ export function specsOf({ root, blocks, ownSpecsFirst }: SpecFile): Block[] {
 }
 
 /** The uses of a name in a block, in order. */
-export const usesIn = (block: Block, binding: Binding): readonly StepOf<'use'>[] =>
+export const usesInBlock = (block: Block, binding: Binding): readonly StepOf<'use'>[] =>
   block.uses.get(binding) ?? [];
 
 /** Whether a block gives a name another value, under whatever condition. */
 export const assigns = (block: Block, binding: Binding): boolean =>
-  usesIn(block, binding).some(({ use }) => use.how === 'assign');
+  usesInBlock(block, binding).some(({ use }) => use.how === 'assign');
 
 /** Whether a name is imported from a module that the file replaces by a stand-in. */
 export function isReplacedImport({ kind, name }: Binding, { imports, replaced }: SpecFile): boolean {
@@ -207,7 +207,7 @@ export function isReplacedImport({ kind, name }: Binding, { imports, replaced }:
 
 /** The hooks of one time that run for a spec, outer first. */
 export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {
-  return pathOf(spec)
+  return blocksAround(spec)
     .toReversed()
     .flatMap((block) =>
       block.children.filter(
@@ -218,7 +218,7 @@ export function hooksFor(spec: Block, ...times: HookTime[]): Block[] {
 
 /** The titles of the groups that a block stands in, outer first. */
 export const groupTitles = (block: Block): string[] =>
-  pathOf(block)
+  blocksAround(block)
     .slice(1)
     .filter((each) => each.kind === 'group')
     .map((each) => each.title.text)

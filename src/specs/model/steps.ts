@@ -6,7 +6,7 @@ import type { LastingKind } from '../../libraries/platform.js';
 import type { Pending, Value } from './values.js';
 
 /** How a step stands in its block. */
-export interface Standing {
+export interface Circumstances {
   /** Where it stands in the spec file: for what a helper does, the call of the helper. */
   place: Span;
   /** Where it really stands, if that is in a helper. */
@@ -139,7 +139,7 @@ export interface StandIn {
   used: boolean;
 }
 
-export type Step = Standing &
+export type Step = Circumstances &
   (
     | { kind: 'render'; render: Render }
     | { kind: 'reach'; reach: Reach }
@@ -169,7 +169,7 @@ export type Step = Standing &
     | { kind: 'clock'; on: boolean; name: string }
     | { kind: 'unmount'; render?: Render; automatic: boolean }
     | { kind: 'answer'; standIn?: StandIn; binding?: Binding; once: boolean; text: string }
-    | { kind: 'lasting'; lasting: Lasting }
+    | { kind: 'lasting'; lasting: LastingEffect }
     | { kind: 'unwaited'; unwaited: Unwaited }
     | { kind: 'waited' }
     | { kind: 'unknown-call'; name: string; discarded: boolean; binding?: Binding }
@@ -181,7 +181,7 @@ export type Step = Standing &
 export type StepOf<Kind extends Step['kind']> = Extract<Step, { kind: Kind }>;
 
 /** Something done to what outlives a spec, or the end of it. */
-export interface Lasting {
+export interface LastingEffect {
   what: LastingKind;
   /** `set`: a value is written, which is ended by another write to the same place. */
   does: 'open' | 'close' | 'set';

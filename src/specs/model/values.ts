@@ -6,12 +6,12 @@ import type { Constant } from '../../components/expr.js';
 import type { Declared, ModuleTree } from '../../project/project.js';
 import type { Kind } from './blocks.js';
 import type { Env } from './env.js';
-import type { Lasting, Reach, Render, StandIn } from './steps.js';
+import type { LastingEffect, Reach, Render, StandIn } from './steps.js';
 
-export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
+export type AnyClass = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
 
 /** An object that a dialect hands out, with what is known of it. */
-export interface Thing {
+export interface LibraryObject {
   is: 'thing';
   type: TypeName;
   reach?: Reach;
@@ -32,7 +32,7 @@ export interface Thing {
   /** The part of the page that it is: `body`, `head`. */
   part?: string;
   /** What the call that gave it has opened. */
-  opened?: Lasting;
+  opened?: LastingEffect;
 }
 
 /** What an expression of a spec file gives, as far as it can be told without running it. */
@@ -49,12 +49,12 @@ export type Value =
   /** A declaration of another module of the project. */
   | { is: 'project'; declared: Declared }
   | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
-  | { is: 'class'; node: ClassNode; tree: ModuleTree }
+  | { is: 'class'; node: AnyClass; tree: ModuleTree }
   /** `file`: where it is written out. */
   | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean; file?: string }
   | { is: 'list'; items: readonly Value[]; open: boolean; file?: string }
   | { is: 'jsx'; node: Node; env: Env; tree: ModuleTree }
-  | Thing
+  | LibraryObject
   /** A fresh object: of a class, by a constructor of the platform, or by a call. */
   | { is: 'instance'; of: Value; name: string }
   /** A property path of the global object. */
@@ -73,7 +73,7 @@ export type Value =
 export type Pending =
   'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'at-once' | 'chain' | 'assertion' | 'timer';
 
-export const NOTHING: Value = { is: 'unknown' };
+export const UNKNOWN_VALUE: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });
 
 /** Data as a value, written at a node. */
@@ -87,7 +87,7 @@ export function valueOfData(value: Data, node: Node, file: string): Value {
 }
 
 /** The thing that a value is, or was read off. */
-export function thingOf(value: Value | undefined): Thing | undefined {
+export function libraryObjectOf(value: Value | undefined): LibraryObject | undefined {
   let at = value;
   while (at?.is === 'read' || at?.is === 'promise') at = at.of;
   return at?.is === 'thing' ? at : undefined;

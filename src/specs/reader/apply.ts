@@ -1,7 +1,7 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import { assertBy, assertByCall, startExpectation } from './assertions.js';
 import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
-import type { CallNode, Run } from './run.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { calledOnPage } from './lasting.js';
@@ -9,11 +9,11 @@ import { renderBy } from './renders.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
 import {
   constantValue,
-  NOTHING,
+  UNKNOWN_VALUE,
   promised,
-  thingOf,
+  libraryObjectOf,
   type Pending,
-  type Thing,
+  type LibraryObject,
   type Value,
 } from '../model/values.js';
 
@@ -21,7 +21,7 @@ type Library = Extract<Value, { is: 'library' }>;
 
 /** A call of something that a dialect names. */
 export function applyMeaning(
-  run: Run,
+  run: SpecReading,
   env: Env,
   callee: Library,
   args: readonly Value[],
@@ -40,7 +40,7 @@ export function applyMeaning(
         'query',
       );
     case 'hop':
-      return of ? hopFrom(run, of, meaning.gives, name, node, args) : NOTHING;
+      return of ? hopFrom(run, of, meaning.gives, name, node, args) : UNKNOWN_VALUE;
     case 'pick':
       return of
         ? pickFrom(
@@ -49,7 +49,7 @@ export function applyMeaning(
             meaning.index ?? (args[0]?.is === 'constant' ? Number(args[0].value) : 'unknown'),
             node,
           )
-        : NOTHING;
+        : UNKNOWN_VALUE;
     case 'act':
       return waited(
         meaning.waits,
@@ -59,15 +59,15 @@ export function applyMeaning(
     case 'rerender':
       args.forEach((each) => run.handOut(each));
       run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     case 'runs':
       return runs(run, meaning, args, node);
     case 'within':
       return {
         is: 'thing',
         type: 'queries',
-        reach: thingOf(args[0])?.reach,
-        render: thingOf(args[0])?.render,
+        reach: libraryObjectOf(args[0])?.reach,
+        render: libraryObjectOf(args[0])?.render,
       };
     case 'gives':
       args.forEach((each) => run.handOut(each));
@@ -78,19 +78,25 @@ export function applyMeaning(
         return { is: 'thing', type: args[0].meaning.type };
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
     case 'hands-on':
-      return args[0] ?? NOTHING;
+      return args[0] ?? UNKNOWN_VALUE;
     case 'unmount':
       run.emit({ kind: 'unmount', render: of?.render, automatic: meaning.automatic ?? false }, node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     case 'closes':
       if (of?.opened) run.emit({ kind: 'lasting', lasting: { ...of.opened, does: 'close' } }, node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     default:
       return assertsOrFakes(run, env, callee, args, node);
   }
 }
 
-function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Value[], node: CallNode): Value {
+function assertsOrFakes(
+  run: SpecReading,
+  env: Env,
+  callee: Library,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
   const { meaning, name } = callee;
   const of = callee.of?.is === 'thing' ? callee.of : undefined;
   switch (meaning.kind) {
@@ -99,15 +105,15 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
     case 'matcher':
       return assertBy(run, callee, args, node);
     case 'expectation-chain':
-      return of ?? NOTHING;
+      return of ?? UNKNOWN_VALUE;
     case 'asserts':
       for (const each of args)
         if (each.is === 'function') run.under({ inCallback: true }, () => run.callFunction(each, [], node));
       assertByCall(run, name === 'default' ? 'assert' : name, args, node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     case 'assertion-count':
       assertByCall(run, name, [], node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     case 'stand-in':
       return standIn(run, env, callee, meaning, args, node);
     case 'answer':
@@ -125,10 +131,10 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
         },
         node,
       );
-      return of ?? NOTHING;
+      return of ?? UNKNOWN_VALUE;
     case 'prints':
       printed(run, node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     case 'clock':
       run.emit(
         {
@@ -141,12 +147,12 @@ function assertsOrFakes(run: Run, env: Env, callee: Library, args: readonly Valu
       return { is: 'thing', type: 'clock' };
     default:
       args.forEach((each) => run.handOut(each));
-      return NOTHING;
+      return UNKNOWN_VALUE;
   }
 }
 
 /** A call that prints markup or values. */
-export function printed(run: Run, node: CallNode): void {
+export function printed(run: SpecReading, node: CallNode): void {
   const { start, end } = node.callee;
   const name = run.tree.script.source.text.slice(start, end);
   run.emit({ kind: 'print', name, statement: run.discarded === node && run.site === undefined }, node);
@@ -156,15 +162,15 @@ const waited = (waits: boolean | undefined, value: Value, by: Pending): Value =>
   waits ? promised(value, by) : value;
 
 function act(
-  run: Run,
+  run: SpecReading,
   meaning: Extract<Meaning, { kind: 'act' }>,
-  of: Thing | undefined,
+  of: LibraryObject | undefined,
   args: readonly Value[],
   name: string,
   node: CallNode,
 ): Value {
   const direct = of?.reach || of?.render ? of : undefined;
-  const target = direct ?? thingOf(args[0]);
+  const target = direct ?? libraryObjectOf(args[0]);
   args.forEach((each) => run.handOut(each));
   if (of) calledOnPage(run, name, of, args, node);
   const { start, end } = node.callee;
@@ -184,24 +190,24 @@ function act(
     },
     node,
   );
-  return NOTHING;
+  return UNKNOWN_VALUE;
 }
 
 function runs(
-  run: Run,
+  run: SpecReading,
   meaning: Extract<Meaning, { kind: 'runs' }>,
   args: readonly Value[],
   node: CallNode,
 ): Value {
   const fn = args.findLast((each) => each.is === 'function');
   if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
-  if (meaning.defers) return fn ?? NOTHING;
-  const value = fn?.is === 'function' ? run.callFunction(fn, [], node) : NOTHING;
+  if (meaning.defers) return fn ?? UNKNOWN_VALUE;
+  const value = fn?.is === 'function' ? run.callFunction(fn, [], node) : UNKNOWN_VALUE;
   return waited(meaning.waits, value, 'wait');
 }
 
 // The function of `expect(() => …)` is run by the matcher that follows.
-function expectation(run: Run, args: readonly Value[], node: CallNode): Value {
+function expectation(run: SpecReading, args: readonly Value[], node: CallNode): Value {
   const [subject = constantValue(undefined)] = args;
   if (subject.is === 'function') run.under({ inCallback: true }, () => run.callFunction(subject, [], node));
   const [first] = node.arguments;

@@ -3,18 +3,18 @@ import { namesOnTheWay, unwrapped } from '../../syntax/tree.js';
 import { READ_MATCHERS } from '../../libraries/expectations.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Span } from '../../finding.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import type { Assertion } from '../model/steps.js';
-import type { Thing, Value } from '../model/values.js';
+import type { LibraryObject, Value } from '../model/values.js';
 
 /** The start of an assertion about a value: `expect(value)`, `value.should`. */
 export function startExpectation(
-  run: Run,
+  run: SpecReading,
   subject: Value,
   node: Span,
   path: readonly string[] = [],
   optional = false,
-): Thing {
+): LibraryObject {
   return {
     is: 'thing',
     type: 'expectation',
@@ -28,7 +28,7 @@ export function startExpectation(
 }
 
 /** A word of the chain behind an expectation: it turns it round, hands it on, or is a matcher. */
-export function expectationMember(thing: Thing, name: string): Value {
+export function expectationMember(thing: LibraryObject, name: string): Value {
   const { members, rest } = TYPES.expectation;
   const meaning = Object.hasOwn(members, name) ? members[name] : rest;
   if (!meaning) return thing;
@@ -43,7 +43,7 @@ export function expectationMember(thing: Thing, name: string): Value {
 
 /** A matcher that is called: `toBe(3)`. The expectation comes back, for chains. */
 export function assertBy(
-  run: Run,
+  run: SpecReading,
   matcher: Extract<Value, { is: 'library' }>,
   args: readonly Value[],
   node: Extract<Node, { type: 'CallExpression' }>,
@@ -58,7 +58,7 @@ export function assertBy(
 }
 
 /** An expectation that is left at the end of a statement, with no matcher or one that was not called. */
-export function leftExpectation(run: Run, value: Value, node: Node): void {
+export function leftExpectation(run: SpecReading, value: Value, node: Node): void {
   if (value.is === 'library' && value.meaning.kind === 'matcher' && value.of?.is === 'thing') {
     if (value.of.type !== 'expectation') return;
     const read = READ_MATCHERS.has(value.name);
@@ -69,15 +69,15 @@ export function leftExpectation(run: Run, value: Value, node: Node): void {
 }
 
 // `expect(x)` by itself, or with a word of the chain. A matcher gives the expectation back, too, and so may a callback.
-function isBare(node: Node, { subjectAt }: Thing): boolean {
+function isBare(node: Node, { subjectAt }: LibraryObject): boolean {
   let at = unwrapped(node);
   while (at.type === 'MemberExpression') at = unwrapped(at.object);
   return at.type === 'CallExpression' && at.arguments[0]?.start === subjectAt;
 }
 
 function emit(
-  run: Run,
-  thing: Thing,
+  run: SpecReading,
+  thing: LibraryObject,
   matcher: Extract<Value, { is: 'library' }> | undefined,
   rest: Pick<Assertion, 'args' | 'argText' | 'uncalled'>,
   node: Span,
@@ -105,7 +105,7 @@ function emit(
 
 /** An assertion made by a call of its own: `assert.equal(a, b)`, `fail()`. */
 export function assertByCall(
-  run: Run,
+  run: SpecReading,
   name: string,
   args: readonly Value[],
   node: Extract<Node, { type: 'CallExpression' }>,

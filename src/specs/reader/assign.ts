@@ -1,16 +1,20 @@
 import type { Node } from 'oxc-parser';
 import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { chainOf } from './names.js';
+import { propertyChain } from './names.js';
 import { evaluateMember } from './members.js';
-import { bindPattern } from './patterns.js';
+import { declareParts } from './patterns.js';
 import { keepOrigin } from './origins.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import { useName } from './uses.js';
-import { NOTHING, type Value } from '../model/values.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** An assignment: to a name, a property, or the names of a pattern. */
-export function assign(run: Run, env: Env, node: Extract<Node, { type: 'AssignmentExpression' }>): Value {
+export function assign(
+  run: SpecReading,
+  env: Env,
+  node: Extract<Node, { type: 'AssignmentExpression' }>,
+): Value {
   const target = unwrapped(node.left as Node);
   const value = run.evaluate(env, node.right);
   if (node.operator !== '=') return compound(run, env, target);
@@ -21,20 +25,20 @@ export function assign(run: Run, env: Env, node: Extract<Node, { type: 'Assignme
 }
 
 /** `count++`, `kiln.cone--`. */
-export function update(run: Run, env: Env, node: Extract<Node, { type: 'UpdateExpression' }>): Value {
+export function update(run: SpecReading, env: Env, node: Extract<Node, { type: 'UpdateExpression' }>): Value {
   return compound(run, env, unwrapped(node.argument as Node));
 }
 
 // What was there goes into what is written.
-function compound(run: Run, env: Env, target: Node): Value {
+function compound(run: SpecReading, env: Env, target: Node): Value {
   run.compound = true;
-  if (target.type === 'Identifier') assignName(run, env, target.name, target, NOTHING);
+  if (target.type === 'Identifier') assignName(run, env, target.name, target, UNKNOWN_VALUE);
   else if (target.type === 'MemberExpression') evaluateMember(run, env, target, 'write');
   run.compound = false;
-  return NOTHING;
+  return UNKNOWN_VALUE;
 }
 
-function assignName(run: Run, env: Env, name: string, node: Node, value: Value): void {
+function assignName(run: SpecReading, env: Env, name: string, node: Node, value: Value): void {
   useName(run, env, name, node, 'assign', [], value);
   const slot = env.find(name);
   if (!slot) return;
@@ -47,10 +51,10 @@ function assignName(run: Run, env: Env, name: string, node: Node, value: Value):
 }
 
 const merged = (before: Value, after: Value): Value =>
-  before.is === 'thing' && after.is === 'thing' && before.type === after.type ? after : NOTHING;
+  before.is === 'thing' && after.is === 'thing' && before.type === after.type ? after : UNKNOWN_VALUE;
 
 function assignMember(
-  run: Run,
+  run: SpecReading,
   env: Env,
   target: Extract<Node, { type: 'MemberExpression' }>,
   node: Node,
@@ -65,7 +69,7 @@ function assignMember(
   const object = run.evaluate(env, target.object);
   value.standIn.used = true;
   const text = run.tree.script.source.text.slice(target.object.start, target.object.end);
-  const { root } = chainOf(target.object);
+  const { root } = propertyChain(target.object);
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
   run.emit(
     {
@@ -85,14 +89,14 @@ function assignMember(
   );
 }
 
-function assignPattern(run: Run, env: Env, target: Node, value: Value): void {
+function assignPattern(run: SpecReading, env: Env, target: Node, value: Value): void {
   if (target.type === 'ObjectPattern') {
     for (const each of target.properties) {
       const to = each.type === 'RestElement' ? each.argument : each.value;
-      if (to.type === 'Identifier') assignName(run, env, to.name, to, NOTHING);
+      if (to.type === 'Identifier') assignName(run, env, to.name, to, UNKNOWN_VALUE);
     }
   } else if (target.type === 'ArrayPattern') {
     for (const each of target.elements)
-      if (each?.type === 'Identifier') assignName(run, env, each.name, each, NOTHING);
-  } else bindPattern(run, env, target, value);
+      if (each?.type === 'Identifier') assignName(run, env, each.name, each, UNKNOWN_VALUE);
+  } else declareParts(run, env, target, value);
 }

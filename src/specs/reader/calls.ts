@@ -1,9 +1,9 @@
-import { type CallNode, type Run, canCall } from './run.js';
+import { type CallNode, type SpecReading, canCall } from './spec-reading.js';
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../libraries/types.js';
 import { memberName, requiredModule, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { chainOf, importedValue, lookUp } from './names.js';
+import { propertyChain, importedValue, lookUp } from './names.js';
 import { aliasOf } from './origins.js';
 import { applyMeaning } from './apply.js';
 import { calledOnPackage, madeOpen, openedOrClosed } from './lasting.js';
@@ -12,10 +12,10 @@ import { callGlobal, callMethod, isOfPlatform } from './methods.js';
 import { registerBlock } from './register.js';
 import { failsAgain } from './statements.js';
 import { useName } from './uses.js';
-import { NOTHING, type Value } from '../model/values.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** A call: of a dialect's function, a helper of the project, a method, or something that can't be read. */
-export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
+export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value {
   const required = requiredModule(node);
   if (required !== undefined) return importedValue(run, run.tree.path, required, 'default');
   const discarded = run.discarded === node;
@@ -79,7 +79,7 @@ export function evaluateCall(run: Run, env: Env, node: CallNode): Value {
 }
 
 // `load().then(() => expect(…)).catch(() => {})`: what fails before the handler fails for nobody.
-function letPass(run: Run, handler: Value | undefined, before: number): void {
+function letPass(run: SpecReading, handler: Value | undefined, before: number): void {
   if (handler?.is !== 'function' || handler.node.body?.type !== 'BlockStatement') return;
   if (failsAgain(handler.node.body.body)) return;
   for (const step of run.block.steps.slice(before)) step.swallowed = true;
@@ -94,7 +94,7 @@ function globsModules(node: CallNode): boolean {
   return (name === 'glob' || name === 'globEager') && callee.object.type === 'MetaProperty';
 }
 
-function calleeOf(run: Run, env: Env, node: Node): Value {
+function calleeOf(run: SpecReading, env: Env, node: Node): Value {
   const callee = unwrapped(node);
   if (callee.type === 'MemberExpression') return evaluateMember(run, env, callee, 'call');
   if (callee.type !== 'Identifier') return run.evaluate(env, callee);
@@ -103,14 +103,14 @@ function calleeOf(run: Run, env: Env, node: Node): Value {
 }
 
 // A name that is an argument by itself is handed over: whoever gets it may change what it holds.
-function passed(run: Run, env: Env, node: Node): void {
+function passed(run: SpecReading, env: Env, node: Node): void {
   const inner = unwrapped(node);
-  const { root, path } = chainOf(inner.type === 'SpreadElement' ? inner.argument : inner);
+  const { root, path } = propertyChain(inner.type === 'SpreadElement' ? inner.argument : inner);
   if (root.type === 'Identifier') useName(run, env, root.name, root, 'pass', path);
 }
 
 // A helper that the project's settings name.
-function namedHelper(run: Run, node: Node): Extract<Value, { is: 'library' }> | undefined {
+function namedHelper(run: SpecReading, node: Node): Extract<Value, { is: 'library' }> | undefined {
   const callee = unwrapped(node);
   if (callee.type !== 'Identifier') return undefined;
   const { name } = callee;
@@ -125,7 +125,7 @@ function namedHelper(run: Run, node: Node): Extract<Value, { is: 'library' }> | 
 }
 
 function callUnknown(
-  run: Run,
+  run: SpecReading,
   env: Env,
   target: Value,
   args: readonly Value[],
@@ -140,15 +140,19 @@ function callUnknown(
     if (opened) return { is: 'thing', type: 'subscription', opened };
   }
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
-  const { root } = chainOf(node.callee);
+  const { root } = propertyChain(node.callee);
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
   run.emit({ kind: 'unknown-call', name, discarded, binding }, node);
   if (!run.inSpecOrHook && discarded) run.file.unknownEffects = true;
-  return { is: 'instance', of: target.is === 'global' ? NOTHING : target, name };
+  return { is: 'instance', of: target.is === 'global' ? UNKNOWN_VALUE : target, name };
 }
 
 /** `new X(…)`: an instance of a class of the project, of the platform, or of something unknown. */
-export function evaluateNew(run: Run, env: Env, node: Extract<Node, { type: 'NewExpression' }>): Value {
+export function evaluateNew(
+  run: SpecReading,
+  env: Env,
+  node: Extract<Node, { type: 'NewExpression' }>,
+): Value {
   const callee = run.evaluate(env, node.callee);
   const args = node.arguments.map((each) => run.evaluate(env, each));
   const target = run.declaredValue(callee);
@@ -169,7 +173,7 @@ export function evaluateNew(run: Run, env: Env, node: Extract<Node, { type: 'New
 
 /** A tagged template: a table of rows, or text that some function makes. */
 export function evaluateTagged(
-  run: Run,
+  run: SpecReading,
   env: Env,
   node: Extract<Node, { type: 'TaggedTemplateExpression' }>,
 ): Value {
@@ -177,5 +181,5 @@ export function evaluateTagged(
   for (const each of node.quasi.expressions) run.evaluate(env, each);
   if (tag.is === 'library' && (tag.meaning.kind === 'spec' || tag.meaning.kind === 'group'))
     return { ...tag, name: 'rows' };
-  return NOTHING;
+  return UNKNOWN_VALUE;
 }

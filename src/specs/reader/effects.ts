@@ -3,7 +3,7 @@ import { memberName, propertyName, unwrapped, walkTree, type FunctionNode } from
 import { LIST_CHANGERS } from '../../components/changed-props.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Effect } from '../model/steps.js';
-import type { ClassNode, Value } from '../model/values.js';
+import type { AnyClass, Value } from '../model/values.js';
 
 const words = (text: string): ReadonlySet<string> => new Set(text.split(' '));
 
@@ -91,7 +91,7 @@ function partOf(value: Value, field: string): Value | undefined {
 
 const known = (value: Value | undefined): Value | undefined => (value?.is === 'unknown' ? undefined : value);
 
-function fieldNode(node: ClassNode, name: string): Node | undefined {
+function fieldNode(node: AnyClass, name: string): Node | undefined {
   for (const each of node.body.body)
     if (each.type === 'PropertyDefinition' && !each.static && propertyName(each.key, each.computed) === name)
       return each.value ?? undefined;
@@ -113,7 +113,7 @@ export function writeEffect(value: Value, [field]: readonly string[]): Effect | 
 }
 
 // What running a method of a class writes and reads on `this`; undefined for a method that the class does not declare.
-function classEffect(node: ClassNode, tree: ModuleTree, method: string): Effect | undefined {
+function classEffect(node: AnyClass, tree: ModuleTree, method: string): Effect | undefined {
   const fn = methodOf(node, method);
   if (!fn?.body) return undefined;
   const found: Found = { writes: new Set(), reads: new Set(), adds: new Set(), at: undefined };
@@ -128,7 +128,7 @@ interface Found {
   at: Effect['at'];
 }
 
-function collect(node: ClassNode, tree: ModuleTree, fn: FunctionNode, found: Found, seen: Set<string>): void {
+function collect(node: AnyClass, tree: ModuleTree, fn: FunctionNode, found: Found, seen: Set<string>): void {
   const write = (field: string, at: Node): void => {
     found.writes.add(field);
     found.at ??= { file: tree.path, start: at.start, end: at.end };
@@ -196,7 +196,7 @@ function fieldOf(node: Node): string | undefined {
   return at.type === 'ThisExpression' ? name : undefined;
 }
 
-function methodOf(node: ClassNode, name: string): FunctionNode | undefined {
+function methodOf(node: AnyClass, name: string): FunctionNode | undefined {
   for (const each of node.body.body) {
     if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
     if (propertyName(each.key, each.computed) !== name || each.static) continue;
@@ -207,7 +207,7 @@ function methodOf(node: ClassNode, name: string): FunctionNode | undefined {
   return undefined;
 }
 
-function setterOf(node: ClassNode, name: string): FunctionNode | undefined {
+function setterOf(node: AnyClass, name: string): FunctionNode | undefined {
   for (const each of node.body.body)
     if (each.type === 'MethodDefinition' && each.kind === 'set' && !each.static)
       if (propertyName(each.key, each.computed) === name) return each.value;
@@ -215,7 +215,7 @@ function setterOf(node: ClassNode, name: string): FunctionNode | undefined {
 }
 
 // Whether a class itself declares a member of a kind.
-function hasMember(node: ClassNode, name: string, kind: 'method' | 'get'): boolean {
+function hasMember(node: AnyClass, name: string, kind: 'method' | 'get'): boolean {
   return node.body.body.some(
     (each) =>
       each.type === 'MethodDefinition' &&

@@ -6,22 +6,22 @@ import type { Env } from '../model/env.js';
 import { guardOf, underGuard } from './guards.js';
 import { readMarkup } from './markup.js';
 import { evaluateMember } from './members.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import { useName } from './uses.js';
-import { constantValue, NOTHING, settled, valueOfData, type Value } from '../model/values.js';
+import { constantValue, UNKNOWN_VALUE, settled, valueOfData, type Value } from '../model/values.js';
 import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../../language/reader.js';
 import type { Data } from '../../language/operations.js';
 
 /** What an expression gives; what running it does is added to the running block as steps. */
-export const evaluate = (run: Run, env: Env, node: Node): Value =>
+export const evaluate = (run: SpecReading, env: Env, node: Node): Value =>
   readExpression(node, new SpecExpressions(run, env));
 
 /** Expressions of specs: what the language says of them, with what running them does. */
 class SpecExpressions implements Algebra<Value> {
-  readonly #run: Run;
+  readonly #run: SpecReading;
   readonly #env: Env;
 
-  constructor(run: Run, env: Env) {
+  constructor(run: SpecReading, env: Env) {
     this.#run = run;
     this.#env = env;
   }
@@ -30,7 +30,7 @@ class SpecExpressions implements Algebra<Value> {
     return readExpression(node, this);
   }
 
-  readonly unknown = (): Value => NOTHING;
+  readonly unknown = (): Value => UNKNOWN_VALUE;
 
   data(value: Data, node: Node): Value {
     return valueOfData(value, node, this.#run.tree.path);
@@ -43,7 +43,7 @@ class SpecExpressions implements Algebra<Value> {
   readonly pattern = (source: string, flags: string): Value => ({ is: 'pattern', source, flags });
 
   operation(by: string, of: readonly Value[]): Value {
-    const [left = NOTHING, than] = of;
+    const [left = UNKNOWN_VALUE, than] = of;
     const isText = (each: Value): boolean =>
       each.is === 'text' || (each.is === 'constant' && typeof each.value === 'string');
     if (by === 'template' || (by === '+' && of.some(isText))) return asText(of.flatMap(pieceOf));
@@ -58,7 +58,7 @@ class SpecExpressions implements Algebra<Value> {
   // Both arms are read, each under the condition: what the one that is not taken does is no step that surely runs.
   #conditional({ testNode, then, otherwise, taken }: Choice<Value>): Value {
     const guard = guardOf(this.#run, this.#env, 'if', testNode);
-    let [left, right] = [NOTHING, NOTHING];
+    let [left, right] = [UNKNOWN_VALUE, UNKNOWN_VALUE];
     const asserts = underGuard(this.#run, guard, () => (left = then()));
     const other = underGuard(this.#run, guard, () => (right = otherwise()));
     guard.covered = asserts && other;
@@ -66,15 +66,15 @@ class SpecExpressions implements Algebra<Value> {
   }
 
   #logical({ operator, test: left, testNode, then, otherwise, taken }: Choice<Value>): Value {
-    let right = NOTHING;
+    let right = UNKNOWN_VALUE;
     const guard = guardOf(this.#run, this.#env, 'and', testNode);
     underGuard(this.#run, guard, () => (right = operator === '&&' ? then() : otherwise()));
     if (taken) return (taken === 'then') === (operator === '&&') ? right : left;
     // What is asked for a method or an element is there, or the spec stops; a plain value may as well be the left one.
-    if (operator === '&&') return PLAIN.has(right.is) ? NOTHING : right;
+    if (operator === '&&') return PLAIN.has(right.is) ? UNKNOWN_VALUE : right;
     // `found || true` is true whatever was found.
     if (operator === '||' && right.is === 'constant' && right.value === true)
-      return { is: 'read', of: NOTHING, name: '||', than: right };
+      return { is: 'read', of: UNKNOWN_VALUE, name: '||', than: right };
     return either(left, right);
   }
 
@@ -88,7 +88,7 @@ class SpecExpressions implements Algebra<Value> {
       if (each.is === 'named' || (spread?.is === 'object' && !spread.open) || isEmpty(spread)) continue;
       open = true;
       // What can't be read may have set all that stands before it.
-      for (const [key, value] of entries) if (PLAIN.has(value.is)) entries.set(key, NOTHING);
+      for (const [key, value] of entries) if (PLAIN.has(value.is)) entries.set(key, UNKNOWN_VALUE);
     }
     return { is: 'object', node, entries, open, file: this.#run.tree.path };
   }
@@ -134,16 +134,16 @@ class SpecExpressions implements Algebra<Value> {
         return update(run, env, node);
       case 'UnaryExpression':
         if (node.argument.type === 'MemberExpression') evaluateMember(run, env, node.argument, 'write');
-        return NOTHING;
+        return UNKNOWN_VALUE;
       case 'AwaitExpression':
         return awaited(run, env, node);
       case 'SpreadElement':
       case 'YieldExpression':
-        return node.argument ? this.read(node.argument) : NOTHING;
+        return node.argument ? this.read(node.argument) : UNKNOWN_VALUE;
       case 'ImportExpression':
         return imported(run, node.source);
       default:
-        return NOTHING;
+        return UNKNOWN_VALUE;
     }
   }
 }
@@ -154,7 +154,7 @@ const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', '
 const isEmpty = (value: Value | undefined): boolean =>
   value?.is === 'constant' && (typeof value.value !== 'string' || value.value === '');
 
-function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
+function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;
   const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
   // A step that is awaited says so by itself.
@@ -162,16 +162,16 @@ function awaited(run: Run, env: Env, node: Extract<Node, { type: 'AwaitExpressio
   return value;
 }
 
-function imported(run: Run, source: Node): Value {
+function imported(run: SpecReading, source: Node): Value {
   const specifier = source.type === 'Literal' && typeof source.value === 'string' ? source.value : undefined;
   const file = specifier && run.project.resolve(run.tree.path, specifier);
-  return file && !run.replaced.has(file) ? { is: 'project', declared: { file, name: '*' } } : NOTHING;
+  return file && !run.replaced.has(file) ? { is: 'project', declared: { file, name: '*' } } : UNKNOWN_VALUE;
 }
 
 const either = (left: Value, right: Value): Value => {
   if (left.is === 'constant' && right.is === 'constant' && left.value === right.value) return left;
   if (left.is === 'thing' && right.is === 'thing' && left.type === right.type) return left;
-  return NOTHING;
+  return UNKNOWN_VALUE;
 };
 
 const pieceOf = (value: Value): readonly (string | undefined)[] =>
@@ -180,7 +180,7 @@ const pieceOf = (value: Value): readonly (string | undefined)[] =>
 const asText = (pieces: readonly (string | undefined)[]): Value =>
   pieces.every((piece) => piece !== undefined) ? constantValue(pieces.join('')) : { is: 'text', pieces };
 
-function identifier(run: Run, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
+function identifier(run: SpecReading, env: Env, node: Extract<Node, { type: 'Identifier' }>): Value {
   if (node.name === 'undefined') return constantValue(undefined);
   const value = lookUp(run, env, node.name);
   if (value.is === 'thing' && value.standIn && !run.judging) value.standIn.used = true;

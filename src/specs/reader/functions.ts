@@ -1,4 +1,4 @@
-import { type FunctionValue, type CallOptions, canCall, type Run } from './run.js';
+import { type FunctionValue, type CallOptions, canCall, type SpecReading } from './spec-reading.js';
 import type { Node } from 'oxc-parser';
 import { isFunction, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
@@ -8,19 +8,19 @@ import type { Binding } from '../model/blocks.js';
 import { Env } from '../model/env.js';
 import { importedValue } from './names.js';
 import { keepOrigin } from './origins.js';
-import { bindPattern, hoist, isFrozen } from './patterns.js';
+import { declareParts, hoist, isFrozen } from './patterns.js';
 import { runStatements } from './statements.js';
-import { holding, NOTHING, promised, type Value } from '../model/values.js';
+import { holding, UNKNOWN_VALUE, promised, type Value } from '../model/values.js';
 
 /** Runs a function with known arguments, and gives what it returns. */
 export function callFunction(
-  run: Run,
+  run: SpecReading,
   fn: FunctionValue,
   args: readonly Value[],
   node: Span,
   { helper }: CallOptions = {},
 ): Value {
-  if (!canCall(run, fn)) return NOTHING;
+  if (!canCall(run, fn)) return UNKNOWN_VALUE;
   const before = { site: run.site, tree: run.tree, discarded: run.discarded };
   if (helper) run.site ??= { start: node.start, end: node.end };
   run.tree = fn.tree;
@@ -34,27 +34,27 @@ export function callFunction(
   }
 }
 
-function body(run: Run, fn: FunctionValue, args: readonly Value[]): Value {
+function body(run: SpecReading, fn: FunctionValue, args: readonly Value[]): Value {
   const env = run.newEnv(fn.env);
   env.turns = fn.node.params.flatMap(namesIn);
   fn.node.params.forEach((param, i) => {
     const value =
       args[i] ??
-      (args.length < fn.node.params.length ? { is: 'constant' as const, value: undefined } : NOTHING);
-    bindPattern(run, env, param, param.type === 'RestElement' ? NOTHING : value);
+      (args.length < fn.node.params.length ? { is: 'constant' as const, value: undefined } : UNKNOWN_VALUE);
+    declareParts(run, env, param, param.type === 'RestElement' ? UNKNOWN_VALUE : value);
   });
   const { body: content } = fn.node;
-  if (!content) return NOTHING;
+  if (!content) return UNKNOWN_VALUE;
   if (content.type !== 'BlockStatement')
     return run.under({ awaited: true }, () => run.evaluate(env, content));
   const returns: Value[] = [];
   runStatements(run, env, content.body, returns);
   const kinds = new Set(returns.map((each) => (each.is === 'thing' ? each.type : each.is)));
-  return kinds.size === 1 ? (returns.at(-1) ?? NOTHING) : NOTHING;
+  return kinds.size === 1 ? (returns.at(-1) ?? UNKNOWN_VALUE) : UNKNOWN_VALUE;
 }
 
 /** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
-export function handOut(run: Run, value: Value, depth = 0): void {
+export function handOut(run: SpecReading, value: Value, depth = 0): void {
   if (depth > 3) return;
   switch (value.is) {
     case 'function':
@@ -62,7 +62,7 @@ export function handOut(run: Run, value: Value, depth = 0): void {
         run.under({ maybe: true, inCallback: true }, () =>
           run.callFunction(
             value,
-            value.node.params.map(() => NOTHING),
+            value.node.params.map(() => UNKNOWN_VALUE),
             value.node,
           ),
         );
@@ -84,14 +84,14 @@ export function handOut(run: Run, value: Value, depth = 0): void {
 }
 
 /** The value that a declaration of a project module has, read where it stands. */
-export function declaredValue(run: Run, value: Value): Value {
+export function declaredValue(run: SpecReading, value: Value): Value {
   if (value.is !== 'project' || value.declared.name === '*') return value;
   const { file, name } = value.declared;
   // A tree that was let go is not read again for names that are known.
   const tree = run.moduleEnvs.has(file) ? undefined : run.project.tree(file);
   const env = tree ? moduleEnv(run, tree) : run.moduleEnvs.get(file);
   const found = env?.find(name);
-  if (!found) return env ? defaultExport(run, file, env, name) : NOTHING;
+  if (!found) return env ? defaultExport(run, file, env, name) : UNKNOWN_VALUE;
   if (found.lazy) {
     const { lazy } = found;
     found.lazy = undefined;
@@ -100,30 +100,35 @@ export function declaredValue(run: Run, value: Value): Value {
   return found.value;
 }
 
-function defaultExport(run: Run, file: string, env: Env, name: string): Value {
+function defaultExport(run: SpecReading, file: string, env: Env, name: string): Value {
   const tree = run.project.tree(file);
   const found = tree?.facts.exports.get(name);
-  if (!tree || !found || !('node' in found)) return NOTHING;
-  const value: Value = isFunction(found.node) ? { is: 'function', node: found.node, env, tree } : NOTHING;
+  if (!tree || !found || !('node' in found)) return UNKNOWN_VALUE;
+  const value: Value = isFunction(found.node)
+    ? { is: 'function', node: found.node, env, tree }
+    : UNKNOWN_VALUE;
   env.slots.set(name, { value });
   return value;
 }
 
 /** The top-level names of a module, each read when it is asked for. */
-function moduleEnv(run: Run, tree: ModuleTree): Env {
+function moduleEnv(run: SpecReading, tree: ModuleTree): Env {
   const known = run.moduleEnvs.get(tree.path);
   if (known) return known;
   const env = new Env(undefined, run.file.root);
   run.moduleEnvs.set(tree.path, env);
   for (const [name, { specifier, name: imported }] of tree.facts.imports) {
-    env.slots.set(name, { value: NOTHING, lazy: () => importedValue(run, tree.path, specifier, imported) });
+    env.slots.set(name, {
+      value: UNKNOWN_VALUE,
+      lazy: () => importedValue(run, tree.path, specifier, imported),
+    });
   }
   for (const [name, node] of tree.facts.declarations) {
     if (node.type === 'VariableDeclarator' && node.init && node.id.type === 'Identifier') {
       const { init, id } = node;
       const binding = outsideBinding(run, tree, id, init);
       env.slots.set(name, {
-        value: NOTHING,
+        value: UNKNOWN_VALUE,
         binding,
         lazy() {
           const value = elsewhere(run, tree, () => run.evaluate(env, init));
@@ -142,7 +147,12 @@ function moduleEnv(run: Run, tree: ModuleTree): Env {
 }
 
 // A value of another module, which all specs of a file share.
-function outsideBinding(run: Run, tree: ModuleTree, { name, start, end }: Named, init: Node): Binding {
+function outsideBinding(
+  run: SpecReading,
+  tree: ModuleTree,
+  { name, start, end }: Named,
+  init: Node,
+): Binding {
   const isFunctionLike = isFunction(unwrapped(init)) || unwrapped(init).type === 'ClassExpression';
   const binding: Binding = {
     name,
@@ -162,7 +172,7 @@ interface Named extends Span {
 }
 
 // What a module does when it is loaded belongs to no block of the spec file.
-function elsewhere(run: Run, tree: ModuleTree, read: () => Value): Value {
+function elsewhere(run: SpecReading, tree: ModuleTree, read: () => Value): Value {
   const scratch = { ...run.file.root, children: [], steps: [], uses: new Map() };
   return run.inside(scratch, () => {
     run.tree = tree;

@@ -1,11 +1,11 @@
 import type { Node } from 'oxc-parser';
 import { memberName, walkTree } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import type { Guard, Reach } from '../model/steps.js';
 
 /** A condition that is met while a body is read; the condition around it is kept as the outer one. */
-export function guardOf(run: Run, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
+export function guardOf(run: SpecReading, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
   // In a helper it depends on what the spec hands over.
   const isOwn = run.inSpecOrHook && run.site === undefined;
   const names = isOwn ? namesRead(condition) : [];
@@ -21,7 +21,7 @@ export function guardOf(run: Run, env: Env, by: Guard['by'], condition: Node, li
 }
 
 /** Reads what stands under a condition, and gives whether it surely asserts or throws. */
-export function underGuard(run: Run, guard: Guard, read: () => void): boolean {
+export function underGuard(run: SpecReading, guard: Guard, read: () => void): boolean {
   const { steps } = run.block;
   const before = steps.length;
   run.under({ maybe: true, guard }, read);

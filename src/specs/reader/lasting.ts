@@ -11,28 +11,29 @@ import {
   type LastingCall,
   type PlatformObject,
 } from '../../libraries/platform.js';
-import type { CallNode, Run } from './run.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { chainOf, GLOBAL_OBJECTS } from './names.js';
+import { propertyChain, GLOBAL_OBJECTS } from './names.js';
 import { originOf } from './origins.js';
-import type { Lasting } from '../model/steps.js';
-import { textOfValue, type Thing, type Value } from '../model/values.js';
+import type { LastingEffect } from '../model/steps.js';
+import { textOfValue, type LibraryObject, type Value } from '../model/values.js';
 
 type Instance = Extract<Value, { is: 'instance' }>;
 type Read = Extract<Value, { is: 'read' }>;
 
-const textOf = (run: Run, node: Node): string => run.tree.script.source.text.slice(node.start, node.end);
+const textOf = (run: SpecReading, node: Node): string =>
+  run.tree.script.source.text.slice(node.start, node.end);
 
-function emit(run: Run, lasting: Lasting, node: Node): void {
+function emit(run: SpecReading, lasting: LastingEffect, node: Node): void {
   if (run.inSpecOrHook) run.emit({ kind: 'lasting', lasting }, node);
 }
 
 // A value that is written to a path from the global object, or, with no value, deleted there.
 function emitWrite(
-  run: Run,
+  run: SpecReading,
   path: string,
   node: Node,
-  { text, deleted = false, defined }: Pick<Lasting, 'text' | 'defined'> & { deleted?: boolean },
+  { text, deleted = false, defined }: Pick<LastingEffect, 'text' | 'defined'> & { deleted?: boolean },
 ): void {
   const place = PLATFORM_PLACES.find(
     (each) => path.startsWith(`${each.path}.`) || (each.whole && path === each.path),
@@ -44,7 +45,12 @@ function emitWrite(
 }
 
 /** A write to the platform: `document.title = …`, `window.innerWidth = …`, `delete process.env.KILN`. */
-export function writtenToPlatform(run: Run, target: Value, node: Node, value: Value | undefined): void {
+export function writtenToPlatform(
+  run: SpecReading,
+  target: Value,
+  node: Node,
+  value: Value | undefined,
+): void {
   const text = textOf(run, node);
   if (target.is === 'global') {
     emitWrite(run, target.path, node, { text, deleted: value === undefined });
@@ -81,7 +87,13 @@ const PLACING = new Set(
   'append appendChild prepend insertBefore insertAdjacentElement replaceChild'.split(' '),
 );
 
-function placedInPage(run: Run, name: string, on: Thing, args: readonly Value[], node: CallNode): void {
+function placedInPage(
+  run: SpecReading,
+  name: string,
+  on: LibraryObject,
+  args: readonly Value[],
+  node: CallNode,
+): void {
   const text = textOf(run, node.callee);
   const last = name === 'insertAdjacentElement' ? args[1] : args[0];
   if (on.part === undefined) {
@@ -98,7 +110,7 @@ function placedInPage(run: Run, name: string, on: Thing, args: readonly Value[],
 
 /** A method of the page or a part of it: a listener that is added or taken off, a node that is put there or taken away. */
 export function calledOnPage(
-  run: Run,
+  run: SpecReading,
   name: string,
   on: Value,
   args: readonly Value[],
@@ -112,7 +124,12 @@ export function calledOnPage(
 }
 
 /** A call of the platform that outlives the spec. */
-export function calledOnPlatform(run: Run, path: string, args: readonly Value[], node: CallNode): void {
+export function calledOnPlatform(
+  run: SpecReading,
+  path: string,
+  args: readonly Value[],
+  node: CallNode,
+): void {
   const call = PLATFORM_CALLS.get(path);
   if (call) byCall(run, call, args, node, '');
   else if (path === 'Object.defineProperty' || path === 'Reflect.defineProperty') defined(run, args, node);
@@ -121,7 +138,13 @@ export function calledOnPlatform(run: Run, path: string, args: readonly Value[],
     emit(run, { what: 'global', does: 'set', key: args[0].path, text: textOf(run, node.callee) }, node);
 }
 
-function byCall(run: Run, call: LastingCall, args: readonly Value[], node: CallNode, scope: string): void {
+function byCall(
+  run: SpecReading,
+  call: LastingCall,
+  args: readonly Value[],
+  node: CallNode,
+  scope: string,
+): void {
   const { what, does, key } = call;
   if (what === 'listener' && endsByItself(args[2])) return;
   const name = typeof key === 'number' ? textOfValue(args[key]) : key;
@@ -138,7 +161,7 @@ const endsByItself = (options: Value | undefined): boolean =>
   (options.entries.has('signal') || options.entries.get('once')?.is === 'constant');
 
 // `Object.defineProperty(window, 'innerWidth', …)`
-function defined(run: Run, [target, name, options]: readonly Value[], node: CallNode): void {
+function defined(run: SpecReading, [target, name, options]: readonly Value[], node: CallNode): void {
   const member = textOfValue(name) ?? '[]';
   const set = options?.is === 'object' ? options.entries.get('configurable') : undefined;
   const configurable = set?.is === 'constant' && set.value === true;
@@ -151,7 +174,7 @@ function defined(run: Run, [target, name, options]: readonly Value[], node: Call
 
 /** A call on a package, known by its module: locales, seeds, files. */
 export function calledOnPackage(
-  run: Run,
+  run: SpecReading,
   { module, name }: Extract<Value, { is: 'external' }>,
   node: CallNode,
 ): void {
@@ -166,7 +189,7 @@ export function calledOnPackage(
 }
 
 /** `new WebSocket(…)`: open from the time that it is made. */
-export function madeOpen(run: Run, value: Instance, node: Node): void {
+export function madeOpen(run: SpecReading, value: Instance, node: Node): void {
   const row = value.of.is === 'global' ? platformObject(value.of.path) : undefined;
   if (row && !row.opens)
     emit(
@@ -177,7 +200,12 @@ export function madeOpen(run: Run, value: Instance, node: Node): void {
 }
 
 /** A method of an object that opens and closes: an observer, a connection, a server, something that is subscribed to. */
-export function openedOrClosed(run: Run, env: Env, { of, name }: Read, node: CallNode): Lasting | undefined {
+export function openedOrClosed(
+  run: SpecReading,
+  env: Env,
+  { of, name }: Read,
+  node: CallNode,
+): LastingEffect | undefined {
   const text = textOf(run, node.callee);
   if (of.is === 'instance') {
     const object = of.of.is === 'global' ? platformObject(of.of.path) : undefined;
@@ -203,11 +231,11 @@ function serverMaker({ of, name }: Instance): { opens: string; closes: string } 
 }
 
 // Only what is subscribed to outside of the spec goes on after it.
-function subscribed(run: Run, env: Env, of: Value, node: CallNode, text: string): Lasting {
-  const { root } = chainOf(node.callee);
+function subscribed(run: SpecReading, env: Env, of: Value, node: CallNode, text: string): LastingEffect {
+  const { root } = propertyChain(node.callee);
   const named = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
   const binding = originOf(run, of)?.binding ?? named;
-  const lasting: Lasting = { what: 'subscription', does: 'open', key: text, text, handle: of, binding };
+  const lasting: LastingEffect = { what: 'subscription', does: 'open', key: text, text, handle: of, binding };
   emit(run, lasting, node);
   return lasting;
 }

@@ -3,12 +3,12 @@ import type { Env } from '../model/env.js';
 import { lookUp } from './names.js';
 import { guardOf } from './guards.js';
 import { originOf } from './origins.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import { givenToComponent } from './uses.js';
 import type { Value } from '../model/values.js';
 
 /** Reads markup: it runs nothing but the expressions in it; functions that it hands on may run later. */
-export function readMarkup(run: Run, env: Env, node: Node): void {
+export function readMarkup(run: SpecReading, env: Env, node: Node): void {
   if (node.type === 'JSXElement') {
     for (const each of node.openingElement.attributes) {
       const value =
@@ -38,14 +38,14 @@ export function readMarkup(run: Run, env: Env, node: Node): void {
   }
 }
 
-function givenToTag(run: Run, tag: Node, prop: string, value: Value, node: Node): void {
+function givenToTag(run: SpecReading, tag: Node, prop: string, value: Value, node: Node): void {
   if (tag.type !== 'JSXIdentifier' || !originOf(run, value)) return;
   const component = run.project.component(run.tree.path, { local: tag.name });
   if (component) givenToComponent(run, component, prop, value, node);
 }
 
 // A component that the spec makes for itself runs when it is rendered.
-function mentionTag(run: Run, env: Env, name: Node): void {
+function mentionTag(run: SpecReading, env: Env, name: Node): void {
   if (name.type === 'JSXMemberExpression') return;
   if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) run.handOut(lookUp(run, env, name.name));
 }

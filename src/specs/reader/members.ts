@@ -1,5 +1,5 @@
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, CHAINS, chainOf, lookUp, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, CHAINS, propertyChain, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
@@ -11,21 +11,27 @@ import { writtenToPlatform } from './lasting.js';
 import { originOf } from './origins.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import { useName, useValue } from './uses.js';
-import { constantValue, valueOfData, NOTHING, type Thing, type Value } from '../model/values.js';
+import {
+  constantValue,
+  valueOfData,
+  UNKNOWN_VALUE,
+  type LibraryObject,
+  type Value,
+} from '../model/values.js';
 
 type MemberNode = Extract<Node, { type: 'MemberExpression' }>;
 
 /** A property of something; `how` it is used is kept for the name that the chain starts from. */
 export function evaluateMember(
-  run: Run,
+  run: SpecReading,
   env: Env,
   node: MemberNode,
   how: 'read' | 'write' | 'call',
   value?: Value,
 ): Value {
-  const { root, path } = chainOf(node);
+  const { root, path } = propertyChain(node);
   if (root.type === 'Identifier') useName(run, env, root.name, root, how, path, value);
   const known = run.file.insides.length;
   const object = fold(run, env, node.object);
@@ -43,20 +49,31 @@ export function evaluateMember(
 }
 
 // Whether the uses of a name are kept by the name that it stands for.
-function leadsOutside(run: Run, env: Env, name: string): boolean {
+function leadsOutside(run: SpecReading, env: Env, name: string): boolean {
   const slot = env.find(name);
   return slot !== undefined && (slot.binding !== undefined || originOf(run, slot.value) !== undefined);
 }
 
 // `new KilnComponent()`: a component without a document, of which only the insides can be asked.
-function keepBare(run: Run, { of }: Extract<Value, { is: 'instance' }>, name: string, node: Node): void {
+function keepBare(
+  run: SpecReading,
+  { of }: Extract<Value, { is: 'instance' }>,
+  name: string,
+  node: Node,
+): void {
   if (of.is !== 'class' || !of.node.id || !run.inSpecOrHook) return;
   const bare = run.project.componentAt({ file: of.tree.path, name: of.node.id.name });
   if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
 }
 
 // What a spec takes from inside of a component that it renders.
-function keepInside(run: Run, thing: Thing, name: string, node: Node, bare?: Component): void {
+function keepInside(
+  run: SpecReading,
+  thing: LibraryObject,
+  name: string,
+  node: Node,
+  bare?: Component,
+): void {
   if (!run.inSpecOrHook) return;
   const object = node.type === 'MemberExpression' ? node.object : undefined;
   run.file.insides.push({
@@ -83,37 +100,43 @@ function setOnInstance(object: Value, node: MemberNode, value: Value | undefined
 }
 
 // The object's own entry takes the new value, so that later reads see it.
-function changed(run: Run, env: Env, name: string, path: readonly string[], value: Value | undefined): void {
+function changed(
+  run: SpecReading,
+  env: Env,
+  name: string,
+  path: readonly string[],
+  value: Value | undefined,
+): void {
   const slot = env.find(name);
   const [first] = path;
   if (slot?.value.is !== 'object' || first === undefined) return;
   const renewed: Value = {
     ...slot.value,
-    entries: new Map(slot.value.entries).set(first, path.length === 1 && value ? value : NOTHING),
+    entries: new Map(slot.value.entries).set(first, path.length === 1 && value ? value : UNKNOWN_VALUE),
   };
   const origin = run.origins.get(slot.value);
   if (origin) run.origins.set(renewed, origin);
   run.setSlot(slot, renewed);
 }
 
-function fold(run: Run, env: Env, node: Node): Value {
+function fold(run: SpecReading, env: Env, node: Node): Value {
   const at = unwrapped(node);
   if (at.type === 'Identifier') return lookUp(run, env, at.name);
   if (at.type !== 'MemberExpression') return run.evaluate(env, at);
   return memberIn(run, env, fold(run, env, at.object), at);
 }
 
-function memberIn(run: Run, env: Env, object: Value, node: MemberNode): Value {
+function memberIn(run: SpecReading, env: Env, object: Value, node: MemberNode): Value {
   const name = memberName(node);
   const isNothing = object.is === 'constant' && (object.value === null || object.value === undefined);
   if (node.optional && isNothing) return constantValue(undefined);
-  if (name !== undefined) return memberOf(run, object, name, node);
+  if (name !== undefined) return memberOfValue(run, object, name, node);
   const index = run.evaluate(env, node.property as Node);
-  return memberOf(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
+  return memberOfValue(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
 }
 
 /** The member of a value, by its name. */
-export function memberOf(run: Run, value: Value, name: string, node: Node): Value {
+export function memberOfValue(run: SpecReading, value: Value, name: string, node: Node): Value {
   if (name === 'should') return startExpectation(run, value, node);
   switch (value.is) {
     case 'thing':
@@ -123,7 +146,7 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
     case 'object':
       return (
         value.entries.get(name) ??
-        (value.open ? NOTHING : (missing(run, value, name) ?? { is: 'read', of: value, name }))
+        (value.open ? UNKNOWN_VALUE : (missing(run, value, name) ?? { is: 'read', of: value, name }))
       );
     case 'constant': {
       const member = memberOfData(value.value, name);
@@ -145,7 +168,7 @@ export function memberOf(run: Run, value: Value, name: string, node: Node): Valu
     case 'global':
       return globalMember(value.path, name);
     case 'promise':
-      return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOf(run, value.of, name, node);
+      return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOfValue(run, value.of, name, node);
     case 'instance':
       keepBare(run, value, name, node);
       return { is: 'read', of: value, name };
@@ -160,13 +183,13 @@ function globalMember(path: string, name: string): Value {
 }
 
 // What a list or object that is written right here does not have is undefined.
-function missing(run: Run, value: Value, name: string): Value | undefined {
+function missing(run: SpecReading, value: Value, name: string): Value | undefined {
   const data = run.dataOf(value);
   const member = data && memberOfData(data.value, name);
   return member && member.value === undefined ? constantValue(undefined) : undefined;
 }
 
-function thingMember(run: Run, thing: Thing, name: string, node: Node): Value {
+function thingMember(run: SpecReading, thing: LibraryObject, name: string, node: Node): Value {
   if (thing.type === 'expectation') return expectationMember(thing, name);
   const table = TYPES[thing.type];
   if (/^\d+$/.test(name) || name === '[]')
@@ -176,7 +199,13 @@ function thingMember(run: Run, thing: Thing, name: string, node: Node): Value {
   return fromMeaning(run, thing, meaning, name, node);
 }
 
-function fromMeaning(run: Run, thing: Thing, meaning: Meaning, name: string, node: Node): Value {
+function fromMeaning(
+  run: SpecReading,
+  thing: LibraryObject,
+  meaning: Meaning,
+  name: string,
+  node: Node,
+): Value {
   switch (meaning.kind) {
     case 'object':
       return {
@@ -222,7 +251,7 @@ function libraryMember(value: Extract<Value, { is: 'library' }>, name: string): 
       if (TABLES.has(name)) return { ...value, meaning: { ...meaning, table: true }, name: 'each' };
       if (meaning.kind === 'spec' && ['describe', 'suite'].includes(name))
         return { ...value, meaning: { kind: 'group' } };
-      if (['beforeEach', 'afterEach', 'beforeAll', 'afterAll'].includes(name)) return NOTHING;
+      if (['beforeEach', 'afterEach', 'beforeAll', 'afterAll'].includes(name)) return UNKNOWN_VALUE;
       return {
         ...value,
         meaning: { ...meaning, mark: meaning.mark ?? MARKS[name] },
@@ -235,7 +264,7 @@ function libraryMember(value: Extract<Value, { is: 'library' }>, name: string): 
     case 'matcher':
       return value.of?.is === 'thing' && value.of.type === 'expectation'
         ? expectationMember(value.of, name)
-        : NOTHING;
+        : UNKNOWN_VALUE;
     case 'asserts':
       return { ...value, name };
     case 'render':
@@ -253,11 +282,15 @@ function libraryMember(value: Extract<Value, { is: 'library' }>, name: string): 
   }
 }
 
-function objectMember(value: Extract<Value, { is: 'library' }>, type: Thing['type'], name: string): Value {
+function objectMember(
+  value: Extract<Value, { is: 'library' }>,
+  type: LibraryObject['type'],
+  name: string,
+): Value {
   const table = TYPES[type];
   // The whole of a module by its default export: `sinon.default`, `TestRenderer.act`.
   const meaning = Object.hasOwn(table.members, name) ? table.members[name] : table.rest;
-  const thing: Thing = { is: 'thing', type };
+  const thing: LibraryObject = { is: 'thing', type };
   if (!meaning || meaning.kind === 'reads') return { is: 'read', of: thing, name };
   if (meaning.kind === 'object') return { is: 'thing', type: meaning.type };
   return { is: 'library', meaning, module: value.module, name, of: thing };

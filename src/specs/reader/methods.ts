@@ -4,16 +4,24 @@ import { changeBy } from '../../libraries/changes.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Node } from 'oxc-parser';
 import { printed } from './apply.js';
-import type { CallNode, Run } from './run.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { chainOf, CHAINS } from './names.js';
+import { propertyChain, CHAINS } from './names.js';
 import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
 import { guardOf } from './guards.js';
 import { loopGuard, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
-import { itemOf, valueOfData, NOTHING, promised, settled, textOfValue, type Value } from '../model/values.js';
+import {
+  itemOf,
+  valueOfData,
+  UNKNOWN_VALUE,
+  promised,
+  settled,
+  textOfValue,
+  type Value,
+} from '../model/values.js';
 
 const RUNNING_METHODS = new Set(
   'forEach map filter find findIndex some every reduce flatMap then catch finally'.split(' '),
@@ -21,7 +29,7 @@ const RUNNING_METHODS = new Set(
 
 /** A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. */
 export function callMethod(
-  run: Run,
+  run: SpecReading,
   env: Env,
   target: Extract<Value, { is: 'read' }>,
   args: readonly Value[],
@@ -40,7 +48,7 @@ export function callMethod(
         repeating(run, () => run.callFunction(each, [item], node)),
       );
     }
-    return settles ? promised(NOTHING, 'chain') : { is: 'read', of: target.of, name: target.name };
+    return settles ? promised(UNKNOWN_VALUE, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
   const guard = listens(target) ? guardOf(run, env, 'event', node) : run.flags.guard;
   run.under({ guard }, () => args.forEach((each) => run.handOut(each)));
@@ -58,7 +66,7 @@ export function callMethod(
 }
 
 // What a function or method of the language gives for data.
-function operatedBy(run: Run, by: string, of: readonly Value[], node: CallNode): Value | undefined {
+function operatedBy(run: SpecReading, by: string, of: readonly Value[], node: CallNode): Value | undefined {
   if (!isMethod(by) && !isGlobalFunction(by)) return undefined;
   if (node.arguments.some(({ type }) => type === 'SpreadElement')) return undefined;
   const result = operated(by, of, run);
@@ -72,14 +80,19 @@ const listens = ({ of, name }: Extract<Value, { is: 'read' }>): boolean =>
 const LISTENING = new Set(['addEventListener', '$on', '$once', 'on', 'once']);
 
 // `load.mockResolvedValue([])` on an import of a module that the runner replaces.
-function answersReplaced(run: Run, env: Env, target: Extract<Value, { is: 'read' }>, node: CallNode): void {
+function answersReplaced(
+  run: SpecReading,
+  env: Env,
+  target: Extract<Value, { is: 'read' }>,
+  node: CallNode,
+): void {
   const { members } = TYPES['stand-in'];
   const meaning = Object.hasOwn(members, target.name) ? members[target.name] : undefined;
   if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
 }
 
 const elementOf = (value: Value): Value => {
-  if (value.is !== 'thing' || !value.reach) return NOTHING;
+  if (value.is !== 'thing' || !value.reach) return UNKNOWN_VALUE;
   return {
     ...value,
     type: value.type === 'elements' ? 'element' : value.type === 'wrappers' ? 'wrapper' : value.type,
@@ -87,7 +100,7 @@ const elementOf = (value: Value): Value => {
 };
 
 // Specs that a loop makes are several.
-function repeating<T>(run: Run, read: () => T): T {
+function repeating<T>(run: SpecReading, read: () => T): T {
   run.loops++;
   try {
     return read();
@@ -106,8 +119,14 @@ const KNOWN_GLOBALS = new Set(
 export const isOfPlatform = (path: string): boolean => KNOWN_GLOBALS.has(path.split('.')[0] ?? '');
 
 /** A call of the platform's own functions. */
-export function callGlobal(run: Run, env: Env, path: string, args: readonly Value[], node: CallNode): Value {
-  if (path === 'Object.freeze') return args[0] ?? NOTHING;
+export function callGlobal(
+  run: SpecReading,
+  env: Env,
+  path: string,
+  args: readonly Value[],
+  node: CallNode,
+): Value {
+  if (path === 'Object.freeze') return args[0] ?? UNKNOWN_VALUE;
   const known = operatedBy(run, path, args, node);
   if (known) return known;
   if (path === 'Object.assign' || path === 'Object.defineProperty') written(run, env, node.arguments[0]);
@@ -119,8 +138,8 @@ export function callGlobal(run: Run, env: Env, path: string, args: readonly Valu
   args.forEach((each) => run.handOut(each));
   calledOnPlatform(run, path, args, node);
   if (PRINTING.has(path)) printed(run, node);
-  if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : NOTHING;
-  if (PROMISES.has(path)) return promised(NOTHING, 'chain');
+  if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : UNKNOWN_VALUE;
+  if (PROMISES.has(path)) return promised(UNKNOWN_VALUE, 'chain');
   return { is: 'instance', of: { is: 'unknown' }, name: path };
 }
 
@@ -130,11 +149,12 @@ const PRINTING = new Set(['console.log', 'console.info', 'console.debug', 'conso
 const PROMISES = new Set(['fetch', 'Promise.all', 'Promise.allSettled', 'Promise.race', 'Promise.resolve']);
 
 // A copy with parts of its own.
-const copyOf = (value: Value): Value => (value.is === 'object' || value.is === 'list' ? NOTHING : value);
+const copyOf = (value: Value): Value =>
+  value.is === 'object' || value.is === 'list' ? UNKNOWN_VALUE : value;
 
 // Built-in functions that write into their first argument.
-function written(run: Run, env: Env, node: Node | undefined): void {
+function written(run: SpecReading, env: Env, node: Node | undefined): void {
   if (!node) return;
-  const { root, path } = chainOf(node);
+  const { root, path } = propertyChain(node);
   if (root.type === 'Identifier') useName(run, env, root.name, root, 'write', [...path, '[]']);
 }

@@ -1,11 +1,11 @@
 import type { Node } from 'oxc-parser';
 import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import type { Run } from './run.js';
-import { NOTHING, type Value } from '../model/values.js';
+import type { SpecReading } from './spec-reading.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** The value of a name: declared, imported, a helper of the project's settings, or global. */
-export function lookUp(run: Run, env: Env, name: string): Value {
+export function lookUp(run: SpecReading, env: Env, name: string): Value {
   const slot = env.find(name);
   if (slot) {
     if (slot.lazy) {
@@ -22,21 +22,21 @@ export function lookUp(run: Run, env: Env, name: string): Value {
 }
 
 /** What an import stands for, seen from the module that has it. */
-export function importedValue(run: Run, from: string, specifier: string, name: string): Value {
+export function importedValue(run: SpecReading, from: string, specifier: string, name: string): Value {
   const meaning = run.project.libraries.meaningOf(specifier, name);
   if (meaning) return { is: 'library', meaning, module: specifier, name };
-  if (run.replaced.has(specifier)) return NOTHING;
+  if (run.replaced.has(specifier)) return UNKNOWN_VALUE;
   const file = run.project.resolve(from, specifier);
-  if (!file) return specifier.startsWith('.') ? NOTHING : { is: 'external', module: specifier, name };
-  if (run.replaced.has(file)) return NOTHING;
+  if (!file) return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
+  if (run.replaced.has(file)) return UNKNOWN_VALUE;
   if (name === '*') return { is: 'project', declared: { file, name: '*' } };
   const declared = run.project.declared(file, name);
-  if (!declared) return NOTHING;
-  return run.replaced.has(declared.file) ? NOTHING : { is: 'project', declared };
+  if (!declared) return UNKNOWN_VALUE;
+  return run.replaced.has(declared.file) ? UNKNOWN_VALUE : { is: 'project', declared };
 }
 
 /** A chain of properties down to the expression that it starts from. */
-export function chainOf(node: Node): { root: Node; path: string[] } {
+export function propertyChain(node: Node): { root: Node; path: string[] } {
   const path: string[] = [];
   let at = unwrapped(node);
   while (at.type === 'MemberExpression') {
@@ -51,7 +51,7 @@ export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally'])
 /** Names of the global object itself. */
 export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
 /** What a member of a whole module, `import * as kiln`, is. */
-export function moduleMember(run: Run, file: string, name: string): Value {
+export function moduleMember(run: SpecReading, file: string, name: string): Value {
   const declared = run.project.declared(file, name);
-  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : NOTHING;
+  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : UNKNOWN_VALUE;
 }

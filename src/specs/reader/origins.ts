@@ -3,13 +3,18 @@ import { unwrapped } from '../../syntax/tree.js';
 import { Env } from '../model/env.js';
 import { lookUp } from './names.js';
 import type { Binding } from '../model/blocks.js';
-import type { Origin, Run } from './run.js';
+import type { Origin, SpecReading } from './spec-reading.js';
 import type { Value } from '../model/values.js';
 
 const DEEPEST_PART = 3;
 
 /** Keeps that a name holds an object, and that the parts of the object belong to it; the first name that holds it counts. */
-export function keepOrigin(run: Run, value: Value, binding: Binding, path: readonly string[] = []): void {
+export function keepOrigin(
+  run: SpecReading,
+  value: Value,
+  binding: Binding,
+  path: readonly string[] = [],
+): void {
   if (!isObject(value) || path.length > DEEPEST_PART) return;
   if (value.is === 'thing' && value.standIn && value.standIn.target !== 'assigned') {
     value.standIn.binding ??= binding;
@@ -28,7 +33,7 @@ const isObject = ({ is }: Value): boolean =>
   is === 'instance' || is === 'object' || is === 'list' || is === 'thing';
 
 /** The name that an object belongs to, through aliases, parameters, parts and properties. */
-export function originOf(run: Run, value: Value): Origin | undefined {
+export function originOf(run: SpecReading, value: Value): Origin | undefined {
   const own = run.origins.get(value);
   if (own) return own;
   if (value.is !== 'read' && value.is !== 'promise') return undefined;
@@ -37,7 +42,7 @@ export function originOf(run: Run, value: Value): Origin | undefined {
   return { binding: outer.binding, path: [...outer.path, value.name] };
 }
 /** The object that a name stands for, if that is known from outside: what is done to it under another name is kept by itself. */
-export function aliasOf(run: Run, env: Env, node: Node): Value | undefined {
+export function aliasOf(run: SpecReading, env: Env, node: Node): Value | undefined {
   const inner = unwrapped(node);
   if (inner.type !== 'Identifier') return undefined;
   const held = lookUp(run, env, inner.name);

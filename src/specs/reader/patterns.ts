@@ -5,16 +5,16 @@ import type { Span } from '../../finding.js';
 import type { Binding, Made } from '../model/blocks.js';
 import type { Env, Slot } from '../model/env.js';
 import { aliasOf, keepOrigin } from './origins.js';
-import { memberOf } from './members.js';
-import type { Run } from './run.js';
+import { memberOfValue } from './members.js';
+import type { SpecReading } from './spec-reading.js';
 import { useValue } from './uses.js';
-import { holding, NOTHING, type Value } from '../model/values.js';
+import { holding, UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 type Declaring = { kind: Binding['kind']; statement: Node; alone: boolean };
 
 /** Declares a name in a scope, and keeps it as a binding where it stands outside of specs and hooks. */
 function declareName(
-  run: Run,
+  run: SpecReading,
   env: Env,
   name: string,
   node: Span,
@@ -41,15 +41,15 @@ function declareName(
 
 /** Declares and fills the names of one declarator. */
 export function declareVariable(
-  run: Run,
+  run: SpecReading,
   env: Env,
   node: Extract<Node, { type: 'VariableDeclarator' }>,
   declaring: Declaring,
 ): void {
   const { id, init } = node;
   if (id.type !== 'Identifier') {
-    const value = init ? (aliasOf(run, env, init) ?? run.evaluate(env, init)) : NOTHING;
-    bindPattern(run, env, id, value, declaring);
+    const value = init ? (aliasOf(run, env, init) ?? run.evaluate(env, init)) : UNKNOWN_VALUE;
+    declareParts(run, env, id, value, declaring);
     keepTaken(run, id, value);
     return;
   }
@@ -58,7 +58,7 @@ export function declareVariable(
     env,
     id.name,
     id,
-    init ? NOTHING : { is: 'constant', value: undefined },
+    init ? UNKNOWN_VALUE : { is: 'constant', value: undefined },
     declaring,
   );
   const { binding } = slot;
@@ -88,7 +88,7 @@ export function declareVariable(
 }
 
 // Names that are taken from what a render gives: more of them can be added there.
-function keepTaken(run: Run, id: Node, value: Value): void {
+function keepTaken(run: SpecReading, id: Node, value: Value): void {
   if (value.is !== 'thing' || !value.render || value.reach || run.site || id.type !== 'ObjectPattern') return;
   const names = id.properties.map((each) =>
     each.type === 'Property' && each.shorthand && each.key.type === 'Identifier' ? each.key.name : undefined,
@@ -111,7 +111,7 @@ export function isFrozen(init: Node | null): boolean {
   return propertyName(call.callee.property, call.callee.computed) === 'freeze';
 }
 
-function madeBy(init: Node, run: Run): Made | undefined {
+function madeBy(init: Node, run: SpecReading): Made | undefined {
   const node = unwrapped(init);
   if (node.type !== 'NewExpression' && node.type !== 'CallExpression') return undefined;
   const { callee, typeArguments } = node;
@@ -123,28 +123,36 @@ function madeBy(init: Node, run: Run): Made | undefined {
 }
 
 /** Fills the names of a pattern with the parts of a value. */
-export function bindPattern(run: Run, env: Env, pattern: Node, value: Value, declaring?: Declaring): void {
+export function declareParts(
+  run: SpecReading,
+  env: Env,
+  pattern: Node,
+  value: Value,
+  declaring?: Declaring,
+): void {
   bindNames(pattern, value, partsIn(run, env), (node, part) =>
     declareName(run, env, node.name, node, part, declaring),
   );
 }
 
 // Taking a part of a value is a use of it.
-function partsIn(run: Run, env: Env): Parts<Value> {
+function partsIn(run: SpecReading, env: Env): Parts<Value> {
   const takes = (value: Value, path: string[], node: Node): void =>
     useValue(run, value, node, { how: 'read', path });
   return {
     member(of, key, node) {
       takes(of, [key], node);
-      return memberOf(run, of, key, node);
+      return memberOfValue(run, of, key, node);
     },
     item(of, at, node) {
       takes(of, [String(at)], node);
-      return of.is === 'list' ? (!of.open && of.items[at]) || NOTHING : memberOf(run, of, String(at), node);
+      return of.is === 'list'
+        ? (!of.open && of.items[at]) || UNKNOWN_VALUE
+        : memberOfValue(run, of, String(at), node);
     },
     rest(of, _, node) {
       takes(of, [], node);
-      return of.is === 'object' ? { ...of, open: true } : NOTHING;
+      return of.is === 'object' ? { ...of, open: true } : UNKNOWN_VALUE;
     },
     fallback(value, otherwise) {
       const fallback = run.evaluate(env, otherwise);
@@ -152,13 +160,13 @@ function partsIn(run: Run, env: Env): Parts<Value> {
     },
     unknown(of, node) {
       takes(of, [], node);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     },
   };
 }
 
 /** Makes functions and classes of a list of statements known before the first of them runs. */
-export function hoist(run: Run, env: Env, statements: readonly Node[]): void {
+export function hoist(run: SpecReading, env: Env, statements: readonly Node[]): void {
   for (const statement of statements) {
     const node =
       statement.type === 'ExportNamedDeclaration' || statement.type === 'ExportDefaultDeclaration'

@@ -2,8 +2,8 @@ import type { Node } from 'oxc-parser';
 import type { Meaning, TypeName } from '../../libraries/meaning.js';
 import { unwrapped } from '../../syntax/tree.js';
 import type { Reach } from '../model/steps.js';
-import type { Run } from './run.js';
-import { thingOf, type Thing, type Value } from '../model/values.js';
+import type { SpecReading } from './spec-reading.js';
+import { libraryObjectOf, type LibraryObject, type Value } from '../model/values.js';
 
 const ONE_OF: Readonly<Partial<Record<TypeName, TypeName>>> = {
   elements: 'element',
@@ -14,13 +14,13 @@ const ONE_OF: Readonly<Partial<Record<TypeName, TypeName>>> = {
 
 /** A query: a reach is added to the file, and a step to the block. */
 export function reachBy(
-  run: Run,
+  run: SpecReading,
   meaning: Extract<Meaning, { kind: 'query' }>,
-  call: { name: string; node: Node; of: Thing | undefined; args: readonly Value[]; receiver: string },
+  call: { name: string; node: Node; of: LibraryObject | undefined; args: readonly Value[]; receiver: string },
 ): Value {
   const { name, node, of, args, receiver } = call;
   const rest = meaning.container && of === undefined ? args.slice(1) : args;
-  const asked = meaning.container && of === undefined ? thingOf(args[0]) : of;
+  const asked = meaning.container && of === undefined ? libraryObjectOf(args[0]) : of;
   const by = meaning.by === 'selector' && isComponent(rest[0]) ? 'component' : meaning.by;
   const reach: Reach = {
     block: run.block,
@@ -42,7 +42,7 @@ export function reachBy(
   return { is: 'thing', type: meaning.gives, reach, render: asked?.render };
 }
 
-function writtenAt(run: Run, node: Node): Reach['written'] {
+function writtenAt(run: SpecReading, node: Node): Reach['written'] {
   if (run.site !== undefined || node.type !== 'CallExpression') return undefined;
   const callee = unwrapped(node.callee);
   const name = callee.type === 'MemberExpression' ? callee.property : callee;
@@ -63,7 +63,7 @@ const isComponent = (value: Value | undefined): boolean =>
   value?.is === 'object' ||
   value?.is === 'external';
 
-function sourceOf(thing: Thing | undefined): Reach['from'] {
+function sourceOf(thing: LibraryObject | undefined): Reach['from'] {
   if (!thing) return 'unknown';
   if (thing.reach) return thing.reach;
   if (thing.type === 'screen' || thing.type === 'page') return 'page';
@@ -72,8 +72,8 @@ function sourceOf(thing: Thing | undefined): Reach['from'] {
 
 /** A hop from an element to its parent, a sibling or a child. */
 export function hopFrom(
-  run: Run,
-  thing: Thing,
+  run: SpecReading,
+  thing: LibraryObject,
   gives: TypeName,
   name: string,
   node: Node,
@@ -89,7 +89,12 @@ export function hopFrom(
 }
 
 /** A pick by position from what a query found. */
-export function pickFrom(run: Run, thing: Thing, position: number | 'last' | 'unknown', node: Node): Value {
+export function pickFrom(
+  run: SpecReading,
+  thing: LibraryObject,
+  position: number | 'last' | 'unknown',
+  node: Node,
+): Value {
   const gives = ONE_OF[thing.type];
   if (!gives || !thing.reach) return { is: 'read', of: thing, name: String(position) };
   const reach: Reach = {
@@ -105,7 +110,7 @@ export function pickFrom(run: Run, thing: Thing, position: number | 'last' | 'un
 }
 
 /** The source text of what a method is called on. */
-export function receiverText(run: Run, node: Node): string {
+export function receiverText(run: SpecReading, node: Node): string {
   const inner = unwrapped(node);
   const callee = inner.type === 'CallExpression' ? unwrapped(inner.callee) : inner;
   if (callee.type !== 'MemberExpression') return '';

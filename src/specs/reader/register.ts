@@ -4,14 +4,14 @@ import { literalText, memberName, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import type { Block, Title } from '../model/blocks.js';
 import { statementsOf, type Statement } from '../model/body.js';
-import type { CallNode, Run } from './run.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { NOTHING, type Value } from '../model/values.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 type Library = Extract<Value, { is: 'library' }>;
 
 /** A call that makes a group, a spec or a hook. Groups are read at once; specs and hooks wait for the end of the file. */
-export function registerBlock(run: Run, env: Env, node: CallNode, callee: Library): Value {
+export function registerBlock(run: SpecReading, env: Env, node: CallNode, callee: Library): Value {
   const { meaning, name } = callee;
   // The first call of `it.each(rows)(title, fn)` and of `it.skipIf(condition)(title, fn)` makes nothing yet.
   if (name === 'each' && 'table' in meaning) {
@@ -22,7 +22,7 @@ export function registerBlock(run: Run, env: Env, node: CallNode, callee: Librar
     node.arguments.forEach((each) => run.evaluate(env, each));
     return { ...callee, name: 'it' };
   }
-  if (run.inSpecOrHook) return NOTHING;
+  if (run.inSpecOrHook) return UNKNOWN_VALUE;
   const args = node.arguments.map((each) => run.evaluate(env, each));
   const fn = args.map((each) => run.declaredValue(each)).findLast((each) => each.is === 'function');
   const block = blockOf(run, node, callee, args, fn);
@@ -32,14 +32,14 @@ export function registerBlock(run: Run, env: Env, node: CallNode, callee: Librar
   if (block.kind === 'group') {
     if (fn?.is === 'function') readGroup(run, block, fn);
   } else run.waiting.push({ block, fn: fn ?? bodyOf(args, meaning) });
-  return NOTHING;
+  return UNKNOWN_VALUE;
 }
 
 // A body that is not a function that can be read: something runs all the same.
 const bodyOf = (args: readonly Value[], meaning: Meaning): Value | undefined =>
   meaning.kind === 'hook' ? args[0] : args[1];
 
-function readGroup(run: Run, block: Block, fn: Extract<Value, { is: 'function' }>): void {
+function readGroup(run: SpecReading, block: Block, fn: Extract<Value, { is: 'function' }>): void {
   const { site } = run;
   run.inside(block, () => {
     run.site = site;
@@ -48,7 +48,7 @@ function readGroup(run: Run, block: Block, fn: Extract<Value, { is: 'function' }
 }
 
 function blockOf(
-  run: Run,
+  run: SpecReading,
   node: CallNode,
   { meaning, name }: Library,
   args: readonly Value[],
@@ -96,7 +96,7 @@ function blockOf(
   };
 }
 
-function titleOf(value: Value | undefined, run: Run, node: CallNode): Title {
+function titleOf(value: Value | undefined, run: SpecReading, node: CallNode): Title {
   if (value?.is === 'constant')
     return { text: String(value.value), exact: !/%[sdifjoOp#]|\$\w/.test(String(value.value)) };
   if (value?.is === 'text') return { text: value.pieces.map((piece) => piece ?? '…').join(''), exact: false };

@@ -7,17 +7,17 @@ import type { Span } from '../../finding.js';
 import { vueMarkup } from '../../components/frameworks/vue/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
 
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import { givenToComponent } from './uses.js';
 import type { Render } from '../model/steps.js';
-import { textOfValue, type Thing, type Value } from '../model/values.js';
+import { textOfValue, type LibraryObject, type Value } from '../model/values.js';
 
 /** A call that puts a component into a document. */
 export function renderBy(
-  run: Run,
+  run: SpecReading,
   meaning: Extract<Meaning, { kind: 'render' }>,
   call: { name: string; module: string; node: Node; args: readonly Value[] },
-): Thing {
+): LibraryObject {
   const { name, module, node, args } = call;
   const shown =
     meaning.takes === 'element'
@@ -56,7 +56,7 @@ export function setInput(render: Render, name: string, value: Value | undefined)
   render.props.set(name, { expr: before && 'expr' in before ? oneOf([before.expr, expr]) : expr });
 }
 
-function keepChanges(run: Run, { view, file }: Render, options: Value | undefined, node: Node): void {
+function keepChanges(run: SpecReading, { view, file }: Render, options: Value | undefined, node: Node): void {
   const [shown] = view ?? [];
   const component =
     shown?.kind === 'component' && shown.ref ? run.project.component(file, shown.ref) : undefined;
@@ -76,7 +76,7 @@ function elementShown(value: Value | undefined): Shown {
 }
 
 function componentShown(
-  run: Run,
+  run: SpecReading,
   component: Value | undefined,
   options: Value | undefined,
   node: Node,
@@ -104,7 +104,7 @@ function componentShown(
 }
 
 function componentRef(
-  run: Run,
+  run: SpecReading,
   value: Value | undefined,
 ): { file: string; ref: ComponentRef; name: string } | undefined {
   if (value?.is === 'project') {

@@ -1,4 +1,4 @@
-import type { Bound, Scope } from '../../components/scope.js';
+import type { NameBinding, ComponentScope } from '../../components/scope.js';
 import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
@@ -8,7 +8,7 @@ import type { Env } from '../model/env.js';
 import type { Value } from '../model/values.js';
 
 /** The names of a spec as markup in it sees them. */
-function specScope(env: Env, tree: ModuleTree): Scope {
+function specScope(env: Env, tree: ModuleTree): ComponentScope {
   return {
     text: tree.script.source.text,
     ref: (name) => (isLocal(env, name) ? undefined : refOf(name, tree.facts)),
@@ -25,7 +25,7 @@ function isLocal(env: Env, name: string): boolean {
   return owner !== undefined && owner.block.kind !== 'file' && owner.parent !== undefined;
 }
 
-function boundOf(value: Value): Bound {
+function boundOf(value: Value): NameBinding {
   switch (value.is) {
     case 'constant':
     case 'text':

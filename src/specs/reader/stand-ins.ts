@@ -1,17 +1,17 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import type { Binding } from '../model/blocks.js';
-import type { CallNode, Run } from './run.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { chainOf } from './names.js';
+import { propertyChain } from './names.js';
 import { receiverText } from './reaches.js';
 import type { StandIn } from '../model/steps.js';
-import { NOTHING, textOfValue, type Thing, type Value } from '../model/values.js';
+import { UNKNOWN_VALUE, textOfValue, type LibraryObject, type Value } from '../model/values.js';
 
 type Library = Extract<Value, { is: 'library' }>;
 
 /** A call that makes a spy, stub, mock or fake. */
 export function standIn(
-  run: Run,
+  run: SpecReading,
   env: Env,
   callee: Library,
   meaning: Extract<Meaning, { kind: 'stand-in' }>,
@@ -61,13 +61,13 @@ const ANSWERING = new Set([
 ]);
 
 function rootBinding(env: Env, node: CallNode['arguments'][number]) {
-  const { root } = chainOf(node);
+  const { root } = propertyChain(node);
   return root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
 }
 
 /** The name that a stand-in goes by: `load.mockReset()`, `vi.mocked(load).mockReset()`. */
 export function receiverBinding(env: Env, node: CallNode): Binding | undefined {
-  const { root } = chainOf(node.callee);
+  const { root } = propertyChain(node.callee);
   if (root.type === 'Identifier') return env.find(root.name)?.binding;
   const [first] = root.type === 'CallExpression' ? root.arguments : [];
   return first && rootBinding(env, first);
@@ -75,7 +75,7 @@ export function receiverBinding(env: Env, node: CallNode): Binding | undefined {
 
 /** An answer that a stand-in is given, for one call or for all that follow. */
 export function keepAnswer(
-  run: Run,
+  run: SpecReading,
   env: Env,
   standIn: StandIn | undefined,
   once: boolean,
@@ -90,7 +90,7 @@ export function keepAnswer(
 }
 
 /** The kit that a stand-in belongs to: one call restores all of it. */
-export function makerOf(run: Run, callee: Library, node: CallNode): string {
+export function makerOf(run: SpecReading, callee: Library, node: CallNode): string {
   const of = callee.of?.is === 'thing' ? callee.of.type : undefined;
   if (of === 'runner-tools' || callee.module === '')
     return of === 'fakes' ? receiverText(run, node) || 'sinon' : 'runner';
@@ -99,10 +99,10 @@ export function makerOf(run: Run, callee: Library, node: CallNode): string {
 
 /** An answer that a stand-in is given, or that it only watches. */
 export function answer(
-  run: Run,
+  run: SpecReading,
   env: Env,
   meaning: Extract<Meaning, { kind: 'answer' | 'watches' }>,
-  of: Thing | undefined,
+  of: LibraryObject | undefined,
   args: readonly Value[],
   node: CallNode,
 ): Value {
@@ -116,5 +116,5 @@ export function answer(
       made.onceOnly = false;
     }
   }
-  return of ?? NOTHING;
+  return of ?? UNKNOWN_VALUE;
 }

@@ -7,12 +7,17 @@ import { leftRunning } from './waiting.js';
 import { namesIn } from '../../syntax/module-facts.js';
 import { guardOf, underGuard } from './guards.js';
 import type { Guard } from '../model/steps.js';
-import { bindPattern, declareVariable, hoist } from './patterns.js';
-import type { Run } from './run.js';
-import { itemOf, NOTHING, type Value } from '../model/values.js';
+import { declareParts, declareVariable, hoist } from './patterns.js';
+import type { SpecReading } from './spec-reading.js';
+import { itemOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads statements in order; what they return is collected in `returns`. */
-export function runStatements(run: Run, env: Env, statements: readonly Node[], returns: Value[]): void {
+export function runStatements(
+  run: SpecReading,
+  env: Env,
+  statements: readonly Node[],
+  returns: Value[],
+): void {
   hoist(run, env, statements);
   let { dead, guard } = run.flags;
   for (const statement of statements) {
@@ -27,7 +32,7 @@ export function runStatements(run: Run, env: Env, statements: readonly Node[], r
 const leavesEarly = (statement: Node): statement is Extract<Node, { type: 'IfStatement' }> =>
   statement.type === 'IfStatement' && !leaves(statement) && completion(statement).has('returns');
 
-function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
+function runStatement(run: SpecReading, env: Env, node: Node, returns: Value[]): void {
   switch (node.type) {
     case 'ExpressionStatement':
       runExpression(run, env, node.expression);
@@ -79,7 +84,7 @@ function runStatement(run: Run, env: Env, node: Node, returns: Value[]): void {
 }
 
 // An expression whose value nobody takes; `returned` where the caller takes it.
-function runExpression(run: Run, env: Env, node: Node, returned = false): Value {
+function runExpression(run: SpecReading, env: Env, node: Node, returned = false): Value {
   const outer = unwrapped(node);
   const inner = outer.type === 'AwaitExpression' ? unwrapped(outer.argument) : outer;
   run.discarded = inner;
@@ -92,7 +97,12 @@ function runExpression(run: Run, env: Env, node: Node, returned = false): Value 
   return value;
 }
 
-function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>, returns: Value[]): void {
+function runIf(
+  run: SpecReading,
+  env: Env,
+  node: Extract<Node, { type: 'IfStatement' }>,
+  returns: Value[],
+): void {
   run.evaluate(env, node.test);
   const { consequent, alternate } = node;
   const guard = guardOf(run, env, 'if', node.test);
@@ -103,7 +113,7 @@ function runIf(run: Run, env: Env, node: Extract<Node, { type: 'IfStatement' }>,
 }
 
 function runSwitch(
-  run: Run,
+  run: SpecReading,
   env: Env,
   node: Extract<Node, { type: 'SwitchStatement' }>,
   returns: Value[],
@@ -120,14 +130,14 @@ type Loop = Extract<
   { type: 'ForOfStatement' | 'ForInStatement' | 'ForStatement' | 'WhileStatement' | 'DoWhileStatement' }
 >;
 
-function runLoop(run: Run, env: Env, node: Loop, returns: Value[]): void {
+function runLoop(run: SpecReading, env: Env, node: Loop, returns: Value[]): void {
   const scope = run.newEnv(env);
   let { maybe, guard } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = run.evaluate(env, node.right);
-    const item = over.is === 'list' ? itemOf(over) : NOTHING;
+    const item = over.is === 'list' ? itemOf(over) : UNKNOWN_VALUE;
     if (node.left.type === 'VariableDeclaration') {
-      for (const each of node.left.declarations) bindPattern(run, scope, each.id, item);
+      for (const each of node.left.declarations) declareParts(run, scope, each.id, item);
       scope.turns = node.left.declarations.flatMap(({ id }) => namesIn(id));
     }
     maybe ||= mayBeEmpty(over);
@@ -154,20 +164,25 @@ const asStatement = (expression: Node): Node =>
   ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
 
 /** The condition that a loop over elements stands under, where there may be none of them. */
-export function loopGuard(run: Run, env: Env, over: Value, node: Node): Guard | undefined {
+export function loopGuard(run: SpecReading, env: Env, over: Value, node: Node): Guard | undefined {
   return mayBeEmpty(over) && over.is === 'thing' ? guardOf(run, env, 'loop', node, over.reach) : undefined;
 }
 
 /** Whether a list of elements may have none: a query that does not throw. */
 export const mayBeEmpty = (value: Value): boolean => value.is === 'thing' && value.reach?.missing === 'many';
 
-function runTry(run: Run, env: Env, node: Extract<Node, { type: 'TryStatement' }>, returns: Value[]): void {
+function runTry(
+  run: SpecReading,
+  env: Env,
+  node: Extract<Node, { type: 'TryStatement' }>,
+  returns: Value[],
+): void {
   const swallowed = run.flags.swallowed || (node.handler !== null && !failsAgain(node.handler.body.body));
   run.under({ swallowed }, () => runStatement(run, env, node.block, returns));
   const { handler } = node;
   if (handler) {
     const scope = run.newEnv(env);
-    if (handler.param) bindPattern(run, scope, handler.param, NOTHING);
+    if (handler.param) declareParts(run, scope, handler.param, UNKNOWN_VALUE);
     run.under({ maybe: true, inCatch: true }, () => runStatement(run, scope, handler.body, returns));
   }
   const { finalizer } = node;

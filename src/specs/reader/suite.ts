@@ -6,15 +6,20 @@ import { Env } from '../model/env.js';
 import { importedValue } from './names.js';
 import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
-import { Run } from './run.js';
+import { SpecReading } from './spec-reading.js';
 import { runStatements } from './statements.js';
 import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
-import { NOTHING, type Value } from '../model/values.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
 export function readSpecFile(project: Project, tree: ModuleTree, helpers: HelperNames): SpecFile {
   const file = emptyFile(project, tree);
-  const run = new Run(project, file, tree, helpers, { evaluate, callFunction, handOut, declaredValue });
+  const run = new SpecReading(project, file, tree, helpers, {
+    evaluate,
+    callFunction,
+    handOut,
+    declaredValue,
+  });
   const statements = tree.script.program.body as readonly Node[];
   findReplaced(run, statements);
   file.replaced = run.replaced;
@@ -91,7 +96,7 @@ function importedFiles(project: Project, tree: ModuleTree): Set<string> {
 }
 
 // `vi.mock('./kiln')` is lifted above the imports by the runner, so it is looked for first.
-function findReplaced(run: Run, statements: readonly Node[]): void {
+function findReplaced(run: SpecReading, statements: readonly Node[]): void {
   for (const statement of statements) {
     const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
     if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') continue;
@@ -127,7 +132,7 @@ function keepsActual({ arguments: [, factory] }: Extract<Node, { type: 'CallExpr
   return found;
 }
 
-function declareImports(run: Run, env: Env, tree: ModuleTree): void {
+function declareImports(run: SpecReading, env: Env, tree: ModuleTree): void {
   for (const [name, { specifier, name: imported, typeOnly, start, end }] of tree.facts.imports) {
     if (typeOnly) continue;
     const binding: Binding = {
@@ -140,7 +145,7 @@ function declareImports(run: Run, env: Env, tree: ModuleTree): void {
     };
     run.file.bindings.push(binding);
     env.slots.set(name, {
-      value: NOTHING,
+      value: UNKNOWN_VALUE,
       binding,
       lazy: () => importedValue(run, tree.path, specifier, imported),
     });
@@ -148,7 +153,7 @@ function declareImports(run: Run, env: Env, tree: ModuleTree): void {
 }
 
 // Hooks of a group are read before its specs, so that what they assign is known there; then the rest in order.
-function readWaiting(run: Run, group: Block): void {
+function readWaiting(run: SpecReading, group: Block): void {
   const bodies = new Map(run.waiting.map(({ block, fn }) => [block, fn]));
   const read = (block: Block): void => {
     const isBefore = (child: Block): boolean =>
@@ -169,12 +174,12 @@ function readWaiting(run: Run, group: Block): void {
 const DONE: Value = { is: 'library', meaning: { kind: 'asserts' }, module: '', name: 'done' };
 const EXPECT: Value = { is: 'library', meaning: { kind: 'expect' }, module: '', name: 'expect' };
 
-function readBody(run: Run, block: Block, fn: Value | undefined): void {
+function readBody(run: SpecReading, block: Block, fn: Value | undefined): void {
   run.inside(block, () => {
     if (fn?.is !== 'function') {
       if (fn && fn.is !== 'constant')
         run.emit({ kind: 'unknown-call', name: 'a body that is not in sight', discarded: true }, block.place);
-      return NOTHING;
+      return UNKNOWN_VALUE;
     }
     // A body that a helper of another module brings is told from the call that made the spec.
     if (fn.tree.path !== run.file.path) run.site = block.place;
@@ -183,6 +188,10 @@ function readBody(run: Run, block: Block, fn: Value | undefined): void {
       first?.type === 'Identifier'
         ? DONE
         : { is: 'object', node: fn.node, entries: new Map([['expect', EXPECT]]), open: true };
-    return run.callFunction(fn, block.repeated ? fn.node.params.map(() => NOTHING) : [context], fn.node);
+    return run.callFunction(
+      fn,
+      block.repeated ? fn.node.params.map(() => UNKNOWN_VALUE) : [context],
+      fn.node,
+    );
   });
 }

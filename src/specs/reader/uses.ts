@@ -6,13 +6,13 @@ import { methodEffect, readEffect, writeEffect } from './effects.js';
 import type { Env, Slot } from '../model/env.js';
 import { lookUp } from './names.js';
 import { originOf } from './origins.js';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import type { Use } from '../model/steps.js';
 import type { Value } from '../model/values.js';
 
 /** Keeps the use of a name that is declared outside of the running spec or hook. */
 export function useName(
-  run: Run,
+  run: SpecReading,
   env: Env,
   name: string,
   node: Node,
@@ -39,7 +39,13 @@ export function useName(
 
 type How = Pick<Use, 'how' | 'path' | 'value'>;
 
-function keepUse(run: Run, binding: Binding, held: Value, node: Node, { how, path, value }: How): void {
+function keepUse(
+  run: SpecReading,
+  binding: Binding,
+  held: Value,
+  node: Node,
+  { how, path, value }: How,
+): void {
   const target = path.length > 0 ? run.declaredValue(held) : held;
   const effect =
     how === 'call' ? methodEffect(target, path) : how === 'write' ? writeEffect(target, path) : undefined;
@@ -49,7 +55,7 @@ function keepUse(run: Run, binding: Binding, held: Value, node: Node, { how, pat
 }
 
 // A name of the spec's own that holds an object of a name outside, or a part of it.
-function useOrigin(run: Run, slot: Slot, node: Node, { how, path, value }: How): void {
+function useOrigin(run: SpecReading, slot: Slot, node: Node, { how, path, value }: How): void {
   const target = path.length > 0 ? run.declaredValue(slot.value) : slot.value;
   const origin = originOf(run, target);
   if (!origin || origin.binding === slot.binding) return;
@@ -67,12 +73,12 @@ function useOrigin(run: Run, slot: Slot, node: Node, { how, path, value }: How):
 }
 
 /** Keeps the use of an object that no name of its own stands before: `kilns()[0].fire()`. */
-export function useValue(run: Run, object: Value, node: Node, use: How): void {
+export function useValue(run: SpecReading, object: Value, node: Node, use: How): void {
   useOrigin(run, { value: object }, node, use);
 }
 
 // Names that nobody declares: the runner's, or the document's.
-function useGlobal(run: Run, name: string, node: Node, path: readonly string[]): void {
+function useGlobal(run: SpecReading, name: string, node: Node, path: readonly string[]): void {
   if (run.tree.path !== run.file.path) return;
   const place = { start: node.start, end: node.end };
   if (run.project.libraries.globalMeaning(name) && !run.globals.has(name)) run.globals.set(name, place);
@@ -82,7 +88,7 @@ function useGlobal(run: Run, name: string, node: Node, path: readonly string[]):
 
 /** A component that changes the list that it is given as a prop changes it for whoever holds it. */
 export function givenToComponent(
-  run: Run,
+  run: SpecReading,
   { changes, file }: Component,
   prop: string,
   value: Value,

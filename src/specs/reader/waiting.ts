@@ -1,12 +1,12 @@
 import type { Node } from 'oxc-parser';
-import type { Run } from './run.js';
+import type { SpecReading } from './spec-reading.js';
 import type { Unwaited } from '../model/steps.js';
 import type { Pending, Value } from '../model/values.js';
 
 type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
 /** A statement whose value nobody takes: if that is a promise, its work runs on by itself. `before`: steps of the block before it. */
-export function leftRunning(run: Run, value: Value, node: CallNode, before: number): void {
+export function leftRunning(run: SpecReading, value: Value, node: CallNode, before: number): void {
   if (!run.inSpecOrHook) return;
   const asserts = run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
   const by = pendingBy(value) ?? (asserts && isTimer(value) ? 'timer' : undefined);
@@ -30,7 +30,7 @@ function pendingBy(value: Value): Pending | undefined {
 }
 
 // An `await` can be written where the innermost function stands in the spec file.
-function mendPlaces(run: Run, node: CallNode): Pick<Unwaited, 'at' | 'plainFunction'> {
+function mendPlaces(run: SpecReading, node: CallNode): Pick<Unwaited, 'at' | 'plainFunction'> {
   const fn = run.active.at(-1);
   if (run.tree.path !== run.file.path || !fn) return {};
   return { at: node.start, plainFunction: fn.async ? undefined : fn.start };

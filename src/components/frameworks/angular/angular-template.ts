@@ -1,17 +1,17 @@
 import type * as ng from '@angular/compiler';
 import type { AngularCompiler, AngularNode } from '../../../syntax/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
-import { classesIn, together } from '../../classes.js';
+import { classesIn, joinedClasses } from '../../classes.js';
 import { isMethod } from '../../../language/operations.js';
 import { memberName } from '../../../syntax/tree.js';
-import { exprOf, testFrom } from '../../expressions.js';
-import type { Scope } from '../../scope.js';
+import { exprOf, conditionFrom } from '../../read-expr.js';
+import type { ComponentScope } from '../../scope.js';
 import { TemplateExpressions } from './angular-expression.js';
 import {
   constant,
   ITEM,
   joined,
-  memberOf,
+  memberOfExpr,
   not,
   shown,
   shownAttribute,
@@ -19,10 +19,10 @@ import {
   UNKNOWN,
   UNSURE,
   type Expr,
-  type Test,
+  type Condition,
 } from '../../expr.js';
 import { componentNode, elementNode, nothingGiven } from '../../given.js';
-import type { Arm, ViewNode } from '../../view.js';
+import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
 /** Turns a parsed template into a view, seen from the class that it belongs to. */
@@ -51,8 +51,8 @@ const BLANK = /^[^\S\u00a0]*$/;
 /** A condition under which a part of a template is shown. */
 interface Chosen {
   text: string;
-  test: Test;
-  arm?: Arm;
+  test: Condition;
+  arm?: TemplateArm;
 }
 
 /** What parts of a template are chosen by, beside a condition of their own. */
@@ -152,14 +152,14 @@ class Template {
     for (const { name, value } of node.attributes) {
       attributes.set(name.toLowerCase(), constant(value));
       props.set(name, { expr: constant(value) });
-      if (name === 'class') given.classes = together([given.classes, classesIn(constant(value))]);
+      if (name === 'class') given.classes = joinedClasses([given.classes, classesIn(constant(value))]);
     }
     for (const input of node.inputs) {
       const expr = this.expr(input.value);
       if (input.type === this.#ng.BindingType.Class)
-        given.classes = together([given.classes, { always: [], maybe: [input.name], open: false }]);
+        given.classes = joinedClasses([given.classes, { always: [], maybe: [input.name], open: false }]);
       else if (input.name === 'class' || input.name === 'className')
-        given.classes = together([given.classes, classesIn(expr)]);
+        given.classes = joinedClasses([given.classes, classesIn(expr)]);
       else if (input.name === 'ngClass') given.classes = { ...given.classes, open: true };
       else if (TEXT_PROPERTIES.has(input.name)) continue;
       else {
@@ -224,7 +224,7 @@ class Template {
     const { on, cases, at } = this.#switch;
     const isDefault = node.templateAttrs.some(({ name }) => name === 'ngSwitchDefault');
     if (!on || (!value && !isDefault)) return undefined;
-    const same = (right: ng.AST): Test => ({ is: 'same', left: this.expr(on), right: this.expr(right) });
+    const same = (right: ng.AST): Condition => ({ is: 'same', left: this.expr(on), right: this.expr(right) });
     if (!value)
       return {
         text: `${sourceOf(on)} is none of the cases`,
@@ -257,7 +257,7 @@ class Template {
         children: this.#inside(names).views(node.children),
         place,
       };
-      const size = memberOf(over, 'length');
+      const size = memberOfExpr(over, 'length');
       const empty: ViewNode[] = node.empty
         ? [
             {
@@ -292,14 +292,14 @@ class Template {
   }
 
   #ifBlock(node: ng.TmplAstIfBlock, place: Span): ViewNode[] {
-    const before: { text: string; test: Test }[] = [];
+    const before: { text: string; test: Condition }[] = [];
     return node.branches.map(({ expression, children, sourceSpan }) => {
       const text = expression ? sourceOf(expression) : '';
       const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(
         ' and ',
       );
       const own = expression ? [this.test(expression)] : [];
-      const test: Test = { is: 'all', of: [...before.map((each) => not(each.test)), ...own] };
+      const test: Condition = { is: 'all', of: [...before.map((each) => not(each.test)), ...own] };
       const name = before.length === 0 ? 'then' : text ? `else if ${text}` : 'else';
       const arm = { of: place.start, arm: before.length, name };
       before.push({ text, test: own[0] ?? UNSURE });
@@ -316,7 +316,7 @@ class Template {
 
   #switchBlock(node: ng.TmplAstSwitchBlock, place: Span): ViewNode[] {
     const left = this.expr(node.expression);
-    const same = (right: ng.AST): Test => ({ is: 'same', left, right: this.expr(right) });
+    const same = (right: ng.AST): Condition => ({ is: 'same', left, right: this.expr(right) });
     const all = node.groups.flatMap(({ cases }) => cases.flatMap(({ expression }) => expression ?? []));
     return node.groups.map(({ cases, children, sourceSpan }, i) => ({
       kind: 'branch' as const,
@@ -340,8 +340,8 @@ class Template {
   }
 
   /** Whether a template expression is truthy. */
-  test(ast: ng.AST): Test {
-    return testFrom(this.expr(ast));
+  test(ast: ng.AST): Condition {
+    return conditionFrom(this.expr(ast));
   }
 
   /** What a template expression gives; the parts of an interpolation are what Angular shows of them. */
@@ -358,7 +358,7 @@ class Template {
   }
 
   // Templates see the class, and nothing of the global object. A signal is read by a call.
-  readonly #scope: Scope = {
+  readonly #scope: ComponentScope = {
     text: '',
     ref: () => undefined,
     lookup: (name) => {

@@ -2,12 +2,12 @@ import type { ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, propertyName, unwrapped } from '../../../syntax/tree.js';
-import { classesIn, classesOf, together } from '../../classes.js';
+import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, shownAttribute, type Expr } from '../../expr.js';
-import { exprOf } from '../../expressions.js';
+import { exprOf } from '../../read-expr.js';
 import { waysOut } from '../../ways.js';
-import { nothingGiven, opened, type Given } from '../../given.js';
-import { ownMethod, isProps, resolved, type Scope } from '../../scope.js';
+import { nothingGiven, openTag, type TagContents } from '../../given.js';
+import { ownMethod, isProps, resolved, type ComponentScope } from '../../scope.js';
 
 /** Attributes that JSX writes in another way than HTML. */
 const HTML_NAMES: Readonly<Record<string, string>> = {
@@ -21,10 +21,10 @@ const HTML_NAMES: Readonly<Record<string, string>> = {
 export const htmlName = (name: string): string => HTML_NAMES[name] ?? name.toLowerCase();
 
 /** Reads what markup in an attribute shows. */
-type ReadView = (node: Node, scope: Scope) => ViewNode[];
+type ReadView = (node: Node, scope: ComponentScope) => ViewNode[];
 
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
-export function attributesOf(node: JsxElement, scope: Scope, viewOf: ReadView): Given {
+export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: ReadView): TagContents {
   const given = nothingGiven();
   for (const each of node.openingElement.attributes) {
     if (each.type === 'JSXSpreadAttribute') {
@@ -45,9 +45,15 @@ export function attributesOf(node: JsxElement, scope: Scope, viewOf: ReadView): 
 const platformEvent = (name: string): string =>
   name === 'onDoubleClick' ? 'dblclick' : name.slice(2).toLowerCase();
 
-function addAttribute(name: string, value: Node | null, scope: Scope, given: Given, viewOf: ReadView): void {
+function addAttribute(
+  name: string,
+  value: Node | null,
+  scope: ComponentScope,
+  given: TagContents,
+  viewOf: ReadView,
+): void {
   const node = value?.type === 'JSXExpressionContainer' ? value.expression : value;
-  if (name === 'className' && node) given.classes = together([given.classes, classesOf(node, scope)]);
+  if (name === 'className' && node) given.classes = joinedClasses([given.classes, classesOf(node, scope)]);
   if (node && isMarkup(node, scope)) {
     given.props.set(name, { view: viewOf(node, scope) });
     return;
@@ -57,7 +63,7 @@ function addAttribute(name: string, value: Node | null, scope: Scope, given: Giv
 }
 
 // Whether an expression gives markup, at least on one way through it.
-function isMarkup(node: Node, scope: Scope, depth = 0): boolean {
+function isMarkup(node: Node, scope: ComponentScope, depth = 0): boolean {
   const given = unwrapped(node);
   const bound = given.type === 'Identifier' ? scope.lookup(given.name) : undefined;
   if (bound?.is === 'view') return true;
@@ -95,17 +101,17 @@ const MARKUP_DEEPEST = 5;
 const decoded = (expr: Expr): Expr =>
   expr.is === 'constant' && typeof expr.value === 'string' ? constant(decodeHTMLStrict(expr.value)) : expr;
 
-function give(name: string, expr: Expr, given: Given, classes = true): void {
+function give(name: string, expr: Expr, given: TagContents, classes = true): void {
   given.props.set(name, { expr });
   if (/^on[A-Z]/.test(name)) given.events.push(platformEvent(name));
   // Handlers, keys and references are no attributes of the document.
   else if (name !== 'key' && name !== 'ref')
     given.attributes.set(htmlName(name), shownAttribute(htmlName(name), expr, { framework: 'react' }));
-  if (name === 'className' && classes) given.classes = together([given.classes, classesIn(expr)]);
+  if (name === 'className' && classes) given.classes = joinedClasses([given.classes, classesIn(expr)]);
 }
 
 // A spread of a literal object can be read; any other may hold anything, handlers and class names included.
-function spread(argument: Node, scope: Scope, given: Given, viewOf: ReadView): void {
+function spread(argument: Node, scope: ComponentScope, given: TagContents, viewOf: ReadView): void {
   const inner = unwrapped(argument);
   const bound = inner.type === 'Identifier' ? scope.lookup(inner.name) : undefined;
   if (bound?.is === 'rest' || isProps(inner, scope)) {
@@ -116,20 +122,20 @@ function spread(argument: Node, scope: Scope, given: Given, viewOf: ReadView): v
   if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given, viewOf);
   const expr = exprOf(argument, scope);
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
-  if (expr.is !== 'object' || expr.open) opened(given);
+  if (expr.is !== 'object' || expr.open) openTag(given);
 }
 
 function spreadLiteral(
   node: Extract<Node, { type: 'ObjectExpression' }>,
-  scope: Scope,
-  given: Given,
+  scope: ComponentScope,
+  given: TagContents,
   viewOf: ReadView,
 ): void {
   for (const each of node.properties) {
     const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
     if (each.type === 'Property' && key !== undefined) addAttribute(key, each.value, scope, given, viewOf);
     else if (each.type === 'SpreadElement') spread(each.argument, scope, given, viewOf);
-    else opened(given);
+    else openTag(given);
   }
 }
 export type JsxElement = Extract<Node, { type: 'JSXElement' }>;

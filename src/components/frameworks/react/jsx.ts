@@ -1,14 +1,21 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf } from './jsx-attributes.js';
-import { ownMethod, partsIn, resolved, type Bound, type Scope, type Way } from '../../scope.js';
+import {
+  ownMethod,
+  partsIn,
+  resolved,
+  type NameBinding,
+  type ComponentScope,
+  type WayOut,
+} from '../../scope.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
-import { constant, ITEM, not, possibleValues, shown, type Expr, type Test } from '../../expr.js';
-import { exprOf, named, testOf } from '../../expressions.js';
+import { constant, ITEM, not, possibleValues, shown, type Expr, type Condition } from '../../expr.js';
+import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
 import { componentNode, elementNode } from '../../given.js';
-import type { Arm, ViewNode } from '../../view.js';
+import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
@@ -18,7 +25,7 @@ const DEEPEST = 48;
 const CALL = 6;
 
 /** What an expression of JSX shows: elements, texts, conditions, lists. Spans are those of the scope's file. */
-export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
+export function viewOf(node: Node, scope: ComponentScope, depth = 0): ViewNode[] {
   const inner = unwrapped(node);
   const place = { start: inner.start, end: inner.end };
   if (depth > DEEPEST) return [{ kind: 'hole', why: 'nested too deeply', place }];
@@ -36,7 +43,7 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
       const either = exprOf(inner, scope);
       if (possibleValues(either)?.every((value) => typeof value === 'string')) return textView(either, place);
       const condition = scope.text.slice(inner.test.start, inner.test.end);
-      const test = testOf(inner.test, scope);
+      const test = conditionOf(inner.test, scope);
       return [
         ...branch(condition, test, sub(inner.consequent), place, { of: inner.start, arm: 0 }),
         ...branch(`not (${condition})`, not(test), sub(inner.alternate), place, { of: inner.start, arm: 1 }),
@@ -44,7 +51,7 @@ export function viewOf(node: Node, scope: Scope, depth = 0): ViewNode[] {
     }
     case 'LogicalExpression': {
       const condition = scope.text.slice(inner.left.start, inner.left.end);
-      const test = testOf(inner.left, scope);
+      const test = conditionOf(inner.left, scope);
       if (inner.operator === '??') return [...sub(inner.left), ...sub(inner.right)];
       if (inner.operator === '&&') return branch(condition, test, sub(inner.right), place);
       return [
@@ -78,10 +85,15 @@ function exprView(expr: Expr, place: Span): ViewNode[] {
   return textView(shown(expr, { framework: 'react' }), place, true);
 }
 
-const branch = (condition: string, test: Test, children: ViewNode[], place: Span, arm?: Arm): ViewNode[] =>
-  children.length ? [{ kind: 'branch', condition, test, arm, children, place }] : [];
+const branch = (
+  condition: string,
+  test: Condition,
+  children: ViewNode[],
+  place: Span,
+  arm?: TemplateArm,
+): ViewNode[] => (children.length ? [{ kind: 'branch', condition, test, arm, children, place }] : []);
 
-function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
+function nameView(node: Node, scope: ComponentScope, depth: number): ViewNode[] {
   const place = { start: node.start, end: node.end };
   const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
   if (bound?.is === 'view') return [...bound.view];
@@ -92,7 +104,12 @@ function nameView(node: Node, scope: Scope, depth: number): ViewNode[] {
   return exprView(exprOf(node, scope), place);
 }
 
-function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: Span): ViewNode[] {
+function assignedView(
+  ways: readonly WayOut[],
+  scope: ComponentScope,
+  depth: number,
+  place: Span,
+): ViewNode[] {
   return ways.flatMap(({ node, test }, i) => {
     const later = ways.slice(i + 1).map((way) => not(way.test));
     const view = node ? viewOf(node, scope, depth + CALL) : [];
@@ -102,7 +119,11 @@ function assignedView(ways: readonly Way[], scope: Scope, depth: number, place: 
 }
 
 // Lists by `map`, portals, and the component's own functions that give markup.
-function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope, depth: number): ViewNode[] {
+function callView(
+  node: Extract<Node, { type: 'CallExpression' }>,
+  scope: ComponentScope,
+  depth: number,
+): ViewNode[] {
   const place = { start: node.start, end: node.end };
   const [first] = node.arguments;
   const method = memberName(unwrapped(node.callee));
@@ -123,8 +144,8 @@ function callView(node: Extract<Node, { type: 'CallExpression' }>, scope: Scope,
 function repeatView(
   node: Extract<Node, { type: 'CallExpression' }>,
   fn: FunctionNode,
-  inside: Scope,
-  outside: Scope,
+  inside: ComponentScope,
+  outside: ComponentScope,
   depth: number,
 ): ViewNode {
   const place = { start: node.start, end: node.end };
@@ -140,9 +161,9 @@ function repeatView(
 }
 
 // The parameter that takes an item stands for it, or for its parts.
-function itemOf(param: Node | undefined, item: string, scope: Scope): Map<string, Bound> {
-  const names = new Map<string, Bound>();
-  const whole: Bound = { is: 'prop', name: item };
+function itemOf(param: Node | undefined, item: string, scope: ComponentScope): Map<string, NameBinding> {
+  const names = new Map<string, NameBinding>();
+  const whole: NameBinding = { is: 'prop', name: item };
   if (param) bindNames(param, whole, partsIn(scope), ({ name }, bound) => names.set(name, bound));
   return names;
 }
@@ -150,9 +171,9 @@ function itemOf(param: Node | undefined, item: string, scope: Scope): Map<string
 /** What a function that gives markup shows, on every way through it. */
 export function functionView(
   fn: FunctionNode,
-  outer: Scope,
+  outer: ComponentScope,
   depth: number,
-  params: ReadonlyMap<string, Bound> = new Map(),
+  params: ReadonlyMap<string, NameBinding> = new Map(),
 ): ViewNode[] {
   const scope = functionScope(fn, outer, params);
   return waysOut(fn, scope).flatMap(({ node, test, always }, i) => {
@@ -162,7 +183,7 @@ export function functionView(
   });
 }
 
-function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+function elementView(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
   const { name } = node.openingElement;
   const text = scope.text.slice(name.start, name.end);
   const simple = text.split('.').pop() ?? text;
@@ -186,7 +207,7 @@ function elementView(node: JsxElement, scope: Scope, depth: number): ViewNode[] 
 }
 
 // A value that stands among words is one of them.
-function childrenOf(node: JsxElement, scope: Scope, depth: number): ViewNode[] {
+function childrenOf(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
   const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
   const hasWords = node.children.some((each) => each.type === 'JSXText' && jsxText(each.value).trim() !== '');
   return hasWords

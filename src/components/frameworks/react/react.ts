@@ -13,16 +13,16 @@ import { basename } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { changedProps } from '../../changed-props.js';
 import type { Expr } from '../../expr.js';
-import { exprOf } from '../../expressions.js';
+import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
 import { opensIn } from '../../opens.js';
 import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
-import { inner, propsOf, type Bound, type Scope } from '../../scope.js';
+import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from '../../view.js';
 
 /** The scope of a module's top level: its declarations can be read, its imports are components at most. */
-export function moduleScope(text: string, facts: ModuleFacts): Scope {
-  const scope: Scope = {
+export function moduleScope(text: string, facts: ModuleFacts): ComponentScope {
+  const scope: ComponentScope = {
     text,
     lookup(name) {
       const node = facts.declarations.get(name);
@@ -60,7 +60,7 @@ export function reactComponents(script: Script, facts: ModuleFacts): Component[]
   }
   const unnamed = facts.exports.get('default');
   if (unnamed && 'node' in unnamed) {
-    const component = componentFrom(titleOf(script.source.path), unnamed.node, module);
+    const component = componentFrom(componentTitle(script.source.path), unnamed.node, module);
     if (component) found.push(component);
   }
   return found;
@@ -68,7 +68,7 @@ export function reactComponents(script: Script, facts: ModuleFacts): Component[]
 
 interface Module {
   script: Script;
-  scope: Scope;
+  scope: ComponentScope;
   types: DeclaredTypes;
   /** `Card.defaultProps = {…}`, by the component's name. */
   defaults: ReadonlyMap<string, Node>;
@@ -87,7 +87,7 @@ function assignedDefaults({ program }: Script): Map<string, Node> {
 }
 
 /** The name that a file's name suggests: `kiln-card.tsx` gives `KilnCard`. */
-export function titleOf(path: string): string {
+export function componentTitle(path: string): string {
   const stem = basename(path).replace(/\.[^.]*$/, '');
   return stem.replace(/(?:^|[-_.])(\w)/g, (_, letter: string) => letter.toUpperCase());
 }
@@ -153,7 +153,7 @@ function fromClass(
   node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
   { scope, defaults: assigned, types }: Module,
 ): Component | undefined {
-  const methods = new Map<string, Bound>();
+  const methods = new Map<string, NameBinding>();
   const props = new Map<string, Expr | undefined>();
   let render: FunctionNode | undefined;
   addDefaults(assigned.get(base.name), scope, props);
@@ -182,7 +182,11 @@ function fromClass(
   };
 }
 
-function addDefaults(node: Node | undefined, scope: Scope, props: Map<string, Expr | undefined>): void {
+function addDefaults(
+  node: Node | undefined,
+  scope: ComponentScope,
+  props: Map<string, Expr | undefined>,
+): void {
   const expr = node && exprOf(node, scope);
   if (expr?.is === 'object') for (const [name, value] of expr.entries) props.set(name, value);
 }
@@ -291,7 +295,10 @@ function namesJsx(fn: FunctionNode): boolean {
   return found;
 }
 
-function defaults(params: ReadonlyMap<string, Bound>, scope: Scope): Map<string, Expr | undefined> {
+function defaults(
+  params: ReadonlyMap<string, NameBinding>,
+  scope: ComponentScope,
+): Map<string, Expr | undefined> {
   const props = new Map<string, Expr | undefined>();
   for (const bound of params.values()) {
     if (bound.is === 'prop') props.set(bound.name, bound.fallback && exprOf(bound.fallback, scope));

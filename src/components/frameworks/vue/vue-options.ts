@@ -3,7 +3,7 @@ import type { Script } from '../../../syntax/script.js';
 import { literalText, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { parseVue, type VueTemplate } from '../../../syntax/vue.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
-import { titleOf } from '../react/react.js';
+import { componentTitle } from '../react/react.js';
 import type { Component } from '../../view.js';
 import { optionsIn } from './vue-script.js';
 import { vueComponent } from './vue.js';
@@ -20,7 +20,7 @@ export function vueOptionComponents(script: Script, facts: ModuleFacts): Compone
   for (const [name, node] of facts.declarations)
     if (/^[A-Z]/.test(name) && node.type === 'VariableDeclarator') add(name, node);
   const unnamed = facts.exports.get('default');
-  if (unnamed && 'node' in unnamed) add(titleOf(script.source.path), unnamed.node);
+  if (unnamed && 'node' in unnamed) add(componentTitle(script.source.path), unnamed.node);
   return found;
 }
 

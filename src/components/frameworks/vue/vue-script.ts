@@ -4,14 +4,14 @@ import type { VueFile } from '../../../syntax/vue.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import type { Expr } from '../../expr.js';
 import { ANYTHING, kindOnly, unionOf, type Domain } from '../../domain.js';
-import { exprOf } from '../../expressions.js';
+import { exprOf } from '../../read-expr.js';
 import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from '../../prop-types.js';
-import { inner, propsOf, type Bound, type Scope } from '../../scope.js';
+import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 
 /** Whether the options say `inheritAttrs: false`. */
 export const inheritsNone = (options: OptionsObject): boolean =>
-  entriesOf(options).some(
+  namedEntries(options).some(
     ([key, value]) => key === 'inheritAttrs' && value.type === 'Literal' && value.value === false,
   );
 
@@ -36,31 +36,33 @@ export function macroObjects({ scripts }: VueFile, name: string): OptionsObject[
 
 /** Where mixins or a base bring more, only what stands in the options itself is known to be the component's own. */
 export function ownMembers(options: OptionsObject): Set<string> | undefined {
-  const entries = entriesOf(options);
+  const entries = namedEntries(options);
   if (!entries.some(([key]) => key === 'mixins' || key === 'extends')) return undefined;
   const names = entries.flatMap(([key, value]) => {
     const body = key === 'data' && isFunction(value) ? returnedFrom(value)[0] : value;
     const isMembers = key === 'data' || key === 'computed' || key === 'methods';
     const object = body && unwrapped(body);
-    return isMembers && object?.type === 'ObjectExpression' ? entriesOf(object).map(([name]) => name) : [];
+    return isMembers && object?.type === 'ObjectExpression' ? namedEntries(object).map(([name]) => name) : [];
   });
   return new Set(names);
 }
 
 /** What a component lets others use, by its options or by `defineExpose`. */
 export function exposedBy(file: VueFile, options: OptionsObject | undefined): Set<string> {
-  const listed = options && entriesOf(options).find(([key]) => key === 'expose')?.[1];
+  const listed = options && namedEntries(options).find(([key]) => key === 'expose')?.[1];
   const names =
     listed?.type === 'ArrayExpression' ? listed.elements.map((each) => each && literalText(each)) : [];
-  const given = macroObjects(file, 'defineExpose').flatMap((each) => entriesOf(each).map(([name]) => name));
+  const given = macroObjects(file, 'defineExpose').flatMap((each) =>
+    namedEntries(each).map(([name]) => name),
+  );
   return new Set([...names, ...given].filter((name) => typeof name === 'string'));
 }
 
 /** What a statement of script setup gives the template: props, computed values, constants. */
 export function setupNames(
   statement: Node,
-  outer: Scope,
-  names: Map<string, Bound>,
+  outer: ComponentScope,
+  names: Map<string, NameBinding>,
   declared: DeclaredProps,
 ): void {
   const declarations = statement.type === 'VariableDeclaration' ? statement.declarations : [];
@@ -95,14 +97,14 @@ export function computedValue(node: Node): Node | undefined {
   return returns.length === 1 ? returns[0] : undefined;
 }
 
-function defineProps(node: Node, scope: Scope, declared: DeclaredProps): boolean {
+function defineProps(node: Node, scope: ComponentScope, declared: DeclaredProps): boolean {
   const call = unwrapped(node);
   if (call.type !== 'CallExpression' || call.callee.type !== 'Identifier') return false;
   const [first, second] = call.arguments;
   if (call.callee.name === 'withDefaults' && first) {
     const found = defineProps(first, scope, declared);
     if (second?.type === 'ObjectExpression') {
-      for (const [name, value] of entriesOf(second)) declared.props.set(name, exprOf(value, scope));
+      for (const [name, value] of namedEntries(second)) declared.props.set(name, exprOf(value, scope));
     }
     return found;
   }
@@ -120,9 +122,9 @@ function defineProps(node: Node, scope: Scope, declared: DeclaredProps): boolean
 export const definesProps = (node: Node): boolean =>
   defineProps(node, NO_NAMES, { props: new Map(), domains: new Map(), types: new Map() });
 
-const NO_NAMES: Scope = { text: '', lookup: () => undefined, ref: () => undefined };
+const NO_NAMES: ComponentScope = { text: '', lookup: () => undefined, ref: () => undefined };
 
-function readProps(node: Node, scope: Scope, { props, domains, types }: DeclaredProps): void {
+function readProps(node: Node, scope: ComponentScope, { props, domains, types }: DeclaredProps): void {
   const given = unwrapped(node);
   if (given.type === 'ArrayExpression') {
     for (const each of given.elements) {
@@ -131,10 +133,10 @@ function readProps(node: Node, scope: Scope, { props, domains, types }: Declared
     }
   }
   if (given.type !== 'ObjectExpression') return;
-  for (const [name, value] of entriesOf(given)) {
+  for (const [name, value] of namedEntries(given)) {
     const fallback =
       value.type === 'ObjectExpression'
-        ? entriesOf(value).find(([key]) => key === 'default')?.[1]
+        ? namedEntries(value).find(([key]) => key === 'default')?.[1]
         : undefined;
     props.set(name, fallback && exprOf(fallback, scope));
     const domain = optionDomain(value, types);
@@ -157,7 +159,7 @@ const castFromAbsent = (domain: Domain): Domain =>
 
 // `Number`, `[Number, String]`, `{ type: String as PropType<Phase>, required: true }`
 function optionDomain(option: Node, types: DeclaredTypes): Domain | undefined {
-  const entries = new Map(option.type === 'ObjectExpression' ? entriesOf(option) : []);
+  const entries = new Map(option.type === 'ObjectExpression' ? namedEntries(option) : []);
   const type = option.type === 'ObjectExpression' ? entries.get('type') : option;
   const domain = type && typeDomain(type, types);
   if (!domain) return undefined;
@@ -184,14 +186,14 @@ function typeDomain(node: Node, types: DeclaredTypes): Domain | undefined {
 export type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
 
 /** The entries of an object that have a name, in the order of the source. */
-export const entriesOf = (node: OptionsObject): [string, Node][] =>
+export const namedEntries = (node: OptionsObject): [string, Node][] =>
   node.properties.flatMap((each): [string, Node][] => {
     const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
     return each.type === 'Property' && name !== undefined ? [[name, each.value]] : [];
   });
 
 /** The object of options that a module gives out by default, bare or inside `defineComponent` or `extend`. */
-export function optionsOf(facts: ModuleFacts): OptionsObject | undefined {
+export function componentOptions(facts: ModuleFacts): OptionsObject | undefined {
   const found = facts.exports.get('default');
   const node =
     found &&
@@ -210,14 +212,14 @@ export function optionsIn(node: Node): OptionsObject | undefined {
 /** Adds the props and the registered components that the options declare. */
 export function readOptions(
   options: OptionsObject,
-  scope: Scope,
+  scope: ComponentScope,
   declared: DeclaredProps,
   registered: Map<string, ComponentRef>,
 ): void {
-  for (const [key, value] of entriesOf(options)) {
+  for (const [key, value] of namedEntries(options)) {
     if (key === 'props') readProps(value, scope, declared);
     if (key !== 'components' || value.type !== 'ObjectExpression') continue;
-    for (const [name, component] of entriesOf(value)) {
+    for (const [name, component] of namedEntries(value)) {
       const ref = component.type === 'Identifier' ? scope.ref(component.name) : undefined;
       if (ref) registered.set(name, ref);
     }

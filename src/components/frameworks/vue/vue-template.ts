@@ -3,7 +3,7 @@ import { isFunction } from '../../../syntax/tree.js';
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
-import { classesIn, classesOf, together } from '../../classes.js';
+import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import {
   constant,
   ITEM,
@@ -13,11 +13,11 @@ import {
   UNKNOWN,
   UNSURE,
   type Expr,
-  type Test,
+  type Condition,
 } from '../../expr.js';
-import { exprOf, testOf } from '../../expressions.js';
-import { componentNode, elementNode, nothingGiven, opened, type Given } from '../../given.js';
-import { partsIn, type Bound, type Scope } from '../../scope.js';
+import { exprOf, conditionOf } from '../../read-expr.js';
+import { componentNode, elementNode, nothingGiven, openTag, type TagContents } from '../../given.js';
+import { partsIn, type NameBinding, type ComponentScope } from '../../scope.js';
 import { NO_CLASSES, type ComponentRef, type ViewNode } from '../../view.js';
 import { type Span } from '../../../finding.js';
 
@@ -35,7 +35,7 @@ const TRANSPARENT = new Set([
 ]);
 
 /** The names that a template may use, and the components that it knows by tag. */
-export interface TemplateScope extends Scope {
+export interface TemplateScope extends ComponentScope {
   props: Map<string, Expr | undefined>;
   registered: Map<string, ComponentRef>;
 }
@@ -43,7 +43,7 @@ export interface TemplateScope extends Scope {
 /** What template nodes show, side by side: `v-if` chains become arms. Places are offsets of the whole file. */
 export function viewOfChildren(children: readonly TemplateNode[], scope: TemplateScope): ViewNode[] {
   const found: ViewNode[] = [];
-  let before: { text: string; test: Test }[] = [];
+  let before: { text: string; test: Condition }[] = [];
   let chain = 0;
   for (const child of children) {
     if (child.type !== 1) {
@@ -57,9 +57,9 @@ export function viewOfChildren(children: readonly TemplateNode[], scope: Templat
       chain = element.loc.start.offset;
     }
     const text = guard?.exp ? sourceOf(guard) : '';
-    const own = text ? { text, test: conditionOf(text, scope) } : undefined;
+    const own = text ? { text, test: conditionIn(text, scope) } : undefined;
     const condition = [...before.map((each) => `not (${each.text})`), ...(text ? [text] : [])].join(' and ');
-    const test: Test = {
+    const test: Condition = {
       is: 'all',
       of: [...before.map((each) => not(each.test)), ...(own ? [own.test] : [])],
     };
@@ -102,8 +102,8 @@ function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const { source, value, key, index } = (loop as { forParseResult?: ForParts }).forParseResult ?? {};
   const item = `${ITEM}${element.loc.start.offset}`;
   // The names of the loop hide props of the same name.
-  const names = new Map<string, Bound>();
-  const bind = (text: string | undefined, whole: Bound): void => {
+  const names = new Map<string, NameBinding>();
+  const bind = (text: string | undefined, whole: NameBinding): void => {
     for (const [name, bound] of namesOf(text, whole, scope)) names.set(name, bound);
   };
   bind(key?.content, { is: 'unknown' });
@@ -125,15 +125,19 @@ function repeated(element: TemplateElement, scope: TemplateScope): ViewNode[] {
 type ForParts = Partial<Record<'source' | 'value' | 'key' | 'index', { content?: string }>>;
 
 // The names of a pattern as it is written in a template, each with its part of what it takes apart.
-function namesOf(text: string | undefined, whole: Bound, scope: TemplateScope): Map<string, Bound> {
-  const names = new Map<string, Bound>();
+function namesOf(
+  text: string | undefined,
+  whole: NameBinding,
+  scope: TemplateScope,
+): Map<string, NameBinding> {
+  const names = new Map<string, NameBinding>();
   const fn = text?.trim() ? expressionNode(`(${text}) => 0`) : undefined;
   for (const param of isFunction(fn) ? fn.params : [])
     bindPattern(param, whole, partsIn(scope), ({ name }, bound) => names.set(name, bound));
   return names;
 }
 
-const hiding = (scope: TemplateScope, names: ReadonlyMap<string, Bound>): TemplateScope => ({
+const hiding = (scope: TemplateScope, names: ReadonlyMap<string, NameBinding>): TemplateScope => ({
   ...scope,
   lookup: (name) => names.get(name) ?? scope.lookup(name),
 });
@@ -236,7 +240,7 @@ function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefin
   );
 }
 
-function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
+function attributesOf(element: TemplateElement, scope: TemplateScope): TagContents {
   const given = nothingGiven();
   const set = (name: string, expr: Expr, attribute = shownAttribute(name.toLowerCase(), expr, VUE)): void => {
     given.attributes.set(name.toLowerCase(), attribute);
@@ -248,7 +252,7 @@ function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
   for (const prop of element.props) {
     if (prop.type === 6) {
       const expr = constant('value' in prop && prop.value ? prop.value.content : '');
-      if (prop.name === 'class') given.classes = together([given.classes, classesIn(expr)]);
+      if (prop.name === 'class') given.classes = joinedClasses([given.classes, classesIn(expr)]);
       // What is written as HTML is as it is written.
       set(prop.name, expr, expr);
       continue;
@@ -261,7 +265,7 @@ function attributesOf(element: TemplateElement, scope: TemplateScope): Given {
 function addDirective(
   prop: Directive,
   scope: TemplateScope,
-  given: Given,
+  given: TagContents,
   set: (name: string, expr: Expr) => void,
 ): void {
   const name = argOf(prop);
@@ -273,13 +277,13 @@ function addDirective(
     set(name ?? 'modelValue', UNKNOWN);
     given.events.push('input', 'change');
   } else if (prop.name === 'show') {
-    const test = conditionOf(sourceOf(prop), scope);
+    const test = conditionIn(sourceOf(prop), scope);
     set('style', { is: 'if', test, then: constant(''), otherwise: constant('display: none') });
   } else if (prop.name === 'bind') {
     if (name === undefined) addBound(sourceOf(prop), scope, given, set);
     else if (name === 'class') {
       const node = expressionNode(sourceOf(prop));
-      given.classes = together([
+      given.classes = joinedClasses([
         given.classes,
         node ? classesOf(node, scope) : { ...NO_CLASSES, open: true },
       ]);
@@ -291,7 +295,7 @@ function addDirective(
 function addBound(
   text: string,
   scope: TemplateScope,
-  given: Given,
+  given: TagContents,
   set: (name: string, expr: Expr) => void,
 ): void {
   if (text.trim() === '$attrs') {
@@ -301,10 +305,10 @@ function addBound(
   const expr = expressionOf(text, scope);
   if (expr.is === 'object')
     for (const [name, value] of expr.entries) {
-      if (name === 'class') given.classes = together([given.classes, classesIn(value)]);
+      if (name === 'class') given.classes = joinedClasses([given.classes, classesIn(value)]);
       set(name, value);
     }
-  if (expr.is !== 'object' || expr.open) opened(given);
+  if (expr.is !== 'object' || expr.open) openTag(given);
 }
 
 const directive = (element: TemplateElement, name: string): Directive | undefined =>
@@ -332,12 +336,12 @@ function expressionNode(text: string): Node | undefined {
   return errors.length === 0 && statement?.type === 'ExpressionStatement' ? statement.expression : undefined;
 }
 
-function conditionOf(text: string, scope: Scope): Test {
+function conditionIn(text: string, scope: ComponentScope): Condition {
   const node = expressionNode(text);
-  return node ? testOf(node, scope) : UNSURE;
+  return node ? conditionOf(node, scope) : UNSURE;
 }
 
-function expressionOf(text: string, scope: Scope): Expr {
+function expressionOf(text: string, scope: ComponentScope): Expr {
   const node = expressionNode(text);
   return node ? exprOf(node, scope) : UNKNOWN;
 }

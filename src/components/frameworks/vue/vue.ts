@@ -6,15 +6,15 @@ import type { Domain, Domains } from '../../domain.js';
 import type { Expr } from '../../expr.js';
 import { declaredTypes } from '../../prop-types.js';
 import { opensIn } from '../../opens.js';
-import { moduleScope, titleOf } from '../react/react.js';
-import type { Bound, Scope } from '../../scope.js';
+import { moduleScope, componentTitle } from '../react/react.js';
+import type { NameBinding, ComponentScope } from '../../scope.js';
 import type { Component, ComponentRef, ViewNode } from '../../view.js';
 import {
   exposedBy,
   inheritsNone,
   macroObjects,
   type OptionsObject,
-  optionsOf,
+  componentOptions,
   ownMembers,
   readOptions,
   setupNames,
@@ -25,7 +25,8 @@ import { type TemplateScope, viewOfChildren } from './vue-template.js';
 export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObject): Component {
   const { source, scripts, template } = file;
   const first = scripts[0]?.script;
-  const options = own ?? scripts.map(({ script }) => optionsOf(moduleFacts(script.program))).find(Boolean);
+  const options =
+    own ?? scripts.map(({ script }) => componentOptions(moduleFacts(script.program))).find(Boolean);
   const scope = templateScope(file, facts, options);
   const place = { start: 0, end: first ? 0 : Math.min(1, source.text.length) };
   const view: ViewNode[] = template
@@ -33,7 +34,7 @@ export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObj
     : [{ kind: 'hole', why: file.templateProblem ?? 'no template', place }];
   const statements = scripts.flatMap(({ script }) => script.program.body as readonly Node[]);
   return {
-    name: titleOf(source.path),
+    name: componentTitle(source.path),
     file: source.path,
     framework: 'vue',
     place,
@@ -56,7 +57,7 @@ function templateScope(
   facts: ModuleFacts,
   options: OptionsObject | undefined,
 ): TemplateScope & { domains: Domains } {
-  const names = new Map<string, Bound>();
+  const names = new Map<string, NameBinding>();
   const props = new Map<string, Expr | undefined>();
   const types = declaredTypes(...file.scripts.flatMap(({ script }) => script.program.body));
   const declared = { props, domains: new Map<string, Domain>(), types };
@@ -72,6 +73,6 @@ function templateScope(
   }
   for (const name of props.keys()) if (!names.has(name)) names.set(name, { is: 'prop', name });
   names.set('$props', { is: 'props' });
-  const scope: Scope = { ...outer, lookup: (name) => names.get(name) };
+  const scope: ComponentScope = { ...outer, lookup: (name) => names.get(name) };
   return { ...scope, props, domains: declared.domains, registered };
 }

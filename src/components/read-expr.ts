@@ -6,10 +6,10 @@ import {
   both,
   computed,
   constant,
-  dataOf,
+  dataOfExpr,
   exprOfData,
   joined,
-  memberOf,
+  memberOfExpr,
   not,
   nullish,
   SOMETHING,
@@ -17,24 +17,26 @@ import {
   UNKNOWN,
   UNSURE,
   type Expr,
-  type Test,
+  type Condition,
 } from './expr.js';
-import { DEEPEST, isProps, type Bound, type Scope } from './scope.js';
+import { DEEPEST, isProps, type NameBinding, type ComponentScope } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
-export const exprOf = (node: Node, scope: Scope, depth = 0): Expr => new Expressions(scope, depth).read(node);
+export const exprOf = (node: Node, scope: ComponentScope, depth = 0): Expr =>
+  new Expressions(scope, depth).read(node);
 
 /** Whether an expression is truthy, as a condition over props and constants. */
-export const testOf = (node: Node, scope: Scope, depth = 0): Test => testFrom(exprOf(node, scope, depth));
+export const conditionOf = (node: Node, scope: ComponentScope, depth = 0): Condition =>
+  conditionFrom(exprOf(node, scope, depth));
 
 /** What a name gives; a value that can't be told keeps the name. */
-export function named(name: string, scope: Scope, depth = 0): Expr {
+export function named(name: string, scope: ComponentScope, depth = 0): Expr {
   const expr = exprOfBound(scope.lookup(name), depth);
   return expr === UNKNOWN ? { is: 'unknown', name } : expr;
 }
 
 /** What a name that stands for something gives. */
-export function exprOfBound(bound: Bound | undefined, depth = 0): Expr {
+export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
   switch (bound?.is) {
     case 'prop':
       return { is: 'prop', name: bound.name };
@@ -43,7 +45,7 @@ export function exprOfBound(bound: Bound | undefined, depth = 0): Expr {
     case 'node':
       return exprOf(bound.node, bound.scope, depth + 1);
     case 'part':
-      return memberOf(exprOfBound(bound.of, depth + 1), bound.key);
+      return memberOfExpr(exprOfBound(bound.of, depth + 1), bound.key);
     case 'either':
       return withFallback(exprOfBound(bound.of, depth + 1), { ...bound, fallback: bound.otherwise }, depth);
     case 'assigned':
@@ -64,20 +66,20 @@ export function exprOfBound(bound: Bound | undefined, depth = 0): Expr {
 /** A value with what stands for it where it is undefined: `{ size = 3 }`. */
 export function withFallback(
   expr: Expr,
-  { fallback, scope }: { fallback?: Node; scope: Scope },
+  { fallback, scope }: { fallback?: Node; scope: ComponentScope },
   depth: number,
 ): Expr {
   if (!fallback) return expr;
-  const test: Test = { is: 'same', left: expr, right: constant(undefined) };
+  const test: Condition = { is: 'same', left: expr, right: constant(undefined) };
   return { is: 'if', test, then: exprOf(fallback, scope, depth + 1), otherwise: expr };
 }
 
 /** Expressions of components: what the language says of them, over props, fields and constants. */
 class Expressions implements Algebra<Expr> {
-  readonly #scope: Scope;
+  readonly #scope: ComponentScope;
   #depth: number;
 
-  constructor(scope: Scope, depth: number) {
+  constructor(scope: ComponentScope, depth: number) {
     this.#scope = scope;
     this.#depth = depth;
   }
@@ -92,7 +94,7 @@ class Expressions implements Algebra<Expr> {
 
   readonly unknown = (): Expr => UNKNOWN;
   readonly data = (value: Data): Expr => exprOfData(value);
-  readonly dataOf = dataOf;
+  readonly dataOf = dataOfExpr;
   readonly pattern = (): Expr => SOMETHING;
 
   operation(by: string, of: readonly Expr[]): Expr {
@@ -108,7 +110,7 @@ class Expressions implements Algebra<Expr> {
       case '!=':
         return boolean(comparison(by, left, right));
       case 'unary !':
-        return boolean(not(testFrom(left)));
+        return boolean(not(conditionFrom(left)));
       case 'unary void':
         return constant(undefined);
       case 'in':
@@ -121,7 +123,7 @@ class Expressions implements Algebra<Expr> {
   choice({ operator, test, then, otherwise, taken }: Choice<Expr>): Expr {
     if (taken) return taken === 'then' ? then() : otherwise();
     if (operator === '??') return { is: 'if', test: nullish(test), then: otherwise(), otherwise: then() };
-    return { is: 'if', test: testFrom(test), then: then(), otherwise: otherwise() };
+    return { is: 'if', test: conditionFrom(test), then: then(), otherwise: otherwise() };
   }
 
   object(entries: readonly Entry<Expr>[]): Expr {
@@ -185,7 +187,7 @@ class Expressions implements Algebra<Expr> {
     if (name === undefined) return UNKNOWN;
     if (isProps(node.object, this.#scope)) return { is: 'prop', name };
     if (node.object.type === 'ThisExpression') return named(`this.${name}`, this.#scope, this.#depth);
-    return memberOf(this.read(node.object), name, node.optional);
+    return memberOfExpr(this.read(node.object), name, node.optional);
   }
 
   #key(node: Node): string | undefined {
@@ -231,26 +233,26 @@ const isText = (expr: Expr): boolean =>
   (expr.is === 'shown' && expr.how.attribute === undefined) ||
   (expr.is === 'constant' && typeof expr.value === 'string');
 
-const boolean = (test: Test): Expr => ({
+const boolean = (test: Condition): Expr => ({
   is: 'if',
   test,
   then: constant(true),
   otherwise: constant(false),
 });
 
-function comparison(operator: '===' | '!==' | '==' | '!=', left: Expr, right: Expr): Test {
+function comparison(operator: '===' | '!==' | '==' | '!=', left: Expr, right: Expr): Condition {
   const isNull = (expr: Expr): boolean =>
     expr.is === 'constant' && (expr.value === null || expr.value === undefined);
   const loose = operator === '==' || operator === '!=';
   const nothing = isNull(right) ? nullish(left) : isNull(left) ? nullish(right) : undefined;
-  const same: Test = (loose && nothing) || { is: 'same', left, right, ...(loose ? { loose } : {}) };
+  const same: Condition = (loose && nothing) || { is: 'same', left, right, ...(loose ? { loose } : {}) };
   return operator.startsWith('!') ? not(same) : same;
 }
 
 // `['open', 'shut'].includes(…)`: one comparison each, for who looks for the value.
 function isOneOf(item: Expr, { items }: Extract<Expr, { is: 'list' }>): Expr | undefined {
   if (!items.every((each) => each.is === 'constant' && !Number.isNaN(each.value))) return undefined;
-  return boolean({ is: 'any', of: items.map((left): Test => ({ is: 'same', left, right: item })) });
+  return boolean({ is: 'any', of: items.map((left): Condition => ({ is: 'same', left, right: item })) });
 }
 
 // What spreading a value into an object adds to it; undefined where that can't be told.
@@ -261,15 +263,15 @@ function spreadEntries(value: Expr): Pick<Extract<Expr, { is: 'object' }>, 'entr
 }
 
 /** The condition that an expression is truthy. */
-export function testFrom(expr: Expr): Test {
+export function conditionFrom(expr: Expr): Condition {
   if (expr === UNKNOWN) return UNSURE;
-  if (expr.is === 'computed' && expr.by === 'Boolean' && expr.of[0]) return testFrom(expr.of[0]);
+  if (expr.is === 'computed' && expr.by === 'Boolean' && expr.of[0]) return conditionFrom(expr.of[0]);
   if (expr.is !== 'if') return truthy(expr);
   const { test, then, otherwise } = expr;
   if (isConstant(then, true) && isConstant(otherwise, false)) return test;
   if (isConstant(then, false) && isConstant(otherwise, true)) return not(test);
   // `a && b`, `a || b`: one of the two is the left side.
-  const [yes, no] = [testFrom(then), testFrom(otherwise)];
+  const [yes, no] = [conditionFrom(then), conditionFrom(otherwise)];
   if (isSame(no, test)) return both(test, yes);
   return isSame(yes, test) ? { is: 'any', of: [test, no] } : truthy(expr);
 }
@@ -277,7 +279,7 @@ export function testFrom(expr: Expr): Test {
 const isConstant = (expr: Expr, value: boolean): boolean => expr.is === 'constant' && expr.value === value;
 
 // Whether two conditions ask the same of the same expressions.
-function isSame(a: Test, b: Test): boolean {
+function isSame(a: Condition, b: Condition): boolean {
   if (a === b) return true;
   switch (a.is) {
     case 'truthy':

@@ -2,14 +2,14 @@ import { changeBy } from '../libraries/changes.js';
 import type { Expr } from '../components/expr.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
-import { hooksFor, pathOf, type Block, type SpecFile } from '../specs/model/blocks.js';
+import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
-import type { RenderedTree } from './placed.js';
+import type { RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
 import { targetIn, UNKNOWN_TARGET, type Target } from './target.js';
-import { below, scopeOf, type Scope } from './scope.js';
+import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
 const NOTHING_RENDERED: RenderedTree = {
   children: [],
@@ -27,20 +27,20 @@ interface Variant {
 }
 
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
-export class Links {
+export class SpecRendering {
   readonly #project: Project;
   readonly #file: SpecFile;
   readonly #testIdAttribute: string;
   readonly #trees = new Map<Render, RenderedTree>();
   readonly #byView = new Map<string, RenderedTree>();
-  readonly #scopes = new Map<Block, Scope>();
+  readonly #scopes = new Map<Block, SearchScope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
   /** Which props of a component show. */
   readonly shownProps: ShownProps;
   readonly #variant: Variant;
-  #underAnyCondition: Links | undefined;
-  #withChildren: Links | undefined;
+  #underAnyCondition: SpecRendering | undefined;
+  #withChildren: SpecRendering | undefined;
 
   constructor(
     project: Project,
@@ -58,8 +58,8 @@ export class Links {
   }
 
   /** The same, with all that the components show under any condition. */
-  get underAnyCondition(): Links {
-    return (this.#underAnyCondition ??= new Links(
+  get underAnyCondition(): SpecRendering {
+    return (this.#underAnyCondition ??= new SpecRendering(
       this.#project,
       this.#file,
       this.#testIdAttribute,
@@ -69,8 +69,8 @@ export class Links {
   }
 
   /** The same, with the children rendered that the specs leave out. */
-  get withChildren(): Links {
-    return (this.#withChildren ??= new Links(
+  get withChildren(): SpecRendering {
+    return (this.#withChildren ??= new SpecRendering(
       this.#project,
       this.#file,
       this.#testIdAttribute,
@@ -111,7 +111,7 @@ export class Links {
 
   /** Whether a render puts something into a document that a block's queries may look at. */
   rendersFor(block: Block): Render[] {
-    const outer = pathOf(block).slice(1);
+    const outer = blocksAround(block).slice(1);
     const hooks = hooksFor(block, 'before-all', 'before-each');
     const blocks = new Set([block, ...outer, ...hooks]);
     return this.#file.renders.filter((render) => blocks.has(render.block));
@@ -146,19 +146,19 @@ export class Links {
   }
 
   /** The elements among which a query of a reach looks, with the trees that they stand in. */
-  scope(reach: Reach): Scope | undefined {
+  scope(reach: Reach): SearchScope | undefined {
     const { from } = reach;
     if (from === 'unknown') return undefined;
     if (from === 'page') return this.#page(reach.block);
     if ('teardown' in from) {
-      return scopeOf(this.tree(from), this.#changedLater(reach.block));
+      return searchScope(this.tree(from), this.#changedLater(reach.block));
     }
     const target = this.target(from);
     if (target.kind !== 'one') return undefined;
     const outer = this.scope(from);
     return (
       outer &&
-      below(
+      scopeBelow(
         { ...outer, complete: outer.complete && target.proven, closed: outer.closed && target.proven },
         target.element,
       )
@@ -179,11 +179,11 @@ export class Links {
     );
   }
 
-  #page(block: Block): Scope {
+  #page(block: Block): SearchScope {
     const known = this.#scopes.get(block);
     if (known) return known;
     const tree = together(this.rendersFor(block).map((render) => this.tree(render)));
-    const scope = scopeOf(tree, this.#changedLater(block));
+    const scope = searchScope(tree, this.#changedLater(block));
     this.#scopes.set(block, scope);
     return scope;
   }

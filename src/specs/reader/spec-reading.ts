@@ -6,14 +6,18 @@ import type { Span } from '../../finding.js';
 import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
 import { Env, type Slot } from '../model/env.js';
-import type { Standing, Step } from '../model/steps.js';
+import type { Circumstances, Step } from '../model/steps.js';
 import type { Value } from '../model/values.js';
 
 /** A step without its standing. */
-type BareStep = Step extends infer Each ? (Each extends Step ? Omit<Each, keyof Standing> : never) : never;
+type BareStep = Step extends infer Each
+  ? Each extends Step
+    ? Omit<Each, keyof Circumstances>
+    : never
+  : never;
 
 type Flags = Pick<
-  Standing,
+  Circumstances,
   'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
 >;
 
@@ -45,14 +49,20 @@ interface Waiting {
 
 /** What the parts of the reader ask of one another through the run: all of them meet in a spec file's own code. */
 interface Interpreter {
-  evaluate(run: Run, env: Env, node: Node): Value;
-  callFunction(run: Run, fn: FunctionValue, args: readonly Value[], node: Span, options?: CallOptions): Value;
-  handOut(run: Run, value: Value): void;
-  declaredValue(run: Run, value: Value): Value;
+  evaluate(run: SpecReading, env: Env, node: Node): Value;
+  callFunction(
+    run: SpecReading,
+    fn: FunctionValue,
+    args: readonly Value[],
+    node: Span,
+    options?: CallOptions,
+  ): Value;
+  handOut(run: SpecReading, value: Value): void;
+  declaredValue(run: SpecReading, value: Value): Value;
 }
 
 /** The state of reading one spec file: which block runs, in which module, under which conditions. */
-export class Run {
+export class SpecReading {
   block: Block;
   tree: ModuleTree;
   flags: Flags = PLAIN;
@@ -257,5 +267,5 @@ export interface CallOptions {
 }
 
 /** Whether a function can be run: it is in sight, and not running already. */
-export const canCall = (run: Run, { node }: FunctionValue): boolean =>
+export const canCall = (run: SpecReading, { node }: FunctionValue): boolean =>
   run.active.length < DEEPEST_CALL && !run.active.includes(node) && node.body !== null;

@@ -6,7 +6,7 @@ import type { ShownProps } from '../rendering/shown-props.js';
 import type { Project } from '../project/project.js';
 
 /** What all stages of one audit share. */
-export interface Stage {
+export interface AuditSession {
   root: string;
   files: Files;
   settings: Settings;

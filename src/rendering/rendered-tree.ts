@@ -1,10 +1,10 @@
 import type { By } from '../libraries/meaning.js';
 import type { Expr, Piece } from '../components/expr.js';
-import type { Arm, ClassList, Component, ComponentNode, ViewNode } from '../components/view.js';
+import type { TemplateArm, ClassList, Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Span } from '../finding.js';
 
 /** An element of what a spec renders, with props and children filled in. */
-export interface Placed {
+export interface RenderedElement {
   kind: 'element';
   /** `?` for a tag that is chosen at run time. */
   tag: string;
@@ -18,12 +18,12 @@ export interface Placed {
   /** Attributes that are filled in from props. */
   filled: ReadonlySet<string>;
   events: readonly string[];
-  parent: Placed | undefined;
-  children: PlacedNode[];
+  parent: RenderedElement | undefined;
+  children: RenderedNode[];
   /** The conditions it stands under, as written. */
   guards: readonly string[];
   /** The arms it stands in, each in one use of its component. */
-  arms: readonly PlacedArm[];
+  arms: readonly RenderedArm[];
   repeated: boolean;
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
@@ -39,22 +39,22 @@ export interface Placed {
   };
 }
 
-export interface PlacedArm extends Arm {
+export interface RenderedArm extends TemplateArm {
   use: object;
 }
 
 /** Whether two elements are never there together: they stand in two arms of one condition. */
-export const exclude = (a: Placed, b: Placed): boolean =>
+export const exclude = (a: RenderedElement, b: RenderedElement): boolean =>
   a.arms.some((x) => b.arms.some((y) => x.use === y.use && x.of === y.of && x.arm !== y.arm));
 
-export type PlacedNode =
-  | Placed
+export type RenderedNode =
+  | RenderedElement
   /** `given`: written in the spec, or filled in from a prop. */
   | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
   | { kind: 'hole'; why: string; reads: readonly string[] };
 
 /** A component that another one renders, and what it is given there. */
-export interface PlacedUse {
+export interface RenderedUse {
   component: Component;
   node: ComponentNode;
   given: ReadonlyMap<string, { expr: Expr } | { view: readonly ViewNode[] }>;
@@ -68,8 +68,8 @@ export interface PlacedUse {
 
 /** All that one render call puts into the document. */
 export interface RenderedTree {
-  children: PlacedNode[];
-  elements: Placed[];
+  children: RenderedNode[];
+  elements: RenderedElement[];
   /** Whether nothing in it is a hole: what is not here is not there. */
   complete: boolean;
   /** Whether anything was left out because the props say so. */
@@ -77,29 +77,29 @@ export interface RenderedTree {
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
   /** What the components in it give to other components. */
-  uses: readonly PlacedUse[];
+  uses: readonly RenderedUse[];
   /** Elements by their own text, where that is literal, and all others; made on first use. */
-  byText?: { literal: ReadonlyMap<string, readonly Placed[]>; open: readonly Placed[] };
+  byText?: { literal: ReadonlyMap<string, readonly RenderedElement[]>; open: readonly RenderedElement[] };
 }
 /** Hidden, not hidden, or dependent on something. */
 export type Hidden = boolean | 'maybe';
 /** A text in pieces. No pieces: no name. */
 export type Pieces = readonly Piece[];
 
-export function contains(outer: Placed, element: Placed): boolean {
+export function contains(outer: RenderedElement, element: RenderedElement): boolean {
   for (let at = element.parent; at; at = at.parent) if (at === outer) return true;
   return false;
 }
 /** A role, `null` for none that a query could use, undefined where it can't be told. */
 export type Role = string | null | undefined;
 /** A text that a query asks for: whole, or by the words it starts with. */
-export type Asked = { text: string } | { start: string };
+export type AskedText = { text: string } | { start: string };
 
 /** A way to reach an element. */
 export interface Handle {
   by: By;
   /** For a role: its name, where it is asked for. For all others: the text. */
-  asked?: Asked;
+  asked?: AskedText;
   role?: string;
   /** Whether nothing else that is rendered could be found by it as well. */
   unique: boolean;
