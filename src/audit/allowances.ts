@@ -39,7 +39,10 @@ export function allowancesIn(
 /** Whether an allowance takes a finding of a code at a line; marks it as used if so. */
 export function isAllowed(allowances: readonly Allowance[], code: string, line: number): boolean {
   const match = allowances.find(
-    (each) => each.reason && each.codes.includes(code) && (each.line === undefined || each.line === line),
+    (allowance) =>
+      allowance.reason &&
+      allowance.codes.includes(code) &&
+      (allowance.line === undefined || allowance.line === line),
   );
   if (match) match.used = true;
   return match !== undefined;

@@ -88,7 +88,7 @@ function readSources({ project, settings, root }: AuditSession, candidates: Cand
     const relative = relativeTo(root, path);
     if (summary.definesSpecs) bySpecs.push(path);
     else if (!isAside(relative) && !summary.usesTestLibrary && (!wanted || wanted(relative))) {
-      components.push(...summary.components.filter((each) => isOffered(each, summary.exports)));
+      components.push(...summary.components.filter((component) => isOffered(component, summary.exports)));
     }
   }
   candidates.specs = [...candidates.specs, ...bySpecs].sort();
@@ -106,7 +106,11 @@ const isAside = (path: string): boolean => ASIDE_NAME.test(path) || ASIDE_FOLDER
 const isOffered = (component: Component, exports: ReadonlyMap<string, unknown>): boolean =>
   component.framework !== 'react' ||
   [...exports.values()].some(
-    (each) => typeof each === 'object' && each !== null && 'local' in each && each.local === component.name,
+    (exported) =>
+      typeof exported === 'object' &&
+      exported !== null &&
+      'local' in exported &&
+      exported.local === component.name,
   );
 
 function readSpecFiles(
@@ -211,7 +215,7 @@ function allUses(
   specFiles: readonly SpecFileFacts[],
   loaded: readonly string[],
 ): ComponentUse[] {
-  const inSpecs = specFiles.flatMap((each) => each.get(USES));
+  const inSpecs = specFiles.flatMap((specFile) => specFile.get(USES));
   return [...inSpecs, ...unseenUses(project, loaded, inSpecs)].filter(({ stubbed }) => !stubbed);
 }
 

@@ -47,10 +47,10 @@ export function makeReport(gathered: Gathered): Report {
     gaps: reportedGaps(gathered),
     branches: branchCounts(gathered),
     coverage: coverage(gathered),
-    environment: context.environments.map((each) => {
-      const own = checked.filter(({ facts }) => facts.package === each.folder);
+    environment: context.environments.map((environment) => {
+      const own = checked.filter(({ facts }) => facts.package === environment.folder);
       const reach = summed(own.map((file) => file.reach));
-      return { ...packageFacts(each, session.root), reach, sizes: packageSizes(own, session) };
+      return { ...packageFacts(environment, session.root), reach, sizes: packageSizes(own, session) };
     }),
     unread: unread(gathered),
   };
@@ -72,7 +72,7 @@ function allowed({ found, checked, context, session }: Gathered): Coded[] {
   });
   const about = [...byFile].flatMap(([file, allowances]) =>
     aboutAllowances(
-      allowances.filter((each) => each.codes.some((code) => session.isOn(code))),
+      allowances.filter((allowance) => allowance.codes.some((code) => session.isOn(code))),
       file,
     ),
   );

@@ -210,7 +210,7 @@ function usesOf(
         how: changes(step) ? ('changes' as const) : ('reads' as const),
         line: line(step.place),
       }));
-      return (['changes', 'reads'] as const).flatMap((how) => uses.find((each) => each.how === how) ?? []);
+      return (['changes', 'reads'] as const).flatMap((how) => uses.find((use) => use.how === how) ?? []);
     });
 }
 

@@ -7,7 +7,7 @@ const UNKNOWN = 'unknown';
 
 /** The facts of one package as plain data: paths relative to the root, `unknown` for what can't be read. */
 export function packageFacts(environment: Environment, root: string): Omit<PackageFacts, 'reach' | 'sizes'> {
-  const runners = environment.runners.map((each) => runnerFacts(each, root));
+  const runners = environment.runners.map((runner) => runnerFacts(runner, root));
   const [first] = environment.runners;
   const names = new Set(environment.runners.map(({ runner }) => runner));
   return {

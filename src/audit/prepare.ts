@@ -51,8 +51,8 @@ export async function prepare(
   const environments = new Environments(files);
   const read = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
   const folders = new Set(read.map((path) => environments.of(path)));
-  const usesAngular = [...folders].some((each) =>
-    [each.manifest, ...each.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
+  const usesAngular = [...folders].some((folder) =>
+    [folder.manifest, ...folder.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
   );
   const aliases = new Map<Environment, Record<string, string[]>>();
   const whole = paths.includes(root);

@@ -67,10 +67,10 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
     runners,
     setup: session.setupOf(file.path),
     modules,
-    userCentred: modules.some((each) => project.libraries.isUserCentred(each)),
-    documentMatchers: modules.some((each) => extensionOf('toBeInTheDocument')?.modules.includes(each)),
+    userCentred: modules.some((module) => project.libraries.isUserCentred(module)),
+    documentMatchers: modules.some((module) => extensionOf('toBeInTheDocument')?.modules.includes(module)),
     versionOf: (name) => session.environments.version(manifestsOf(environment), name),
-    userActions: modules.find((each) => project.libraries.of(each)?.writes?.user),
+    userActions: modules.find((module) => project.libraries.of(module)?.writes?.user),
     testIdAttribute: settings.testIdAttribute,
     limits: settings.limits,
     // Most files have no finding that needs them.

@@ -12,7 +12,7 @@ export class Assignment {
 
   constructor(variables: readonly Variable[]) {
     this.#roots = new Map(
-      variables.filter(({ parent }) => !parent).map((each) => [each.path[0] ?? '', each]),
+      variables.filter(({ parent }) => !parent).map((variable) => [variable.path[0] ?? '', variable]),
     );
   }
 

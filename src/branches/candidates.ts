@@ -74,7 +74,7 @@ export function candidatesOf(
   const linked = linkedTo(compared, open);
   const constants = [...linked.reduce((all, each) => constantsIn(each, all), new Set<Constant>())];
   const own = [
-    ...constants.filter((each) => typeof each === 'number'),
+    ...constants.filter((constant) => typeof constant === 'number'),
     ...compared.flatMap((each) => roots(each, variable, assignment)),
   ];
   // Truth values and null are compared by size as 0 and 1.
@@ -137,7 +137,7 @@ const EMPTY_LIST: Expr = { is: 'list', items: [] };
 const SOME_OBJECT: Expr = { is: 'object', entries: [], open: true };
 
 const numbersOf = (numbers: readonly number[]): number[] => [
-  ...new Set(numbers.filter((each) => Number.isInteger(each) && each >= 0 && each <= LONGEST)),
+  ...new Set(numbers.filter((number) => Number.isInteger(number) && number >= 0 && number <= LONGEST)),
 ];
 
 const decimalsOf = (value: number): number => /\.(\d+)$/.exec(String(value))?.[1]?.length ?? 0;
@@ -188,7 +188,7 @@ const isSum = (expr: Expr): boolean =>
   expr.is === 'computed' && /^(?:[-+*/]|unary [-+]|Math\..*)$/.test(expr.by);
 
 function aroundStrings(constants: readonly Constant[], compared: readonly Expr[], domain: Domain): string[] {
-  const own = constants.filter((each) => typeof each === 'string');
+  const own = constants.filter((constant) => typeof constant === 'string');
   const matching = own.flatMap((each) =>
     usesPattern(compared) && each.startsWith('/') ? sampleOf(each) : [],
   );

@@ -97,7 +97,7 @@ class Inventory {
 
   #function(fn: FunctionNode, around: Around, given: ReadonlyMap<string, NameBinding> = new Map()): void {
     const names = new Map<string, NameBinding>();
-    for (const name of fn.params.flatMap((each) => namesIn(each)))
+    for (const name of fn.params.flatMap((param) => namesIn(param)))
       // A name that hides another is not the same thing.
       names.set(name, around.scope.lookup(name) || this.#scopes.isChanged(name) ? HIDDEN : { is: 'unknown' });
     for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
@@ -248,13 +248,17 @@ class Inventory {
       fallsTo = node.cases[i]?.consequent.some(neverFalls) ? [] : reaches;
       return anyOf(reaches);
     });
-    const arms = node.cases.map((each, i) =>
-      this.#arm(each.test ? `case ${this.#source(each.test)}` : 'default', each, conditions[i] ?? none),
+    const arms = node.cases.map((eachCase, i) =>
+      this.#arm(
+        eachCase.test ? `case ${this.#source(eachCase.test)}` : 'default',
+        eachCase,
+        conditions[i] ?? none,
+      ),
     );
     this.#add('switch', node, subject, around, arms);
     this.read(node.discriminant, around);
-    node.cases.forEach((each, i) =>
-      this.#statements(each.consequent as readonly Node[], this.#under(around, conditions[i] ?? none)),
+    node.cases.forEach((eachCase, i) =>
+      this.#statements(eachCase.consequent as readonly Node[], this.#under(around, conditions[i] ?? none)),
     );
   }
 

@@ -169,7 +169,9 @@ const named = (_: string, value: unknown): unknown =>
 
 // The neighbours of a number, and the other way of there being nothing.
 function alternatives(value: Constant, candidates: readonly AssignedValue[]): Expr[] {
-  const constants = candidates.flatMap((each) => (each !== 'parts' && each.is === 'constant' ? [each] : []));
+  const constants = candidates.flatMap((candidate) =>
+    candidate !== 'parts' && candidate.is === 'constant' ? [candidate] : [],
+  );
   if (typeof value === 'number')
     return constants.filter(
       ({ value: other }) =>

@@ -67,12 +67,12 @@ function ofCondition([name, value]: readonly [string, Expr]): ClassList {
 
 /** Several lists on one element. */
 export function joinedClasses(lists: readonly ClassList[]): ClassList {
-  const filled = lists.filter((each) => each !== NO_CLASSES);
+  const filled = lists.filter((list) => list !== NO_CLASSES);
   if (filled.length < 2) return filled[0] ?? NO_CLASSES;
   return {
-    always: lists.flatMap((each) => each.always),
-    maybe: lists.flatMap((each) => each.maybe),
-    open: lists.some((each) => each.open),
+    always: lists.flatMap((list) => list.always),
+    maybe: lists.flatMap((list) => list.maybe),
+    open: lists.some((list) => list.open),
   };
 }
 

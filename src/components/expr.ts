@@ -186,7 +186,7 @@ export function shown(expr: Expr, how: Showing): Expr {
 
 // Whether a list holds a value; undefined where that can't be told.
 function isIn(items: readonly Expr[], wanted: Expr): boolean | undefined {
-  const found = items.map((each) => (each.is === 'something' ? false : equal(each, wanted)));
+  const found = items.map((item) => (item.is === 'something' ? false : equal(item, wanted)));
   if (found.includes(true)) return true;
   return found.includes(undefined) ? undefined : false;
 }
@@ -276,7 +276,7 @@ function equal(left: Expr, right: Expr, loose = false): boolean | undefined {
   if (known.is !== 'constant') return undefined;
   const values = possibleValues(other);
   if (values) {
-    const found = new Set(values.map((each) => equal(known, constant(each), loose)));
+    const found = new Set(values.map((one) => equal(known, constant(one), loose)));
     return found.size === 1 ? [...found][0] : undefined;
   }
   if (loose) return undefined;
@@ -325,7 +325,7 @@ const NO_TEXT: ReadonlySet<string> = new Set([
 /** One of several, equal options made one. */
 export function oneOf(options: readonly Expr[]): Expr {
   const seen: Expr[] = [];
-  for (const option of options.flatMap((each) => (each.is === 'choice' ? each.options : [each]))) {
+  for (const option of options.flatMap((option) => (option.is === 'choice' ? option.options : [option]))) {
     if (!seen.some((each) => same(each, option))) seen.push(option);
   }
   const [only] = seen;

@@ -134,7 +134,7 @@ function literalDomain(literal: Node): Domain {
 
 function enumDomain(type: Extract<Node, { type: 'TSEnumDeclaration' }>): Domain {
   const values = [...enumValues(type).values()];
-  return values.every((each) => each !== undefined) ? { values, kinds: [] } : kindOnly('number', 'string');
+  return values.every((one) => one !== undefined) ? { values, kinds: [] } : kindOnly('number', 'string');
 }
 
 // What React shows: a text, before anything else.

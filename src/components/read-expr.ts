@@ -199,7 +199,7 @@ class Expressions implements Algebra<Expr> {
   #call(node: Extract<Node, { type: 'CallExpression' }>): Expr {
     const callee = unwrapped(node.callee);
     if (node.arguments.some(({ type }) => type === 'SpreadElement')) return UNKNOWN;
-    const given = node.arguments.map((each) => this.read(each));
+    const given = node.arguments.map((argument) => this.read(argument));
     const result = this.#scope.called?.(callee, given, this.#scope, this.#depth);
     if (result) return result;
     const path = pathOf(callee);
@@ -251,7 +251,7 @@ function comparison(operator: '===' | '!==' | '==' | '!=', left: Expr, right: Ex
 
 // `['open', 'shut'].includes(…)`: one comparison each, for who looks for the value.
 function isOneOf(item: Expr, { items }: Extract<Expr, { is: 'list' }>): Expr | undefined {
-  if (!items.every((each) => each.is === 'constant' && !Number.isNaN(each.value))) return undefined;
+  if (!items.every((item) => item.is === 'constant' && !Number.isNaN(item.value))) return undefined;
   return boolean({ is: 'any', of: items.map((left): Condition => ({ is: 'same', left, right: item })) });
 }
 

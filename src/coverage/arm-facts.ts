@@ -48,7 +48,7 @@ export function branchFacts(
   });
   return {
     arms: files.flatMap(({ branches, measured }) => {
-      const byBranch = new Map(measured?.branches.map((each) => [each.branch, each]));
+      const byBranch = new Map(measured?.branches.map((branch) => [branch.branch, branch]));
       return branches.flatMap(({ component, branch }) =>
         branch.arms.map((arm, i) => ({
           component,

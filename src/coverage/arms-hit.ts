@@ -96,11 +96,11 @@ const compare = (a: Position, b: Position): number => a.line - b.line || a.colum
 function atPlace(branch: Branch, records: readonly BranchRecord[], source: Source): MeasuredBranch[] {
   const at = placeOf(source, branch.place.start);
   const record = records.find(
-    (each) =>
-      each.at &&
-      compare(each.at, at) === 0 &&
-      each.hits.length === countOf(branch) &&
-      (each.kind === undefined || each.kind === branch.kind),
+    (record) =>
+      record.at &&
+      compare(record.at, at) === 0 &&
+      record.hits.length === countOf(branch) &&
+      (record.kind === undefined || record.kind === branch.kind),
   );
   return record ? [{ branch, hits: hitsOf(branch, record) }] : [];
 }

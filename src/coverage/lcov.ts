@@ -10,7 +10,9 @@ export function readLcov(text: string): FileCoverage[] {
     .map((section) => ({
       path: section.path,
       lines: new Map(
-        section.lines.details.filter((each) => isLine(each.line)).map((each) => [each.line, each.hit]),
+        section.lines.details
+          .filter((detail) => isLine(detail.line))
+          .map((detail) => [detail.line, detail.hit]),
       ),
       branches: branches(section.branches.details),
       functions: section.functions.details.map(({ name, line, hit }) => ({ name, line, hits: hit })),

@@ -21,7 +21,7 @@ export function collector(collection: Collection): (file: string) => boolean {
 function globs(patterns: readonly string[]): (path: string) => boolean {
   if (patterns.length === 0) return () => false;
   return picomatch(
-    patterns.map((each) => each.replace(/^\.\//, '')),
+    patterns.map((pattern) => pattern.replace(/^\.\//, '')),
     { dot: true },
   );
 }

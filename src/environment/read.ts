@@ -55,10 +55,12 @@ export class Environments {
     const cached = this.#environments.get(folder);
     if (cached) return cached;
     const [manifest, ...outer] = manifests;
-    const isWhole = manifests.some((each) =>
-      LOCK_FILES.some((name) => this.#files.kind(join(each.folder, name))),
+    const isWhole = manifests.some((manifest) =>
+      LOCK_FILES.some((name) => this.#files.kind(join(manifest.folder, name))),
     );
-    const runners = manifests.flatMap((each, i) => this.#runners(each, manifests.slice(i), i > 0, isWhole));
+    const runners = manifests.flatMap((manifest, i) =>
+      this.#runners(manifest, manifests.slice(i), i > 0, isWhole),
+    );
     const environment: Environment = {
       folder,
       manifest,
@@ -164,7 +166,7 @@ export class Environments {
       const workspace = config === undefined ? this.#workspace(row, manifest) : undefined;
       const exists = (path: string): boolean => this.#files.kind(path) === 'file';
       const facts = runnerFacts(row, { found, commands: started, major, exists }, workspace);
-      return facts.map((each) => ({ ...base, ...each }));
+      return facts.map((fact) => ({ ...base, ...fact }));
     });
   }
 
@@ -251,7 +253,7 @@ function aliasesIn(setting: Setting | undefined): [string, string][] {
     alias?.is === 'object'
       ? [...alias.entries].map(([name, value]) => [name, textOf(value)])
       : alias?.is === 'list'
-        ? alias.items.map((each) => [textOf(settingAt(each, 'find')), textOf(settingAt(each, 'replacement'))])
+        ? alias.items.map((item) => [textOf(settingAt(item, 'find')), textOf(settingAt(item, 'replacement'))])
         : [];
   return entries.flatMap(([name, path]): [string, string][] =>
     name && path?.startsWith('/') ? [[name, path.replace(/\/$/, '')]] : [],

@@ -39,7 +39,7 @@ export function versionOf(
   manifests: readonly Manifest[],
   name: string,
 ): PackageVersion | undefined {
-  const manifest = manifests.find((each) => each.dependencies.has(name));
+  const manifest = manifests.find((manifest) => manifest.dependencies.has(name));
   const range = manifest?.dependencies.get(name);
   if (!manifest || range === undefined) return undefined;
   const place = installedAt(files, manifest.folder, name);

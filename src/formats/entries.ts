@@ -16,9 +16,9 @@ export function findingEntries(findings: readonly ReportedFinding[]): FindingEnt
     const key = `${finding.file}\0${finding.code}\0${finding.level}`;
     groups.set(key, [...(groups.get(key) ?? []), finding]);
   }
-  const entries = [...groups.values()].flatMap((each) => {
-    const [first] = each;
-    return first ? [{ code: first.code, level: first.level, file: first.file, findings: each }] : [];
+  const entries = [...groups.values()].flatMap((group) => {
+    const [first] = group;
+    return first ? [{ code: first.code, level: first.level, file: first.file, findings: group }] : [];
   });
   return entries.sort(
     (a, b) => rank(a.level) - rank(b.level) || (a.findings[0]?.line ?? 0) - (b.findings[0]?.line ?? 0),

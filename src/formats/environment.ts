@@ -11,7 +11,7 @@ export function environmentText(packages: readonly PackageFacts[], colours: Colo
     const title = colours.strong(folder === '.' ? 'this package' : printable(folder));
     if (runners.length === 0)
       return `${title}\n\n  ${colours.faint('no runner found: no script starts one, and no manifest declares one')}\n`;
-    return [`${title}\n`, ...runners.map((each) => runnerText(each, colours))].join('\n');
+    return [`${title}\n`, ...runners.map((runner) => runnerText(runner, colours))].join('\n');
   });
   return `\n${blocks.join('\n')}`;
 }

@@ -10,7 +10,8 @@ export function overviewOfChecks(colours: Colours): string {
     return [
       colours.strong(family),
       ...checks.map(
-        (each) => `  ${colours.code(each.code)}  ${colours[each.level](each.level.padEnd(7))}  ${each.title}`,
+        (check) =>
+          `  ${colours.code(check.code)}  ${colours[check.level](check.level.padEnd(7))}  ${check.title}`,
       ),
     ].join('\n');
   });

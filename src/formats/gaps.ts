@@ -72,7 +72,7 @@ function table({ branches, coverage }: Report, { colours, all }: TextOptions): s
   const withGaps = rows.filter(({ gaps }) => gaps > 0);
   const shown = all ? rows : withGaps.slice(0, MOST_COMPONENTS);
   if (shown.length === 0) return [];
-  const files = new Map(coverage?.files.map((each) => [each.file, each]));
+  const files = new Map(coverage?.files.map((file) => [file.file, file]));
   const width = Math.max(9, ...shown.map(({ component }) => stringWidth(component)));
   const titles = ['arms taken', 'statements', 'branches', 'functions', 'lines'];
   return [
@@ -135,7 +135,7 @@ function gapLines(gap: Gap, { width, colours }: TextOptions): string[] {
     ...(gap.condition && !isPlain(gap) ? inside('when', gap.condition) : []),
     ...gap.inputs
       .slice(0, MOST_INPUTS)
-      .flatMap((each, i) => inside(i === 0 ? 'with' : 'or', inputsText(each))),
+      .flatMap((input, i) => inside(i === 0 ? 'with' : 'or', inputsText(input))),
   ];
 }
 

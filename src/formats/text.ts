@@ -194,7 +194,7 @@ function tail(
   if (hidden > 0) {
     const counts = LEVELS.map(
       (level) =>
-        [level, entries.filter((each) => !shown.includes(each) && each.level === level).length] as const,
+        [level, entries.filter((entry) => !shown.includes(entry) && entry.level === level).length] as const,
     ).filter(([, count]) => count > 0);
     lines.push(
       `  ${plural(hidden, 'more entry', 'more entries')} (${counts.map(([level, count]) => plural(count, level)).join(', ')}): --all shows every one.`,

@@ -75,7 +75,7 @@ const either = (...all: readonly Endings[]): Endings => new Set(all.flatMap((eac
 // The endings without one, which becomes another.
 function without(ends: Endings, ending: Ending, instead: Ending): Endings {
   if (!ends.has(ending)) return ends;
-  return new Set([...ends].map((each) => (each === ending ? instead : each)));
+  return new Set([...ends].map((end) => (end === ending ? instead : end)));
 }
 
 function ofSwitch({ cases }: Extract<Node, { type: 'SwitchStatement' }>): Endings {
@@ -83,11 +83,11 @@ function ofSwitch({ cases }: Extract<Node, { type: 'SwitchStatement' }>): Ending
   const last = ends.at(-1);
   const hasDefault = cases.some(({ test }) => test === null);
   // Only the last one's end is the end of the switch: the others fall into the next.
-  const found = either(...ends.map((each, i) => (i < ends.length - 1 ? drop(each, 'falls') : each)));
+  const found = either(...ends.map((end, i) => (i < ends.length - 1 ? drop(end, 'falls') : end)));
   return either(without(found, 'breaks', 'falls'), hasDefault && last ? new Set() : FALLS);
 }
 
-const drop = (ends: Endings, ending: Ending): Endings => new Set([...ends].filter((each) => each !== ending));
+const drop = (ends: Endings, ending: Ending): Endings => new Set([...ends].filter((end) => end !== ending));
 
 function ofTry({ block, handler, finalizer }: Extract<Node, { type: 'TryStatement' }>): Endings {
   const tried = completion(block);

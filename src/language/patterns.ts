@@ -31,24 +31,30 @@ export function bindPattern<V>(
     case 'RestElement':
       return sub(pattern.argument, parts.unknown(value, pattern));
     case 'ObjectPattern': {
-      const taken = pattern.properties.map((each) =>
-        each.type === 'Property' ? propertyName(each.key, each.computed) : undefined,
+      const taken = pattern.properties.map((property) =>
+        property.type === 'Property' ? propertyName(property.key, property.computed) : undefined,
       );
-      pattern.properties.forEach((each, i) => {
-        if (each.type !== 'RestElement') {
+      pattern.properties.forEach((property, i) => {
+        if (property.type !== 'RestElement') {
           const key = taken[i];
-          sub(each.value, key === undefined ? parts.unknown(value, each) : parts.member(value, key, each));
+          sub(
+            property.value,
+            key === undefined ? parts.unknown(value, property) : parts.member(value, key, property),
+          );
           return;
         }
         const named = taken.slice(0, i).filter((key) => key !== undefined);
-        sub(each.argument, named.length < i ? parts.unknown(value, each) : parts.rest(value, named, each));
+        sub(
+          property.argument,
+          named.length < i ? parts.unknown(value, property) : parts.rest(value, named, property),
+        );
       });
       return;
     }
     case 'ArrayPattern':
-      pattern.elements.forEach((each, i) => {
-        if (each?.type === 'RestElement') sub(each.argument, parts.rest(value, i, each));
-        else if (each) sub(each, parts.item(value, i, each));
+      pattern.elements.forEach((element, i) => {
+        if (element?.type === 'RestElement') sub(element.argument, parts.rest(value, i, element));
+        else if (element) sub(element, parts.item(value, i, element));
       });
   }
 }

@@ -86,14 +86,14 @@ export function readExpression<V>(node: Node, algebra: Algebra<V>): V {
       return inner.expressions.map(read).at(-1) ?? algebra.unknown(inner);
     case 'ObjectExpression':
       return algebra.object(
-        inner.properties.map((each) => entry(each, algebra)),
+        inner.properties.map((property) => entry(property, algebra)),
         inner,
       );
     case 'ArrayExpression':
       return algebra.list(
-        inner.elements.map((each): Item<V> => {
-          if (each?.type === 'SpreadElement') return { value: read(each.argument), spread: true };
-          return { value: each ? read(each) : algebra.unknown(inner), spread: false };
+        inner.elements.map((element): Item<V> => {
+          if (element?.type === 'SpreadElement') return { value: read(element.argument), spread: true };
+          return { value: element ? read(element) : algebra.unknown(inner), spread: false };
         }),
         inner,
       );

@@ -43,6 +43,6 @@ export function queryName(
   waits: boolean,
 ): string | undefined {
   const suffix = Object.keys(kinds).find((key) => kinds[key] === by);
-  const form = forms.find((each) => each.missing === missing && Boolean(each.waits) === waits);
+  const form = forms.find((form) => form.missing === missing && Boolean(form.waits) === waits);
   return suffix === undefined || !form ? undefined : form.prefix + suffix;
 }

@@ -180,7 +180,7 @@ export class Project {
 
   // A file's own declaration comes first: a host that a spec makes for itself is nobody else's.
   #selected(file: string, tag: string): Component | undefined {
-    const own = this.summary(file)?.components.find((each) => hasTag(each, tag));
+    const own = this.summary(file)?.components.find((component) => hasTag(component, tag));
     if (own) return own;
     this.#selectors ??= selectorsOf(
       this.#declaring().flatMap((path) => this.summary(path)?.components ?? []),
@@ -199,7 +199,7 @@ export class Project {
   componentAt({ file, name }: Declared): Component | undefined {
     const components = this.summary(file)?.components ?? [];
     return (
-      components.find((each) => each.name === name) ??
+      components.find((component) => component.name === name) ??
       (name === 'default' && components.length === 1 ? components[0] : undefined)
     );
   }

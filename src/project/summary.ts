@@ -38,7 +38,7 @@ export function summaryOf(
       ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
     ),
   );
-  const unnamed = components.find((each) => !facts.declarations.has(each.name));
+  const unnamed = components.find((component) => !facts.declarations.has(component.name));
   if (unnamed && facts.exports.has('default')) {
     const found = exports.get('default');
     if (found && 'local' in found && found.local === 'default')

@@ -207,7 +207,7 @@ function attribute(element: RenderedElement, name: string, action: string, wante
   const values = possibleValues(value);
   if (!values)
     return action === 'exists' && value.is === 'text' ? 'yes' : partly(textPieces(value), action, wanted);
-  const hits = values.map((each) => compares(each, action, wanted));
+  const hits = values.map((one) => compares(one, action, wanted));
   return hits.every(Boolean) ? 'yes' : hits.some(Boolean) ? 'maybe' : 'no';
 }
 

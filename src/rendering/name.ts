@@ -99,7 +99,7 @@ function fromIds(pieces: Pieces, way: Way): Pieces | undefined {
   if (pieces.some((piece) => typeof piece !== 'string')) return HOLE;
   const ids = pieces.join('').split(/\s+/).filter(Boolean);
   const { tree } = way;
-  const found = ids.map((id) => tree.elements.find((each) => constantOf(each, 'id') === id));
+  const found = ids.map((id) => tree.elements.find((element) => constantOf(element, 'id') === id));
   const named = found.filter((each) => each !== undefined);
   // An id that is not to be seen may belong to an element whose id can't be read.
   const openId = !tree.complete || tree.elements.some(mayHaveAnyId);
@@ -175,7 +175,7 @@ const LABELLED = new Set(['input', 'select', 'textarea', 'button', 'meter', 'out
 
 function fromChild(element: RenderedElement, tag: string, way: Way): Pieces | undefined {
   const child = element.children.find(
-    (each): each is RenderedElement => each.kind === 'element' && each.tag === tag,
+    (child): child is RenderedElement => child.kind === 'element' && child.tag === tag,
   );
   if (!child) return undefined;
   return child.guards.length > element.guards.length ? HOLE : nameIn(child, { ...way, inside: true });
@@ -214,9 +214,9 @@ const isSet = (value: Expr | undefined): boolean =>
 function labelMayBe(element: RenderedElement, tree: RenderedTree): boolean {
   const id = element.attributes.get('id');
   const openId = id ? possibleValues(id) === undefined : element.open;
-  return tree.elements.some((each) => {
-    const target = each.tag === 'label' ? each.attributes.get('for') : undefined;
-    if (!target) return each.tag === 'label' && each.open;
+  return tree.elements.some((element) => {
+    const target = element.tag === 'label' ? element.attributes.get('for') : undefined;
+    if (!target) return element.tag === 'label' && element.open;
     return possibleValues(target) === undefined ? openId || isSet(id) : openId;
   });
 }

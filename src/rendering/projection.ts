@@ -14,7 +14,7 @@ export function slotNames(view: readonly ViewNode[]): string[] {
 /** By tag, attribute or class; what a condition shows is taken by its first element. */
 export function isSelected(node: ViewNode, selector: string): boolean {
   if (node.kind === 'branch' || node.kind === 'repeat')
-    return node.children.some((each) => isSelected(each, selector));
+    return node.children.some((child) => isSelected(child, selector));
   if (node.kind !== 'element' && node.kind !== 'component') return false;
   const has = (name: string): boolean =>
     node.kind === 'element' ? node.attributes.has(name.toLowerCase()) : node.props.has(name);

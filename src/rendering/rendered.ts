@@ -377,7 +377,7 @@ class Expansion {
     const selects = component ? slotNames(component.view).filter((each) => each !== 'children') : [];
     if (!content || !('view' in content) || selects.length === 0) return content;
     const takes = (node: ViewNode): string =>
-      selects.find((each) => isSelected(node, each.slice(1))) ?? 'children';
+      selects.find((select) => isSelected(node, select.slice(1))) ?? 'children';
     return { ...content, view: content.view.filter((node) => takes(node) === name) };
   }
 

@@ -144,7 +144,7 @@ function byText(element: RenderedElement, scope: SearchScope): Handle | undefine
     each === element ? 'no' : matchesText(ownText(each), { text, exact: true }),
   );
   if (matches.includes('yes')) return undefined;
-  const atRoot = scope.tree.children.some((each) => each.kind === 'text');
+  const atRoot = scope.tree.children.some((child) => child.kind === 'text');
   const unique = scope.complete && !matches.includes('maybe') && !atRoot;
   return { by: 'text', asked: { text }, unique, given: element.children.some(isGivenText) };
 }

@@ -129,7 +129,7 @@ function has(element: RenderedElement, name: string, role: string, otherwise: st
   if (!value) return element.open ? undefined : otherwise;
   const values = possibleValues(value);
   if (!values) return value.is === 'text' ? role : undefined;
-  const given = values.filter((each) => each !== undefined && each !== null && each !== false);
+  const given = values.filter((one) => one !== undefined && one !== null && one !== false);
   return given.length === values.length ? role : given.length === 0 ? otherwise : undefined;
 }
 
@@ -137,8 +137,8 @@ function imageRole(element: RenderedElement): Role {
   const alt = element.attributes.get('alt');
   if (!alt) return 'img';
   const values = possibleValues(alt);
-  if (values?.every((each) => each === '')) return 'presentation';
-  return values?.some((each) => each === '') ? undefined : 'img';
+  if (values?.every((one) => one === '')) return 'presentation';
+  return values?.some((one) => one === '') ? undefined : 'img';
 }
 
 function inputRole(element: RenderedElement): Role {

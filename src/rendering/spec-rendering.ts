@@ -174,7 +174,7 @@ export class SpecRendering {
     return (
       acts ||
       this.#file.insides.some(
-        (each) => each.block === block && each.how === 'set' && each.render?.gives !== 'fixture',
+        (inside) => inside.block === block && inside.how === 'set' && inside.render?.gives !== 'fixture',
       )
     );
   }
@@ -223,12 +223,12 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
   const [only] = trees;
   if (trees.length < 2) return only ?? NOTHING_RENDERED;
   return {
-    children: trees.flatMap((each) => each.children),
-    elements: trees.flatMap((each) => each.elements),
-    complete: trees.every((each) => each.complete),
-    closed: trees.every((each) => each.closed),
-    pruned: trees.some((each) => each.pruned),
-    uses: trees.flatMap((each) => each.uses),
+    children: trees.flatMap((tree) => tree.children),
+    elements: trees.flatMap((tree) => tree.elements),
+    complete: trees.every((tree) => tree.complete),
+    closed: trees.every((tree) => tree.closed),
+    pruned: trees.some((tree) => tree.pruned),
+    uses: trees.flatMap((tree) => tree.uses),
   };
 }
 

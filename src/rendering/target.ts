@@ -58,7 +58,7 @@ function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedEle
 
 // Text with no element of the component around it stands in the container of the render.
 const textAtRoot = ({ tree }: SearchScope, { by }: Reach): boolean =>
-  by === 'text' && tree.children.some((each) => each.kind === 'text');
+  by === 'text' && tree.children.some((child) => child.kind === 'text');
 
 // Of alternatives, a query for one finds the one that is always there; a selector takes the first.
 function onlyOne(sure: readonly RenderedElement[], { by, missing }: Reach): readonly RenderedElement[] {

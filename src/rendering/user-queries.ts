@@ -166,10 +166,10 @@ export function attributeMatcher(name: string, wanted: Wanted): Matcher {
     if (!value) return element.open ? 'maybe' : 'no';
     const values = possibleValues(value);
     if (!values) return matchesText(textPieces(value), wanted);
-    const hits = values.map((each) =>
-      each === undefined || each === null || each === false
+    const hits = values.map((one) =>
+      one === undefined || one === null || one === false
         ? 'no'
-        : matchesText(normalised([String(each)]), wanted),
+        : matchesText(normalised([String(one)]), wanted),
     );
     return hits.length > 1 && hits.includes('yes') && hits.includes('no') ? 'maybe' : any(hits);
   };

@@ -45,7 +45,7 @@ export function componentUsesIn(
     ),
   ]);
   found.push(...inSpecs);
-  for (const block of file.blocks.filter((each) => !isOff(each)))
+  for (const block of file.blocks.filter((block) => !isOff(block)))
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));

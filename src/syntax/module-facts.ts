@@ -154,11 +154,11 @@ export function namesIn(pattern: Node): string[] {
     case 'Identifier':
       return [pattern.name];
     case 'ObjectPattern':
-      return pattern.properties.flatMap((each) =>
-        namesIn(each.type === 'RestElement' ? each.argument : each.value),
+      return pattern.properties.flatMap((property) =>
+        namesIn(property.type === 'RestElement' ? property.argument : property.value),
       );
     case 'ArrayPattern':
-      return pattern.elements.flatMap((each) => (each ? namesIn(each) : []));
+      return pattern.elements.flatMap((element) => (element ? namesIn(element) : []));
     case 'AssignmentPattern':
       return namesIn(pattern.left);
     case 'RestElement':

@@ -79,7 +79,7 @@ function propsWords({ entries }: Extract<Value, { is: 'object' }>): string | und
     const words = valueWords(value);
     return words && `${wordsOf(name).join(' ')} is ${words}`;
   });
-  return parts.length > 0 && parts.length < 3 && parts.every((each) => each !== undefined)
+  return parts.length > 0 && parts.length < 3 && parts.every((part) => part !== undefined)
     ? parts.join(' and ')
     : undefined;
 }

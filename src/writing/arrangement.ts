@@ -30,10 +30,11 @@ export function arrangement(
   context: FileContext,
 ): Arrangement | undefined {
   const { indent, semicolon } = context.style;
-  if (statements.length === 0 || !statements.every((each) => isMovable(each, context))) return undefined;
+  if (statements.length === 0 || !statements.every((statement) => isMovable(statement, context)))
+    return undefined;
   const names = statements.flatMap(({ declares }) => declares).filter((name) => usedAfter.has(name));
   const body = chunks(spec, statements, context).map((line) => (line ? indent + line : line));
-  const awaits = statements.some((each) => each.awaits);
+  const awaits = statements.some((statement) => statement.awaits);
   const fn = awaits ? 'async ' : '';
   if (names.length === 0 && everySpec) {
     const hook = hookName(context, 'before-each');
@@ -43,7 +44,7 @@ export function arrangement(
   }
   const name = freeName(context);
   const changes = statements.some(
-    ({ keyword, declares }) => keyword !== 'const' && declares.some((each) => names.includes(each)),
+    ({ keyword, declares }) => keyword !== 'const' && declares.some((declare) => names.includes(declare)),
   );
   const returned = names.length > 0 ? [`${indent}return ${together(names)}${semicolon}`] : [];
   const [only] = names;
@@ -91,7 +92,7 @@ export function chunks(
 // A comment behind a statement, on the same line, belongs to it.
 function endWithComment({ end }: Statement, { comments }: SpecFile, text: string): number {
   const comment = comments.find(
-    (each) => each.start >= end && /^;?[ \t]*$/.test(text.slice(end, each.start)),
+    (comment) => comment.start >= end && /^;?[ \t]*$/.test(text.slice(end, comment.start)),
   );
   return comment?.end ?? end;
 }
@@ -106,7 +107,7 @@ function freeName({ source: { text } }: FileContext): string {
 
 /** The statements at the start of a spec that only arrange. */
 export function arrangingIn(spec: Block): Statement[] {
-  const end = spec.statements.findIndex((each) => kindOf(each, spec) !== 'arrange');
+  const end = spec.statements.findIndex((statement) => kindOf(statement, spec) !== 'arrange');
   return spec.statements.slice(0, end < 0 ? undefined : end);
 }
 

@@ -37,8 +37,8 @@ function beginningOf(key: string, statements: readonly Statement[]): Beginning |
   const [first] = statements;
   const last = statements.at(-1);
   if (!first || !last || statements.some(({ returns }) => returns)) return undefined;
-  const declares = statements.flatMap((each) => each.declares);
-  const uses = [...new Set(statements.flatMap((each) => [...each.uses]))].filter(
+  const declares = statements.flatMap((statement) => statement.declares);
+  const uses = [...new Set(statements.flatMap((statement) => [...statement.uses]))].filter(
     (name) => !declares.includes(name),
   );
   return {
@@ -47,7 +47,7 @@ function beginningOf(key: string, statements: readonly Statement[]): Beginning |
     end: last.end,
     declares,
     uses,
-    awaits: statements.some((each) => each.awaits),
+    awaits: statements.some((statement) => statement.awaits),
   };
 }
 

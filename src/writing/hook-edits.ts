@@ -75,7 +75,7 @@ export function inEachHook(
   const lines = [
     ...declared.map(ended),
     `${hook.name}(() => {`,
-    ...statements.map((each) => indent + ended(each)),
+    ...statements.map((statement) => indent + ended(statement)),
     `})${semicolon}`,
   ].map((line) => at.margin + line);
   const text = at.after ? newline + lines.join(newline) : lines.join(newline) + newline + newline;
@@ -121,7 +121,7 @@ function addedTo(
     const space = text[end - 1] === ' ' ? '' : ' ';
     return [...edits, { file, start: end, end, text: `${space}${statements.join(' ')} ` }];
   }
-  const lines = statements.map((each) => indentAt(text, end) + indent + each + newline).join('');
+  const lines = statements.map((statement) => indentAt(text, end) + indent + statement + newline).join('');
   return [...edits, { file, start: closing, end: closing, text: lines }];
 }
 

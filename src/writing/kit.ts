@@ -17,7 +17,7 @@ interface Written {
  * Where there is none, the words of one that could be taken.
  */
 export const queryKit = ({ modules, project }: Pick<Context, 'modules' | 'project'>): Writing | undefined =>
-  modules.map((each) => project.libraries.of(each)?.writes).find((writes) => writes?.queries) ??
+  modules.map((module) => project.libraries.of(module)?.writes).find((writes) => writes?.queries) ??
   project.libraries.usualQueries;
 
 /** The name of a query, in the words of the library at hand. */
@@ -36,7 +36,7 @@ export function exported(name: string, { file, project }: Context): Written | un
   if (known) return { name: known[0], edits: [] };
   if (file.bindings.some((binding) => binding.name === name)) return undefined;
   const last = [...file.imports.values()].findLast(
-    (each) => has(each) && !each.typeOnly && each.name !== 'default' && each.name !== '*',
+    (imported) => has(imported) && !imported.typeOnly && imported.name !== 'default' && imported.name !== '*',
   );
   return last && { name, edits: [{ file: file.path, start: last.end, end: last.end, text: `, ${name}` }] };
 }

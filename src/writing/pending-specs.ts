@@ -227,7 +227,7 @@ class Writer {
     const body = specs.map((spec) => this.#indented(spec, groups ? indent : '')).join(`${newline}${newline}`);
     const open = `describe(${quoted(this.#component.name, quote)}, () => {`;
     const whole = groups ? [open, body, `})${semicolon}`].join(newline) : body;
-    const used = imports.flatMap((each) => importText(each, whole, semicolon));
+    const used = imports.flatMap((imported) => importText(imported, whole, semicolon));
     return [...used, this.#import(folder), '', whole, ''].join(newline);
   }
 

@@ -136,7 +136,7 @@ function usesBareQueries(context: FileContext): boolean {
   const { imports, reaches } = context.file;
   return (
     ![...imports.values()].some(({ name }) => name === page) &&
-    reaches.some((each) => each.written && each.receiver === '' && each.asUser)
+    reaches.some((reach) => reach.written && reach.receiver === '' && reach.asUser)
   );
 }
 

@@ -59,7 +59,8 @@ export function specFormOf(context: FileContext, { script, facts }: ModuleTree):
               text: source.text.slice(statement.start, statement.end),
               from: source.text.slice(statement.source.start, statement.source.end),
               plain: statement.specifiers.every(
-                (each) => each.type === 'ImportSpecifier' && each.start === each.local.start,
+                (specifier) =>
+                  specifier.type === 'ImportSpecifier' && specifier.start === specifier.local.start,
               ),
             },
           ]

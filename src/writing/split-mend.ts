@@ -16,7 +16,7 @@ export function splitMend(spec: Block, { shared, specs }: Split, context: FileCo
   const callee = text.slice(spec.callee.start, spec.callee.end);
   const group = groupFunction(context);
   if (!group || !isPlain(spec, titles, callee, context)) return undefined;
-  const later = new Set(specs.flatMap((each) => each.statements.flatMap(({ uses }) => [...uses])));
+  const later = new Set(specs.flatMap((spec) => spec.statements.flatMap(({ uses }) => [...uses])));
   const moved = shared.length > 0 ? arrangement(spec, shared, later, true, context) : undefined;
   if (shared.length > 0 && !moved) return undefined;
   const name = spec.title.text;
@@ -48,7 +48,7 @@ function isPlain(
   return (
     !storesSnapshots(spec) &&
     !countsAssertions(spec) &&
-    spec.statements.every((each) => isMovable(each, context)) &&
+    spec.statements.every((statement) => isMovable(statement, context)) &&
     spec.mark === undefined &&
     !spec.waitsForCallback &&
     spec.fn !== undefined &&
@@ -67,7 +67,7 @@ function specLines(
 ): string[] {
   const { indent, semicolon } = context.style;
   const call = moved?.call?.(new Set(statements.flatMap(({ uses }) => [...uses])));
-  const awaits = statements.some((each) => each.awaits) || call?.includes('await ');
+  const awaits = statements.some((statement) => statement.awaits) || call?.includes('await ');
   const body = [...(call === undefined ? [] : [call]), ...chunks(spec, statements, context)];
   return [
     `${callee}(${quoted(title, quoteFor(title, context))}, ${awaits ? 'async ' : ''}() => {`,

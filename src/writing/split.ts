@@ -41,7 +41,10 @@ interface Part {
 /** Splits a spec by its rounds; undefined where the statements don't show where a round begins. */
 export function splitOf(spec: Block, context: FileContext): Split | undefined {
   const kinds = kindsOf(spec);
-  if (kinds.length === 0 || spec.statements.some((each) => each.returns || isMixed(each, spec)))
+  if (
+    kinds.length === 0 ||
+    spec.statements.some((statement) => statement.returns || isMixed(statement, spec))
+  )
     return undefined;
   // Where a later round renders anew, it does not need what was arranged for the first.
   const rounds = roundsOf(spec);
@@ -57,7 +60,11 @@ export function splitOf(spec: Block, context: FileContext): Split | undefined {
     shared,
     specs: rounds.map((round, i) => ({
       ...newSpec(parts, i, round),
-      title: titleFromSteps(round, context, new Set(outcomes.flatMap((each, at) => (at === i ? [] : each)))),
+      title: titleFromSteps(
+        round,
+        context,
+        new Set(outcomes.flatMap((outcome, at) => (at === i ? [] : outcome))),
+      ),
     })),
   };
 }
@@ -87,7 +94,7 @@ function numbered(spec: Block, statements: readonly Statement[], kinds: readonly
   });
   const isDone = ({ kind, renders }: Omit<Part, 'round'>): boolean => kind === 'act' || renders;
   return parts.map((part, i) => {
-    const next = parts.slice(i).find((each) => isDone(each) || each.kind === 'assert');
+    const next = parts.slice(i).find((part) => isDone(part) || part.kind === 'assert');
     // What cleans up after an assertion belongs to what was asserted.
     if (asserted && part.kind !== 'assert' && part.kind !== 'clean up' && next && isDone(next)) {
       round++;
@@ -170,7 +177,7 @@ function propsSet(statement: Statement, { steps }: Block): string[] | undefined 
 
 /** The split in words: how many specs, what they share, what they repeat; their titles stand with the rounds. */
 export function splitText({ shared, specs }: Split): string {
-  const repeats = Math.max(...specs.map((each) => each.repeats));
+  const repeats = Math.max(...specs.map((spec) => spec.repeats));
   const parts = [`Make ${specs.length} specs of it, one for each of these.`];
   if (shared.length > 0)
     parts.push(

@@ -59,7 +59,7 @@ function wordsQuery(
 ): string | undefined {
   const isWrapper = reach.gives === 'wrapper';
   const text = literal(ownText(element));
-  if (!isWrapper || !text || text.length > 40 || element.children.some((each) => each.kind === 'element'))
+  if (!isWrapper || !text || text.length > 40 || element.children.some((child) => child.kind === 'element'))
     return undefined;
   // What the wrapper gives is the text as it stands, inner spaces and all.
   const raw = element.children.flatMap((child) => (child.kind === 'text' ? child.pieces : [])).join('');

@@ -7,13 +7,13 @@ import { hookName } from './hook-edits.js';
 /** The library's own switch, where its version is known to have one. */
 export function unmountedByItself(context: FileContext): Mend | undefined {
   const { file, style, project } = context;
-  const found = [...file.imports.values()].flatMap((each) => {
-    const switches = project.libraries.of(each.specifier)?.writes?.unmounts;
-    const version = context.versionOf(each.specifier);
-    const name = each.typeOnly
+  const found = [...file.imports.values()].flatMap((imported) => {
+    const switches = project.libraries.of(imported.specifier)?.writes?.unmounts;
+    const version = context.versionOf(imported.specifier);
+    const name = imported.typeOnly
       ? undefined
       : switches?.find(({ versions }) => allVersionsWithin(version, versions))?.name;
-    return name ? [{ name, specifier: each.specifier }] : [];
+    return name ? [{ name, specifier: imported.specifier }] : [];
   });
   const [{ name, specifier } = { name: undefined, specifier: undefined }] = found;
   const imports = [...file.imports].filter(([, each]) => each.specifier === specifier && !each.typeOnly);

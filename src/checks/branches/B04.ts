@@ -28,7 +28,7 @@ export const B04: ProjectCheck = {
   run: (context) =>
     context.components.flatMap((component) => {
       const files = context.specFilesOf(component);
-      if (!files?.length || files.some((each) => each.get(FIRED).blind)) return [];
+      if (!files?.length || files.some((file) => file.get(FIRED).blind)) return [];
       return handlersIn(component.view)
         .filter(({ handler, start }) => !isFired(handler.event, start, component, files))
         .map(({ handler, tag }) => found(handler, tag, component));
@@ -43,7 +43,7 @@ function isFired(
 ): boolean {
   const key = elementKey(fileOf(component), start);
   return files
-    .map((each) => each.get(FIRED))
+    .map((file) => file.get(FIRED))
     .some(({ anywhere, onElements }) => anywhere.has(event) || onElements.get(key)?.has(event));
 }
 

@@ -35,7 +35,7 @@ function found({ branch, arm }: ArmFacts, uses: readonly ComponentUse[]): Findin
   const values = new Set<number>();
   const names: string[] = [];
   propsIn(compared.of, (name) => names.push(name));
-  for (const use of uses.flatMap((each) => eachWay(each, names))) {
+  for (const use of uses.flatMap((use) => eachWay(use, names))) {
     const value = filledExpr(compared.of, (name) => givenIn(use, name));
     if (value.is !== 'constant' || typeof value.value !== 'number') return [];
     values.add(value.value);

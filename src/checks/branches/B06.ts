@@ -26,7 +26,7 @@ export const B06: ProjectCheck = {
     context
       .branches()
       .arms.filter(({ branch }) => branch.kind === 'try')
-      .flatMap((each) => found(each, context)),
+      .flatMap((arm) => found(arm, context)),
 };
 
 function found(facts: ArmFacts, context: ProjectContext): Finding[] {

@@ -92,8 +92,8 @@ const found = (first: Skipped, all: readonly Skipped[], context: FileContext): F
 // Each cleanup goes from its spec to a hook, if it is a statement by itself and needs no name of the spec.
 function mend(all: readonly Skipped[], context: FileContext): Mend | undefined {
   const edits = all.map((each) => movedToHook(each, context));
-  const flat = edits.flatMap((each) => each ?? []);
-  return edits.every((each) => each !== undefined)
+  const flat = edits.flatMap((edit) => edit ?? []);
+  return edits.every((edit) => edit !== undefined)
     ? { summary: 'Move the cleanup to an after-each hook', safe: true, edits: flat }
     : undefined;
 }

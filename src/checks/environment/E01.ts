@@ -34,11 +34,12 @@ export const E01: ProjectCheck = {
 function check({ environment, specFiles }: Package, { files }: ProjectContext): Finding[] {
   const { manifest, runners, isWhole } = environment;
   if (!manifest || !isWhole) return [];
-  const commands = runners.flatMap((each) => each.commands);
+  const commands = runners.flatMap((runner) => runner.commands);
   if (commands.length > 0) return undeclared(environment);
   if (mayRun(environment, files)) return [];
   const scripts = settingAt(manifest.setting, 'scripts');
-  const runner = runners[0]?.runner ?? runnerOf(specFiles.flatMap((each) => each.get(RUNNER_MODULES)));
+  const runner =
+    runners[0]?.runner ?? runnerOf(specFiles.flatMap((specFile) => specFile.get(RUNNER_MODULES)));
   return [
     {
       place: scripts?.at ?? { file: manifest.file, start: 0, end: 1 },

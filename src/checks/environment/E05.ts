@@ -55,8 +55,8 @@ function loadedBy(
   { runners }: Environment,
   { specFiles, sources, project, files }: ProjectContext,
 ): Set<string> {
-  const loaded = new Set(specFiles.flatMap((each) => [...each.get(IMPORTED)]));
-  for (const path of [...sources, ...specFiles.map((each) => each.path)]) {
+  const loaded = new Set(specFiles.flatMap((specFile) => [...specFile.get(IMPORTED)]));
+  for (const path of [...sources, ...specFiles.map((specFile) => specFile.path)]) {
     for (const { specifier } of project.summary(path)?.modules ?? []) {
       const target = specifier.startsWith('.') ? project.resolve(path, specifier) : undefined;
       if (target) loaded.add(target);
@@ -64,7 +64,7 @@ function loadedBy(
   }
   const setups = runners.flatMap(({ setupFiles }) => (setupFiles.known ? setupFiles.value : []));
   const there = setups.flatMap(
-    ({ candidates }) => candidates.find((each) => files.kind(each) === 'file') ?? [],
+    ({ candidates }) => candidates.find((candidate) => files.kind(candidate) === 'file') ?? [],
   );
   for (const path of reachableFrom(project, there).files) loaded.add(path);
   return loaded;

@@ -63,7 +63,7 @@ function lacks(
   if (runners.length === 0 || inBrowser || !setup || setup.opaque) return false;
   const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
   const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
-  if (matchers.some((each) => added.has(each))) return false;
+  if (matchers.some((matcher) => added.has(matcher))) return false;
   return ![...setup.packages].some((name) => belongsTo(extension, name));
 }
 

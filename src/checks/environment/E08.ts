@@ -65,8 +65,8 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       lacks.set(key, lack);
     }
   }
-  return [...lacks.values()].flatMap((each) =>
-    isBrought(each, environment, context) ? [] : [found(each, environment)],
+  return [...lacks.values()].flatMap((lack) =>
+    isBrought(lack, environment, context) ? [] : [found(lack, environment)],
   );
 }
 

@@ -32,9 +32,11 @@ function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   if (!collections || environment.runnersOf(file.path).length > 0) return [];
   if (context.specFiles.some((other) => other !== file && other.get(IMPORTED).has(file.path))) return [];
   // What somebody left out on purpose is theirs to know, unless it shows components.
-  const excluded = collections.some((each) => collector({ ...each, exclude: [], leftOut: [] })(file.path));
+  const excluded = collections.some((collection) =>
+    collector({ ...collection, exclude: [], leftOut: [] })(file.path),
+  );
   if (excluded && file.get(RENDERS) === 0) return [];
-  const patterns = collections.flatMap((each) => [...each.include, ...each.patterns]);
+  const patterns = collections.flatMap((collection) => [...collection.include, ...collection.patterns]);
   const names = environment.runners.map(({ runner }) => runner);
   return [
     {
@@ -42,9 +44,9 @@ function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
       certainty: 'sure',
       message: message([...new Set(names)]),
       advice: advice(patterns),
-      evidence: collections.map((each) => ({
-        ...each.at,
-        note: each.byDefault
+      evidence: collections.map((collection) => ({
+        ...collection.at,
+        note: collection.byDefault
           ? 'these settings leave the patterns at the default'
           : 'the patterns are set here',
       })),
@@ -60,7 +62,7 @@ function known(environment: Environment, file: SpecFileFacts): Collection[] | un
     collections.push(runner.collects.value);
   }
   const mine = environment.runners.some((runner) => isRunnerOf(runner, file));
-  const inside = collections.some((each) => isWithin(each.folder, file.path));
+  const inside = collections.some((collection) => isWithin(collection.folder, file.path));
   return collections.length > 0 && mine && inside ? collections : undefined;
 }
 

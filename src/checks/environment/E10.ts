@@ -100,7 +100,7 @@ function unhandled(path: string, specifier: string, transforms: Transforms): str
   const clean = path.replace(/\?.*$/, '');
   const extension = extname(clean);
   if (transforms.by === 'plugins')
-    return extension === '.vue' && !transforms.plugins.some((each) => VUE_PLUGINS.has(each))
+    return extension === '.vue' && !transforms.plugins.some((plugin) => VUE_PLUGINS.has(plugin))
       ? '.vue'
       : undefined;
   const isOther = extension === '.vue' || STYLES.test(clean) || ASSETS.test(clean);

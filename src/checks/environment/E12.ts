@@ -87,7 +87,7 @@ function twice(environment: Environment, context: ProjectContext): Finding[] {
       const versions = new Set(copies.map(([, each]) => textOf(settingAt(each, 'version'))));
       const [, second] = copies;
       if (versions.size < 2 || versions.has(undefined) || !second) return [];
-      const shown = [...versions].filter((each) => each !== undefined);
+      const shown = [...versions].filter((version) => version !== undefined);
       return [
         {
           place: second[1].at,

@@ -50,7 +50,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       const path = compilerPath(specifier, file, environment, context);
       if (!path || isMapped(specifier, runner.aliases.value)) continue;
       const uses = byPath.get(path.text) ?? [];
-      if (!uses.some((each) => each.file === file)) uses.push({ file, runner, path, specifier, start, end });
+      if (!uses.some((use) => use.file === file)) uses.push({ file, runner, path, specifier, start, end });
       byPath.set(path.text, uses);
     }
   }

@@ -51,7 +51,7 @@ export function losingSettings(runner: RunnerFacts, { files, setting }: ProjectC
   const name = basename(runner.settingsFile);
   const folder = runner.settingsFile.slice(0, -name.length - 1);
   const others = row.files
-    .map((each) => join(folder, each))
+    .map((file) => join(folder, file))
     .filter((path) => path !== runner.settingsFile && files.kind(path) === 'file');
   const set = (path: string): Setting | undefined =>
     row.inside ? settingAt(setting(path), row.inside) : setting(path);

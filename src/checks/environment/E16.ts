@@ -76,7 +76,7 @@ function counts({ include, exclude }: CoverageFacts, path: string): boolean {
   const match = (patterns: readonly string[]): boolean =>
     patterns.length > 0 &&
     picomatch(
-      patterns.map((each) => each.replace(/^(?:<rootDir>|\.)\//, '')),
+      patterns.map((pattern) => pattern.replace(/^(?:<rootDir>|\.)\//, '')),
       { dot: true },
     )(path);
   return (taken.length === 0 || match(taken)) && !match(out);

@@ -78,7 +78,7 @@ const builderOf = (settings: RunnerFacts['settings']): string | undefined =>
 function check({ environment }: Package): Finding[] {
   return environment.runners.flatMap((runner) => {
     const row = ROWS[runner.runner];
-    const waiting = row ? runner.commands.filter((each) => row.waits(each, runner)) : [];
+    const waiting = row ? runner.commands.filter((command) => row.waits(command, runner)) : [];
     const test = waiting.find(({ script }) => script === 'test');
     const all = environment.runners.flatMap(({ commands }) => commands);
     if (!row || !test || all.some((each) => !waiting.includes(each) && !isWaiting(each, environment.runners)))

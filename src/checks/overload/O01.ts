@@ -24,7 +24,7 @@ const adviceSplit = 'Make a spec of each round.';
 const adviceJourney =
   'Say in the title what the journey is, step by step, or start each spec at the stage it is about.';
 const adviceSubjects = (outcomes: readonly string[]): string =>
-  `Make a spec of each${outcomes.length > 1 ? `: ${outcomes.map((each) => `“${each}”`).join(', ')}` : ''}.`;
+  `Make a spec of each${outcomes.length > 1 ? `: ${outcomes.map((outcome) => `“${outcome}”`).join(', ')}` : ''}.`;
 
 /** Specs that cover several behaviours. */
 export const O01: FileCheck = {
@@ -102,7 +102,7 @@ function unrelated(asserts: readonly StepOf<'assert'>[], { rendering }: FileCont
   for (const step of asserts) {
     const subject = subjectOf(step.assertion, rendering);
     if (subject.is !== 'element' && subject.is !== 'stand-in') return undefined;
-    const isOfOne = groups.some((each) => isRelated(each.subject, subject));
+    const isOfOne = groups.some((group) => isRelated(group.subject, subject));
     if (!isOfOne) groups.push({ subject, step });
   }
   return groups;
@@ -114,8 +114,10 @@ function isNamed(subject: Subject, title: string, { rendering }: FileContext): b
   return words.some((word) => titled.has(stemOf(word)));
 }
 
-const nameWords = (subject: Extract<Subject, { is: 'element' }>, links: FileContext['rendering']): string[] =>
-  wordsOf(accessibleName(subject, rendering) ?? '');
+const nameWords = (
+  subject: Extract<Subject, { is: 'element' }>,
+  rendering: FileContext['rendering'],
+): string[] => wordsOf(accessibleName(subject, rendering) ?? '');
 
 function subjectNote(subject: Subject, { rendering }: FileContext): string {
   if (subject.is !== 'element') return 'a stand-in';

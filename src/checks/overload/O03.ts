@@ -87,5 +87,5 @@ function newTitle(spec: Block, context: FileContext): string | undefined {
   // What several rounds have in common, no title made here can say.
   const [round] = rounds;
   const title = rounds.length === 1 && round ? titleFromSteps(round, context) : undefined;
-  return spec.parent?.children.some((each) => each.title.text === title) ? undefined : title;
+  return spec.parent?.children.some((child) => child.title.text === title) ? undefined : title;
 }

@@ -165,13 +165,13 @@ function assertedIn(spec: Block): Set<string> {
 
 // What other specs assert as well, without saying so in their titles, is no matter of one of them.
 function isCommon(word: string, [spec, other]: readonly [Block, Block], { asserted }: Bodies): boolean {
-  const siblings = spec.parent?.children.filter((each) => each.kind === 'spec') ?? [];
+  const siblings = spec.parent?.children.filter((child) => child.kind === 'spec') ?? [];
   return siblings.some(
-    (each) =>
-      each !== spec &&
-      each !== other &&
-      !hasAny(new Set(wordsOf(each.title.text).map(plain)), word) &&
-      has(asserted(each), word),
+    (sibling) =>
+      sibling !== spec &&
+      sibling !== other &&
+      !hasAny(new Set(wordsOf(sibling.title.text).map(plain)), word) &&
+      has(asserted(sibling), word),
   );
 }
 

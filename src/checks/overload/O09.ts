@@ -49,9 +49,9 @@ function alike(specs: readonly Block[]): Block[][] {
     [statements.length, steps.length, fn?.async].join(),
   );
   return [...bySteps.values()]
-    .filter((each) => each.length >= FEWEST)
-    .flatMap((each) => [
-      ...grouped(each, ({ statements }) => statements.map(({ shape }) => shape).join('\n')).values(),
+    .filter((byStep) => byStep.length >= FEWEST)
+    .flatMap((byStep) => [
+      ...grouped(byStep, ({ statements }) => statements.map(({ shape }) => shape).join('\n')).values(),
     ])
     .filter((each) => each.length >= FEWEST);
 }

@@ -36,7 +36,9 @@ export const O11: FileCheck = {
 function replacedSubject(context: FileContext): Finding[] {
   const { file } = context;
   const subject = stem(file.path);
-  const found = file.replacements.find((each) => !each.partial && isSubject(each, subject, context));
+  const found = file.replacements.find(
+    (replacement) => !replacement.partial && isSubject(replacement, subject, context),
+  );
   if (!found) return [];
   return [
     {
@@ -53,7 +55,9 @@ const stem = (path: string): string => (basename(path).split('.')[0] ?? '').toLo
 // It is also what the specs import and put to use.
 function isSubject({ specifier, file: path }: Replacement, subject: string, { file }: FileContext): boolean {
   if (path === undefined || stem(path) !== subject) return false;
-  return [...file.imports.values()].some((each) => each.specifier === specifier && !each.typeOnly);
+  return [...file.imports.values()].some(
+    (imported) => imported.specifier === specifier && !imported.typeOnly,
+  );
 }
 
 function givenBack(spec: Block, context: FileContext): Finding[] {

@@ -39,7 +39,7 @@ function twice(spec: Block, group: Block, context: FileContext): Finding[] {
   const isPlain = (each: Block): boolean =>
     each.kind === 'spec' && each.title.exact && !each.repeated && !each.maybe && each.mark !== 'skip';
   if (!isPlain(spec)) return [];
-  const first = group.children.find((each) => isPlain(each) && each.title.text === spec.title.text);
+  const first = group.children.find((child) => isPlain(child) && child.title.text === spec.title.text);
   if (!first || first === spec) return [];
   const same = isSameBody(first, spec);
   const title = same ? undefined : newTitle(spec, group, context);
@@ -66,7 +66,7 @@ function isSameBody(a: Block, b: Block): boolean {
 function newTitle(spec: Block, group: Block, context: FileContext): string | undefined {
   const [round] = roundsOf(spec).slice(-1);
   const title = round && titleFromSteps(round, context);
-  return group.children.some((each) => each.title.text === title) ? undefined : title;
+  return group.children.some((child) => child.title.text === title) ? undefined : title;
 }
 
 // A copy proves nothing that the first does not; stored snapshots are numbered, and stay.

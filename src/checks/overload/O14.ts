@@ -71,9 +71,9 @@ function check(spec: Block, context: FileContext): Finding[] {
 // Only what the component is given can show in it.
 const isHandedOn = (name: string, { statements, steps }: Block): boolean =>
   statements.some(
-    (each) =>
-      each.uses.has(name) &&
-      steps.some((step) => (step.kind === 'render' || step.kind === 'act') && stands(step, each)),
+    (statement) =>
+      statement.uses.has(name) &&
+      steps.some((step) => (step.kind === 'render' || step.kind === 'act') && stands(step, statement)),
   );
 
 // A number of elements, of two or more: none and one come without any data.

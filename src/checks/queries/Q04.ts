@@ -62,7 +62,11 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
     advice: query ? adviceQuery(query) : advice,
     evidence: elements
       .slice(0, 3)
-      .map((each) => ({ file: each.file, ...each.place, note: `one of them: ${markupOf(each)}` })),
+      .map((element) => ({
+        file: element.file,
+        ...element.place,
+        note: `one of them: ${markupOf(element)}`,
+      })),
     suggestion: query,
     mend: better?.mend,
   };

@@ -34,7 +34,7 @@ export const Q11: ProjectCheck = {
   run(context) {
     const { specFiles } = context;
     const byPlace = new Map<string, Unnamed[]>();
-    for (const each of specFiles.flatMap((each) => each.get(UNNAMED))) {
+    for (const each of specFiles.flatMap((specFile) => specFile.get(UNNAMED))) {
       const key = `${each.place.file}:${each.place.start}`;
       byPlace.set(key, [...(byPlace.get(key) ?? []), each]);
     }
@@ -59,7 +59,7 @@ export const Q11: ProjectCheck = {
 // What is stored of its markup would no longer be the same.
 function isCompared(component: string, { specFiles, imports }: ProjectContext): boolean {
   const loaders = imports().loadersOf((_, target) => target?.path === component);
-  return specFiles.some((each) => each.get(COMPARES_MARKUP) && loaders.has(each.path));
+  return specFiles.some((specFile) => specFile.get(COMPARES_MARKUP) && loaders.has(specFile.path));
 }
 
 // Only where the component has words of its own for it: a name is for people, and not to be made up.

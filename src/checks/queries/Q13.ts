@@ -108,7 +108,7 @@ function mend(
   const { file } = context;
   const isClick = (step.name === 'click' && action === 'click') || action === 'dblClick';
   const isPlain = step.statement && step.statement.args.length === 1 && !step.maybe && !step.inCallback;
-  const hasClock = file.blocks.some(({ steps }) => steps.some((each) => each.kind === 'clock' && each.on));
+  const hasClock = file.blocks.some(({ steps }) => steps.some((step) => step.kind === 'clock' && step.on));
   if (
     !isClick ||
     !isPlain ||

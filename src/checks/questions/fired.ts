@@ -54,7 +54,7 @@ export function firedIn(context: FileContext): Fired {
   const anywhere = new Set<string>();
   const { file } = context;
   let blind = file.insides.length > 0;
-  for (const block of file.blocks.filter((each) => !isOff(each)))
+  for (const block of file.blocks.filter((block) => !isOff(block)))
     for (const step of block.steps) {
       if (step.kind === 'unknown-call' && step.discarded) blind = true;
       if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) continue;
@@ -64,7 +64,7 @@ export function firedIn(context: FileContext): Fired {
       // A pointer or focus that goes somewhere else leaves where it was.
       if (step.by === 'user') LEFT.forEach((each) => anywhere.add(each));
       const element = elementOf(step, context);
-      if (!element) events.forEach((each) => anywhere.add(each));
+      if (!element) events.forEach((event) => anywhere.add(event));
       for (let at = element; at; at = at.parent) {
         const key = elementKey(at.file, at.place.start);
         onElements.set(key, new Set([...(onElements.get(key) ?? []), ...events]));

@@ -27,7 +27,7 @@ function needsEarlier(
     return round.acts.every(
       (step) => step.kind !== 'act' || changeBy(step.name, step.args.length) !== 'rerenders',
     );
-  return elements.some((each) => each === 'unknown' || known.has(each) || each.guards.length > 0);
+  return elements.some((element) => element === 'unknown' || known.has(element) || element.guards.length > 0);
 }
 
 function actedOn({ acts }: Round, { rendering }: FileContext): (RenderedElement | 'unknown')[] {

@@ -36,7 +36,7 @@ export function setupEffects(
   for (const { setupFiles } of runners) {
     if (!setupFiles.known) return undefined;
     for (const { text, candidates } of setupFiles.value) {
-      const path = candidates.find((each) => isScript(each) && files.kind(each) === 'file');
+      const path = candidates.find((candidate) => isScript(candidate) && files.kind(candidate) === 'file');
       if (path) paths.push(path);
       else if (candidates.length === 0) packages.add(text);
     }

@@ -112,6 +112,8 @@ const found = (render: Render, context: FileContext, act: Side, use: Side): Find
 function renderedEachTime(render: Render, context: FileContext): Mend | undefined {
   const { block, place } = render;
   if (block.hook === 'before-all') return ranEachTime(block, context);
-  const binding = context.file.bindings.find((each) => each.render === render && each.declaration?.value);
+  const binding = context.file.bindings.find(
+    (binding) => binding.render === render && binding.declaration?.value,
+  );
   return binding && rebuiltEachTime(binding, { place, holds: 'render' }, context);
 }

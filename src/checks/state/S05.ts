@@ -30,7 +30,9 @@ export const S05: FileCheck = {
   mended: "afterEach(() => { settings.unit = 'C'; });",
   run(context) {
     const { file } = context;
-    const imported = file.bindings.filter((each) => each.kind === 'import' && !isReplacedImport(each, file));
+    const imported = file.bindings.filter(
+      (binding) => binding.kind === 'import' && !isReplacedImport(binding, file),
+    );
     const kept = [...file.outside, ...imported];
     const found = kept.flatMap((binding) => check(binding, context));
     // An import, and the value that it stands for, are one thing.

@@ -74,12 +74,12 @@ function piledUp(standIn: StandIn, { file }: FileContext): { first: Asking; late
     if (!step) continue;
     const isOwn = spec.steps
       .slice(0, spec.steps.indexOf(step))
-      .some((each) => clears(each, clearable, 'calls'));
+      .some((step) => clears(step, clearable, 'calls'));
     if (first && !isOwn) return { first, later: { spec, step } };
     const called = callsAsserted(spec, standIn).find(saysCalled);
     const cleared = spec.steps
       .slice(called ? spec.steps.indexOf(called) : 0)
-      .some((each) => clears(each, clearable, 'calls'));
+      .some((step) => clears(step, clearable, 'calls'));
     if (called && !cleared) first ??= { spec, step: called };
     if (first && spec.repeated && !isOwn && called) return { first, later: { spec, step } };
   }

@@ -83,7 +83,7 @@ function collection(target: Setting, home: string, sources: string, alsoTest: bo
   const globs = texts.map((text) => (/[*?{[]|\.[jt]sx?$/.test(text) ? text : `${text}/**/*.spec.ts{,x}`));
   return known({
     folder: home,
-    include: [...globs, ...globs.map((each) => join(sources.slice(home.length + 1), each))],
+    include: [...globs, ...globs.map((glob) => join(sources.slice(home.length + 1), glob))],
     exclude: exclude.value.map(({ text }) => text),
     patterns: [],
     leftOut: [],

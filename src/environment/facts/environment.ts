@@ -124,7 +124,7 @@ export function agreed(
 ): boolean | undefined {
   if (runners.length === 0) return undefined;
   const facts = runners.map(fact);
-  const values = new Set(facts.map((each) => (each.known ? each.value : undefined)));
+  const values = new Set(facts.map((fact) => (fact.known ? fact.value : undefined)));
   const [only] = values;
   return values.size === 1 ? only : undefined;
 }

@@ -56,14 +56,14 @@ export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts
 
 /** Whether any of the commands has one of the flags. */
 export const hasFlag = (commands: readonly Command[], ...names: readonly string[]): boolean =>
-  commands.some((each) => flagOf(each, ...names) !== undefined);
+  commands.some((command) => flagOf(command, ...names) !== undefined);
 
 /** The value that all commands give to a flag; `undefined` where none has it, unknown where they differ. */
 export function flagValue(
   commands: readonly Command[],
   ...names: readonly string[]
 ): Known<string | true | undefined> {
-  const [first, ...rest] = commands.map((each) => flagOf(each, ...names));
+  const [first, ...rest] = commands.map((command) => flagOf(command, ...names));
   return rest.every((each) => each === first) ? known(first, commands[0]?.at) : UNKNOWN_FACT;
 }
 
@@ -95,9 +95,9 @@ export function setupList(
 
 /** Several lists as one; unknown where one of them is. */
 export function joinedFacts<T>(lists: readonly Known<readonly T[]>[]): Known<T[]> {
-  const values = lists.map((each) => (each.known ? each.value : undefined));
-  if (values.some((each) => each === undefined)) return UNKNOWN_FACT;
-  return known(values.flatMap((each) => each ?? []));
+  const values = lists.map((list) => (list.known ? list.value : undefined));
+  if (values.some((one) => one === undefined)) return UNKNOWN_FACT;
+  return known(values.flatMap((one) => one ?? []));
 }
 
 /** A list of texts without their places; `undefined` where it is not set. */

@@ -35,8 +35,8 @@ export function jest(row: RunnerRow, asked: RunnerSources): Facts[] {
   if (projects === undefined) return [one(row, asked, setting)];
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
   // A path is a project with settings of its own: they are found where they stand.
-  return projects.items.map((each) =>
-    each.is === 'object' ? { ...one(row, asked, each), project: nameOf(each) } : unreadProject(asked),
+  return projects.items.map((item) =>
+    item.is === 'object' ? { ...one(row, asked, item), project: nameOf(item) } : unreadProject(asked),
   );
 }
 
@@ -114,8 +114,8 @@ function collection(
   const first = match.value[0]?.at ?? settingAt(setting, 'testRegex')?.at ?? at;
   return known({
     folder: root,
-    include: byDefault ? (row.include ?? []) : globs.filter((each) => !each.startsWith('!')),
-    exclude: globs.filter((each) => each.startsWith('!')).map((each) => each.slice(1)),
+    include: byDefault ? (row.include ?? []) : globs.filter((glob) => !glob.startsWith('!')),
+    exclude: globs.filter((glob) => glob.startsWith('!')).map((glob) => glob.slice(1)),
     patterns: regex,
     leftOut: ignored.value.map(({ text }) => text.replaceAll('<rootDir>', root)),
     roots: roots.value.map(({ text }) => from(text)),
@@ -127,14 +127,14 @@ function collection(
 function regexes(setting: Setting | undefined): string[] | undefined {
   if (setting === undefined) return [];
   const items = setting.is === 'list' && !setting.open ? setting.items : [setting];
-  const texts = items.map((each) =>
-    each.is === 'value' && typeof each.value === 'string'
-      ? each.value
-      : each.is === 'pattern'
-        ? each.source
+  const texts = items.map((item) =>
+    item.is === 'value' && typeof item.value === 'string'
+      ? item.value
+      : item.is === 'pattern'
+        ? item.source
         : undefined,
   );
-  return texts.some((each) => each === undefined) ? undefined : texts.filter((each) => each !== undefined);
+  return texts.some((text) => text === undefined) ? undefined : texts.filter((text) => text !== undefined);
 }
 
 // Folders that bare imports are looked for in are as good as aliases that can't be listed.

@@ -37,8 +37,8 @@ export function mocha(asked: RunnerSources): Facts {
 function collection({ found: { setting, folder }, commands }: RunnerSources): Known<Collection> {
   const spec = textsFact(settingAt(setting, 'spec'), [], setting.at);
   if (!spec.known || commands.length === 0) return UNKNOWN_FACT;
-  if (commands.some((each) => each.args.some((arg) => arg.startsWith('-')))) return UNKNOWN_FACT;
-  const given = commands.flatMap((each) => each.args);
+  if (commands.some((command) => command.args.some((arg) => arg.startsWith('-')))) return UNKNOWN_FACT;
+  const given = commands.flatMap((command) => command.args);
   const texts = [...spec.value.map(({ text }) => text), ...given].map((text) => text.replace(/^\.\//, ''));
   // A folder stands for the files right in it.
   const include = texts.map((text) =>

@@ -37,14 +37,14 @@ export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting 
     workspace ?? settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace');
   if (projects === undefined) return [one(row, asked, setting)];
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
-  return projects.items.map((each) => {
-    if (each.is !== 'object') return unreadProject(asked);
+  return projects.items.map((item) => {
+    if (item.is !== 'object') return unreadProject(asked);
     // `extends: true` takes the settings around it; a path takes those of another file.
-    const from = settingAt(each, 'extends');
+    const from = settingAt(item, 'extends');
     const whole =
-      from?.is === 'value' && from.value === true ? merged(without(setting), each, each.at) : each;
+      from?.is === 'value' && from.value === true ? merged(without(setting), item, item.at) : item;
     const readable = from === undefined || (from.is === 'value' && typeof from.value === 'boolean');
-    const name = textFact(settingAt(each, 'test', 'name'), undefined);
+    const name = textFact(settingAt(item, 'test', 'name'), undefined);
     const facts = readable ? one(row, asked, whole) : unreadProject(asked);
     return { ...facts, project: name.known ? name.value : undefined };
   });
@@ -170,7 +170,11 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
   const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
   if (shared && !(shared.is === 'value' && !shared.value)) return UNKNOWN_FACT;
   const plugs = plugins(setting);
-  if (!plugs.known || plugs.value.by !== 'plugins' || plugs.value.plugins.some((each) => !leavesNames(each)))
+  if (
+    !plugs.known ||
+    plugs.value.by !== 'plugins' ||
+    plugs.value.plugins.some((plugin) => !leavesNames(plugin))
+  )
     return UNKNOWN_FACT;
   return joinedFacts([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
 }
@@ -180,8 +184,8 @@ function rules(alias: Setting | undefined): Known<AliasRule[]> {
   if (alias.is === 'object' && !alias.open)
     return known([...alias.entries].map(([name, { at }]) => ({ pattern: `^${escaped(name)}(?:/|$)`, at })));
   if (alias.is !== 'list' || alias.open) return UNKNOWN_FACT;
-  const found = alias.items.map((each): AliasRule | undefined => {
-    const find = settingAt(each, 'find');
+  const found = alias.items.map((item): AliasRule | undefined => {
+    const find = settingAt(item, 'find');
     if (find?.is === 'pattern') return { pattern: find.source, at: find.at };
     if (find?.is !== 'value' || typeof find.value !== 'string') return undefined;
     return { pattern: `^${escaped(find.value)}(?:/|$)`, at: find.at };

@@ -209,7 +209,7 @@ class Settings implements Algebra<Setting> {
     const at = this.#at(node);
     const callee = unwrapped(node.callee);
     const name = callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
-    const args = node.arguments.map((each) => this.read(each));
+    const args = node.arguments.map((argument) => this.read(argument));
     const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
     // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
     const resolves =
@@ -264,7 +264,7 @@ class Settings implements Algebra<Setting> {
   }
 
   #url(node: Extract<Node, { type: 'NewExpression' }>): Setting {
-    const [path, base] = node.arguments.map((each) => this.read(each));
+    const [path, base] = node.arguments.map((argument) => this.read(argument));
     if (path?.is !== 'value' || base?.is !== 'value') return this.unknown(node);
     return text(`file://${resolve(dirname(this.#script.source.path), String(path.value))}`, this.#at(node));
   }

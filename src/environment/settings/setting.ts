@@ -25,8 +25,8 @@ export function settingAt(setting: Setting | undefined, ...keys: string[]): Sett
   for (const key of keys) {
     if (at === undefined || at.is === 'unknown') return at;
     if (at.is === 'either') {
-      const options = at.options.map((each) => settingAt(each, key));
-      if (options.every((each) => each === undefined)) return undefined;
+      const options = at.options.map((option) => settingAt(option, key));
+      if (options.every((option) => option === undefined)) return undefined;
       return { is: 'unknown', at: at.at };
     }
     if (at.is !== 'object') return undefined;

@@ -56,9 +56,9 @@ function importedName(each: Extract<Node, { type: 'ImportDeclaration' }>['specif
 function namesOf(id: Node): [string, string][] {
   if (id.type === 'Identifier') return [[id.name, 'default']];
   if (id.type !== 'ObjectPattern') return [];
-  return id.properties.flatMap((each): [string, string][] =>
-    each.type === 'Property' && each.value.type === 'Identifier'
-      ? [[each.value.name, propertyName(each.key, each.computed) ?? '']]
+  return id.properties.flatMap((property): [string, string][] =>
+    property.type === 'Property' && property.value.type === 'Identifier'
+      ? [[property.value.name, propertyName(property.key, property.computed) ?? '']]
       : [],
   );
 }

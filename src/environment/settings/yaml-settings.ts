@@ -23,14 +23,14 @@ function fromYaml(node: YamlNode | null, file: string): Setting {
   const { isMap, isScalar, isSeq } = load();
   if (isMap(node)) {
     const entries = new Map(
-      node.items.map((each) => [
-        String(isScalar(each.key) ? each.key.value : each.key),
-        fromYaml(each.value as YamlNode, file),
+      node.items.map((item) => [
+        String(isScalar(item.key) ? item.key.value : item.key),
+        fromYaml(item.value as YamlNode, file),
       ]),
     );
     return { is: 'object', entries, open: false, at };
   }
   if (isSeq(node))
-    return { is: 'list', items: node.items.map((each) => fromYaml(each as YamlNode, file)), open: false, at };
+    return { is: 'list', items: node.items.map((item) => fromYaml(item as YamlNode, file)), open: false, at };
   return isScalar(node) ? { is: 'value', value: node.value as string, at } : { is: 'unknown', at };
 }

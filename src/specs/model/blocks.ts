@@ -160,7 +160,7 @@ export interface SpecFile {
 
 /** The comments that stand in a part of a file. */
 export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>
-  comments.filter((each) => start <= each.start && each.end <= end);
+  comments.filter((comment) => start <= comment.start && comment.end <= end);
 
 /** Whether a spec is there for the compiler: a comment in it expects an error of types. */
 export const isTypeLevel = (file: SpecFile, { place }: Block): boolean =>

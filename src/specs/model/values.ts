@@ -120,7 +120,7 @@ export function holding(value: Value): Kind {
     case 'text':
       return 'constant';
     case 'object':
-      return [...value.entries.values()].some((each) => each.is === 'function') ? 'closure' : 'literal';
+      return [...value.entries.values()].some((entry) => entry.is === 'function') ? 'closure' : 'literal';
     case 'list':
       return 'literal';
     case 'function':

@@ -175,7 +175,7 @@ function act(
   if (of) calledOnPage(run, name, of, args, node);
   const { start, end } = node.callee;
   const isStatement = run.discarded === node && run.active.length === 1 && run.site === undefined;
-  const spans = node.arguments.map((each) => ({ start: each.start, end: each.end }));
+  const spans = node.arguments.map((argument) => ({ start: argument.start, end: argument.end }));
   const statement = isStatement ? { callee: { start, end }, args: spans } : undefined;
   run.emit(
     {

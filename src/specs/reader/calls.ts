@@ -32,9 +32,9 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
   run.judging = callee.is === 'library' && ['expect', 'asserts', 'matcher'].includes(callee.meaning.kind);
   const target = run.declaredValue(callee);
   const isFollowed = target.is === 'function' && canCall(run, target);
-  const args = node.arguments.map((each) => {
-    const alias = isFollowed ? aliasOf(run, env, each) : undefined;
-    return alias ?? run.evaluate(env, each);
+  const args = node.arguments.map((argument) => {
+    const alias = isFollowed ? aliasOf(run, env, argument) : undefined;
+    return alias ?? run.evaluate(env, argument);
   });
   run.judging = judging;
   for (const each of node.arguments)
@@ -154,7 +154,7 @@ export function evaluateNew(
   node: Extract<Node, { type: 'NewExpression' }>,
 ): Value {
   const callee = run.evaluate(env, node.callee);
-  const args = node.arguments.map((each) => run.evaluate(env, each));
+  const args = node.arguments.map((argument) => run.evaluate(env, argument));
   const target = run.declaredValue(callee);
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
   // A promise runs its function at once; anything else may keep what it is given.

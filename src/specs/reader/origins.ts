@@ -25,7 +25,7 @@ export function keepOrigin(
   if (value.is === 'object')
     for (const [name, each] of value.entries) keepOrigin(run, each, binding, [...path, name]);
   else if (value.is === 'list')
-    value.items.forEach((each, i) => keepOrigin(run, each, binding, [...path, String(i)]));
+    value.items.forEach((item, i) => keepOrigin(run, item, binding, [...path, String(i)]));
 }
 
 // Values that stand for one object each; shared ones, such as the unknown one, have no origin.

@@ -90,8 +90,10 @@ export function declareVariable(
 // Names that are taken from what a render gives: more of them can be added there.
 function keepTaken(run: SpecReading, id: Node, value: Value): void {
   if (value.is !== 'thing' || !value.render || value.reach || run.site || id.type !== 'ObjectPattern') return;
-  const names = id.properties.map((each) =>
-    each.type === 'Property' && each.shorthand && each.key.type === 'Identifier' ? each.key.name : undefined,
+  const names = id.properties.map((property) =>
+    property.type === 'Property' && property.shorthand && property.key.type === 'Identifier'
+      ? property.key.name
+      : undefined,
   );
   const last = id.properties.at(-1);
   if (!last || last.type === 'RestElement') return;

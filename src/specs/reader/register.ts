@@ -15,15 +15,15 @@ export function registerBlock(run: SpecReading, env: Env, node: CallNode, callee
   const { meaning, name } = callee;
   // The first call of `it.each(rows)(title, fn)` and of `it.skipIf(condition)(title, fn)` makes nothing yet.
   if (name === 'each' && 'table' in meaning) {
-    node.arguments.forEach((each) => run.evaluate(env, each));
+    node.arguments.forEach((argument) => run.evaluate(env, argument));
     return { ...callee, name: 'rows' };
   }
   if (name === 'condition') {
-    node.arguments.forEach((each) => run.evaluate(env, each));
+    node.arguments.forEach((argument) => run.evaluate(env, argument));
     return { ...callee, name: 'it' };
   }
   if (run.inSpecOrHook) return UNKNOWN_VALUE;
-  const args = node.arguments.map((each) => run.evaluate(env, each));
+  const args = node.arguments.map((argument) => run.evaluate(env, argument));
   const fn = args.map((each) => run.declaredValue(each)).findLast((each) => each.is === 'function');
   const block = blockOf(run, node, callee, args, fn);
   run.file.usesSuiteStyle ||= run.site === undefined && callee.name === 'suite' && callee.module === '';

@@ -119,8 +119,8 @@ function runSwitch(
   returns: Value[],
 ): void {
   const guard = guardOf(run, env, 'switch', node.discriminant);
-  const asserting = node.cases.map((each) =>
-    underGuard(run, guard, () => runStatements(run, run.newEnv(env), each.consequent, returns)),
+  const asserting = node.cases.map((eachCase) =>
+    underGuard(run, guard, () => runStatements(run, run.newEnv(env), eachCase.consequent, returns)),
   );
   guard.covered = asserting.every(Boolean) && node.cases.some(({ test }) => test === null);
 }
@@ -192,7 +192,8 @@ function runTry(
 /** Whether a handler may fail again; one that does nothing but print or return lets failures pass. */
 export function failsAgain(statements: readonly Node[]): boolean {
   return statements.some(
-    (each) => each.type !== 'EmptyStatement' && each.type !== 'ReturnStatement' && !prints(each),
+    (statement) =>
+      statement.type !== 'EmptyStatement' && statement.type !== 'ReturnStatement' && !prints(statement),
   );
 }
 

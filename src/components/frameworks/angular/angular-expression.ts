@@ -56,13 +56,16 @@ export class TemplateExpressions {
   #composite(ast: ng.AST): Fields | undefined {
     const { LiteralArray, LiteralMap, TemplateLiteral, SpreadElement } = this.#ng;
     if (ast instanceof LiteralArray)
-      return { type: 'ArrayExpression', elements: ast.expressions.map((each) => this.node(each)) };
+      return {
+        type: 'ArrayExpression',
+        elements: ast.expressions.map((expression) => this.node(expression)),
+      };
     if (ast instanceof SpreadElement) return { type: 'SpreadElement', argument: this.node(ast.expression) };
     if (ast instanceof TemplateLiteral)
       return {
         type: 'TemplateLiteral',
         quasis: ast.elements.map(({ text }) => ({ value: { cooked: text } })),
-        expressions: ast.expressions.map((each) => this.node(each)),
+        expressions: ast.expressions.map((expression) => this.node(expression)),
       };
     if (!(ast instanceof LiteralMap)) return undefined;
     const properties = ast.keys.map((key, i) => {

@@ -191,8 +191,10 @@ class Template {
   // `*ngIf`, `*ngFor` and `<ng-template>`; what other structural directives do is not known.
   #template(node: ng.TmplAstTemplate, place: Span): ViewNode[] {
     const bound = (names: readonly string[]): ng.AST | undefined =>
-      node.templateAttrs.flatMap((each) =>
-        names.includes(each.name) && typeof each.value !== 'string' ? [each.value] : [],
+      node.templateAttrs.flatMap((templateAttr) =>
+        names.includes(templateAttr.name) && typeof templateAttr.value !== 'string'
+          ? [templateAttr.value]
+          : [],
       )[0];
     const list = bound(['ngForOf']);
     if (list || node.templateAttrs.some(({ name }) => name === 'ngFor')) {
@@ -327,7 +329,7 @@ class Template {
           .map(({ expression }) => (expression ? `case ${sourceOf(expression)}` : 'default'))
           .join(', '),
       },
-      condition: `${sourceOf(node.expression)} is ${cases.map((each) => (each.expression ? sourceOf(each.expression) : 'none of these')).join(' or ')}`,
+      condition: `${sourceOf(node.expression)} is ${cases.map((eachCase) => (eachCase.expression ? sourceOf(eachCase.expression) : 'none of these')).join(' or ')}`,
       test: {
         is: 'any' as const,
         of: cases.map(({ expression }) =>

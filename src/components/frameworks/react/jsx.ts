@@ -60,7 +60,7 @@ export function viewOf(node: Node, scope: ComponentScope, depth = 0): ViewNode[]
       ];
     }
     case 'ArrayExpression':
-      return inner.elements.flatMap((each) => (each ? sub(each) : []));
+      return inner.elements.flatMap((element) => (element ? sub(element) : []));
     case 'CallExpression':
       return callView(inner, scope, depth);
     case 'ArrowFunctionExpression':
@@ -208,11 +208,13 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
 
 // A value that stands among words is one of them.
 function childrenOf(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
-  const children = node.children.flatMap((each) => viewOf(each, scope, depth + 1));
-  const hasWords = node.children.some((each) => each.type === 'JSXText' && jsxText(each.value).trim() !== '');
+  const children = node.children.flatMap((child) => viewOf(child, scope, depth + 1));
+  const hasWords = node.children.some(
+    (child) => child.type === 'JSXText' && jsxText(child.value).trim() !== '',
+  );
   return hasWords
-    ? children.map((each) =>
-        each.kind === 'text' && each.text.is !== 'prop' ? { ...each, open: false } : each,
+    ? children.map((child) =>
+        child.kind === 'text' && child.text.is !== 'prop' ? { ...child, open: false } : child,
       )
     : children;
 }

@@ -203,7 +203,7 @@ export function unwrappedComponent(node: Node): Node | undefined {
   let inner = unwrapped(node);
   for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
     const next = inner.arguments
-      .map((each) => unwrapped(each))
+      .map((argument) => unwrapped(argument))
       .find((each) => isFunction(each) || each.type === 'CallExpression' || each.type === 'Identifier');
     if (!next || !HANDS_ON.has(calledName(inner))) return undefined;
     inner = next;

@@ -37,6 +37,6 @@ function at(node: ViewNode, place: Span): ViewNode {
     case 'hole':
       return { ...node, place };
     default:
-      return { ...node, place, children: node.children.map((each) => at(each, place)) };
+      return { ...node, place, children: node.children.map((child) => at(child, place)) };
   }
 }

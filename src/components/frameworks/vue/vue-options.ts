@@ -30,8 +30,8 @@ type Options = NonNullable<ReturnType<typeof optionsIn>>;
 function declaresVue(node: Node, options: Options): boolean {
   const value = unwrapped(node.type === 'VariableDeclarator' && node.init ? node.init : node);
   const keys = new Set(
-    options.properties.flatMap((each) =>
-      each.type === 'Property' ? [propertyName(each.key, each.computed)] : [],
+    options.properties.flatMap((property) =>
+      property.type === 'Property' ? [propertyName(property.key, property.computed)] : [],
     ),
   );
   if (value.type === 'ObjectExpression')
@@ -56,7 +56,8 @@ function fromOptions(
   facts: ModuleFacts,
 ): Component {
   const template = options.properties.find(
-    (each) => each.type === 'Property' && propertyName(each.key, each.computed) === 'template',
+    (property) =>
+      property.type === 'Property' && propertyName(property.key, property.computed) === 'template',
   );
   const literal =
     template?.type === 'Property' && literalText(template.value) !== undefined ? template.value : undefined;

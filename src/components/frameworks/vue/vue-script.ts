@@ -51,7 +51,9 @@ export function ownMembers(options: OptionsObject): Set<string> | undefined {
 export function exposedBy(file: VueFile, options: OptionsObject | undefined): Set<string> {
   const listed = options && namedEntries(options).find(([key]) => key === 'expose')?.[1];
   const names =
-    listed?.type === 'ArrayExpression' ? listed.elements.map((each) => each && literalText(each)) : [];
+    listed?.type === 'ArrayExpression'
+      ? listed.elements.map((element) => element && literalText(element))
+      : [];
   const given = macroObjects(file, 'defineExpose').flatMap((each) =>
     namedEntries(each).map(([name]) => name),
   );
@@ -176,8 +178,8 @@ function typeDomain(node: Node, types: DeclaredTypes): Domain | undefined {
   const type = unwrapped(node);
   if (type.type === 'Identifier') return constructedDomain(type.name);
   if (type.type !== 'ArrayExpression') return undefined;
-  const all = type.elements.map((each) =>
-    each?.type === 'Identifier' ? constructedDomain(each.name) : ANYTHING,
+  const all = type.elements.map((element) =>
+    element?.type === 'Identifier' ? constructedDomain(element.name) : ANYTHING,
   );
   return unionOf(all);
 }
@@ -187,9 +189,9 @@ export type OptionsObject = Extract<Node, { type: 'ObjectExpression' }>;
 
 /** The entries of an object that have a name, in the order of the source. */
 export const namedEntries = (node: OptionsObject): [string, Node][] =>
-  node.properties.flatMap((each): [string, Node][] => {
-    const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-    return each.type === 'Property' && name !== undefined ? [[name, each.value]] : [];
+  node.properties.flatMap((property): [string, Node][] => {
+    const name = property.type === 'Property' ? propertyName(property.key, property.computed) : undefined;
+    return property.type === 'Property' && name !== undefined ? [[name, property.value]] : [];
   });
 
 /** The object of options that a module gives out by default, bare or inside `defineComponent` or `extend`. */

@@ -67,7 +67,7 @@ function templateScope(
     for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, declared);
   }
   if (options) readOptions(options, outer, declared, registered);
-  if (file.scripts.some((each) => each.setup)) {
+  if (file.scripts.some((script) => script.setup)) {
     for (const [local, { specifier, name, typeOnly }] of facts.imports)
       if (!typeOnly) registered.set(local, { specifier, name });
   }
