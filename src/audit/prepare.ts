@@ -1,4 +1,6 @@
-import { textOfCode } from '../checks/index.js';
+import { CATALOGUE, CHECKS } from '../checks/index.js';
+import type { CheckText } from '../checks/questions/check.js';
+import { SIZES } from '../checks/questions/facts.js';
 import { setupEffects, type SetupEffects } from '../checks/questions/setup-effects.js';
 import { librariesWith } from '../libraries/index.js';
 import type { Dialect } from '../libraries/meaning.js';
@@ -71,6 +73,7 @@ export async function prepare(
     },
     librariesWith(libraries),
   );
+  const taking = takingPart({ only, settings });
   const setups = new Map<string, SetupEffects | undefined>();
   return {
     root,
@@ -87,10 +90,17 @@ export async function prepare(
       if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
       return setups.get(key);
     },
-    isOn(code) {
-      const text = textOfCode(code);
-      const asked = !only || only.some((each) => each === code || each === text?.family);
-      return asked && settings.checks.get(code) !== 'off';
-    },
+    isOn: (code) => taking.has(code),
+    facts: [
+      ...new Set([SIZES, ...CHECKS.flatMap(({ code, facts = [] }) => (taking.has(code) ? facts : []))]),
+    ],
   };
+}
+
+// The codes that take part: asked for, and not switched off.
+function takingPart({ only, settings }: Pick<AuditRequest, 'only' | 'settings'>): Set<string> {
+  const isAsked = ({ code, family }: CheckText): boolean =>
+    !only || only.some((name) => name === code || name === family);
+  const taking = CATALOGUE.filter((text) => isAsked(text) && settings.checks.get(text.code) !== 'off');
+  return new Set(taking.map(({ code }) => code));
 }

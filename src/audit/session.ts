@@ -1,3 +1,4 @@
+import type { FileFact } from '../checks/questions/context.js';
 import type { SetupEffects } from '../checks/questions/setup-effects.js';
 import type { Settings } from '../config/settings.js';
 import type { Files } from '../host/files.js';
@@ -17,6 +18,8 @@ export interface AuditSession {
   environments: Environments;
   /** What the set-up files of the runners that take a spec file do; undefined where that can't be told. */
   setupOf(file: string): SetupEffects | undefined;
+  /** The facts of each spec file that the checks which take part, or the report, ask for across files. */
+  facts: readonly FileFact<unknown>[];
   /** Whether a check takes part in this audit. */
   isOn(code: string): boolean;
 }

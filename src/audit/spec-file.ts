@@ -12,7 +12,6 @@ import { readSpecFile } from '../specs/reader/suite.js';
 import { reachCounts, type ReachCounts } from '../specs/model/rungs.js';
 import { specFormOf, type SpecForm } from '../writing/spec-form.js';
 import type { AuditSession } from './session.js';
-import { SIZES } from '../checks/questions/facts.js';
 
 /** A finding with its code. */
 export interface Coded {
@@ -89,21 +88,21 @@ const modulesAtHand = ({ facts }: ModuleTree, { manifest, outer }: Environment):
   ...[manifest, ...outer].flatMap((each) => [...(each?.dependencies.keys() ?? [])]),
 ];
 
-/** The facts that somebody who is on, or the report, asks for across files. */
-const factsAsked = (session: AuditSession): readonly FileFact<unknown>[] => [
-  ...new Set([SIZES, ...CHECKS.flatMap((check) => (session.isOn(check.code) ? (check.facts ?? []) : []))]),
-];
-
 function factsOf(context: FileContext, session: AuditSession): SpecFileFacts {
-  const kept = new Map(factsAsked(session).map((fact) => [fact, fact.of(context)]));
+  const kept = new Map(session.facts.map((fact) => [fact, fact.of(context)]));
   return {
     path: context.file.path,
     package: context.environment.folder,
     specs: specsOf(context.file).length,
-    get<T>(fact: FileFact<T>): T {
-      if (!kept.has(fact)) throw new Error(`no check that is on has declared the fact “${fact.name}”`);
-      // A fact is kept under itself.
-      return kept.get(fact) as T;
-    },
+    get: readerOf(kept),
   };
 }
+
+// Not made beside the context, which it would keep, and with it the trees of the file.
+const readerOf =
+  (kept: ReadonlyMap<FileFact<unknown>, unknown>): SpecFileFacts['get'] =>
+  <T>(fact: FileFact<T>): T => {
+    if (!kept.has(fact)) throw new Error(`no check that is on has declared the fact “${fact.name}”`);
+    // A fact is kept under itself.
+    return kept.get(fact) as T;
+  };

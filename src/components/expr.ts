@@ -1,5 +1,5 @@
 import { memberOfData, operate, type Constant, type Data } from '../language/operations.js';
-import { shownData, type Showing } from './shown.js';
+import { showsTextAsItIs, shownData, type Showing } from './shown.js';
 
 export type { Constant };
 
@@ -164,6 +164,7 @@ export function exprOfData(value: Data): Expr {
 
 /** What a framework shows for an expression. */
 export function shown(expr: Expr, how: Showing): Expr {
+  if (expr.is === 'constant' && typeof expr.value === 'string' && showsTextAsItIs(how)) return expr;
   switch (expr.is) {
     // A text is shown as it is, and so is what was made one.
     case 'text':

@@ -92,10 +92,21 @@ class Expressions implements Algebra<Expr> {
     return expr;
   }
 
-  readonly unknown = (): Expr => UNKNOWN;
-  readonly data = (value: Data): Expr => exprOfData(value);
-  readonly dataOf = dataOfExpr;
-  readonly pattern = (): Expr => SOMETHING;
+  unknown(): Expr {
+    return UNKNOWN;
+  }
+
+  data(value: Data): Expr {
+    return exprOfData(value);
+  }
+
+  dataOf(value: Expr): { value: Data } | undefined {
+    return dataOfExpr(value);
+  }
+
+  pattern(): Expr {
+    return SOMETHING;
+  }
 
   operation(by: string, of: readonly Expr[]): Expr {
     const [left = UNKNOWN, right = UNKNOWN] = of;

@@ -27,6 +27,10 @@ export function shownData(value: Data, { framework, attribute, property }: Showi
     : { value: String(value) };
 }
 
+/** Whether a text is shown there as it is: most are. */
+export const showsTextAsItIs = ({ attribute }: Showing): boolean =>
+  attribute === undefined || !(BOOLEAN.has(attribute) || ADDRESSES.has(attribute));
+
 interface Text {
   value: Constant;
 }

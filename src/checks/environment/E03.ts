@@ -31,8 +31,9 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     if (!document.known || !document.at || losingSettings(runner, context).length > 0) return [];
     return missing(environment, runner, document.value, document.at);
   });
-  const byComments = specFiles.flatMap(({ path, get }): Finding[] => {
-    const chosenEnvironment = get(CHOSEN_DOCUMENT);
+  const byComments = specFiles.flatMap((specFile): Finding[] => {
+    const { path } = specFile;
+    const chosenEnvironment = specFile.get(CHOSEN_DOCUMENT);
     const [runner] = environment.runners;
     if (!chosenEnvironment || !runner) return [];
     return missing(environment, runner, chosenEnvironment.name, { file: path, ...chosenEnvironment.place });

@@ -60,13 +60,11 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
     certainty: sure.length > 1 ? 'sure' : 'likely',
     message: message(ordinal(reach.position), reach.name, count),
     advice: query ? adviceQuery(query) : advice,
-    evidence: elements
-      .slice(0, 3)
-      .map((element) => ({
-        file: element.file,
-        ...element.place,
-        note: `one of them: ${markupOf(element)}`,
-      })),
+    evidence: elements.slice(0, 3).map((element) => ({
+      file: element.file,
+      ...element.place,
+      note: `one of them: ${markupOf(element)}`,
+    })),
     suggestion: query,
     mend: better?.mend,
   };

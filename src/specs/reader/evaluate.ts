@@ -30,7 +30,9 @@ class SpecExpressions implements Algebra<Value> {
     return readExpression(node, this);
   }
 
-  readonly unknown = (): Value => UNKNOWN_VALUE;
+  unknown(): Value {
+    return UNKNOWN_VALUE;
+  }
 
   data(value: Data, node: Node): Value {
     return valueOfData(value, node, this.#run.tree.path);
@@ -40,7 +42,9 @@ class SpecExpressions implements Algebra<Value> {
     return this.#run.dataOf(value);
   }
 
-  readonly pattern = (source: string, flags: string): Value => ({ is: 'pattern', source, flags });
+  pattern(source: string, flags: string): Value {
+    return { is: 'pattern', source, flags };
+  }
 
   operation(by: string, of: readonly Value[]): Value {
     const [left = UNKNOWN_VALUE, than] = of;
