@@ -47,7 +47,7 @@ const MAY: Record<string, string> = {
     'checks/branches checks/cleanup checks/environment checks/overload checks/queries checks/questions checks/state',
   audit:
     'branches checks checks/questions components config coverage environment environment/facts environment/settings host libraries project rendering specs/model specs/reader syntax writing writing/edits',
-  formats: 'audit checks specs/model',
+  formats: 'audit checks checks/questions specs/model',
   util: '',
 };
 

@@ -1,5 +1,6 @@
 import type { Domain } from '../components/domain.js';
-import { constant, filledExpr, outcome, SOMETHING, type Expr, type Condition } from '../components/expr.js';
+import { constant, SOMETHING, type Expr, type Condition } from '../components/expr.js';
+import { filledExpr, outcome } from '../components/expr-filling.js';
 import type { Variable } from './variables.js';
 
 /** What a variable is given: a value without parts, or an object or list that its properties make. */

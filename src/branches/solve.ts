@@ -2,12 +2,12 @@ import type { Domains } from '../components/domain.js';
 import {
   constant,
   mapComparisons,
-  outcome,
   SOMETHING,
   type Comparison,
   type Expr,
   type Condition,
 } from '../components/expr.js';
+import { outcome } from '../components/expr-filling.js';
 import type { Constant } from '../language/operations.js';
 import { Assignment, type AssignedValue } from './assignment.js';
 import { candidatesOf, isLength, isVariable, LONGEST, inputPath, stepOf } from './candidates.js';

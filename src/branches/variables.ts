@@ -1,12 +1,5 @@
-import {
-  computed,
-  mapComparisons,
-  memberOfExpr,
-  not,
-  UNKNOWN,
-  type Expr,
-  type Condition,
-} from '../components/expr.js';
+import { mapComparisons, memberOfExpr, not, UNKNOWN, type Expr, type Condition } from '../components/expr.js';
+import { computed } from '../components/expr-filling.js';
 import { ANYTHING, type Domain, type Domains } from '../components/domain.js';
 
 /** A value that a condition depends on: an input, or a property of one. */

@@ -1,5 +1,6 @@
 #!/usr/bin/env node
 import { LEVELS } from '../finding.js';
+import { AUDIT_FORMATS, GAPS_FORMATS } from '../formats/registry.js';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
 import { version } from './version.js';
 import { EXIT } from './exit.js';
@@ -36,7 +37,9 @@ function program(): Command {
     .command('audit [paths...]')
     .description('audit the project at the current folder, or the given folders and files')
     .addOption(
-      new Option('--format <format>', 'how to print the report').choices(['text', 'json']).default('text'),
+      new Option('--format <format>', 'how to print the report')
+        .choices(Object.keys(AUDIT_FORMATS))
+        .default('text'),
     )
     .option('--out <file>', 'write the report to a file instead of printing it')
     .option('--only <names>', 'only these families or codes, with commas between', checked)
@@ -66,7 +69,9 @@ function program(): Command {
   wexlet
     .command('gaps [paths...]')
     .description('what no spec exercises: arms with the inputs that take them, components, events')
-    .addOption(new Option('--format <format>', 'how to print it').choices(['text', 'json']).default('text'))
+    .addOption(
+      new Option('--format <format>', 'how to print it').choices(Object.keys(GAPS_FORMATS)).default('text'),
+    )
     .option('--out <file>', 'write it to a file instead of printing it')
     .option('--coverage <files>', COVERAGE, list)
     .option('--stubs', 'print pending specs to fill in', false)

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { memberName } from '../syntax/tree.js';
-import { textPieces, UNKNOWN, type Expr } from './expr.js';
+import { UNKNOWN, type Expr } from './expr.js';
+import { textPieces } from './expr-text.js';
 import { exprOf, conditionFrom } from './read-expr.js';
 import type { ComponentScope } from './scope.js';
 import { NO_CLASSES, words, type ClassList } from './view.js';

@@ -4,11 +4,9 @@ import { readExpression, type Algebra, type Choice, type Entry, type Item } from
 import { isFunction, memberName, pathOf, unwrapped } from '../syntax/tree.js';
 import {
   both,
-  computed,
   constant,
   dataOfExpr,
   exprOfData,
-  joined,
   memberOfExpr,
   not,
   nullish,
@@ -19,6 +17,8 @@ import {
   type Expr,
   type Condition,
 } from './expr.js';
+import { computed } from './expr-filling.js';
+import { joined } from './expr-text.js';
 import { DEEPEST, isProps, type NameBinding, type ComponentScope } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */

@@ -1,6 +1,8 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, outcome, propsInCondition } from '../components/expr.js';
+import { both } from '../components/expr.js';
+import { propsInCondition } from '../components/expr-names.js';
+import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';

@@ -1,6 +1,7 @@
 import { parse, type Selector } from 'css-what';
 import nthCheck from 'nth-check';
-import { possibleValues, textPieces } from '../components/expr.js';
+import { possibleValues } from '../components/expr.js';
+import { textPieces } from '../components/expr-text.js';
 import type { Pieces, RenderedElement } from './rendered-tree.js';
 
 /** Whether something matches, as far as can be told. */

@@ -6,7 +6,8 @@ import {
   type RenderedTree,
   type Role,
 } from './rendered-tree.js';
-import { possibleValues, textPieces, type Constant, type Expr, type Piece } from '../components/expr.js';
+import { possibleValues, type Constant, type Expr } from '../components/expr.js';
+import { textPieces, type Piece } from '../components/expr-text.js';
 import { isHidden } from './hidden.js';
 import { constantOf, isPresentational, roleOf } from './role.js';
 

@@ -1,5 +1,6 @@
 import type { By } from '../libraries/meaning.js';
-import type { Expr, Piece } from '../components/expr.js';
+import type { Expr } from '../components/expr.js';
+import type { Piece } from '../components/expr-text.js';
 import type { TemplateArm, ClassList, Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Span } from '../finding.js';
 

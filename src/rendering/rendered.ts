@@ -4,21 +4,16 @@ import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
 import {
   constant,
-  filledExpr,
   ITEM,
   choicesOf,
-  outcome,
-  propsIn,
-  shown,
-  shownAttribute,
   SOMETHING,
-  textPieces,
   UNKNOWN,
-  unknownNames,
   type Expr,
-  type GivenProps,
   type Condition,
 } from '../components/expr.js';
+import { propsIn, unknownNames } from '../components/expr-names.js';
+import { filledExpr, outcome, type GivenProps } from '../components/expr-filling.js';
+import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
 import {
   NO_CLASSES,

@@ -7,7 +7,7 @@ import {
   type RenderedNode,
 } from './rendered-tree.js';
 import type { By } from '../libraries/meaning.js';
-import { textPieces } from '../components/expr.js';
+import { textPieces } from '../components/expr-text.js';
 import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
 import { nameOf, labelName, literal, normalised } from './name.js';

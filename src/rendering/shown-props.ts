@@ -1,4 +1,5 @@
-import { visitProps, visitPropsInCondition, type Expr } from '../components/expr.js';
+import { type Expr } from '../components/expr.js';
+import { visitProps, visitPropsInCondition } from '../components/expr-names.js';
 import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 

@@ -1,4 +1,5 @@
-import { possibleValues, textPieces, type Piece } from '../components/expr.js';
+import { possibleValues } from '../components/expr.js';
+import { textPieces, type Piece } from '../components/expr-text.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
 import { isInHidden } from './hidden.js';

@@ -1,14 +1,7 @@
 import { expect } from 'chai';
-import {
-  constant,
-  filledExpr,
-  joined,
-  oneOf,
-  possibleValues,
-  textPieces,
-  UNKNOWN,
-  type Expr,
-} from '#src/components/expr.js';
+import { constant, oneOf, possibleValues, UNKNOWN, type Expr } from '#src/components/expr.js';
+import { filledExpr } from '#src/components/expr-filling.js';
+import { joined, textPieces } from '#src/components/expr-text.js';
 import { jsxText } from '#src/components/frameworks/react/jsx.js';
 import { componentTitle } from '#src/components/frameworks/react/react.js';
 import { viewSize } from '#src/components/view.js';

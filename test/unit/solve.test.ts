@@ -5,7 +5,8 @@ import { solve, type InputValue } from '#src/branches/solve.js';
 import { exampleText } from '#src/writing/inputs.js';
 import { conditionOf } from '#src/components/read-expr.js';
 import { BOOLEAN, kindOnly, type Domain } from '#src/components/domain.js';
-import { computed, constant, memberOfExpr, type Expr, type Condition } from '#src/components/expr.js';
+import { constant, memberOfExpr, type Expr, type Condition } from '#src/components/expr.js';
+import { computed } from '#src/components/expr-filling.js';
 import type { Constant } from '#src/language/operations.js';
 
 // A condition with what it means, worked out by the language itself.

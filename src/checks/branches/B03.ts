@@ -1,6 +1,6 @@
 import { USES } from '../questions/facts.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
-import { propsInCondition } from '../../components/expr.js';
+import { propsInCondition } from '../../components/expr-names.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';

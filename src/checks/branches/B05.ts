@@ -1,6 +1,8 @@
 import { USES } from '../questions/facts.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
-import { filledExpr, propsIn, type Expr, type Condition } from '../../components/expr.js';
+import { type Expr, type Condition } from '../../components/expr.js';
+import { propsIn } from '../../components/expr-names.js';
+import { filledExpr } from '../../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../../rendering/uses.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';

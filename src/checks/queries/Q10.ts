@@ -1,5 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
-import { textPieces } from '../../components/expr.js';
+import { textPieces } from '../../components/expr-text.js';
 import { literal, nameOf } from '../../rendering/name.js';
 import { roleOf } from '../../rendering/role.js';
 import type { SearchScope } from '../../rendering/scope.js';

@@ -3,7 +3,8 @@ import { audit } from '../../audit/audit.js';
 import type { AuditRequest } from '../../audit/prepare.js';
 import type { Report } from '../../audit/report.js';
 import { DiskFiles } from '../../host/disk-files.js';
-import { jsonReport } from '../../formats/json.js';
+import { AUDIT_FORMATS, formatted } from '../../formats/registry.js';
+import type { TextOptions } from '../../formats/text.js';
 import { EXIT } from '../exit.js';
 import { namesOfChecks, commandScope, type CommandScope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
@@ -11,7 +12,7 @@ import { version } from '../version.js';
 import { writeWhole } from '../write.js';
 
 export interface AuditFlags {
-  format?: 'text' | 'json';
+  format?: string;
   out?: string;
   only?: string[];
   holdAt?: Level;
@@ -23,22 +24,17 @@ export interface AuditFlags {
 /** `wexlet audit`. */
 export async function runAudit(paths: string[], options: AuditFlags): Promise<void> {
   const report = await auditScope(commandScope(paths), options);
-  const text = options.format === 'json' ? jsonReport(report) : await asText(report, options);
+  const text = await formatted(AUDIT_FORMATS, options.format ?? 'text', report, textOptions(options));
   process.exitCode = exitCodeOf(report);
   if (report.counts.specFiles === 0) process.stderr.write(nothingFound(report));
   if (options.out) writeWhole(options.out, text);
   else process.stdout.write(text);
 }
 
-async function asText(report: Report, { out, color, all }: AuditFlags): Promise<string> {
-  // Only the text report needs to measure and wrap lines.
-  const { textReport } = await import('../../formats/text.js');
+/** How the flags and the terminal have a text look. */
+export function textOptions({ out, color, all }: Pick<AuditFlags, 'out' | 'color' | 'all'>): TextOptions {
   const toFile = out !== undefined;
-  return textReport(report, {
-    width: toFile ? 100 : widthFor(),
-    colours: coloursFor(color, toFile),
-    all: all ?? false,
-  });
+  return { width: toFile ? 100 : widthFor(), colours: coloursFor(color, toFile), all: all ?? false };
 }
 
 type AskedOptions = Pick<AuditFlags, 'only' | 'holdAt' | 'coverage'>;

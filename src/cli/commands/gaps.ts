@@ -3,15 +3,14 @@ import { auditWithPending } from '../../audit/audit.js';
 import type { PendingFile } from '../../writing/pending-specs.js';
 import { DiskFiles } from '../../host/disk-files.js';
 import { decodeSource, encodeSource, isProblem } from '../../syntax/source.js';
-import { jsonReport } from '../../formats/json.js';
+import { formatted, GAPS_FORMATS } from '../../formats/registry.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
 import { EXIT, UsageError } from '../exit.js';
 import { commandScope } from '../scope.js';
-import { coloursFor, widthFor } from '../terminal.js';
 import { writeWhole } from '../write.js';
-import { auditScope, requestFor, type AuditFlags } from './audit.js';
+import { auditScope, requestFor, textOptions, type AuditFlags } from './audit.js';
 
 export interface GapsOptions extends Pick<AuditFlags, 'format' | 'out' | 'coverage' | 'all' | 'color'> {
   stubs: boolean;
@@ -39,16 +38,7 @@ export async function runGaps(paths: string[], options: GapsOptions): Promise<vo
   }
   const report = await auditScope(scope, { ...options, only: ONLY });
   process.exitCode = report.counts.specFiles === 0 ? EXIT.nothing : EXIT.ready;
-  const { gapsReport } = await import('../../formats/gaps.js');
-  const toFile = options.out !== undefined;
-  const text =
-    options.format === 'json'
-      ? jsonReport(report)
-      : gapsReport(report, {
-          width: toFile ? 100 : widthFor(),
-          colours: coloursFor(options.color, toFile),
-          all: options.all ?? false,
-        });
+  const text = await formatted(GAPS_FORMATS, options.format ?? 'text', report, textOptions(options));
   if (options.out) writeWhole(options.out, text);
   else process.stdout.write(text);
 }

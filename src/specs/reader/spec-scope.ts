@@ -1,5 +1,6 @@
 import type { NameBinding, ComponentScope } from '../../components/scope.js';
-import { constant, joined, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
+import { constant, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
+import { joined } from '../../components/expr-text.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
 import type { ViewNode } from '../../components/view.js';

@@ -10,17 +10,15 @@ import { TemplateExpressions } from './angular-expression.js';
 import {
   constant,
   ITEM,
-  joined,
   memberOfExpr,
   not,
-  shown,
-  shownAttribute,
   truthy,
   UNKNOWN,
   UNSURE,
   type Expr,
   type Condition,
 } from '../../expr.js';
+import { joined, shown, shownAttribute } from '../../expr-text.js';
 import { componentNode, elementNode, nothingGiven } from '../../given.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';

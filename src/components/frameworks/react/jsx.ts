@@ -11,7 +11,8 @@ import {
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
-import { constant, ITEM, not, possibleValues, shown, type Expr, type Condition } from '../../expr.js';
+import { constant, ITEM, not, possibleValues, type Expr, type Condition } from '../../expr.js';
+import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
 import { componentNode, elementNode } from '../../given.js';

@@ -4,17 +4,8 @@ import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
-import {
-  constant,
-  ITEM,
-  not,
-  shown,
-  shownAttribute,
-  UNKNOWN,
-  UNSURE,
-  type Expr,
-  type Condition,
-} from '../../expr.js';
+import { constant, ITEM, not, UNKNOWN, UNSURE, type Expr, type Condition } from '../../expr.js';
+import { shown, shownAttribute } from '../../expr-text.js';
 import { exprOf, conditionOf } from '../../read-expr.js';
 import { componentNode, elementNode, nothingGiven, openTag, type TagContents } from '../../given.js';
 import { partsIn, type NameBinding, type ComponentScope } from '../../scope.js';

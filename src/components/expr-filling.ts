@@ -1,0 +1,130 @@
+import { joined, shown } from './expr-text.js';
+import { operate, type Data } from '../language/operations.js';
+import {
+  UNKNOWN,
+  type Expr,
+  memberOfExpr,
+  oneOf,
+  constant,
+  dataOfExpr,
+  exprOfData,
+  type Condition,
+  possibleValues,
+} from './expr.js';
+
+/** What names of props stand for; undefined for those that nothing is known of. */
+export type GivenProps = (prop: string) => Expr | undefined;
+
+/** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
+export function filledExpr(expr: Expr, given: GivenProps): Expr {
+  switch (expr.is) {
+    case 'prop':
+      return given(expr.name) ?? UNKNOWN;
+    case 'member':
+      return memberOfExpr(filledExpr(expr.of, given), expr.name, expr.optional);
+    case 'computed':
+      return computed(
+        expr.by,
+        expr.of.map((each) => filledExpr(each, given)),
+      );
+    case 'text':
+      return joined(expr.parts.map((part) => filledExpr(part, given)));
+    case 'shown':
+      return shown(filledExpr(expr.of, given), expr.how);
+    case 'choice':
+      return oneOf(expr.options.map((option) => filledExpr(option, given)));
+    case 'if': {
+      const holds = outcome(expr.test, given);
+      if (holds !== undefined) return filledExpr(holds ? expr.then : expr.otherwise, given);
+      return oneOf([filledExpr(expr.then, given), filledExpr(expr.otherwise, given)]);
+    }
+    case 'object':
+      return { ...expr, entries: expr.entries.map(([key, value]) => [key, filledExpr(value, given)]) };
+    case 'list':
+      return { ...expr, items: expr.items.map((item) => filledExpr(item, given)) };
+    default:
+      return expr;
+  }
+}
+
+/** What an operator, function or method of the table gives: worked out where all operands are data. */
+export function computed(by: string, of: readonly Expr[]): Expr {
+  const [list, item] = of;
+  if (by === 'includes' && of.length === 2 && list?.is === 'list' && item) {
+    const found = isIn(list.items, item);
+    return found === undefined ? { is: 'computed', by, of } : constant(found);
+  }
+  const operands: Data[] = [];
+  for (const each of of) {
+    const data = dataOfExpr(each);
+    // Most are asked for again and again with something still open.
+    if (!data) return { is: 'computed', by, of };
+    operands.push(data.value);
+  }
+  const result = operate(by, operands);
+  return result ? exprOfData(result.value) : { is: 'computed', by, of };
+}
+
+// Whether a list holds a value; undefined where that can't be told.
+function isIn(items: readonly Expr[], wanted: Expr): boolean | undefined {
+  const found = items.map((item) => (item.is === 'something' ? false : equal(item, wanted)));
+  if (found.includes(true)) return true;
+  return found.includes(undefined) ? undefined : false;
+}
+
+/** Whether a condition holds with these props; undefined where that can't be told. */
+export function outcome(test: Condition, given: GivenProps): boolean | undefined {
+  switch (test.is) {
+    case 'truthy':
+      return truth(filledExpr(test.expr, given));
+    case 'same':
+      return equal(filledExpr(test.left, given), filledExpr(test.right, given), test.loose);
+    case 'not': {
+      const inner = outcome(test.of, given);
+      return inner === undefined ? undefined : !inner;
+    }
+    case 'all':
+    case 'any': {
+      const decides = test.is === 'any';
+      const all = test.of.map((each) => outcome(each, given));
+      if (all.includes(decides)) return decides;
+      return all.includes(undefined) ? undefined : !decides;
+    }
+    default:
+      return undefined;
+  }
+}
+
+function truth(expr: Expr): boolean | undefined {
+  switch (expr.is) {
+    case 'constant':
+      return Boolean(expr.value);
+    case 'text':
+      return expr.parts.some((part) => part.is === 'constant' && part.value !== '') ? true : undefined;
+    case 'object':
+    case 'list':
+    case 'something':
+      return true;
+    case 'choice': {
+      const [first, ...rest] = expr.options.map(truth);
+      return rest.every((each) => each === first) ? first : undefined;
+    }
+    default:
+      return undefined;
+  }
+}
+
+function equal(left: Expr, right: Expr, loose = false): boolean | undefined {
+  if (left.is === 'constant' && right.is === 'constant')
+    return Boolean(operate(loose ? '==' : '===', [left.value, right.value])?.value);
+  const [known, other] = left.is === 'constant' ? [left, right] : [right, left];
+  if (known.is !== 'constant') return undefined;
+  const values = possibleValues(other);
+  if (values) {
+    const found = new Set(values.map((one) => equal(known, constant(one), loose)));
+    return found.size === 1 ? [...found][0] : undefined;
+  }
+  if (loose) return undefined;
+  if (other.is === 'object' || other.is === 'list') return false;
+  return truth(other) === true && !known.value ? false : undefined;
+}

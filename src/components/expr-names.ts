@@ -1,0 +1,75 @@
+import type { Condition, Expr } from './expr.js';
+
+/** Takes a prop that is read; `bound`: only which side of that number it is on is asked. */
+type VisitProp = (name: string, bound?: number) => void;
+
+/** Calls `visit` for every prop that an expression or condition reads. */
+export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
+  visitProps(expr, (name) => visit(name));
+
+/** Calls `visit` for every prop that a condition reads. */
+export const propsInCondition = (test: Condition, visit: (name: string) => void): void =>
+  visitPropsInCondition(test, (name) => visit(name));
+
+/** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
+export function visitProps(expr: Expr, visit: VisitProp): void {
+  const sub = (each: Expr): void => visitProps(each, visit);
+  switch (expr.is) {
+    case 'prop':
+      return visit(expr.name);
+    case 'member':
+      return sub(expr.of);
+    case 'computed': {
+      const [left, right] = expr.of;
+      const bound = /^[<>]=?$/.test(expr.by) && right?.is === 'constant' ? right.value : undefined;
+      if (left?.is === 'prop' && typeof bound === 'number') return visit(left.name, bound);
+      return expr.of.forEach(sub);
+    }
+    case 'text':
+      return expr.parts.forEach(sub);
+    case 'shown':
+      return sub(expr.of);
+    case 'choice':
+      return expr.options.forEach(sub);
+    case 'if':
+      visitPropsInCondition(expr.test, visit);
+      sub(expr.then);
+      return sub(expr.otherwise);
+    case 'object':
+      return expr.entries.forEach(([, value]) => sub(value));
+    case 'list':
+      return expr.items.forEach(sub);
+  }
+}
+
+/** Calls `visit` for every prop that a condition reads, with the number that it is compared with by size. */
+export function visitPropsInCondition(test: Condition, visit: VisitProp): void {
+  switch (test.is) {
+    case 'truthy':
+      return visitProps(test.expr, visit);
+    case 'same':
+      visitProps(test.left, visit);
+      return visitProps(test.right, visit);
+    case 'not':
+      return visitPropsInCondition(test.of, visit);
+    case 'all':
+    case 'any':
+      return test.of.forEach((each) => visitPropsInCondition(each, visit));
+  }
+}
+
+const NO_NAMES: readonly string[] = [];
+
+/** The fields and variables that an expression shows, as far as they can't be told. */
+export function unknownNames(expr: Expr): readonly string[] {
+  switch (expr.is) {
+    case 'unknown':
+      return expr.name === undefined ? NO_NAMES : [expr.name];
+    case 'text':
+      return expr.parts.flatMap(unknownNames);
+    case 'choice':
+      return expr.options.flatMap(unknownNames);
+    default:
+      return NO_NAMES;
+  }
+}
