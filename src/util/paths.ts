@@ -10,7 +10,6 @@ export const relativeTo = (root: string, path: string): string => posix.relative
 export const isWithin = (folder: string, path: string): boolean =>
   path === folder || path.startsWith(folder.endsWith('/') ? folder : folder + '/');
 
-const { normalize } = posix;
 export const { basename, dirname, extname, join, resolve, isAbsolute } = posix;
 
 /** The package that an import names: `@kiln/glaze/lib` is of `@kiln/glaze`. */
