@@ -179,7 +179,9 @@ describe('what frameworks show, beside the frameworks themselves', () => {
       Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
     }
   });
-  afterEach(() => {
+  afterEach(async () => {
+    // A framework may have put work off: it needs the document until it is done.
+    await new Promise((done) => setTimeout(done, 30));
     Object.assign(console, warn);
     for (const [name, descriptor] of before) {
       if (descriptor) Object.defineProperty(globalThis, name, descriptor);
