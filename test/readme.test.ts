@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CATALOGUE } from '#src/index.js';
 import { settingsFromJson } from '#src/config/load.js';
-import { wexlet } from './support/cli.js';
+import { started } from './support/cli.js';
 import { TEST_FOLDER } from './support/samples.js';
 
 const ROOT = join(TEST_FOLDER, '..');
@@ -18,7 +18,7 @@ describe('the README', () => {
     it(`runs ${command}`, () => {
       const folder = join(mkdtempSync(join(tmpdir(), 'wexlet-readme-')), 'kilnroom');
       cpSync(join(ROOT, 'demo/kilnroom'), folder, { recursive: true });
-      const { code, out, err } = wexlet(folder, ...command.split(' ').slice(1));
+      const { code, out, err } = started(folder, ...command.split(' ').slice(1));
       expect(code, err).to.be.oneOf([0, 1]);
       const printed = command.includes('--out') ? readFileSync(join(folder, 'report.json'), 'utf8') : out;
       expect(printed.length).to.be.above(20);

@@ -1,3 +1,4 @@
+import { resolve } from 'node:path';
 import { sync as writeFileAtomic } from 'write-file-atomic';
 import { UsageError } from './exit.js';
 import { printable } from '../util/printable.js';
@@ -5,7 +6,7 @@ import { printable } from '../util/printable.js';
 /** Writes a whole file, or nothing of it; throws UsageError where that is not possible. */
 export function writeWhole(path: string, content: string | Uint8Array): void {
   try {
-    writeFileAtomic(path, typeof content === 'string' ? content : Buffer.from(content));
+    writeFileAtomic(resolve(path), typeof content === 'string' ? content : Buffer.from(content));
   } catch (error) {
     throw new UsageError(
       `${printable(path)} cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`,

@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { existsSync, readFileSync, symlinkSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Report } from '#src/index.js';
-import { wexlet } from '../support/cli.js';
+import { started, wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
 
 const GREEN = {
@@ -20,7 +20,7 @@ const SKIPPED = {
 
 describe('wexlet audit', () => {
   it('exits with 0 and says ready where nothing is found', () => {
-    const { code, out, err } = wexlet(written(GREEN), 'audit');
+    const { code, out, err } = started(written(GREEN), 'audit');
     expect(code).to.equal(0);
     expect(out)
       .to.match(/READY +0 blockers/)
@@ -30,7 +30,7 @@ describe('wexlet audit', () => {
   });
 
   it('exits with 1 and says hold, with place, title and mend', () => {
-    const { code, out } = wexlet(written(FOCUSED), 'audit');
+    const { code, out } = started(written(FOCUSED), 'audit');
     expect(code).to.equal(1);
     expect(out).to.match(/HOLD +1 blocker/);
     expect(out).to.match(
@@ -40,7 +40,7 @@ describe('wexlet audit', () => {
   });
 
   it('exits with 3 where there is nothing to audit, never with a silent green', () => {
-    const { code, out, err } = wexlet(written({ 'a.js': 'export {};' }), 'audit');
+    const { code, out, err } = started(written({ 'a.js': 'export {};' }), 'audit');
     expect(code).to.equal(3);
     expect(out).to.include('NOTHING TO AUDIT').and.not.to.include('READY');
     expect(err).to.include('no spec file found');
@@ -63,7 +63,7 @@ describe('wexlet audit', () => {
     });
     expect(wexlet(folder, 'audit', '--only', 'stat').err).to.include('did you mean state?');
     expect(wexlet(folder, 'audit', '--hold-at', 'never').code).to.equal(2);
-    expect(wexlet(folder, 'adit').code).to.equal(2);
+    expect(started(folder, 'adit').code).to.equal(2);
   });
 
   it('holds at the level that is asked for, by option or settings', () => {

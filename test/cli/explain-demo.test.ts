@@ -3,7 +3,7 @@ import { existsSync } from 'node:fs';
 import { textOfCode } from '#src/checks/index.js';
 import { explainedCheck } from '#src/formats/explain.js';
 import { CATALOGUE, PLAIN, type Report } from '#src/index.js';
-import { wexlet } from '../support/cli.js';
+import { started, wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
 
 describe('wexlet explain', () => {
@@ -38,7 +38,7 @@ describe('wexlet explain', () => {
 
 describe('wexlet demo', () => {
   it('audits a copy, finds trouble of all families, and is no failure', () => {
-    const { code, out, err } = wexlet('.', 'demo');
+    const { code, out, err } = started('.', 'demo');
     expect(code).to.equal(0);
     expect(out).to.include('HOLD').and.to.include('3 packages');
     for (const family of ['environment', 'queries', 'state', 'cleanup', 'overload', 'branches'])
