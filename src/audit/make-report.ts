@@ -1,5 +1,5 @@
 import type { Gathered } from './gathered.js';
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { type ProjectContext } from '../checks/questions/context.js';
 import { LEVELS, type Level, type Place } from '../finding.js';
 import { textOfCode } from '../checks/index.js';
@@ -14,14 +14,15 @@ import { branchCounts, reportedGaps } from './report-gaps.js';
 import type { Report, ReportedFinding, Unread } from './report.js';
 import { summed } from '../specs/model/rungs.js';
 import { packageSizes } from './sizes.js';
-import type { Coded } from './spec-file.js';
+import type { CheckedSpecFile, Coded } from './spec-file.js';
 
 /** Turns what was gathered into the report: allowances taken off, sorted, with relative paths. */
 export function makeReport(gathered: Gathered): Report {
   const { session, checked, context } = gathered;
+  const commentsIn = new Map(checked.map(({ facts, comments }) => [facts.path, comments]));
   const findings = sorted(
     allowed(gathered)
-      .map((each) => reported(each, gathered))
+      .map((each) => reported(each, gathered, commentsIn.get(each.found.place.file) ?? []))
       .filter((each) => each !== undefined),
   );
   numberFingerprints(findings);
@@ -67,8 +68,9 @@ function allowed({ found, checked, context, session }: Gathered): Coded[] {
   const files = new Set(found.map((each) => each.found.place.file));
   for (const file of files) if (!byFile.has(file)) load(file, commentsOf(file, context));
   const kept = found.filter(({ code, found: { place } }) => {
-    const line = context.sourceOf(place.file)?.lines.at(place.start).line ?? 0;
-    return !isAllowed(byFile.get(place.file) ?? [], code, line);
+    const allowances = byFile.get(place.file) ?? [];
+    if (allowances.length === 0) return true;
+    return !isAllowed(allowances, code, context.sourceOf(place.file)?.lines.at(place.start).line ?? 0);
   });
   const about = [...byFile].flatMap(([file, allowances]) =>
     aboutAllowances(
@@ -117,7 +119,8 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 
 function reported(
   { code, found }: Coded,
-  { session, context, checked }: Gathered,
+  { session, context }: Gathered,
+  comments: CheckedSpecFile['comments'],
 ): ReportedFinding | undefined {
   const { root, settings } = session;
   const text = textOfCode(code);
@@ -125,7 +128,6 @@ function reported(
   if (!text || !source) return undefined;
   const configured = settings.checks.get(code);
   const at = source.lines.at(found.place.start);
-  const comments = checked.find(({ facts }) => facts.path === found.place.file)?.comments ?? [];
   const explained = isExplained(at.line, comments, source);
   const level =
     configured && configured !== 'off' ? configured : weighed(found.level ?? text.level, explained);
@@ -179,8 +181,7 @@ function placed(
 const lineText = (source: Source, line: number): string =>
   source.text.slice(source.lines.startOf(line), source.lines.startOf(line + 1)).trim();
 
-const fingerprint = (parts: readonly string[]): string =>
-  createHash('sha256').update(parts.join('\0')).digest('hex').slice(0, 16);
+const fingerprint = (parts: readonly string[]): string => hash('sha256', parts.join('\0')).slice(0, 16);
 
 // Equal lines in one spec differ by their order only.
 function numberFingerprints(findings: ReportedFinding[]): void {

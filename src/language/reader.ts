@@ -53,37 +53,23 @@ export interface Algebra<V> {
  */
 export function readExpression<V>(node: Node, algebra: Algebra<V>): V {
   const inner = unwrapped(node);
-  const read = (each: Node): V => algebra.read(each);
   switch (inner.type) {
     case 'Literal':
       return literal(inner, algebra);
-    case 'TemplateLiteral': {
-      const parts = inner.quasis.flatMap((quasi, i) => {
-        const hole = inner.expressions[i];
-        const text = algebra.data(quasi.value.cooked ?? '', quasi as Node);
-        return hole ? [text, read(hole)] : [text];
-      });
-      return operation('template', parts, inner, algebra);
-    }
+    case 'TemplateLiteral':
+      return template(inner, algebra);
     case 'BinaryExpression':
-      return operation(inner.operator, [read(inner.left), read(inner.right)], inner, algebra);
+      return operation(inner.operator, [algebra.read(inner.left), algebra.read(inner.right)], inner, algebra);
     case 'UnaryExpression':
       return inner.operator === 'delete'
         ? algebra.other(inner)
-        : operation(`unary ${inner.operator}`, [read(inner.argument)], inner, algebra);
-    case 'LogicalExpression': {
-      const left = read(inner.left);
-      const [kept, right] = [() => left, () => read(inner.right)];
-      const [then, otherwise] = inner.operator === '&&' ? [right, kept] : [kept, right];
-      return choice({ operator: inner.operator, test: left, testNode: inner.left, then, otherwise }, inner);
-    }
-    case 'ConditionalExpression': {
-      const { test, consequent, alternate } = inner;
-      const [then, otherwise] = [() => read(consequent), () => read(alternate)];
-      return choice({ operator: '?:', test: read(test), testNode: test, then, otherwise }, inner);
-    }
+        : operation(`unary ${inner.operator}`, [algebra.read(inner.argument)], inner, algebra);
+    case 'LogicalExpression':
+      return logical(inner, algebra);
+    case 'ConditionalExpression':
+      return conditional(inner, algebra);
     case 'SequenceExpression':
-      return inner.expressions.map(read).at(-1) ?? algebra.unknown(inner);
+      return inner.expressions.map((each) => algebra.read(each)).at(-1) ?? algebra.unknown(inner);
     case 'ObjectExpression':
       return algebra.object(
         inner.properties.map((property) => entry(property, algebra)),
@@ -92,18 +78,41 @@ export function readExpression<V>(node: Node, algebra: Algebra<V>): V {
     case 'ArrayExpression':
       return algebra.list(
         inner.elements.map((element): Item<V> => {
-          if (element?.type === 'SpreadElement') return { value: read(element.argument), spread: true };
-          return { value: element ? read(element) : algebra.unknown(inner), spread: false };
+          if (element?.type === 'SpreadElement')
+            return { value: algebra.read(element.argument), spread: true };
+          return { value: element ? algebra.read(element) : algebra.unknown(inner), spread: false };
         }),
         inner,
       );
     default:
       return algebra.other(inner);
   }
+}
 
-  function choice(made: Omit<Choice<V>, 'taken'>, at: Node): V {
-    return algebra.choice({ ...made, taken: takenBy(made.operator, algebra.dataOf(made.test)) }, at);
-  }
+function template<V>(node: Extract<Node, { type: 'TemplateLiteral' }>, algebra: Algebra<V>): V {
+  const parts = node.quasis.flatMap((quasi, i) => {
+    const hole = node.expressions[i];
+    const text = algebra.data(quasi.value.cooked ?? '', quasi as Node);
+    return hole ? [text, algebra.read(hole)] : [text];
+  });
+  return operation('template', parts, node, algebra);
+}
+
+function logical<V>(node: Extract<Node, { type: 'LogicalExpression' }>, algebra: Algebra<V>): V {
+  const left = algebra.read(node.left);
+  const [kept, right] = [() => left, () => algebra.read(node.right)];
+  const [then, otherwise] = node.operator === '&&' ? [right, kept] : [kept, right];
+  return choice({ operator: node.operator, test: left, testNode: node.left, then, otherwise }, node, algebra);
+}
+
+function conditional<V>(node: Extract<Node, { type: 'ConditionalExpression' }>, algebra: Algebra<V>): V {
+  const { test, consequent, alternate } = node;
+  const [then, otherwise] = [() => algebra.read(consequent), () => algebra.read(alternate)];
+  return choice({ operator: '?:', test: algebra.read(test), testNode: test, then, otherwise }, node, algebra);
+}
+
+function choice<V>(made: Omit<Choice<V>, 'taken'>, at: Node, algebra: Algebra<V>): V {
+  return algebra.choice({ ...made, taken: takenBy(made.operator, algebra.dataOf(made.test)) }, at);
 }
 
 function takenBy(

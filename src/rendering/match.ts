@@ -28,15 +28,24 @@ export function matchesText(pieces: Pieces, wanted: Wanted): Match {
 type Plain = readonly (string | undefined)[];
 const MOST_VARIANTS = 24;
 
+// Every query of a rendered tree asks the same names and texts.
+const variantsOf = new WeakMap<Pieces, Plain[]>();
+
 // Every text that pieces with choices can make; too many of them are a hole.
 function variants(pieces: Pieces): Plain[] {
+  const known = variantsOf.get(pieces);
+  if (known) return known;
   let all: (string | undefined)[][] = [[]];
   for (const piece of pieces) {
     const options = typeof piece === 'object' ? piece : [piece];
     const few = all.length * options.length <= MOST_VARIANTS;
     all = all.flatMap((start) => (few ? options : [undefined]).map((option) => [...start, option]));
   }
-  return all.map((each) => (each.every((piece) => piece !== undefined) ? [each.join('').trim()] : each));
+  const made = all.map((each) =>
+    each.every((piece) => piece !== undefined) ? [each.join('').trim()] : each,
+  );
+  variantsOf.set(pieces, made);
+  return made;
 }
 
 function matchesPlain(pieces: Plain, wanted: Wanted): Match {

@@ -229,9 +229,8 @@ export function labelName(element: RenderedElement, tree: RenderedTree): Pieces 
 }
 
 function contentOf(element: RenderedElement, way: Way): Pieces {
-  return element.children.flatMap((child) =>
-    partOf(child, element, { ...way, referenced: false, inside: true }),
-  );
+  const inside = { ...way, referenced: false, inside: true };
+  return element.children.flatMap((child) => partOf(child, element, inside));
 }
 
 function partOf(node: RenderedNode, parent: RenderedElement, way: Way): Pieces {

@@ -11,6 +11,9 @@ import { ShownProps } from './shown-props.js';
 import { targetIn, UNKNOWN_TARGET, type Target } from './target.js';
 import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
+// Of a render with its children, whatever its spec leaves out.
+const ALL_CHILDREN: Pick<RenderInput, 'shallow' | 'stubs'> = { shallow: false };
+
 const NOTHING_RENDERED: RenderedTree = {
   children: [],
   elements: [],
@@ -89,11 +92,11 @@ export class SpecRendering {
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { view } = render;
+    const { file, writtenIn, view } = render;
     const { everything, whole } = this.#variant;
-    const asked = whole ? { ...render, shallow: false, stubs: undefined } : render;
+    const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const tree = view
-      ? this.#expanded({ ...asked, view, replaced: this.#replaced, everything })
+      ? this.#expanded({ file, writtenIn, view, shallow, stubs, replaced: this.#replaced, everything })
       : NOTHING_RENDERED;
     // A field that the spec sets may have been taken for one that keeps its value.
     const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;

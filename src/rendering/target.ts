@@ -87,7 +87,7 @@ function indexOf(elements: readonly RenderedElement[]): NonNullable<RenderedTree
     const pieces = ownText(element);
     const [text] = pieces.length === 0 ? [''] : pieces;
     if (pieces.length > 1 || typeof text !== 'string') open.push(element);
-    else literal.set(text, [...(literal.get(text) ?? []), element]);
+    else if (literal.get(text)?.push(element) === undefined) literal.set(text, [element]);
   }
   return { literal, open };
 }

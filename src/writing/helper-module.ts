@@ -1,5 +1,5 @@
 import type { Beginning } from '../checks/questions/beginning.js';
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
 import type { SpecFile } from '../specs/model/blocks.js';
 import type { Statement } from '../specs/model/body.js';
@@ -26,7 +26,7 @@ function beginningsIn(file: SpecFile): Beginning[] {
     const statements = arrangingIn(spec).slice(0, FEWEST_STATEMENTS);
     const code = beginning(statements);
     if (code === undefined) continue;
-    const key = createHash('sha256').update(code).digest('hex').slice(0, 24);
+    const key = hash('sha256', code).slice(0, 24);
     const each = found.has(key) ? undefined : beginningOf(key, statements);
     if (each && !each.uses.some((name) => ownNames.has(name))) found.set(key, each);
   }
