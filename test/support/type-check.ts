@@ -37,6 +37,7 @@ declare module 'vitest' {
 }`;
 
 const libraries = new Map<string, ts.SourceFile | undefined>();
+let earlier: ts.Program | undefined;
 
 /** What the compiler says of some TypeScript files, by name: each message with its code, but without its place. */
 export function typeProblems(files: ReadonlyMap<string, string>): string[] {
@@ -54,7 +55,8 @@ export function typeProblems(files: ReadonlyMap<string, string>): string[] {
     return libraries.get(path);
   };
   const roots = [...all.keys()].filter((path) => /\.tsx?$/.test(path));
-  const program = ts.createProgram(roots, OPTIONS, host);
+  const program = ts.createProgram(roots, OPTIONS, host, earlier);
+  earlier = program;
   return ts
     .getPreEmitDiagnostics(program)
     .map(({ code, messageText }) => `${code} ${ts.flattenDiagnosticMessageText(messageText, ' ')}`);
