@@ -2,7 +2,7 @@ import type { Node } from 'oxc-parser';
 import { walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
 import { both, not, UNSURE, type Condition } from './expr.js';
 import { exprOf, conditionOf } from './read-expr.js';
-import { completion, completionOf, mayLeave } from '../language/completion.js';
+import { completion, completionOf, mayLeave, neverFalls } from '../language/completion.js';
 import { declarePattern, inner, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
 
 const ALWAYS: Condition = { is: 'all', of: [] };
@@ -71,11 +71,6 @@ function follow(
   for (const statement of statements) {
     visit(statement, under);
     switch (statement.type) {
-      case 'ReturnStatement':
-      case 'ThrowStatement':
-      case 'BreakStatement':
-      case 'ContinueStatement':
-        return NEVER;
       case 'BlockStatement':
         under = follow(statement.body, under, scope, visit);
         break;
@@ -95,11 +90,12 @@ function follow(
       case 'ForInStatement':
       case 'WhileStatement':
       case 'DoWhileStatement':
+      case 'LabeledStatement':
         if (!mayLeave(statement)) break;
         follow([statement.body], UNSURE, scope, visit);
         under = UNSURE;
     }
-    if (under === NEVER) return NEVER;
+    if (neverFalls(statement)) return NEVER;
   }
   return under;
 }
@@ -125,25 +121,22 @@ function followSwitch(
   visit: Visit,
 ): Condition {
   const subject = exprOf(node.discriminant, scope);
-  const tests = node.cases.flatMap(({ test }): Condition[] =>
-    test ? [{ is: 'same', left: subject, right: exprOf(test, scope) }] : [],
+  const tests = node.cases.map(({ test }): Condition | undefined =>
+    test ? { is: 'same', left: subject, right: exprOf(test, scope) } : undefined,
   );
+  const none = not({ is: 'any', of: tests.filter((test) => test !== undefined) });
   let fallsTo: Condition[] = [];
   let goesOn = false;
-  for (const [i, { test, consequent }] of node.cases.entries()) {
-    const own: Condition = test
-      ? { is: 'same', left: subject, right: exprOf(test, scope) }
-      : not({ is: 'any', of: tests });
-    fallsTo.push(own);
+  for (const [i, { consequent }] of node.cases.entries()) {
+    fallsTo.push(tests[i] ?? none);
     const ends = completionOf(consequent as readonly Node[]);
     follow(consequent, joinedWith(under, { is: 'any', of: fallsTo }), scope, visit);
     const falls = ends.has('falls');
     goesOn ||= ends.has('breaks') || (falls && i === node.cases.length - 1);
     if (!falls) fallsTo = [];
   }
-  const hasDefault = node.cases.some(({ test }) => !test);
   if (!mayLeave(node)) return under;
-  return hasDefault && !goesOn ? NEVER : goesOn ? UNSURE : joinedWith(under, not({ is: 'any', of: tests }));
+  return goesOn ? UNSURE : joinedWith(under, none);
 }
 
 const onlyFalls = (node: Node): boolean => {

@@ -252,6 +252,17 @@ describe('React components', () => {
       '<p id=x>Raku</p>',
     ],
     [
+      'a way out of a loop with a name',
+      'export function A({ all }) { each: for (const x of all) { if (x) return <b>Hot</b>; } return <p>Cold</p>; }',
+      '[if]<b>Hot</b>[if]<p>Cold</p>',
+      { all: UNREAD },
+    ],
+    [
+      'a try that always leaves',
+      'export function A() { try { return <b>{load()}</b>; } catch { return <p>Cold</p>; } return <i />; }',
+      '[if]<b>{…}</b>[if]<p>Cold</p>',
+    ],
+    [
       'context providers',
       'export const A = () => <Heat.Provider value={1}><p>a</p></Heat.Provider>;',
       '<p>a</p>',
