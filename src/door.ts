@@ -3,12 +3,10 @@ import { audit as auditSuite, auditWithPending } from './audit/audit.js';
 import { outline as outlineFile, type Outline } from './audit/outline.js';
 import type { AuditRequest } from './audit/prepare.js';
 import type { Report } from './audit/report.js';
-import { CATALOGUE } from './checks/index.js';
+import { checksNamed, unknownName } from './checks/names.js';
 import { settingsFrom, type Settings } from './config/settings.js';
-import { FAMILIES } from './finding.js';
 import type { Files } from './host/files.js';
 import type { Problem } from './syntax/source.js';
-import { nearest } from './util/nearest.js';
 import { isAbsolute } from './util/paths.js';
 import type { PendingFile } from './writing/pending-specs.js';
 
@@ -50,16 +48,9 @@ function checked(files: Files, options: AuditOptions): AuditRequest {
   if (files.kind(root) !== 'folder') throw new RequestError(`the root is no folder: ${root}`);
   const gone = paths.find((path) => !isAbsolute(path) || files.kind(path) === undefined);
   if (gone !== undefined) throw new RequestError(`there is nothing at ${gone}`);
-  for (const name of only ?? []) checkName(name);
-  for (const code of settings?.checks?.keys() ?? []) checkName(code);
+  for (const name of [...(only ?? []), ...(settings?.checks?.keys() ?? [])])
+    if (checksNamed(name) !== name) throw new RequestError(unknownName(name));
   return { ...options, root, paths, version, settings: { ...settingsFrom(), ...settings } };
-}
-
-function checkName(name: string): void {
-  const known = [...CATALOGUE.map(({ code }) => code), ...FAMILIES];
-  if (known.includes(name)) return;
-  const near = nearest(name, known);
-  throw new RequestError(`no check or family is called ${name}${near ? `; did you mean ${near}?` : ''}`);
 }
 
 const ownVersion = (): string =>

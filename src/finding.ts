@@ -1,14 +1,14 @@
-/** A range of UTF-16 offsets, from 0, in a file named by its absolute path. */
-export interface Place {
-  file: string;
-  start: number;
-  end: number;
-}
-/** A range of UTF-16 offsets, from 0, in the file of the component. */
+/** A range of UTF-16 offsets, from 0, in a file that is known. */
 export interface Span {
   start: number;
   end: number;
 }
+
+/** A range of UTF-16 offsets, from 0, in a file named by its absolute path. */
+export interface Place extends Span {
+  file: string;
+}
+
 /** One change of a file: the text between two UTF-16 offsets is replaced. */
 export interface Edit extends Place {
   text: string;
@@ -20,6 +20,7 @@ export interface Mend {
   safe: boolean;
   edits: readonly Edit[];
 }
+
 export const FAMILIES = [
   'environment',
   'queries',

@@ -1,11 +1,10 @@
 import { existsSync, readFileSync, realpathSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { CATALOGUE } from '../checks/index.js';
-import { FAMILIES } from '../finding.js';
+import { checksNamed, unknownName } from '../checks/names.js';
 import { settingsFromJson } from '../config/load.js';
 import { settingsFrom, type Settings } from '../config/settings.js';
 import { dirname, isWithin, slashed } from '../util/paths.js';
-import { nearest } from '../util/nearest.js';
 import { printable } from '../util/printable.js';
 import { UsageError } from './exit.js';
 
@@ -51,13 +50,9 @@ function loadSettings(root: string): Settings {
 
 /** Checks names of codes and families; throws UsageError, with the nearest name, for one that does not exist. */
 export function namesOfChecks(names: readonly string[] | undefined): string[] | undefined {
-  const known = [...CATALOGUE.map(({ code }) => code), ...FAMILIES];
   return names?.map((name) => {
-    const found = known.find((each) => each.toLowerCase() === name.toLowerCase());
-    if (found) return found;
-    const near = nearest(name, known);
-    throw new UsageError(
-      `no check or family is called ${printable(name)}${near ? `; did you mean ${near}?` : ''}`,
-    );
+    const found = checksNamed(name);
+    if (found === undefined) throw new UsageError(unknownName(name));
+    return found;
   });
 }

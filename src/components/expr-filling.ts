@@ -1,5 +1,6 @@
 import { joined, shown } from './expr-text.js';
-import { operate, type Data } from '../language/operations.js';
+import { operate } from '../language/operations.js';
+import { operated } from '../language/reader.js';
 import {
   UNKNOWN,
   type Expr,
@@ -47,6 +48,8 @@ export function filledExpr(expr: Expr, given: GivenProps): Expr {
   }
 }
 
+const DATA = { dataOf: dataOfExpr };
+
 /** What an operator, function or method of the table gives: worked out where all operands are data. */
 export function computed(by: string, of: readonly Expr[]): Expr {
   const [list, item] = of;
@@ -54,14 +57,7 @@ export function computed(by: string, of: readonly Expr[]): Expr {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);
   }
-  const operands: Data[] = [];
-  for (const each of of) {
-    const data = dataOfExpr(each);
-    // Most are asked for again and again with something still open.
-    if (!data) return { is: 'computed', by, of };
-    operands.push(data.value);
-  }
-  const result = operate(by, operands);
+  const result = operated(by, of, DATA);
   return result ? exprOfData(result.value) : { is: 'computed', by, of };
 }
 

@@ -1,4 +1,4 @@
-import { memberOfData, type Constant, type Data } from '../language/operations.js';
+import { dataOfAll, dataOfEntries, memberOfData, type Constant, type Data } from '../language/operations.js';
 import { type Showing } from './shown.js';
 
 export type { Constant };
@@ -78,24 +78,11 @@ export function dataOfExpr(expr: Expr): { value: Data } | undefined {
     case 'constant':
       return expr;
     case 'list': {
-      const items: Data[] = [];
-      for (const item of expr.items) {
-        const data = dataOfExpr(item);
-        if (!data) return undefined;
-        items.push(data.value);
-      }
-      return { value: items };
+      const value = dataOfAll(expr.items, dataOfExpr);
+      return value && { value };
     }
-    case 'object': {
-      const entries: Record<string, Data> = {};
-      if (expr.open) return undefined;
-      for (const [key, value] of expr.entries) {
-        const data = dataOfExpr(value);
-        if (!data) return undefined;
-        entries[key] = data.value;
-      }
-      return { value: entries };
-    }
+    case 'object':
+      return expr.open ? undefined : dataOfEntries(expr.entries, dataOfExpr);
     default:
       return undefined;
   }

@@ -1,7 +1,14 @@
 import type { Node } from 'oxc-parser';
-import { isGlobalFunction, isMethod, type Data } from '../language/operations.js';
-import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../language/reader.js';
-import { isFunction, memberName, pathOf, unwrapped } from '../syntax/tree.js';
+import type { Data } from '../language/operations.js';
+import {
+  calledOperation,
+  readExpression,
+  type Algebra,
+  type Choice,
+  type Entry,
+  type Item,
+} from '../language/reader.js';
+import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
 import {
   both,
   constant,
@@ -114,7 +121,7 @@ class Expressions implements Algebra<Expr> {
       case 'template':
         return joined(of);
       case '+':
-        return isText(left) || isText(right) ? joined(of) : computed(by, of);
+        return isText(left) || isText(right) ? joined(of) : { is: 'computed', by, of };
       case '===':
       case '!==':
       case '==':
@@ -127,7 +134,7 @@ class Expressions implements Algebra<Expr> {
       case 'in':
         return UNKNOWN;
       default:
-        return computed(by, of);
+        return { is: 'computed', by, of };
     }
   }
 
@@ -141,7 +148,7 @@ class Expressions implements Algebra<Expr> {
     const found: (readonly [string, Expr])[] = [];
     let open = false;
     for (const each of entries) {
-      const spread = each.is === 'spread' ? spreadEntries(each.value) : undefined;
+      const spread = each.is === 'spread' && each.value.is === 'object' ? each.value : undefined;
       if (each.is === 'named') found.push([each.key, each.value]);
       else if (spread) {
         found.push(...spread.entries);
@@ -213,21 +220,17 @@ class Expressions implements Algebra<Expr> {
     const given = node.arguments.map((argument) => this.read(argument));
     const result = this.#scope.called?.(callee, given, this.#scope, this.#depth);
     if (result) return result;
-    const path = pathOf(callee);
-    if (path !== undefined && isGlobalFunction(path) && !this.#scope.lookup(path.split('.')[0] ?? ''))
-      return computed(path, given);
-    const method = memberName(callee);
-    if (callee.type !== 'MemberExpression' || method === undefined) return UNKNOWN;
-    const pattern = unwrapped(callee.object);
-    if (method === 'test' && pattern.type === 'Literal' && 'regex' in pattern && given[0])
-      return computed('matches', [given[0], constant(pattern.raw ?? '')]);
-    if (!isMethod(method)) return UNKNOWN;
-    const of = this.read(callee.object);
     const [item] = given;
-    const made = method === 'includes' && item && of.is === 'list' ? isOneOf(item, of) : undefined;
-    const whole = made ?? computed(method, [of, ...given]);
+    const pattern = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
+    if (pattern.type === 'Literal' && 'regex' in pattern && memberName(callee) === 'test' && item)
+      return computed('matches', [item, constant(pattern.raw ?? '')]);
+    const called = calledOperation(callee, (name) => this.#scope.lookup(name) !== undefined);
+    if (!called?.on) return called ? computed(called.by, given) : UNKNOWN;
+    const of = this.read(called.on);
+    const made = called.by === 'includes' && item && of.is === 'list' ? isOneOf(item, of) : undefined;
+    const whole = made ?? computed(called.by, [of, ...given]);
     // `code?.trim()`
-    return callee.optional
+    return callee.type === 'MemberExpression' && callee.optional
       ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
       : whole;
   }
@@ -264,13 +267,6 @@ function comparison(operator: '===' | '!==' | '==' | '!=', left: Expr, right: Ex
 function isOneOf(item: Expr, { items }: Extract<Expr, { is: 'list' }>): Expr | undefined {
   if (!items.every((item) => item.is === 'constant' && !Number.isNaN(item.value))) return undefined;
   return boolean({ is: 'any', of: items.map((left): Condition => ({ is: 'same', left, right: item })) });
-}
-
-// What spreading a value into an object adds to it; undefined where that can't be told.
-function spreadEntries(value: Expr): Pick<Extract<Expr, { is: 'object' }>, 'entries' | 'open'> | undefined {
-  if (value.is === 'object') return value;
-  const isNothing = value.is === 'constant' && (typeof value.value !== 'string' || value.value === '');
-  return isNothing ? { entries: [], open: false } : undefined;
 }
 
 /** The condition that an expression is truthy. */

@@ -4,6 +4,32 @@ export type Constant = string | number | boolean | null | undefined;
 /** Plain data that is known when the file is read: constants, and lists and objects of them. */
 export type Data = Constant | readonly Data[] | { readonly [key: string]: Data };
 
+/** What gives a value as data; undefined where any of it is not known. */
+type DataOf<V> = (value: V) => { value: Data } | undefined;
+
+/** Several values as data; undefined where any of them is not known. */
+export function dataOfAll<V>(values: readonly V[], dataOf: DataOf<V>): Data[] | undefined {
+  const all: Data[] = [];
+  for (const each of values) {
+    const data = dataOf(each);
+    if (!data) return undefined;
+    all.push(data.value);
+  }
+  return all;
+}
+
+/** An object of these entries as data; undefined where any of them is not known. */
+export function dataOfEntries<V>(
+  entries: readonly (readonly [string, V])[],
+  dataOf: DataOf<V>,
+): { value: Data } | undefined {
+  const values = dataOfAll(
+    entries.map(([, value]) => value),
+    dataOf,
+  );
+  return values && { value: Object.fromEntries(entries.map(([key], i) => [key, values[i]])) };
+}
+
 type Operation = (...of: Data[]) => Data;
 
 const NOT_KNOWN = new Error('not known');

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
-import { propertyName, unwrapped } from '../syntax/tree.js';
-import { isOperator, operate, type Data } from './operations.js';
+import { memberName, pathOf, propertyName, unwrapped } from '../syntax/tree.js';
+import { dataOfAll, isGlobalFunction, isMethod, isOperator, operate, type Data } from './operations.js';
 
 /** Which of two a choice takes: `then` where its test holds, is truthy, or is not null. */
 type Taken = 'then' | 'otherwise';
@@ -16,7 +16,7 @@ export interface Choice<V> {
   taken: Taken | undefined;
 }
 
-/** An entry of an object: by its name, by a name that can't be read, or all of what is spread into it. */
+/** An entry of an object: by its name, by a name that can't be read, or all of what is spread into it, where that may be anything. */
 export type Entry<V> =
   | { is: 'named'; key: string; value: V; node: Node }
   | { is: 'unnamed'; key: V | undefined; value: V; node: Node }
@@ -72,7 +72,9 @@ export function readExpression<V>(node: Node, algebra: Algebra<V>): V {
       return inner.expressions.map((each) => algebra.read(each)).at(-1) ?? algebra.unknown(inner);
     case 'ObjectExpression':
       return algebra.object(
-        inner.properties.map((property) => entry(property, algebra)),
+        inner.properties
+          .map((property) => entry(property, algebra))
+          .filter((each) => each.is !== 'spread' || !spreadsNothing(algebra.dataOf(each.value))),
         inner,
       );
     case 'ArrayExpression':
@@ -145,13 +147,22 @@ export function operated<V>(
   of: readonly V[],
   algebra: Pick<Algebra<V>, 'dataOf'>,
 ): { value: Data } | undefined {
-  const operands: Data[] = [];
-  for (const each of of) {
-    const data = algebra.dataOf(each);
-    if (!data) return undefined;
-    operands.push(data.value);
-  }
-  return operate(by, operands);
+  const operands = dataOfAll(of, (each) => algebra.dataOf(each));
+  return operands && operate(by, operands);
+}
+
+/** The function or method of the table that a call asks for, and what a method is called on; undefined for any other call. */
+export function calledOperation(
+  callee: Node,
+  isDeclared: (name: string) => boolean,
+): { by: string; on?: Node } | undefined {
+  const path = pathOf(callee);
+  if (path !== undefined && isGlobalFunction(path) && !isDeclared(path.split('.')[0] ?? ''))
+    return { by: path };
+  const method = callee.type === 'MemberExpression' ? memberName(callee) : undefined;
+  return callee.type === 'MemberExpression' && method !== undefined && isMethod(method)
+    ? { by: method, on: callee.object }
+    : undefined;
 }
 
 function entry<V>(
@@ -170,5 +181,9 @@ function entry<V>(
     ? { is: 'unnamed', key: read, value, node }
     : { is: 'named', key: name, value, node };
 }
+
+// Null, a number or a truth value has no properties of its own, and neither has an empty text.
+const spreadsNothing = (data: { value: Data } | undefined): boolean =>
+  data !== undefined && (typeof data.value === 'string' ? data.value === '' : !isList(data.value));
 
 const isList = (value: Data): boolean => typeof value === 'object' && value !== null;

@@ -13,3 +13,9 @@ export function nearest(name: string, candidates: Iterable<string>): string | un
   }
   return best;
 }
+
+/** The end of a message about a name that does not exist: the nearest that does. */
+export function orNearest(name: string, known: readonly string[]): string {
+  const near = nearest(name, known);
+  return near ? `; did you mean ${near}?` : '';
+}

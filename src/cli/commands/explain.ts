@@ -1,5 +1,5 @@
 import { CATALOGUE, textOfCode } from '../../checks/index.js';
-import { nearest } from '../../util/nearest.js';
+import { orNearest } from '../../util/nearest.js';
 import { printable } from '../../util/printable.js';
 import { explainedCheck, overviewOfChecks } from '../../formats/explain.js';
 import { UsageError } from '../exit.js';
@@ -14,11 +14,8 @@ export function runExplain(code: string | undefined, { color }: { color: boolean
   }
   const text = textOfCode(code);
   if (!text) {
-    const near = nearest(
-      code,
-      CATALOGUE.map((each) => each.code),
-    );
-    throw new UsageError(`no check is called ${printable(code)}${near ? `; did you mean ${near}?` : ''}`);
+    const codes = CATALOGUE.map((each) => each.code);
+    throw new UsageError(`no check is called ${printable(code)}${orNearest(code, codes)}`);
   }
   process.stdout.write(explainedCheck(text, colours));
 }

@@ -6,7 +6,6 @@ import {
   isFunction,
   literalText,
   memberName,
-  pathOf,
   requiredModule,
   returnedFrom,
   unwrapped,
@@ -16,8 +15,9 @@ import {
 import { dirname, resolve } from '../../util/paths.js';
 import { settingAt, type Setting } from './setting.js';
 import { bindPattern, type Parts } from '../../language/patterns.js';
-import { isGlobalFunction, isMethod, memberOfData, type Data } from '../../language/operations.js';
+import { memberOfData, type Data } from '../../language/operations.js';
 import {
+  calledOperation,
   operated,
   readExpression,
   type Algebra,
@@ -131,7 +131,7 @@ class Settings implements Algebra<Setting> {
       if (each.is === 'named') entries.set(each.key, each.value);
       const spread = each.is === 'spread' && each.value.is === 'object' ? each.value : undefined;
       for (const [key, value] of spread?.entries ?? []) entries.set(key, value);
-      if (each.is === 'named' || (spread && !spread.open) || isNothing(each)) continue;
+      if (each.is === 'named' || (spread && !spread.open)) continue;
       // What an unreadable spread sets may win over all that stands before it.
       open = true;
       for (const [key, value] of entries) entries.set(key, { is: 'unknown', at: value.at });
@@ -248,13 +248,8 @@ class Settings implements Algebra<Setting> {
   }
 
   #operated(callee: Node, args: readonly Setting[]): { value: Data } | undefined {
-    const path = pathOf(callee);
-    const isOwn = path !== undefined && this.#names.has(path.split('.')[0] ?? '');
-    if (path !== undefined && !isOwn && isGlobalFunction(path)) return operated(path, args, this);
-    const name = memberName(callee);
-    return callee.type === 'MemberExpression' && name !== undefined && isMethod(name)
-      ? operated(name, [this.read(callee.object), ...args], this)
-      : undefined;
+    const called = calledOperation(callee, (name) => this.#names.has(name));
+    return called && operated(called.by, called.on ? [this.read(called.on), ...args] : args, this);
   }
 
   #located(specifier: Setting | undefined, at: Place): Setting {
@@ -317,10 +312,6 @@ class Settings implements Algebra<Setting> {
     return found;
   }
 }
-
-// What spreads nothing into an object.
-const isNothing = (entry: Entry<Setting>): boolean =>
-  entry.is === 'spread' && entry.value.is === 'value' && typeof entry.value.value !== 'string';
 
 const PATH_MODULES: ReadonlySet<string> = new Set(['path', 'path/posix', 'pathe', 'upath', 'url']);
 const HANDS_BACK: ReadonlySet<string> = new Set(['vite', 'vitest/config', 'vite-plus', 'vitest/config.js']);

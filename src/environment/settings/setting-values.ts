@@ -1,4 +1,4 @@
-import type { Data } from '../../language/operations.js';
+import { dataOfAll, dataOfEntries, type Data } from '../../language/operations.js';
 import type { Place } from '../../finding.js';
 import { dirname, join, resolve } from '../../util/paths.js';
 import { EXPORTED_DEFAULTS } from '../tables/runners.js';
@@ -26,12 +26,9 @@ export function dataOfSetting(setting: Setting): { value: Data } | undefined {
   if (setting.is === 'value') return setting;
   if (setting.is !== 'list' && setting.is !== 'object') return undefined;
   if (setting.open) return undefined;
-  const parts = setting.is === 'list' ? setting.items : [...setting.entries.values()];
-  const data = parts.map(dataOfSetting);
-  const known = data.filter((each) => each !== undefined).map(({ value }) => value);
-  if (known.length < data.length) return undefined;
-  if (setting.is === 'list') return { value: known };
-  return { value: Object.fromEntries([...setting.entries.keys()].map((key, i) => [key, known[i]])) };
+  if (setting.is === 'object') return dataOfEntries([...setting.entries], dataOfSetting);
+  const value = dataOfAll(setting.items, dataOfSetting);
+  return value && { value };
 }
 
 /** What a path helper gives, from a folder; undefined for any other function. */

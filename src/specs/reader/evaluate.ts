@@ -89,7 +89,7 @@ class SpecExpressions implements Algebra<Value> {
       if (each.is === 'named') entries.set(each.key, each.value);
       const spread = each.is === 'spread' ? each.value : undefined;
       if (spread?.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
-      if (each.is === 'named' || (spread?.is === 'object' && !spread.open) || isEmpty(spread)) continue;
+      if (each.is === 'named' || (spread?.is === 'object' && !spread.open)) continue;
       open = true;
       // What can't be read may have set all that stands before it.
       for (const [key, value] of entries) if (PLAIN.has(value.is)) entries.set(key, UNKNOWN_VALUE);
@@ -154,9 +154,6 @@ class SpecExpressions implements Algebra<Value> {
 
 // Values that may be one of two as they are written: nothing is done with them but what they say.
 const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', 'list', 'pattern']);
-
-const isEmpty = (value: Value | undefined): boolean =>
-  value?.is === 'constant' && (typeof value.value !== 'string' || value.value === '');
 
 function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;

@@ -1,4 +1,4 @@
-import type { Data } from '../../language/operations.js';
+import { dataOfAll, dataOfEntries, type Data } from '../../language/operations.js';
 import type { Node } from 'oxc-parser';
 import type { HelperNames } from '../../config/settings.js';
 import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
@@ -179,15 +179,10 @@ export class SpecReading {
     if (value.is === 'constant') return value;
     if ((value.is !== 'list' && value.is !== 'object') || value.open || this.#named.has(value))
       return undefined;
-    const parts = value.is === 'list' ? value.items : [...value.entries.values()];
-    const known: Data[] = [];
-    for (const part of parts) {
-      const data = this.dataOf(part);
-      if (!data) return undefined;
-      known.push(data.value);
-    }
-    if (value.is === 'list') return { value: known };
-    return { value: Object.fromEntries([...value.entries.keys()].map((key, i) => [key, known[i]])) };
+    const dataOf = (part: Value): { value: Data } | undefined => this.dataOf(part);
+    if (value.is === 'object') return dataOfEntries([...value.entries], dataOf);
+    const items = dataOfAll(value.items, dataOf);
+    return items && { value: items };
   }
 
   /** Notes that a name holds a value. */
