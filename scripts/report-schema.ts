@@ -73,6 +73,36 @@ const environment = v.strictObject({
     cannotFail: v.optional(count),
     vagueTitles: v.optional(count),
   }),
+  sight: v.strictObject({
+    queries: count,
+    elements: count,
+    renders: count,
+    unseen: v.array(
+      v.strictObject({
+        what: v.picklist(['import', 'render', 'call', 'element']),
+        name: v.string(),
+        reason: v.string(),
+        opens: v.optional(v.string()),
+        count,
+        files: count,
+        file: v.string(),
+        line: from1,
+      }),
+    ),
+  }),
+});
+
+const entry = v.strictObject({
+  code: v.string(),
+  family: v.picklist(FAMILIES),
+  level: v.picklist(LEVELS),
+  certainty: v.picklist(['sure', 'likely']),
+  scope: v.picklist(['file', 'package']),
+  at: v.string(),
+  files: count,
+  specs: count,
+  findings: v.array(count),
+  best: v.array(count),
 });
 
 /** The shape of the JSON report, version 1. The published JSON Schema is made from it. */
@@ -90,6 +120,7 @@ export const ReportSchema = v.strictObject({
     findings: record(LEVELS),
   }),
   findings: v.array(finding),
+  entries: v.array(entry),
   reach: record(RUNGS),
   gaps: v.array(gap),
   branches: v.optional(branches),

@@ -115,7 +115,10 @@ async function taken(
     { files: disk, sources, sourceOf: (path) => project.source(path), onProblem: console.error },
     [join(root, 'coverage/coverage-final.json')],
   );
-  const { arms } = branchFacts(project, components, coverage, () => []);
+  const { arms } = branchFacts(project, components, coverage, {
+    usesOf: () => [],
+    isInSight: () => true,
+  });
   return new Map(arms.filter(({ hits }) => hits !== undefined).map((facts) => [keyOf(facts), facts.hits]));
 }
 

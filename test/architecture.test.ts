@@ -35,7 +35,7 @@ const MAY: Record<string, string> = {
     'components config coverage environment environment/facts environment/settings environment/tables host libraries project rendering specs/model specs/reader syntax writing/edits',
   writing:
     'branches checks/questions components coverage environment environment/settings libraries project rendering specs/model syntax writing/edits',
-  'checks/branches': 'checks/questions components coverage environment/facts rendering writing',
+  'checks/branches': 'checks/questions components coverage project rendering writing',
   'checks/cleanup':
     'checks/questions environment environment/facts libraries specs/model writing writing/edits',
   'checks/environment':

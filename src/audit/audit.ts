@@ -1,4 +1,5 @@
 import { USES } from '../checks/questions/facts.js';
+import { wholeSight } from '../checks/questions/sight.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
 import { branchFacts } from '../coverage/arm-facts.js';
@@ -21,6 +22,7 @@ import { relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { discover, prepare, type AuditRequest } from './prepare.js';
 import { makeReport } from './make-report.js';
+import { withoutFollowing } from './follows.js';
 import { type Gathered } from './gathered.js';
 import { pendingSpecs, type PendingFile } from '../writing/pending-specs.js';
 import type { Report } from './report.js';
@@ -63,7 +65,10 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
     sources: candidates.sources,
     unreadSpecs,
   };
-  const found = [...checked.flatMap((each) => each.found), ...checkProject(session, context)];
+  const found = withoutFollowing([
+    ...checked.flatMap((each) => each.found),
+    ...checkProject(session, context),
+  ]);
   const unread = [...problems, ...session.project.problems, ...session.environments.problems];
   return {
     session,
@@ -162,6 +167,7 @@ function projectContext(
   const setting = (file: string): Setting | undefined => environments.setting(file);
   const compilers = new Map<string, CompilerSettings[]>();
   let graph: ImportGraph | undefined;
+  let sight: ReturnType<typeof wholeSight> | undefined;
   let branches: ReturnType<ProjectContext['branches']> | undefined;
   let uses: ReadonlyMap<Component, readonly ComponentUse[]> | undefined;
   let renderers: ReadonlyMap<Component, readonly SpecFileFacts[]> | undefined;
@@ -185,17 +191,18 @@ function projectContext(
     },
     specFilesOf(component) {
       renderers ??= renderedBy(specFiles);
-      return this.usesOf(component).some(({ unseen }) => unseen)
+      return !this.isInSight(component) || this.usesOf(component).some(({ unseen }) => unseen)
         ? undefined
         : (renderers.get(component) ?? []);
     },
+    isInSight: (component) => (sight ??= wholeSight(project, specFiles))(component),
     speaksOfFailure(path) {
       const tree = project.tree(path);
       return tree === undefined || speaksOfFailure(tree.script.program);
     },
     branches() {
       if (branches) return branches;
-      const facts = branchFacts(project, components, coverage, (component) => this.usesOf(component));
+      const facts = branchFacts(project, components, coverage, this);
       return (branches = { ...facts, ...armGaps(facts) });
     },
     root: session.root,

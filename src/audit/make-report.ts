@@ -5,11 +5,13 @@ import { LEVELS, type Level, type Place } from '../finding.js';
 import { textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
 import type { Source } from '../syntax/source.js';
-import { relativeTo } from '../util/paths.js';
+import { relativeTo, resolve } from '../util/paths.js';
 import { inShort, printable } from '../util/printable.js';
 import { aboutAllowances } from '../checks/allowances.js';
 import { allowancesIn, isAllowed, type Allowance } from './allowances.js';
+import { entriesOf } from './entries.js';
 import { packageFacts } from './package-facts.js';
+import { packageSight } from './package-sight.js';
 import { branchCounts, reportedGaps } from './report-gaps.js';
 import type { Report, ReportedFinding, Unread } from './report.js';
 import { summed } from '../specs/model/rungs.js';
@@ -44,6 +46,9 @@ export function makeReport(gathered: Gathered): Report {
       findings: counts,
     },
     findings,
+    entries: entriesOf(findings, (file) =>
+      relativeTo(session.root, context.environmentOf(resolve(session.root, file)).folder),
+    ),
     reach: summed(checked.map(({ reach }) => reach)),
     gaps: reportedGaps(gathered),
     branches: branchCounts(gathered),
@@ -51,7 +56,12 @@ export function makeReport(gathered: Gathered): Report {
     environment: context.environments.map((environment) => {
       const own = checked.filter(({ facts }) => facts.package === environment.folder);
       const reach = summed(own.map((file) => file.reach));
-      return { ...packageFacts(environment, session.root), reach, sizes: packageSizes(own, session) };
+      return {
+        ...packageFacts(environment, session.root),
+        reach,
+        sizes: packageSizes(own, session),
+        sight: packageSight(own, context),
+      };
     }),
     unread: unread(gathered),
   };

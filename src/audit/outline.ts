@@ -1,4 +1,5 @@
 import type { FileContext } from '../checks/questions/context.js';
+import { partOf } from '../checks/questions/sight.js';
 import { markupOf } from '../checks/questions/element-markup.js';
 import { betterQuery } from '../writing/rewrite.js';
 import type { Files } from '../host/files.js';
@@ -47,6 +48,8 @@ export interface OutlinedStep {
 export interface OutlinedReach {
   rung: Rung;
   found: 'one' | 'likely one' | 'several' | 'nothing' | 'unknown';
+  /** Why the element is unknown. */
+  why?: string;
   /** `name`: with dots for what can't be told. */
   element?: { file: string; line: number; markup: string; role?: string; name?: string };
   better?: string;
@@ -125,11 +128,15 @@ function outlined(step: Step, context: FileContext, root: string): OutlinedStep 
   };
 }
 
-const FOUND = { many: 'several', none: 'nothing', unknown: 'unknown' } as const;
+const FOUND = { many: 'several', none: 'nothing' } as const;
 
 function reachOf({ reach }: StepOf<'reach'>, context: FileContext, root: string): OutlinedReach {
   const target = context.rendering.target(reach);
   const rung = RUNG_OF[reach.by];
+  if (target.kind === 'unknown') {
+    const part = partOf(reach, target.why, context.rendering);
+    return { rung, found: 'unknown', why: part === undefined ? target.why : `${target.why}: ${part}` };
+  }
   if (target.kind !== 'one') return { rung, found: FOUND[target.kind] };
   return {
     rung,

@@ -6,7 +6,10 @@ import type { PackageFacts } from './report.js';
 const UNKNOWN = 'unknown';
 
 /** The facts of one package as plain data: paths relative to the root, `unknown` for what can't be read. */
-export function packageFacts(environment: Environment, root: string): Omit<PackageFacts, 'reach' | 'sizes'> {
+export function packageFacts(
+  environment: Environment,
+  root: string,
+): Omit<PackageFacts, 'reach' | 'sizes' | 'sight'> {
   const runners = environment.runners.map((runner) => runnerFacts(runner, root));
   const [first] = environment.runners;
   const names = new Set(environment.runners.map(({ runner }) => runner));

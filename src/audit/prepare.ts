@@ -1,6 +1,7 @@
 import { CATALOGUE, CHECKS } from '../checks/index.js';
 import type { CheckText } from '../checks/questions/check.js';
 import { SIZES } from '../checks/questions/facts.js';
+import { SIGHT } from '../checks/questions/sight.js';
 import { setupEffects, type SetupEffects } from '../checks/questions/setup-effects.js';
 import { librariesWith } from '../libraries/index.js';
 import type { Dialect } from '../libraries/meaning.js';
@@ -92,7 +93,11 @@ export async function prepare(
     },
     isOn: (code) => taking.has(code),
     facts: [
-      ...new Set([SIZES, ...CHECKS.flatMap(({ code, facts = [] }) => (taking.has(code) ? facts : []))]),
+      ...new Set([
+        SIZES,
+        SIGHT,
+        ...CHECKS.flatMap(({ code, facts = [] }) => (taking.has(code) ? facts : [])),
+      ]),
     ],
   };
 }

@@ -17,6 +17,8 @@ export interface Report {
     findings: Record<Level, number>;
   };
   findings: ReportedFinding[];
+  /** The findings as they are told: one entry a code and file, or a code and package; first what to mend first. */
+  entries: Entry[];
   reach: Record<Rung, number>;
   gaps: Gap[];
   /** The arms of all components, where branches were looked at. */
@@ -59,6 +61,26 @@ export interface ReportedFinding {
   };
   suggestion?: string;
   fingerprint: string;
+}
+
+/** Findings of one code and level that are said together. */
+export interface Entry {
+  code: string;
+  family: Family;
+  level: Level;
+  /** `sure` where one of them is. */
+  certainty: Certainty;
+  /** Of one file, or a habit all over a package. */
+  scope: 'file' | 'package';
+  /** The file or the package. */
+  at: string;
+  files: number;
+  /** How many specs or places would be better for a mend. */
+  specs: number;
+  /** Positions in `findings`, from 0. */
+  findings: number[];
+  /** Of a habit: the places to look at first. */
+  best: number[];
 }
 
 /** The arms of one component. Those neither taken nor gaps can't be told. */
@@ -107,6 +129,31 @@ export interface PackageFacts {
   /** How many reaches of its specs stand on each rung. */
   reach: Record<Rung, number>;
   sizes: Sizes;
+  sight: Sight;
+}
+
+/** How much of the specs of a package is in sight. */
+export interface Sight {
+  /** How many queries there are, and of how many of them the element is known, or is known not to be there. */
+  queries: number;
+  elements: number;
+  renders: number;
+  /** What could not be seen, each cause once, worst first. */
+  unseen: Unseen[];
+}
+
+export interface Unseen {
+  /** An import that leads nowhere, a render of something unknown, a call that may render, or a query whose element is unknown. */
+  what: 'import' | 'render' | 'call' | 'element';
+  name: string;
+  reason: string;
+  /** What would let it be seen. */
+  opens?: string;
+  count: number;
+  files: number;
+  /** The first place. */
+  file: string;
+  line: number;
 }
 
 /** The middle of many figures, and the one that nine in ten of them don't pass. */

@@ -37,7 +37,10 @@ export function branchFacts(
   project: Project,
   components: readonly Component[],
   coverage: Coverage | undefined,
-  usesOf: (component: Component) => readonly ComponentUse[],
+  specs: {
+    usesOf: (component: Component) => readonly ComponentUse[];
+    isInSight: (component: Component) => boolean;
+  },
 ): BranchFacts {
   const files = [...grouped(components, ({ file }) => file)].map(([file, own]) => {
     const branches = branchesOf(project, own);
@@ -57,7 +60,7 @@ export function branchFacts(
           branch,
           arm,
           ...hitsOf(byBranch.get(branch), i),
-          computed: computedBy(branch, arm, usesOf(component)),
+          computed: computedBy(branch, arm, specs.usesOf(component), specs.isInSight(component)),
         })),
       );
     }),
@@ -78,7 +81,12 @@ function hitsOf(
 }
 
 // `not-taken` only where all that specs give is known.
-function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): ArmFacts['computed'] {
+function computedBy(
+  branch: Branch,
+  arm: Arm,
+  uses: readonly ComponentUse[],
+  inSight: boolean,
+): ArmFacts['computed'] {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
   propsInCondition(whole, (name) => names.push(name));
@@ -86,5 +94,5 @@ function computedBy(branch: Branch, arm: Arm, uses: readonly ComponentUse[]): Ar
     .flatMap((use) => eachWay(use, names))
     .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
   if (outcomes.includes(true)) return branch.deferred ? 'unknown' : 'taken';
-  return outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
+  return inSight && outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
 }

@@ -61,11 +61,10 @@ function stepLines(step: OutlinedStep, margin: string, options: OutlineOptions):
 }
 
 function reachLines(reach: OutlinedReach, indent: number, { colours, width }: OutlineOptions): string[] {
-  const { element, better, found, rung } = reach;
+  const { element, better, found, rung, why } = reach;
   const margin = ' '.repeat(indent);
   const by = `${RUNG_NAMES[rung]} → `;
-  if (!element)
-    return [`${margin}${colours.faint(`${by}${found === 'unknown' ? 'not to be told' : found}`)}`];
+  if (!element) return [`${margin}${colours.faint(`${by}${why ? `not known: ${printable(why)}` : found}`)}`];
   const role = element.role ? `${element.role}${element.name ? ` “${element.name}”` : ''}` : 'no role';
   const place = `${printable(element.file)}:${element.line}`;
   const sure = found === 'one' ? '' : ', likely';

@@ -1,14 +1,15 @@
 import stringWidth from 'string-width';
-import wrapAnsi from 'wrap-ansi';
-import type { Report, ReportedFinding } from '../audit/report.js';
+import type { Entry, Report, ReportedFinding } from '../audit/report.js';
 import { FAMILIES, LEVELS } from '../finding.js';
 import { textOfCode } from '../checks/index.js';
+import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
 import { printable } from '../util/printable.js';
 import type { Colours } from './colours.js';
-import { findingEntries, rank, type FindingEntry } from './entries.js';
 import { reachChart } from './reach.js';
+import { sightLines } from './sight.js';
 import { sizeChart } from './sizes.js';
+import { wrapped } from './wrapped.js';
 
 export interface TextOptions {
   /** Columns to fill, 80 to 160. */
@@ -20,27 +21,33 @@ export interface TextOptions {
 
 const MOST_ENTRIES = 24;
 const MOST_PLACES = 3;
+const MOST_FILES = 4;
 const MOST_UNREAD = 5;
 const MOST_EVIDENCE = 6;
 const MOST_CODE = 12;
 
 /** The report for a terminal or a log file. */
 export function textReport(report: Report, options: TextOptions): string {
-  const entries = findingEntries(report.findings);
-  const shown = options.all ? entries : gravest(entries);
+  const shown = options.all ? report.entries : gravest(report.entries);
   const lines = [
-    ...head(report, entries, options),
+    ...head(report, options),
     '',
-    ...byFile(shown, options),
-    ...tail(report, entries, shown, options),
+    ...entriesByPlace(report, shown, options),
+    ...tail(report, shown, options),
   ];
   return lines.map((line) => line.trimEnd()).join('\n') + '\n';
 }
 
-// What does not fit is left out from the least grave end.
-const gravest = (entries: readonly FindingEntry[]): FindingEntry[] => entries.slice(0, MOST_ENTRIES);
+// What does not fit is left out from the least grave end; what is true of a whole package is always said, unless a hint.
+const gravest = (entries: readonly Entry[]): Entry[] => {
+  const single = new Set(entries.filter(({ scope }) => scope === 'file').slice(0, MOST_ENTRIES));
+  const hasRoom = single.size < MOST_ENTRIES;
+  return entries.filter(
+    (entry) => single.has(entry) || (entry.scope === 'package' && (hasRoom || entry.level !== 'hint')),
+  );
+};
 
-function head(report: Report, entries: readonly FindingEntry[], { colours }: TextOptions): string[] {
+function head(report: Report, { colours }: TextOptions): string[] {
   const { counts, verdict } = report;
   const empty = counts.specFiles === 0 && counts.findings.blocker === 0;
   const seal = empty
@@ -59,11 +66,11 @@ function head(report: Report, entries: readonly FindingEntry[], { colours }: Tex
     '',
     `  ${colours.strong(seal)}   ${sums.join(colours.faint('  ·  '))}`,
     `  ${colours.faint(`read   ${read.join('  ·  ')}`)}`,
-    ...familyTable(report, entries, colours),
+    ...familyTable(report, colours),
   ];
 }
 
-function familyTable(report: Report, entries: readonly FindingEntry[], colours: Colours): string[] {
+function familyTable(report: Report, colours: Colours): string[] {
   const rows = FAMILIES.flatMap((family) => {
     const of = report.findings.filter((finding) => finding.family === family);
     if (of.length === 0) return [];
@@ -75,7 +82,7 @@ function familyTable(report: Report, entries: readonly FindingEntry[], colours: 
     const codes = [...new Set(of.map(({ code }) => code))].sort().join(' ');
     return [`  ${family.padEnd(13)}${cells.join('')}   ${colours.faint(codes)}`];
   });
-  if (rows.length === 0 || entries.length === 0) return [];
+  if (rows.length === 0) return [];
   return [
     '',
     colours.faint(`  ${''.padEnd(13)}${LEVELS.map((level) => level.padStart(9)).join('')}`),
@@ -83,49 +90,75 @@ function familyTable(report: Report, entries: readonly FindingEntry[], colours: 
   ];
 }
 
-function byFile(entries: readonly FindingEntry[], options: TextOptions): string[] {
-  const files = new Map<string, FindingEntry[]>();
-  for (const entry of entries) files.set(entry.file, [...(files.get(entry.file) ?? []), entry]);
-  const worst = (each: readonly FindingEntry[]): number => Math.min(...each.map(({ level }) => rank(level)));
-  const order = [...files].sort(([a, x], [b, y]) => worst(x) - worst(y) || (a < b ? -1 : 1));
-  return order.flatMap(([file, each]) => [
-    fileLine(file, options),
-    '',
-    ...each.flatMap((entry) => [...entryLines(entry, options), '']),
-  ]);
+// Entries of one level and one file stand together, where the first of them does.
+function entriesByPlace(report: Report, entries: readonly Entry[], options: TextOptions): string[] {
+  const places = grouped(entries, ({ level, scope, at }) => `${level}\0${scope}\0${at}`);
+  return [...places.values()].flatMap((own) => {
+    const [first] = own;
+    if (!first) return [];
+    const line =
+      first.scope === 'file'
+        ? fileLine(first.at, options)
+        : ruled(first.at === '.' ? 'throughout the suite' : `throughout ${printable(first.at)}`, options);
+    return [line, '', ...own.flatMap((entry) => [...entryLines(entry, report, options), ''])];
+  });
 }
 
 /** The name of a file, with a rule behind it. */
-export function fileLine(file: string, { width, colours }: TextOptions): string {
-  const name = printable(file);
+export const fileLine = (file: string, options: TextOptions): string => ruled(printable(file), options);
+
+function ruled(name: string, { width, colours }: TextOptions): string {
   return `${colours.strong(name)} ${colours.faint('─'.repeat(Math.max(3, width - stringWidth(name) - 1)))}`;
 }
 
-function entryLines(entry: FindingEntry, options: TextOptions): string[] {
+function entryLines(entry: Entry, report: Report, options: TextOptions): string[] {
   const { colours, all } = options;
-  const { findings, level, code } = entry;
-  const places = all ? findings : findings.slice(0, MOST_PLACES);
-  const likely = findings.every(({ certainty }) => certainty === 'likely') ? colours.faint('  likely') : '';
-  const many = findings.length > 1 ? colours.faint(`  ${findings.length} places`) : '';
+  const { level, code, certainty, scope } = entry;
+  const findings = entry.findings.flatMap((index) => report.findings[index] ?? []);
+  const best = entry.best.flatMap((index) => report.findings[index] ?? []);
+  const places = all ? findings : scope === 'package' ? best : findings.slice(0, MOST_PLACES);
+  const likely = certainty === 'likely' ? colours.faint('  likely') : '';
   const title = colours.strong(textOfCode(code)?.title ?? '');
   const [first] = findings;
   const shared = first && findings.every(({ advice }) => advice === first.advice);
   return [
-    `  ${colours[level](level.padEnd(7))}  ${colours.code(code)}  ${title}${many}${likely}`,
+    `  ${colours[level](level.padEnd(7))}  ${colours.code(code)}  ${title}${spreadOf(entry, colours)}${likely}`,
     ...places.flatMap((finding, i) => [
-      ...placeLines(finding, places[i - 1], options),
+      ...placeLines(finding, places[i - 1], scope, options),
       ...(shared ? [] : mendLine(finding, options)),
     ]),
-    ...moreLines(findings.slice(places.length), options),
+    ...moreLines(
+      findings.filter((finding) => !places.includes(finding)),
+      scope,
+      options,
+    ),
     ...(shared ? mendLine(first, options) : []),
   ];
 }
 
-function moreLines(rest: readonly ReportedFinding[], { colours, width }: TextOptions): string[] {
+function spreadOf({ scope, findings, files }: Entry, colours: Colours): string {
+  if (scope === 'file' && findings.length < 2) return '';
+  const inFiles = scope === 'package' ? ` in ${plural(files, 'file')}` : '';
+  return colours.faint(`  ${plural(findings.length, 'place')}${inFiles}`);
+}
+
+function moreLines(
+  rest: readonly ReportedFinding[],
+  scope: Entry['scope'],
+  { colours, width }: TextOptions,
+): string[] {
   if (rest.length === 0) return [];
+  if (scope === 'package') return wrapped(colours.faint(`and ${mostIn(rest)}`), 11, width);
   const lines = [...new Set(rest.map(({ line }) => line))];
   const listed = lines.slice(0, 12).join(', ') + (lines.length > 12 ? ', …' : '');
   return wrapped(colours.faint(`and ${plural(rest.length, 'more place')}: line ${listed}`), 11, width);
+}
+
+// The files that hold most of them.
+function mostIn(findings: readonly ReportedFinding[]): string {
+  const files = [...grouped(findings, ({ file }) => file)].sort(([, a], [, b]) => b.length - a.length);
+  const named = files.slice(0, MOST_FILES).map(([file, own]) => `${printable(file)} ${own.length}`);
+  return `${plural(findings.length, 'more place')}: ${named.join(', ')}${files.length > MOST_FILES ? ', …' : ''}`;
 }
 
 function mendLine({ advice, mend, code, suggestion = '' }: ReportedFinding, options: TextOptions): string[] {
@@ -152,9 +185,15 @@ function inWidth(line: string, { width }: TextOptions): string {
 function placeLines(
   finding: ReportedFinding,
   before: ReportedFinding | undefined,
+  scope: Entry['scope'],
   options: TextOptions,
 ): string[] {
   const { colours, width } = options;
+  if (scope === 'package') {
+    const where = colours.faint(`${printable(finding.file)}:${finding.line}`);
+    const said = before?.message === finding.message ? [] : wrapped(printable(finding.message), 11, width);
+    return [...wrapped(where, 11, width), ...said, ...chain(finding, options)];
+  }
   const at = colours.faint(String(finding.line).padStart(7));
   if (before?.message === finding.message)
     return [`${at}    ${colours.faint('the same')}`, ...chain(finding, options)];
@@ -177,18 +216,9 @@ function labelled(label: string, text: string, { colours, width }: TextOptions):
   return [`  ${colours.faint(label.padEnd(9))}${first.slice(11)}`, ...rest];
 }
 
-const wrapped = (text: string, indent: number, width: number): string[] =>
-  wrapAnsi(text, Math.max(40, width - indent), { hard: true })
-    .split('\n')
-    .map((line) => ' '.repeat(indent) + line);
-
-function tail(
-  report: Report,
-  entries: readonly FindingEntry[],
-  shown: readonly FindingEntry[],
-  options: TextOptions,
-): string[] {
+function tail(report: Report, shown: readonly Entry[], options: TextOptions): string[] {
   const { colours } = options;
+  const { entries } = report;
   const lines: string[] = [];
   const hidden = entries.length - shown.length;
   if (hidden > 0) {
@@ -202,7 +232,7 @@ function tail(
     );
   }
   lines.push(...sizeChart(report.environment, colours), ...reachChart(report.environment, colours));
-  lines.push(...unreadLines(report, options));
+  lines.push(...sightLines(report.environment, options), ...unreadLines(report, options));
   if (report.counts.specFiles === 0) return lines;
   if (entries.length === 0) lines.push(`  ${colours.good('Nothing to mend.')}`, '');
   else

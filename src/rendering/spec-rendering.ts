@@ -8,7 +8,7 @@ import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
-import { targetIn, UNKNOWN_TARGET, type Target } from './target.js';
+import { targetIn, unknownTarget, type Target } from './target.js';
 import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
 // Of a render with its children, whatever its spec leaves out.
@@ -125,7 +125,7 @@ export class SpecRendering {
     const known = this.#targets.get(reach);
     if (known) return known;
     // A reach that starts from itself, through a helper that calls itself, ends here.
-    this.#targets.set(reach, UNKNOWN_TARGET);
+    this.#targets.set(reach, unknownTarget('asked of what is not known'));
     const target = reach.pickedFrom
       ? pickedOf(this.target(reach.pickedFrom), reach.position)
       : reach.by === 'hop'
@@ -137,15 +137,23 @@ export class SpecRendering {
 
   #query(reach: Reach): Target {
     const scope = this.scope(reach);
-    return scope ? targetIn(scope, reach, this.#project, this.#testIdAttribute) : UNKNOWN_TARGET;
+    if (scope) return targetIn(scope, reach, this.#project, this.#testIdAttribute);
+    return this.#blurred(reach.from);
+  }
+
+  // What is asked of something that can't be told can't be told for the same reason.
+  #blurred(from: Reach['from']): Target {
+    const start = typeof from === 'object' && !('teardown' in from) ? this.target(from) : undefined;
+    if (start?.kind === 'unknown') return start;
+    return unknownTarget(start ? 'one of several' : 'asked of what is not known');
   }
 
   #hop(reach: Reach): Target {
     const { from } = reach;
-    if (typeof from !== 'object') return UNKNOWN_TARGET;
+    if (typeof from !== 'object') return this.#blurred(from);
     if ('teardown' in from) return hopFromNodes(this.tree(from).children, reach.name);
     const start = this.target(from);
-    return start.kind === 'one' && start.proven ? hopFromElement(start.element, reach) : UNKNOWN_TARGET;
+    return start.kind === 'one' && start.proven ? hopFromElement(start.element, reach) : this.#blurred(from);
   }
 
   /** The elements among which a query of a reach looks, with the trees that they stand in. */
@@ -237,13 +245,15 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
 
 // The element at a position, where all before it are surely there.
 function pickedOf(target: Target, position: Reach['position']): Target {
-  if (target.kind === 'one') return position === 0 || position === 'last' ? target : UNKNOWN_TARGET;
-  if (target.kind !== 'many' || !target.complete) return UNKNOWN_TARGET;
+  if (target.kind === 'one')
+    return position === 0 || position === 'last' ? target : unknownTarget('one of several');
+  if (target.kind === 'unknown') return target;
+  if (target.kind !== 'many' || !target.complete) return unknownTarget('one of several');
   const { elements } = target;
   const isPlain = elements.every(({ repeated, guards }) => !repeated && guards.length === 0);
   const element =
     position === 'last' ? elements.at(-1) : typeof position === 'number' ? elements.at(position) : undefined;
-  return element && isPlain ? { kind: 'one', element, proven: true } : UNKNOWN_TARGET;
+  return element && isPlain ? { kind: 'one', element, proven: true } : unknownTarget('one of several');
 }
 
 function setsFields({ gives, view, file, props }: Render, project: Project): boolean {

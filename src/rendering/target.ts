@@ -15,9 +15,19 @@ export type Target =
   | { kind: 'many'; elements: readonly RenderedElement[]; complete: boolean }
   /** `closed`: other props could show nothing else either. */
   | { kind: 'none'; closed: boolean }
-  | { kind: 'unknown' };
+  | { kind: 'unknown'; why: Blur };
 
-export const UNKNOWN_TARGET: Target = { kind: 'unknown' };
+/** Why the element of a query can't be told. */
+export type Blur =
+  | 'nothing rendered'
+  | 'words not known'
+  | 'asked of what is not known'
+  | 'a part that can’t be read'
+  | 'may have changed'
+  | 'may match or not'
+  | 'one of several';
+
+export const unknownTarget = (why: Blur): Target => ({ kind: 'unknown', why });
 
 /** Finds what a reach finds in a scope. */
 export function targetIn(
@@ -27,7 +37,7 @@ export function targetIn(
   testIdAttribute: string,
 ): Target {
   const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
-  if (!matcher) return UNKNOWN_TARGET;
+  if (!matcher) return unknownTarget('words not known');
   const sure: RenderedElement[] = [];
   const maybe: RenderedElement[] = [];
   for (const element of candidates(scope, reach)) {
@@ -39,7 +49,7 @@ export function targetIn(
   const isSingle = reach.missing === 'throws' || reach.missing === 'null' || reach.missing === 'void';
   const found = isSingle && sure.length > 1 ? onlyOne(sure, reach) : sure;
   const [first] = found;
-  if (!first) return UNKNOWN_TARGET;
+  if (!first) return unknownTarget('one of several');
   if (found.length > 1 || first.repeated)
     return { kind: 'many', elements: found, complete: maybe.length === 0 && scope.complete };
   return { kind: 'one', element: first, proven: sure.length === 1 && maybe.length === 0 && scope.complete };
@@ -52,9 +62,18 @@ function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedEle
     scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
   const isFound = reach.missing === 'throws' && maybe.length === 1 && isStrong && !textAtRoot(scope, reach);
   if (only && isFound && !only.repeated) return { kind: 'one', element: only, proven: false };
-  if (only || !scope.complete || textAtRoot(scope, reach)) return UNKNOWN_TARGET;
+  if (only) return unknownTarget('may match or not');
+  if (!scope.complete) return unknownTarget(blurOf(scope));
+  if (textAtRoot(scope, reach)) return unknownTarget('may match or not');
   return { kind: 'none', closed: scope.closed };
 }
+
+const blurOf = ({ tree }: SearchScope): Blur =>
+  tree.complete
+    ? 'may have changed'
+    : tree.children.length === 0
+      ? 'nothing rendered'
+      : 'a part that can’t be read';
 
 // Text with no element of the component around it stands in the container of the render.
 const textAtRoot = ({ tree }: SearchScope, { by }: Reach): boolean =>

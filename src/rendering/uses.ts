@@ -49,7 +49,7 @@ export function componentUsesIn(
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
-  return unlike([...found, ...blind(file, project)]);
+  return unlike(found);
 }
 
 // Trees are shared by renders that differ in values that don't show: of these, nothing is known.
@@ -184,19 +184,6 @@ const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
       return isSame && first?.is === 'object' ? [...first.entries.keys()] : [];
     }),
   );
-
-// A render that can't be read may give anything to what the file imports.
-function blind(file: SpecFile, project: Project): ComponentUse[] {
-  const isBlind = file.importsByPattern || file.renders.some(({ view }) => view === undefined);
-  if (!isBlind) return [];
-  return [...file.imported].flatMap((path) =>
-    (project.summary(path)?.components ?? []).map((component) => ({
-      component,
-      given: new Map(),
-      open: true,
-    })),
-  );
-}
 
 /**
  * Uses by modules in which a component is not seen to be rendered, though they import it: called by a function, or chosen

@@ -210,7 +210,33 @@ describe('wexlet audit', () => {
     expect(existsSync(join(folder, 'no'))).to.equal(false);
   });
 
-  it('shortens long lists and says how to see all', () => {
+  it('says what it could not see and what would open it, and claims nothing that rests on it', () => {
+    const spec = (imports: string, render: string): string =>
+      `import Lid from './lid';\n${imports}\nit('shuts', () => { ${render}; expect(document.title).toBe(''); });\n`;
+    const lid = 'export default function Lid({ temp }) { return temp > 600 ? <b>Hot</b> : <i>Cold</i>; }';
+    const alarm = lid.replace('Lid', 'Alarm');
+    const folder = written({
+      ...GREEN,
+      'lid.jsx': lid,
+      'alarm.jsx': alarm,
+      'a.spec.jsx': spec("import { fire } from '@/kiln-room';", 'fire(Lid)'),
+    });
+    const { out } = wexlet(folder, 'audit');
+    expect(out).to.include('not seen');
+    expect(out).to.match(/@\/kiln-room {2}leads to no file.*a\.spec\.jsx:2/s);
+    expect(out).to.include('→ name it in the compiler’s paths');
+    expect(out).to.match(/fire {2}is handed a component/);
+    expect(out).not.to.include('B02');
+    const seen = written({
+      ...GREEN,
+      'lid.jsx': lid,
+      'alarm.jsx': alarm,
+      'a.spec.jsx': spec("import { render } from '@testing-library/react';", 'render(<Lid />)'),
+    });
+    expect(wexlet(seen, 'audit').out).to.include('No spec renders Alarm.').and.not.to.include('not seen');
+  });
+
+  it('says a habit once, with its best places, and all of them with --all', () => {
     const specs = Object.fromEntries(
       Array.from({ length: 40 }, (_, i) => [
         `s${String(i).padStart(2, '0')}.spec.js`,
@@ -218,11 +244,30 @@ describe('wexlet audit', () => {
       ]),
     );
     const folder = written({ ...GREEN, ...specs });
+    const { out } = wexlet(folder, 'audit', '--only', 'O06');
+    expect(out).to.match(
+      /throughout the suite[^]+O06 {2}Left focused, or switched off {2}40 places in 40 files/,
+    );
+    expect(out.match(/s\d\d\.spec\.js:1/g)).to.have.length(3);
+    expect(out).to.include('and 37 more places: ');
+    expect(wexlet(folder, 'audit', '--only', 'O06', '--all').out.match(/s\d\d\.spec\.js:1/g)).to.have.length(
+      40,
+    );
+  });
+
+  it('shortens long lists and says how to see all', () => {
+    const packages = Object.fromEntries(
+      Array.from({ length: 30 }, (_, i) => [
+        [`p${i}/package.json`, JSON.stringify({ name: `p${i}`, devDependencies: { vitest: '4.0.0' } })],
+        [`p${i}/a.spec.js`, "it.only('a', () => { expect(document.title).toBe(''); });\n"],
+      ]).flat(),
+    );
+    const folder = written({ ...GREEN, ...packages });
     expect(wexlet(folder, 'audit', '--only', 'O06').out).to.include(
-      '16 more entries (16 blockers): --all shows every one.',
+      '6 more entries (6 blockers): --all shows every one.',
     );
     expect(wexlet(folder, 'audit', '--all').out)
-      .to.include('s39.spec.js')
+      .to.include('p29/a.spec.js')
       .and.not.to.include('more entries');
     const many = written({
       ...GREEN,

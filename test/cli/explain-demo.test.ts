@@ -112,7 +112,7 @@ describe('Card', () => {
       'structure → <button>Fire East</button> button “Fire East” card.tsx:1',
       "better screen.getByRole('button', { name: 'Fire East' })",
       "10 reach screen.getByText('Cold')",
-      'text → not to be told',
+      'text → not known: a part that can’t be read: the prop name',
       'crosses specs',
       '8 changes by “fires”',
       '10 reads by “shows”',

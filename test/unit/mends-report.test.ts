@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import { PLAIN, textReport, type Report, type ReportedFinding } from '#src/index.js';
 import { allowancesIn, isAllowed } from '#src/audit/allowances.js';
+import { entriesOf } from '#src/audit/entries.js';
 import { applied, withoutOverlaps } from '#src/writing/edits/edit.js';
 import { type Edit } from '#src/finding.js';
 import { planMends, type CodedMend } from '#src/writing/edits/plan.js';
@@ -129,6 +130,7 @@ function report(findings: ReportedFinding[], extra: Partial<Report> = {}): Repor
       findings: { blocker: count('blocker'), risk: count('risk'), hint: count('hint') },
     },
     findings,
+    entries: entriesOf(findings, () => '.'),
     reach: { role: 0, label: 0, text: 0, alternative: 0, testId: 0, structure: 0, internals: 0 },
     gaps: [],
     environment: [],

@@ -1,18 +1,17 @@
 import { USES } from '../questions/facts.js';
-import { eachWay, givenIn } from '../../rendering/uses.js';
-import { propsInCondition } from '../../components/expr-names.js';
+import { byCause, type ArmCause } from '../questions/arm-causes.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
-import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
-import type { ProjectContext } from '../questions/context.js';
-import { takenBy, valueText } from '../../writing/inputs.js';
+import { inputsInWords, takenBy, valueText } from '../../writing/inputs.js';
 
-const message = (arm: string, condition: string, component: string): string =>
-  `No values that specs give to ${component} take the arm “${arm}” of ${inShort(condition, 70)}.`;
-const note = (name: string, values: readonly string[]): string => `specs give ${name}: ${values.join(', ')}`;
-
-const MOST_VALUES = 5;
+const message = (component: string, when: string): string =>
+  `No values that specs give to ${component} take the arm for ${when}.`;
+const messageNone = (component: string, prop: string, arms: number): string =>
+  `No spec gives ${component} ${prop}: ${arms} arms hang on it.`;
+const messageFew = (component: string, prop: string, values: string, arms: number): string =>
+  `For ${prop}, specs give ${component} nothing but ${values}: ${arms} arms wait for another value.`;
+const note = (prop: string, values: string): string => `specs give ${prop}: ${values}`;
 
 /** An arm that no spec takes by what it gives, where no coverage tells. */
 export const B03: ProjectCheck = {
@@ -28,10 +27,11 @@ export const B03: ProjectCheck = {
     "it('shows the temperature', () => {\n  render(<KilnLid temp={900} />); // the only render, and temp < 600 has an arm of its own\n});",
   mended: "it('is safe to open below 600 degrees', () => {\n  render(<KilnLid temp={599} />);\n  …\n});",
   run: (context) =>
-    context
-      .branches()
-      .gaps.filter((gap) => gap.basis === 'computed' && isWorthASpec(gap))
-      .map((gap) => found(gap, context)),
+    byCause(
+      context.branches().gaps.filter((gap) => gap.basis === 'computed' && isWorthASpec(gap)),
+      context,
+      givenText,
+    ).map(found),
 };
 
 // Which value an attribute is given, or whether a default is needed, is for the list of gaps alone.
@@ -41,30 +41,29 @@ const isWorthASpec = ({ branch }: ArmGap): boolean => branch.kind !== 'default' 
 const isGrave = ({ branch, arm }: ArmGap): boolean =>
   arm.written && (arm.shows || branch.kind === 'if' || branch.kind === 'switch');
 
-function found(gap: ArmGap, context: ProjectContext): Finding {
-  const { arm, branch, component } = gap;
-  const given = givenValues(gap, context);
+const NOTHING = 'nothing';
+const givenText = (value: unknown): string =>
+  value === undefined ? NOTHING : valueText(value as Parameters<typeof valueText>[0]);
+
+function found({ gaps, given }: ArmCause): Finding {
+  const gap = gaps.find(isGrave) ?? gaps[0];
+  const { branch, component } = gap;
+  const others = gaps.filter((each) => each !== gap);
+  const values = given?.values.join(', ') ?? '';
   return {
     place: placeOf(gap),
     level: isGrave(gap) ? 'risk' : 'hint',
     certainty: 'likely',
-    message: message(arm.arm, branch.condition, component.name),
+    message:
+      others.length === 0 || !given
+        ? message(component.name, inputsInWords(gap.conditions))
+        : values === NOTHING
+          ? messageNone(component.name, given.prop, gaps.length)
+          : messageFew(component.name, given.prop, values, gaps.length),
     advice: takenBy(gap),
-    evidence: [{ ...branch.place, note: given ?? `the branch, in ${component.name}` }],
+    evidence: [
+      { ...branch.place, note: given ? note(given.prop, values) : `the branch, in ${component.name}` },
+      ...others.map((each) => ({ ...placeOf(each), note: `taken when ${inputsInWords(each.conditions)}` })),
+    ],
   };
-}
-
-// What specs give for the prop that the arm's own condition reads first.
-function givenValues({ arm, component }: ArmGap, context: ProjectContext): string | undefined {
-  let name: string | undefined;
-  propsInCondition(arm.condition.test, (prop) => (name ??= prop));
-  if (name === undefined) return undefined;
-  const prop = name;
-  const values = new Set<string>();
-  for (const use of context.usesOf(component).flatMap((each) => eachWay(each, [prop]))) {
-    const value = givenIn(use, prop);
-    if (value.is !== 'constant') return undefined;
-    values.add(value.value === undefined ? 'nothing' : valueText(value.value));
-  }
-  return values.size > 0 && values.size <= MOST_VALUES ? note(prop, [...values].sort()) : undefined;
 }

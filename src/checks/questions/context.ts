@@ -92,6 +92,8 @@ export interface ProjectContext {
   usesOf: (component: Component) => readonly ComponentUse[];
   /** The spec files whose specs render a component, by itself or in another; undefined where that can't be told. */
   specFilesOf: (component: Component) => readonly SpecFileFacts[] | undefined;
+  /** Whether every spec file that may reach a component was seen: only then is what no spec does known. */
+  isInSight: (component: Pick<Component, 'file' | 'name'>) => boolean;
   /** Whether a spec file, by its path, names failures: rejections, errors, what throws. */
   speaksOfFailure: (specFile: string) => boolean;
   /** The arms of all components, which of them specs take, and the gaps among them. */

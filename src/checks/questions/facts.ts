@@ -51,7 +51,7 @@ export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);
 export const SIZES = fileFact('sizes', ({ file }): SpecSizes => sizesOf(file));
 
 /** The modules that it imports names from. */
-export const modulesOf = ({ imports }: SpecFile): string[] =>
+const modulesOf = ({ imports }: SpecFile): string[] =>
   [...imports.values()].map(({ specifier }) => specifier);
 
 function matchersOf({ blocks }: SpecFile): ReadonlyMap<string, Span> {

@@ -172,7 +172,15 @@ export type Step = Circumstances &
     | { kind: 'lasting'; lasting: LastingEffect }
     | { kind: 'unwaited'; unwaited: Unwaited }
     | { kind: 'waited' }
-    | { kind: 'unknown-call'; name: string; discarded: boolean; binding?: Binding }
+    /** `shows`: it is handed a component or markup, and may render it; `module`: the package that the function comes from. */
+    | {
+        kind: 'unknown-call';
+        name: string;
+        discarded: boolean;
+        binding?: Binding;
+        shows?: true;
+        module?: string;
+      }
     | { kind: 'throw' }
     /** Markup or values are printed; `statement` where the call is one of its own. */
     | { kind: 'print'; name: string; statement: boolean }

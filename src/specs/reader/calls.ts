@@ -142,9 +142,21 @@ function callUnknown(
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
   const { root } = propertyChain(node.callee);
   const binding = root.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
-  run.emit({ kind: 'unknown-call', name, discarded, binding }, node);
+  const shows = args.some((each) => holdsComponent(run, each)) || undefined;
+  const module = target.is === 'external' ? target.module : undefined;
+  run.emit({ kind: 'unknown-call', name, discarded, binding, shows, module }, node);
   if (!run.inSpecOrHook && discarded) run.file.unknownEffects = true;
   return { is: 'instance', of: target.is === 'global' ? UNKNOWN_VALUE : target, name };
+}
+
+// Markup, a component, or an object of options with one of them in it.
+function holdsComponent(run: SpecReading, value: Value): boolean {
+  if (value.is === 'jsx') return true;
+  if (value.is === 'project') return run.project.componentAt(value.declared) !== undefined;
+  return (
+    value.is === 'object' &&
+    [...value.entries.values()].some((each) => each.is !== 'object' && holdsComponent(run, each))
+  );
 }
 
 /** `new X(…)`: an instance of a class of the project, of the platform, or of something unknown. */

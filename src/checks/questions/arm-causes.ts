@@ -1,0 +1,63 @@
+import { propsInCondition } from '../../components/expr-names.js';
+import type { Component } from '../../components/view.js';
+import type { ArmGap } from '../../coverage/gaps.js';
+import { eachWay, givenIn } from '../../rendering/uses.js';
+import type { ProjectContext } from './context.js';
+
+/** Arms that are not taken for one reason: what specs give for one prop. */
+export interface ArmCause {
+  gaps: readonly [ArmGap, ...ArmGap[]];
+  given: GivenValues | undefined;
+}
+
+/** The prop that an arm reads first, and all values that specs give for it as code. */
+interface GivenValues {
+  prop: string;
+  values: readonly string[];
+  /** Whether nothing else could take the arm: no other prop decides, or this one is never given. */
+  decides: boolean;
+}
+
+const MOST_VALUES = 5;
+
+/** Joins arms of one component that hang on one prop; `valueText` writes a value as code, `undefined` for one not given. */
+export function byCause(
+  gaps: readonly ArmGap[],
+  context: ProjectContext,
+  valueText: (value: unknown) => string,
+): ArmCause[] {
+  const causes = new Map<unknown, { gaps: [ArmGap, ...ArmGap[]]; given: GivenValues | undefined }>();
+  const keys = new Map<Component, Map<string, object>>();
+  for (const gap of gaps) {
+    const given = givenValues(gap, context, valueText);
+    const ofComponent = keys.get(gap.component) ?? new Map<string, object>();
+    keys.set(gap.component, ofComponent);
+    const key = given?.decides ? (ofComponent.get(given.prop) ?? given) : gap;
+    if (given?.decides) ofComponent.set(given.prop, key);
+    const cause = causes.get(key);
+    if (cause) cause.gaps.push(gap);
+    else causes.set(key, { gaps: [gap], given });
+  }
+  return [...causes.values()];
+}
+
+// What specs give for the prop that the arm's own condition reads first.
+function givenValues(
+  { arm, component }: ArmGap,
+  context: ProjectContext,
+  valueText: (value: unknown) => string,
+): GivenValues | undefined {
+  const names = new Set<string>();
+  propsInCondition(arm.condition.test, (prop) => names.add(prop));
+  const [prop] = names;
+  if (prop === undefined || !context.isInSight(component)) return undefined;
+  const values = new Set<unknown>();
+  for (const use of context.usesOf(component).flatMap((each) => eachWay(each, [prop]))) {
+    const value = givenIn(use, prop);
+    if (value.is !== 'constant') return undefined;
+    values.add(value.value);
+  }
+  if (values.size === 0 || values.size > MOST_VALUES) return undefined;
+  const isNeverGiven = values.size === 1 && values.has(undefined);
+  return { prop, values: [...values].map(valueText).sort(), decides: isNeverGiven || names.size === 1 };
+}

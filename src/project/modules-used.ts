@@ -1,0 +1,49 @@
+import type { Project } from './project.js';
+
+/**
+ * The modules of the project that some files use, directly and through others, the files themselves left out. Names are
+ * followed to where they are declared: an index file that only hands them on uses nothing else.
+ */
+export function modulesUsed(project: Project, from: Iterable<string>): Set<string> {
+  const used = new Set<string>();
+  const waiting = [...from];
+  for (let file = waiting.pop(); file !== undefined; file = waiting.pop())
+    for (const next of usedBy(project, file)) {
+      if (used.has(next)) continue;
+      used.add(next);
+      waiting.push(next);
+    }
+  return used;
+}
+
+function usedBy(project: Project, file: string): string[] {
+  const summary = project.summary(file);
+  if (!summary) return [];
+  const named = new Set([...summary.imports.values()].map(({ specifier }) => specifier));
+  const declared = [...summary.imports.values()].flatMap((each): string[] => {
+    const target = each.typeOnly ? undefined : project.resolve(file, each.specifier);
+    if (!target) return [];
+    // Of a whole module, any part may be used.
+    return each.name === '*'
+      ? [target, ...handedOn(project, target)]
+      : [project.imported(file, each)?.file ?? target];
+  });
+  const loaded = summary.modules.flatMap(({ specifier }) =>
+    named.has(specifier) || isHandedOn(summary, specifier) ? [] : (project.resolve(file, specifier) ?? []),
+  );
+  return [...declared, ...loaded];
+}
+
+type Summary = NonNullable<ReturnType<Project['summary']>>;
+
+const isHandedOn = ({ exports, stars }: Summary, specifier: string): boolean =>
+  stars.includes(specifier) ||
+  [...exports.values()].some((each) => 'specifier' in each && each.specifier === specifier);
+
+function handedOn(project: Project, file: string): string[] {
+  const summary = project.summary(file);
+  const names = [...(summary?.exports.values() ?? [])].flatMap((each) =>
+    'specifier' in each ? (project.imported(file, each)?.file ?? []) : [],
+  );
+  return [...names, ...(summary?.stars ?? []).flatMap((each) => project.resolve(file, each) ?? [])];
+}
