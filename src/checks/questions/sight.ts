@@ -132,13 +132,17 @@ export function wholeSight(
     blind.map(({ path }) => path),
   );
   const lost = specFiles.flatMap((file) =>
-    file.get(SIGHT).hidden.flatMap((each) => (each.what === 'import' ? { ...each, file } : [])),
+    file.get(SIGHT).hidden.flatMap((each) => (each.what === 'import' ? each.name : [])),
   );
-  const darkened = [
-    ...specFiles.filter((file) => file.get(SIGHT).byPattern),
-    ...lost.filter(({ called }) => called).map(({ file }) => file),
-  ].map((file) => file.package);
-  const stems = new Set(lost.map(({ name }) => stem(name)));
+  // Where nothing is seen to be rendered, a helper that is out of sight may render anything.
+  const darkened = specFiles
+    .filter((file) => {
+      const { byPattern, renders, reaches, hidden } = file.get(SIGHT);
+      const callsLost = hidden.some((each) => each.what === 'import' && each.called);
+      return byPattern || (callsLost && renders === 0 && reaches > 0);
+    })
+    .map((file) => file.package);
+  const stems = new Set(lost.map(stem));
   return ({ file }) =>
     !blurred.has(file) &&
     !darkened.some((folder) => isWithin(folder, file)) &&
