@@ -67,7 +67,7 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
     setup: session.setupOf(file.path),
     modules,
     userCentred: modules.some((module) => project.libraries.isUserCentred(module)),
-    documentMatchers: modules.some((module) => extensionOf('toBeInTheDocument')?.modules.includes(module)),
+    documentMatchers: hasDocumentMatchers(file, modules),
     versionOf: (name) => session.environments.version(manifestsOf(environment), name),
     userActions: modules.find((module) => project.libraries.of(module)?.writes?.user),
     testIdAttribute: settings.testIdAttribute,
@@ -80,6 +80,17 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
       return (used ??= usedReaches(file));
     },
   };
+}
+
+// Declared, or used: a file that uses one of them has them all, whoever registers them.
+function hasDocumentMatchers({ blocks }: SpecFile, modules: readonly string[]): boolean {
+  const extension = extensionOf('toBeInTheDocument');
+  const isOne = (matcher: string | undefined): boolean =>
+    matcher !== undefined && extensionOf(matcher) === extension;
+  return (
+    modules.some((module) => extension?.modules.includes(module)) ||
+    blocks.some(({ steps }) => steps.some((step) => step.kind === 'assert' && isOne(step.assertion.matcher)))
+  );
 }
 
 // What the file imports, and what its manifests declare.

@@ -43,21 +43,48 @@ export const O03: FileCheck = {
 
 /** The specs whose titles, with those of their groups, say nothing of what should happen. */
 function vagueSpecs(context: FileContext): Block[] {
-  let known: Set<string> | undefined;
-  const isKnown = (word: string): boolean => (known ??= subjectWords(context)).has(stemOf(word));
-  return runningSpecs(context.file).filter((spec) => isVague(spec, isKnown));
+  let subject: Subject | undefined;
+  return runningSpecs(context.file).filter((spec) => isVague(spec, () => (subject ??= subjectOf(context))));
 }
 
-function isVague(spec: Block, isKnown: (word: string) => boolean): boolean {
+function isVague(spec: Block, subject: () => Subject): boolean {
   const { title, repeated, place } = spec;
   // What a helper makes has its title from elsewhere.
   const isOwn = spec.titlePlace !== undefined && place.start <= spec.titlePlace.start;
   if (!title.exact || repeated || !isOwn) return false;
   const path = blocksAround(spec).filter(({ kind }) => kind !== 'file');
   if (path.some((each) => !each.title.exact)) return false;
+  const says = (word: string): boolean =>
+    !SAYING_NOTHING.has(word) && !/^\d+$/.test(word) && !subject().words.has(stemOf(word));
+  const tokens = title.text.split(/\s+/);
+  // The bare name of what is tested says at least which function is broken.
+  if (tokens.every((token) => wordsOf(token).some(says))) return false;
   return path.every((each) =>
-    wordsOf(each.title.text).every((word) => SAYING_NOTHING.has(word) || /^\d+$/.test(word) || isKnown(word)),
+    each.title.text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token)),
   );
+}
+
+/** What a spec file is about, which a title need not say again. */
+interface Subject {
+  /** The words of the component's name and of the file's own, as stems. */
+  words: ReadonlySet<string>;
+  /** Whether a part of a title is the name of something that the file imports, or of the path to it. */
+  isNamedBy: (token: string) => boolean;
+}
+
+function subjectOf(context: FileContext): Subject {
+  const { file } = context;
+  const folders = new Set(file.path.split('/'));
+  const stem = basename(file.path).split('.')[0] ?? '';
+  return {
+    words: subjectWords(context),
+    isNamedBy(token) {
+      const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
+      if (file.imports.has(name)) return true;
+      const parts = name.split('/');
+      return parts.length > 1 && parts.every((part) => folders.has(part) || part === stem);
+    },
+  };
 }
 
 // The component's name and the file's own: they are known from where the spec stands.
@@ -78,7 +105,8 @@ const SAYING_NOTHING: ReadonlySet<string> = new Set(
     'basic basics simple simply general common main misc various test tests testing tested spec specs check checks ' +
     'checking verify verifies ensure ensures default defaults expected expectedly exist exists create creates created ' +
     'mount mounts mounted mounting success successful successfully behave behaves behavior behaviour functionality ' +
-    'feature features component components unit case cases scenario example happy path sanity smoke'
+    'feature features component components unit case cases scenario example happy path sanity smoke ' +
+    'called compile compiles compiled instance fixture directive directives pipe service'
   ).split(' '),
 );
 

@@ -67,8 +67,9 @@ function check(spec: Block, context: FileContext, beside: Finding[]): Finding[] 
   const gravest = hollow.findIndex((each) => each.hollow.level === undefined);
   if (whole) return findings.slice(Math.max(0, gravest), Math.max(0, gravest) + 1);
   // Assertions that may not run, beside others, are O07's matter.
-  beside.push(...findings.filter((_, i) => hollow[i]?.hollow.always));
-  return [];
+  const isSlip = (i: number): boolean => hollow[i]?.hollow.missing === 'call';
+  beside.push(...findings.filter((_, i) => hollow[i]?.hollow.always && !isSlip(i)));
+  return findings.filter((_, i) => isSlip(i));
 }
 
 function withoutAssertion(spec: Block, context: FileContext): Finding {
@@ -105,7 +106,8 @@ function hollowFinding(
   whole: boolean,
   context: FileContext,
 ): Finding {
-  const level: Level | undefined = whole ? why.level : 'hint';
+  // An expectation that was never finished is a slip, whatever else the spec asserts.
+  const level: Level | undefined = whole ? why.level : why.missing === 'call' ? 'risk' : 'hint';
   return {
     place: inFile(context, step.assertion.place),
     within: titlesOf(spec),

@@ -7,6 +7,8 @@ import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
+import { contradicted } from '../questions/told-value.js';
+import { inShort } from '../../util/printable.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
@@ -14,6 +16,9 @@ const messageOther = (says: string, does: string, other: string): string =>
   `The title says “${says}”, but the spec asserts “${does}”, as ${other} does already.`;
 const messageSwapped = (other: string): string =>
   `This spec does what the title of ${other} says, and that one does what this title says.`;
+const messageValue = (says: string, does: string): string =>
+  `The title says “${says}”, and the spec asserts “${does}”.`;
+const adviceValue = 'Correct the one that is out of date.';
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
 const adviceSwapped = 'Change the two titles over.';
 
@@ -39,7 +44,7 @@ export const O05: FileCheck = {
       const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       return likeTitled(specs).flatMap(([spec, others]) => {
         const [found] = others.flatMap((other) => check(spec, other, bodies, context) ?? []);
-        return found ? [found] : [];
+        return found ?? ofValue(spec, context) ?? [];
       });
     });
   },
@@ -110,6 +115,20 @@ function check(spec: Block, other: Block, bodies: Bodies, context: FileContext):
     ],
     mend: swapped ? titlesChanged(spec, other, context) : rewritten(spec, difference, context),
   };
+}
+
+function ofValue(spec: Block, context: FileContext): Finding | undefined {
+  const found = contradicted(spec, context);
+  return (
+    found && {
+      place: titlePlaceOf(spec, context),
+      within: titlesOf(spec),
+      certainty: 'likely',
+      message: messageValue(found.told, inShort(found.asserted, 40)),
+      advice: adviceValue,
+      evidence: [{ ...found.place, note: 'what is asserted' }],
+    }
+  );
 }
 
 // Words that say how, not what: they need not stand in a body.

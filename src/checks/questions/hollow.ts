@@ -2,7 +2,8 @@ import { asksPresence, type HollowAssertion } from './presence.js';
 import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../libraries/expectations.js';
 import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
-import type { Value } from '../../specs/model/values.js';
+import { libraryObjectOf, type Value } from '../../specs/model/values.js';
+import { inShort } from '../../util/printable.js';
 import { alwaysThere } from './always-there.js';
 
 /** Why an assertion of a spec cannot fail; undefined where it can, or where that can't be told. */
@@ -55,9 +56,8 @@ function unfinished(assertion: Assertion): HollowAssertion | undefined {
 }
 
 // Plugins bring properties that assert when read; only a matcher that must be called is known not to.
-const isKnownMatcher = ({ matcher = '', asks }: Assertion): boolean =>
-  CALLED_MATCHERS.has(matcher) ||
-  (asks !== undefined && !READ_MATCHERS.has(matcher) && /^to[A-Z]/.test(matcher));
+const isKnownMatcher = ({ matcher = '' }: Assertion): boolean =>
+  CALLED_MATCHERS.has(matcher) || (!READ_MATCHERS.has(matcher) && /^to[A-Z]/.test(matcher));
 
 // What `assert.equal(a, b)` asks, in the words of expectations; undefined for calls that are not known.
 function asAsked(assertion: Assertion): Assertion | undefined {
@@ -83,13 +83,10 @@ function constants({
         : args.length === 0 && asks !== undefined;
     if (compared) return { reason: 'it compares constants', always: true };
   }
-  const same =
-    asks === 'equal' &&
-    !not &&
-    subjectText !== '' &&
-    subjectText === argText &&
-    /^[\w$.]+$/.test(subjectText);
-  return same ? { reason: `${subjectText} is compared with itself`, always: true } : undefined;
+  // A function may well give something else each time; what is shown is read twice.
+  const isRead = /^[\w$.?'"[\]]+$/.test(subjectText) || libraryObjectOf(subject) !== undefined;
+  const same = asks === 'equal' && !not && subjectText !== '' && subjectText === argText && isRead;
+  return same ? { reason: `${inShort(subjectText, 60)} is compared with itself`, always: true } : undefined;
 }
 
 const isLiteral = (text: string): boolean =>

@@ -68,7 +68,7 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
     steps.some(
       (step) =>
         step.kind === 'throw' ||
-        (step.kind === 'unknown-call' && (step.discarded || ASSERTING.test(step.name))),
+        (step.kind === 'unknown-call' && !step.caught && (step.discarded || ASSERTING.test(step.name))),
     )
   )
     return true;

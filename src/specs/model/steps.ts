@@ -19,6 +19,8 @@ export interface Circumstances {
   inCatch: boolean;
   /** In the `try` of a statement whose `catch` lets failures pass. */
   swallowed: boolean;
+  /** In the `try` of a statement whose `catch` throws nothing itself: what fails here ends there. */
+  caught: boolean;
   /** In a function that is handed to something that can't be read. */
   inCallback: boolean;
   /** In the `finally` of a try statement: runs whatever fails before. */

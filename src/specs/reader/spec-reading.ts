@@ -18,7 +18,7 @@ type BareStep = Step extends infer Each
 
 type Flags = Pick<
   Circumstances,
-  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
+  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'caught' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
 >;
 
 const PLAIN: Flags = {
@@ -26,6 +26,7 @@ const PLAIN: Flags = {
   dead: false,
   inCatch: false,
   swallowed: false,
+  caught: false,
   inCallback: false,
   inFinally: false,
   awaited: false,

@@ -1,6 +1,6 @@
 import { completion, leaves, neverFalls } from '../../language/completion.js';
 import type { Node } from 'oxc-parser';
-import { unwrapped } from '../../syntax/tree.js';
+import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import { leftExpectation } from './assertions.js';
 import { leftRunning } from './waiting.js';
@@ -178,8 +178,9 @@ function runTry(
   returns: Value[],
 ): void {
   const swallowed = run.flags.swallowed || (node.handler !== null && !failsAgain(node.handler.body.body));
-  run.under({ swallowed }, () => runStatement(run, env, node.block, returns));
   const { handler } = node;
+  const caught = run.flags.caught || (handler !== null && !throwsAgain(handler.body.body));
+  run.under({ swallowed, caught }, () => runStatement(run, env, node.block, returns));
   if (handler) {
     const scope = run.newEnv(env);
     if (handler.param) declareParts(run, scope, handler.param, UNKNOWN_VALUE);
@@ -195,6 +196,23 @@ export function failsAgain(statements: readonly Node[]): boolean {
     (statement) =>
       statement.type !== 'EmptyStatement' && statement.type !== 'ReturnStatement' && !prints(statement),
   );
+}
+
+// A throw, or a call that fails the spec, anywhere on the way through a handler.
+function throwsAgain(statements: readonly Node[]): boolean {
+  return statements.some((statement) => completion(statement).has('throws') || fails(statement));
+}
+
+function fails(statement: Node): boolean {
+  const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+  const callee = call?.type === 'CallExpression' ? unwrapped(call.callee) : undefined;
+  const name =
+    callee?.type === 'MemberExpression'
+      ? memberName(callee)
+      : callee?.type === 'Identifier'
+        ? callee.name
+        : '';
+  return name === 'fail' || name === 'done' || name === 'unreachable';
 }
 
 function prints(statement: Node): boolean {

@@ -1,0 +1,67 @@
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion } from '../../specs/model/steps.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+import type { FileContext } from './context.js';
+import { inFile } from './context.js';
+import type { Place } from '../../finding.js';
+
+/** A value that a title gives, and another one that the spec asserts in its place. */
+interface ToldValue {
+  told: string;
+  asserted: string;
+  place: Place;
+}
+
+/** The value in a title that the spec's only assertion contradicts; undefined where they agree, or where that can't be told. */
+export function contradicted(spec: Block, context: FileContext): ToldValue | undefined {
+  const [step, ...more] = spec.steps.filter(isAssert);
+  if (!step || more.length > 0 || step.via || step.assertion.not) return undefined;
+  const asserted = literalIn(step.assertion);
+  const told = valueIn(spec.title.text);
+  if (asserted === undefined || told === undefined) return undefined;
+  const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/.test(text);
+  if (isNumber(told) !== isNumber(asserted) || sharesWord(spec.title.text, asserted)) return undefined;
+  // What stands anywhere else in the file may well be what is meant, under another name.
+  if (standsOutsideTitles(told, context)) return undefined;
+  return { told, asserted, place: inFile(context, step.assertion.place) };
+}
+
+// What `expect` compares with in the end: the value of an attribute, not its name.
+function literalIn({ args, matcher = '' }: Assertion): string | undefined {
+  const last = args.at(-1);
+  if (last?.is !== 'constant') return undefined;
+  if (args.length === 1 && /Attribute|Property|called|length/i.test(matcher)) return undefined;
+  const { value } = last;
+  return typeof value === 'number' || (typeof value === 'string' && value !== '') ? String(value) : undefined;
+}
+
+const GIVING =
+  /(?:=|\b(?:class(?:es)?|be|is|are|returns?|equals?|to|of|as|adds?|contains?|ha(?:s|ve)|uses?|shows?|displays?|renders?|value|text|label|name|title|with))\s*(?:an? |the )?$/i;
+const IN_QUOTES = /"([^"]+)"|“([^”]+)”|`([^`]+)`|(?<!\w)'([^']+)'(?!\w)/g;
+const NUMBER_AT_END = /(?<![\w.-])(-?\d+(?:\.\d+)?)\W*$/g;
+
+// The one value that a title gives: in quotes, or a number at its end.
+function valueIn(title: string): string | undefined {
+  const inQuotes = [...title.matchAll(IN_QUOTES)];
+  const found = inQuotes.length > 0 ? inQuotes : [...title.matchAll(NUMBER_AT_END)];
+  const given = found.filter(({ index }) => GIVING.test(title.slice(0, index)));
+  const [only, ...more] = given.flatMap((match) => match.slice(1).find((group) => group !== undefined) ?? []);
+  // “the "size" prop” names something; it is no value.
+  const isName = only !== undefined && (/\b(?:prop|slot|event)s?\b/i.test(only) || only.trim() !== only);
+  return more.length === 0 && !isName ? only : undefined;
+}
+
+const sharesWord = (title: string, asserted: string): boolean => {
+  const said = new Set(wordsOf(title).map(stemOf));
+  return wordsOf(asserted).some((word) => said.has(stemOf(word)));
+};
+
+function standsOutsideTitles(told: string, { file, source: { text } }: FileContext): boolean {
+  const count = (within: string): number => within.toLowerCase().split(told.toLowerCase()).length - 1;
+  const titles = file.blocks.reduce(
+    (sum, { titlePlace }) => sum + (titlePlace ? count(text.slice(titlePlace.start, titlePlace.end)) : 0),
+    0,
+  );
+  return count(text) > titles;
+}
