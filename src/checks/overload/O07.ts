@@ -1,7 +1,7 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Span, Finding } from '../../finding.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion, Guard, StepOf } from '../../specs/model/steps.js';
+import type { Assertion, Guard, Reach, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -59,6 +59,12 @@ const NOTES: Readonly<Record<Guard['by'], string>> = {
   event: 'the callback',
 };
 
+// The query that a chain of hops starts from throws by itself, or gives an object even of nothing.
+function surelyThere({ by, from, missing }: Reach): boolean {
+  if (by === 'hop' && typeof from === 'object' && 'by' in from) return surelyThere(from);
+  return missing === 'throws' || missing === 'void';
+}
+
 // What undefined is not; other matchers refuse it.
 const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
   'equal',
@@ -70,19 +76,16 @@ const PASSES_DENIED: ReadonlySet<Assertion['asks']> = new Set([
 // `expect(lid?.textContent).not.toBe('open')` holds for a lid that is not there.
 function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Finding[] {
   if (!step.assertion.optional) return [];
-  const { rendering } = context;
   const { not, asks, subject, subjectPath, subjectText, place } = step.assertion;
   const passes = not ? PASSES_DENIED.has(asks) : asks === 'undefined' || asks === 'falsy';
   const reach = libraryObjectOf(subject)?.reach;
-  if (!passes || step.via || !reach || reach.missing === 'throws' || reach.missing === 'void') return [];
-  const target = rendering.target(reach);
-  const isThere = target.kind === 'one' && target.proven && target.element.guards.length === 0;
+  if (!passes || step.via || !reach || surelyThere(reach)) return [];
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
   const asserted = before.some(
     ({ assertion }) =>
       libraryObjectOf(assertion.subject)?.reach === reach || assertion.subjectPath[0] === subjectPath[0],
   );
-  if (isThere || asserted) return [];
+  if (asserted) return [];
   return [
     {
       place: inFile(context, place),

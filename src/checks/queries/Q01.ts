@@ -1,6 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
+import { parsedSelector } from '../../rendering/match.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -42,7 +43,7 @@ export const Q01: FileCheck = {
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
     return context.used.flatMap(({ reach }) =>
-      isStructural(reach, context.testIdAttribute) ? check(reach, context) : [],
+      isStructural(reach, context.testIdAttribute) && !asksForGiven(reach) ? check(reach, context) : [],
     );
   },
 };
@@ -50,8 +51,29 @@ export const Q01: FileCheck = {
 const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
   STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
 
+// A class that the spec itself hands to the component is what it expects to find there.
+function asksForGiven({ block, args }: Reach): boolean {
+  const names = new Set((textOfValue(args[0]) ?? '').match(/(?<=[.#])[\w-]+/g));
+  return (
+    names.size > 0 &&
+    block.statements.some(({ literals }) =>
+      literals.some(
+        ({ text, of = '' }) =>
+          GIVEN_AS.has(of) &&
+          text
+            .replace(/^['"`]|['"`]$/g, '')
+            .split(/\s+/)
+            .some((name) => names.has(name)),
+      ),
+    )
+  );
+}
+
+const GIVEN_AS: ReadonlySet<string> = new Set(['class', 'className', 'id']);
+
 function check(reach: Reach, context: FileContext): Finding[] {
   const target = context.rendering.target(reach);
+  if (target.kind === 'unknown') return byTag(reach, context);
   if (target.kind !== 'one' || target.element.parent === undefined) return [];
   const { element } = target;
   const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
@@ -67,6 +89,60 @@ function check(reach: Reach, context: FileContext): Finding[] {
       ]
     : [];
 }
+
+// Where the element can't be told, its tag may still say what a user takes it for.
+function byTag(reach: Reach, context: FileContext): Finding[] {
+  if (!context.userCentred || !takesElements(reach)) return [];
+  const selector = textOfValue(reach.args[0]);
+  // What is hidden behind a button, or behind nothing, has no label to be asked for by.
+  const isUnseen = /\[type=["']?(?:file|hidden)/.test(selector ?? '');
+  const named = isUnseen ? undefined : TAKEN_FOR[tagIn(selector) ?? ''];
+  if (named === undefined) {
+    // A hop from what was reached by its tag.
+    const { from } = reach;
+    return reach.by === 'hop' && typeof from === 'object' && 'by' in from && STRUCTURE.has(from.by)
+      ? byTag(from, context)
+      : [];
+  }
+  return [
+    {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      certainty: 'likely',
+      message: message(
+        `${reach.name}('${inShort(selector ?? '', 40)}')`,
+        kindOf(reach, selector ?? ''),
+        named.what,
+      ),
+      advice: `Ask for it by its ${named.by}.`,
+    },
+  ];
+}
+
+const NAME = 'role and name';
+const TAKEN_FOR: Readonly<Record<string, { what: string; by: string }>> = {
+  button: { what: 'a button', by: NAME },
+  a: { what: 'a link', by: NAME },
+  input: { what: 'a field', by: 'label' },
+  select: { what: 'a field', by: 'label' },
+  textarea: { what: 'a field', by: 'label' },
+  img: { what: 'an image', by: NAME },
+  table: { what: 'a table', by: NAME },
+  dialog: { what: 'a dialog', by: NAME },
+  ...Object.fromEntries([1, 2, 3, 4, 5, 6].map((n) => [`h${n}`, { what: 'a heading', by: NAME }])),
+};
+
+// The tag of what a selector finds, where it asks for one.
+function tagIn(selector: string | undefined): string | undefined {
+  const alternatives = selector === undefined ? undefined : parsedSelector(selector);
+  if (alternatives?.length !== 1) return undefined;
+  const last = alternatives[0] ?? [];
+  const start = last.findLastIndex(({ type }) => COMBINATORS.has(type));
+  const tag = last.slice(start + 1).find((part) => part.type === 'tag');
+  return tag?.type === 'tag' ? tag.name : undefined;
+}
+
+const COMBINATORS: ReadonlySet<string> = new Set(['descendant', 'child', 'sibling', 'adjacent']);
 
 type Said = Pick<Finding, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 

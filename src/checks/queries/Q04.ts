@@ -1,5 +1,6 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -45,6 +46,7 @@ function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileConte
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const all = reach.pickedFrom && context.rendering.target(reach.pickedFrom);
+  if (all?.kind === 'unknown' && reach.pickedFrom) return ofControls(reach, reach.pickedFrom, context);
   if (all?.kind !== 'many' || reach.via) return undefined;
   const { elements } = all;
   const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);
@@ -69,6 +71,25 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
     mend: better?.mend,
   };
 }
+
+// Which elements there are can't be told; one of several controls is hardly picked for its place among them.
+function ofControls(reach: Reach, all: Reach, context: FileContext): Finding | undefined {
+  const role = all.by === 'role' ? textOfValue(all.args[0]) : undefined;
+  if (reach.via || !all.asUser || all.args.length > 1 || role === undefined || !CONTROLS.has(role))
+    return undefined;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    level: 'hint',
+    certainty: 'likely',
+    message: message(ordinal(reach.position), all.name, 'all'),
+    advice,
+  };
+}
+
+const CONTROLS: ReadonlySet<string> = new Set(
+  'button link textbox searchbox checkbox radio switch combobox slider spinbutton dialog'.split(' '),
+);
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth'];
 const ordinal = (position: Reach['position']): string =>

@@ -1,4 +1,5 @@
-import { titlesOf } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Component } from '../../components/view.js';
 import { isInHidden } from '../../rendering/hidden.js';
 import { exclude, type RenderedElement } from '../../rendering/rendered-tree.js';
 import { isSingle } from '../../rendering/replacement.js';
@@ -6,7 +7,7 @@ import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Span } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -39,6 +40,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const isBare = reach.by === 'role' && reach.args.length === 1 && reach.asUser;
   if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;
   const target = context.rendering.target(reach);
+  if (target.kind === 'unknown') return besideOthers(reach, role, context);
   const all = context.rendering.underAnyCondition.scope(reach)?.elements ?? [];
   if (target.kind !== 'one') return undefined;
   const twin = all.find((each) => isSame(each, target.element));
@@ -65,6 +67,47 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
     suggestion: named?.query,
     mend: named?.mend,
   };
+}
+
+// Which elements there are can't be told; another spec of the same component knows two of them by name.
+function besideOthers(reach: Reach, role: string, context: FileContext): Finding | undefined {
+  const component = componentFor(reach.block, context);
+  if (!component) return undefined;
+  for (const block of context.file.blocks) {
+    if (block.kind !== 'spec' || block === reach.block || componentFor(block, context) !== component)
+      continue;
+    const pair = twoNames(block, role);
+    if (!pair) continue;
+    return {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      certainty: 'likely',
+      message: message(role),
+      advice,
+      evidence: pair.map(({ place, note }) => ({ ...inFile(context, place), note })),
+    };
+  }
+  return undefined;
+}
+
+function componentFor(block: Block, { rendering }: FileContext): Component | undefined {
+  const [only, ...more] = new Set(rendering.rendersFor(block).map((render) => rendering.component(render)));
+  return more.length === 0 ? only : undefined;
+}
+
+// Two elements of a role that a spec asks for by different names, with nothing done in between.
+function twoNames(block: Block, role: string): { place: Span; note: string }[] | undefined {
+  const named = new Map<string, { place: Span; note: string }>();
+  for (const step of block.steps) {
+    if (step.kind === 'act' || step.kind === 'render') named.clear();
+    if (step.kind !== 'reach' || step.reach.by !== 'role' || step.reach.missing !== 'throws') continue;
+    const [asked, options] = step.reach.args;
+    const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+    if (textOfValue(asked) !== role || name === undefined) continue;
+    named.set(name, { place: step.reach.place, note: `“${name}” is one of them` });
+    if (named.size > 1) return [...named.values()];
+  }
+  return undefined;
 }
 
 const isSame = (a: RenderedElement, b: RenderedElement): boolean =>

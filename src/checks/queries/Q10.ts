@@ -1,4 +1,5 @@
-import { titlesOf } from '../../specs/model/blocks.js';
+import type { By } from '../../libraries/meaning.js';
+import { hooksFor, titlesOf } from '../../specs/model/blocks.js';
 import { textPieces } from '../../components/expr-text.js';
 import { literal, nameOf } from '../../rendering/name.js';
 import { roleOf } from '../../rendering/role.js';
@@ -8,8 +9,9 @@ import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { nearest } from '../../util/nearest.js';
 import { inShort } from '../../util/printable.js';
+import { isSlipOf } from '../../util/slip.js';
 import { type FileCheck } from '../questions/check.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
@@ -43,8 +45,10 @@ export const Q10: FileCheck = {
 };
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
+  const { kind } = context.rendering.target(reach);
+  if (kind === 'unknown') return slip(reach, context);
   // What is there with these props is there under some condition.
-  if (context.rendering.target(reach).kind !== 'none') return undefined;
+  if (kind !== 'none') return undefined;
   const { pruned } = context.rendering.scope(reach)?.tree ?? {};
   const rendering = pruned ? context.rendering.underAnyCondition : context.rendering;
   const target = rendering.target(reach);
@@ -55,7 +59,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const asked = textOfValue(first);
   const near = scope && nearestHandle(reach, name ?? asked, scope, context.testIdAttribute);
   // What another prop could show may be just what is asked for.
-  if (!near && !target.closed) return undefined;
+  if (!near && !target.closed) return slip(reach, context);
   const shown = name !== undefined ? `${asked} “${name}”` : (asked ?? reach.name);
   return {
     place: inFile(context, reach.place),
@@ -67,20 +71,65 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   };
 }
 
+// Not all that is rendered can be told; what is asked for is what the spec, or a part of the component, has, but for a slip.
+function slip(reach: Reach, context: FileContext): Finding | undefined {
+  const [first, options] = reach.args;
+  const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+  const asked = name ?? textOfValue(first);
+  if (asked === undefined || reach.via || !WITH_WORDS.has(reach.by)) return undefined;
+  const given = literalsAround(reach);
+  if (given.some(({ text }) => text === asked)) return undefined;
+  const inSpec = given.find(({ text }) => isSlipOf(asked, text));
+  const scope = context.rendering.underAnyCondition.scope(reach);
+  const near = inSpec
+    ? { shown: inSpec.text, place: inFile(context, inSpec) }
+    : scope && slippedHandle(asked, handlesIn(reach, scope, context.testIdAttribute));
+  if (!near) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: message(`${reach.name} (${inShort(asked, 40)})`),
+    advice: adviceNear(near.shown),
+    evidence: [{ ...near.place, note: `${near.shown} stands here` }],
+  };
+}
+
+const WITH_WORDS: ReadonlySet<By> = new Set<By>([
+  'text',
+  'label',
+  'role',
+  'testId',
+  'selector',
+  'class',
+  'id',
+]);
+
+const slippedHandle = (asked: string, handles: Handles): Near | undefined => {
+  const shown = handles.has(asked) ? undefined : [...handles.keys()].find((each) => isSlipOf(asked, each));
+  const place = shown === undefined ? undefined : handles.get(shown);
+  return shown !== undefined && place ? { shown, place } : undefined;
+};
+
+// The texts that the spec and its hooks write, those of this query left out.
+function literalsAround({ block, place }: Reach): { text: string; start: number; end: number }[] {
+  const around = [block, ...hooksFor(block, 'before-all', 'before-each')];
+  return around
+    .flatMap(({ statements }) => statements)
+    .flatMap(({ literals }) => literals)
+    .filter(({ start, end }) => start < place.start || end > place.end)
+    .map(({ text, start, end }) => ({ text: text.trim().replace(/^['"`]|['"`]$/g, ''), start, end }));
+}
+
 // The handle of the same kind with the fewest letters that differ.
 function nearestHandle(
   reach: Reach,
   asked: string | undefined,
   scope: SearchScope,
   testIdAttribute: string,
-): { shown: string; place: { file: string; start: number; end: number } } | undefined {
+): Near | undefined {
   if (!asked) return undefined;
-  const handles = new Map<string, { file: string; start: number; end: number }>();
-  for (const element of scope.elements) {
-    for (const handle of handlesOf(reach, element, scope, testIdAttribute)) {
-      if (handle && !handles.has(handle)) handles.set(handle, { file: element.file, ...element.place });
-    }
-  }
+  const handles = handlesIn(reach, scope, testIdAttribute);
   const digits = (text: string): string => text.replace(/\D/g, '');
   // `Shelf 1` and `Shelf 2` are two things, and so are words of three letters.
   const alike = [...handles.keys()].filter(
@@ -89,6 +138,23 @@ function nearestHandle(
   const shown = nearest(asked, alike);
   const place = shown === undefined ? undefined : handles.get(shown);
   return shown !== undefined && place ? { shown, place } : undefined;
+}
+
+interface Near {
+  shown: string;
+  place: Place;
+}
+
+type Handles = ReadonlyMap<string, Place>;
+
+function handlesIn(reach: Reach, scope: SearchScope, testIdAttribute: string): Handles {
+  const handles = new Map<string, Place>();
+  for (const element of scope.elements) {
+    for (const handle of handlesOf(reach, element, scope, testIdAttribute)) {
+      if (handle && !handles.has(handle)) handles.set(handle, { file: element.file, ...element.place });
+    }
+  }
+  return handles;
 }
 
 function handlesOf(

@@ -73,9 +73,12 @@ function hints(context: FileContext): Finding[] {
       certainty: 'sure',
       message: message(children.map(({ name }) => name).slice(0, 4), renders.length),
       advice: advice(wholeName(first)),
-      evidence: children
-        .slice(0, 3)
-        .map(({ name, file, place }) => ({ file, ...place, note: `${name} is left out` })),
+      evidence: [
+        ...children
+          .slice(0, 3)
+          .map(({ name, file, place }) => ({ file, ...place, note: `${name} is left out` })),
+        ...renders.slice(1).map(({ place }) => ({ ...inFile(context, place), note: 'left out here, too' })),
+      ],
     },
   ];
 }

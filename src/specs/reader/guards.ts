@@ -43,6 +43,8 @@ function namesRead(node: Node): string[] {
 
 // Rows, turns and parameters differ by their caller; versions and surroundings stay for the whole run.
 const isFixed = (env: Env, names: readonly string[]): boolean =>
+  // `if (document)`: is there one at all?
+  (names.length === 1 && names[0] === 'document') ||
   names.some(
     (name) =>
       isOfTurn(env.owner(name), name) ||
