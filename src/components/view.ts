@@ -15,6 +15,8 @@ export interface Handler {
   event: string;
   /** Where it stands. */
   place: Span;
+  /** The names that it reads: of the functions that it calls, too. */
+  names: readonly string[];
 }
 
 /** An element of markup. Attribute names are those of HTML, in lower case. */

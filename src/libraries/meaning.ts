@@ -33,6 +33,7 @@ export type TypeName =
   | 'screen'
   | 'queries'
   | 'user'
+  | 'set-up-user'
   | 'fireEvent'
   | 'fireEvent-waits'
   | 'element'
@@ -135,6 +136,8 @@ export interface Dialect {
   globals?: 'all' | readonly string[];
   /** Whether it reaches elements as a user would. */
   userCentred?: boolean;
+  /** The versions in which what a component shows is brought up to date at once, not after a tick, unless an option of the render says otherwise. */
+  showsAtOnce?: string;
   /** How code that uses it is written, as far as it has a word for that. */
   writes?: Writing;
 }

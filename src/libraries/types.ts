@@ -107,13 +107,15 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       fixture: { kind: 'object', type: 'fixture' },
       emitted: { kind: 'gives', type: 'record' },
       debug: { kind: 'prints' },
-      user: { kind: 'object', type: 'user' },
+      user: { kind: 'object', type: 'set-up-user' },
       updateProps: { kind: 'rerender' },
       detectChanges: plain,
     },
     rest: reads,
   },
-  user: { members: { setup: { kind: 'gives', type: 'user' } }, rest: user },
+  user: { members: { setup: { kind: 'gives', type: 'set-up-user' } }, rest: user },
+  // Came with the version whose actions give promises.
+  'set-up-user': { members: { setup: { kind: 'gives', type: 'set-up-user' } }, rest: user },
   fireEvent: { members: {}, rest: raw, call: raw },
   // Gives a promise: what is shown follows after a tick.
   'fireEvent-waits': { members: {}, rest: rawWaits, call: rawWaits },

@@ -17,10 +17,12 @@ export const wrappers: readonly Dialect[] = [
   {
     name: 'Vue, wrapper style',
     modules: ['@vue/test-utils'],
+    // `sync`, an option until then, is true where nothing is said.
+    showsAtOnce: '<1.0.0-beta.30',
     writes: {
       unmounts: [
-        { name: 'enableAutoDestroy', versions: '<2' },
-        { name: 'enableAutoUnmount', versions: '>=2' },
+        { name: 'enableAutoDestroy', versions: '>=1.0.0-beta.31 <2.0.0-0' },
+        { name: 'enableAutoUnmount', versions: '>=2.0.0-rc.17' },
       ],
     },
     exports: {

@@ -156,3 +156,16 @@ export function requiredModule(node: Node): string | undefined {
 export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
 
 export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
+
+/** All names of variables and members that a node reads, its own functions' included. */
+export function namesReadIn(node: Node): string[] {
+  const names = new Set<string>();
+  walkTree(node, (each) => {
+    if (each.type === 'Identifier') names.add(each.name);
+    const member = memberName(each);
+    if (member !== undefined) names.add(member);
+    // `import.meta`
+    if (each.type === 'MetaProperty') names.add('meta');
+  });
+  return [...names];
+}

@@ -1,6 +1,7 @@
 import { IMPORTED } from '../questions/facts.js';
 import { SIGHT } from '../questions/sight.js';
 import { modulesUsed } from '../../project/modules-used.js';
+import type { Expr } from '../../components/expr.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -70,8 +71,15 @@ function isComposition(component: Component): boolean {
 
 const isReadable = (node: ViewNode): boolean => node.kind !== 'hole' && innerNodes(node).every(isReadable);
 
+const isChoice = ({ is }: Expr): boolean => is === 'if';
+
 function decides(node: ViewNode): boolean {
   if (node.kind === 'branch' || node.kind === 'repeat') return true;
   if ('events' in node && node.events.length > 0) return true;
+  if (
+    node.kind === 'element' &&
+    (node.classes.maybe.length > 0 || [...node.attributes.values()].some(isChoice))
+  )
+    return true;
   return innerNodes(node).some(decides);
 }

@@ -1,5 +1,5 @@
 import { titlesOf, hooksFor, type Block } from '../../specs/model/blocks.js';
-import { majorOf } from '../../environment/versions.js';
+import { allVersionsWithin, majorOf } from '../../environment/versions.js';
 import type { Edit, Mend, Level, Finding } from '../../finding.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Pending, type Value } from '../../specs/model/values.js';
@@ -71,7 +71,7 @@ function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level 
   const { by, asserts } = step.unwaited;
   switch (by) {
     case 'trigger':
-      return levelOfTrigger(after);
+      return showsAtOnce(context) ? undefined : levelOfTrigger(after);
     case 'action':
       if (!isAsyncUser(context)) return undefined;
       break;
@@ -81,9 +81,12 @@ function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level 
       if (!asserts || block.waitsForCallback || runsClock(block)) return undefined;
       break;
   }
-  const isWaitedFor = after.some(isWaiting);
+  // A wait is a wait wherever it stands before what is asserted.
+  const next = after.findIndex(({ kind }) => kind === 'assert');
+  const isWaitedFor = after.slice(0, next < 0 ? undefined : next + 1).some(isWaiting);
   if (isWaitedFor && (by === 'timer' || by === 'chain')) return undefined;
-  return isWaitedFor ? 'risk' : 'blocker';
+  if (isWaitedFor && by === 'action') return 'hint';
+  return after.some(isWaiting) ? 'risk' : 'blocker';
 }
 
 const isWaiting = (step: Step): boolean => step.kind === 'waited' || (step.awaited && step.kind !== 'use');
@@ -93,7 +96,7 @@ function levelOfTrigger(after: readonly Step[]): Level | undefined {
   const next = after.findIndex(({ kind }) => kind === 'assert');
   const assert = after[next];
   if (assert?.kind !== 'assert') return undefined;
-  if (after.slice(0, next).some(isWaiting)) return 'hint';
+  if (after.slice(0, next).some(isWaiting)) return undefined;
   const { subject } = assert.assertion;
   const isShown = isOfPage(subject);
   return isShown && !assert.awaited ? 'risk' : undefined;
@@ -108,12 +111,24 @@ function isOfPage(subject: Value): boolean {
 
 const TOLD: ReadonlySet<string> = new Set(['emitted', 'emittedByOrder', 'props', 'vm']);
 
+// Older versions bring the page up to date at once.
+function showsAtOnce({ file, project, versionOf }: FileContext): boolean {
+  if (file.renders.some(({ lags }) => lags)) return false;
+  return [...file.imports.values()].some(({ specifier }) => {
+    const versions = project.libraries.of(specifier)?.showsAtOnce;
+    return versions !== undefined && allVersionsWithin(versionOf(specifier), versions);
+  });
+}
+
 // Actions give promises from major 14 on. Where the version is not known, the file tells by awaiting another one.
 function isAsyncUser({ file, versionOf }: FileContext): boolean {
   const major = majorOf(versionOf('@testing-library/user-event'));
   if (major !== undefined) return major >= 14;
+  // A user that is set up first came with it.
   return file.blocks.some(({ steps }) =>
-    steps.some((step) => step.kind === 'act' && step.by === 'user' && step.awaited),
+    steps.some(
+      (step) => step.kind === 'act' && step.by === 'user' && (step.awaited || step.on === 'set-up-user'),
+    ),
   );
 }
 

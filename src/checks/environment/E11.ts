@@ -8,7 +8,7 @@ import { settingAt } from '../../environment/settings/setting.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { isMapped, pathFor } from '../questions/aliases.js';
+import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
 import { andMore, compilersAround, packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (name: string, files: readonly unknown[], installed: boolean): string =>
@@ -80,6 +80,8 @@ function lacks(
   const isOwn = manifestsOf(environment).some((each) => each.name === name);
   if (isOwn || declares(environment, name) || isBrought(name, environment)) return false;
   if (context.project.resolve(file.path, specifier) || file.get(REPLACED).has(specifier)) return false;
+  // An alias that nobody sets is another matter.
+  if (ownFolderOf(specifier, environment.folder, context.files)) return false;
   if (isFolder(name, environment, context) || isCompilerPath(specifier, file, environment, context))
     return false;
   const runners = environment.runnersOf(file.path);
@@ -100,9 +102,12 @@ const BRINGERS: readonly (readonly [RegExp, RegExp])[] = [
   [/^@testing-library\/dom$/, /^@testing-library\/(?:react|vue|angular|preact|svelte)$/],
   [/^(?:vite|chai|@vitest\/.*)$/, /^vitest$/],
   [/^jasmine(?:-core)?$/, /^(?:jasmine|karma-jasmine)$/],
-  [/^@vue\/.*$/, /^vue$/],
+  [
+    /^@vue\/(?:compiler-(?:core|dom|sfc|ssr)|reactivity|runtime-(?:core|dom)|server-renderer|shared)$/,
+    /^vue$/,
+  ],
   [/^react-dom$/, /^(?:next|gatsby)$/],
-  [/^@angular\/.*$|^rxjs$/, /^@angular\/core$/],
+  [/^rxjs$/, /^@angular\/core$/],
 ];
 
 const isBrought = (name: string, environment: Environment): boolean =>

@@ -1,15 +1,23 @@
 import { MODULES, REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
-import { packageOf } from '../../util/paths.js';
+import { packageOf, relativeTo } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { isMapped, pathFor } from '../questions/aliases.js';
+import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
 import { andMore, compilersAround, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (specifier: string, name: string, runner: string, files: readonly unknown[]): string =>
   `${specifier} is imported here${andMore(files)}: the compiler’s paths resolve ${name}, and the settings of ${runner} do not.`;
+
+const messageNobody = (
+  specifier: string,
+  folder: string,
+  runner: string,
+  files: readonly unknown[],
+): string =>
+  `${specifier} is imported here${andMore(files)}: the settings of ${runner} have no alias for it, though ${folder} holds what it asks for.`;
 
 /** An import that only the compiler can resolve. */
 export const E13: ProjectCheck = {
@@ -28,7 +36,9 @@ export const E13: ProjectCheck = {
 interface Use {
   file: SpecFileFacts;
   runner: RunnerFacts;
-  path: PlacedText;
+  /** The compiler's entry that resolves it, or the folder that it seems to name. */
+  path: PlacedText | undefined;
+  folder: string;
   specifier: string;
   start: number;
   end: number;
@@ -47,14 +57,31 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
         file.get(REPLACED).has(specifier)
       )
         continue;
+      if (isMapped(specifier, runner.aliases.value)) continue;
       const path = compilerPath(specifier, file, environment, context);
-      if (!path || isMapped(specifier, runner.aliases.value)) continue;
-      const uses = byPath.get(path.text) ?? [];
-      if (!uses.some((use) => use.file === file)) uses.push({ file, runner, path, specifier, start, end });
-      byPath.set(path.text, uses);
+      const named = path ? '' : nobodysFolder(specifier, file, environment, context);
+      if (named === undefined) continue;
+      const key = path?.text ?? named;
+      const uses = byPath.get(key) ?? [];
+      const folder = relativeTo(context.root, named);
+      if (!uses.some((use) => use.file === file))
+        uses.push({ file, runner, path, folder, specifier, start, end });
+      byPath.set(key, uses);
     }
   }
   return [...byPath.values()].flatMap((uses) => (uses[0] ? [found(uses[0], uses)] : []));
+}
+
+// Neither the run nor the compiler knows the alias, as far as their settings can be read.
+function nobodysFolder(
+  specifier: string,
+  file: SpecFileFacts,
+  environment: Environment,
+  context: ProjectContext,
+): string | undefined {
+  const unread = compilersAround(file.path, environment, context).some(({ paths }) => !paths.known);
+  const resolves = context.project.resolve(file.path, specifier) !== undefined;
+  return unread || resolves ? undefined : ownFolderOf(specifier, environment.folder, context.files);
 }
 
 function compilerPath(
@@ -70,7 +97,21 @@ function compilerPath(
   return undefined;
 }
 
-function found({ file, runner, path, specifier, start, end }: Use, uses: readonly unknown[]): Finding {
+function found(use: Use, uses: readonly unknown[]): Finding {
+  const { file, runner, path, folder, specifier, start, end } = use;
+  if (!path) {
+    const name = specifier
+      .split('/')
+      .slice(0, specifier.startsWith('@/') ? 2 : 1)
+      .join('/');
+    return {
+      place: { file: file.path, start, end },
+      certainty: 'likely',
+      message: messageNobody(specifier, folder, runner.runner, uses),
+      advice: `Set an alias for ${name} in the settings of the run.`,
+      evidence: runner.settings && [{ ...runner.settings.at, note: 'the settings of the run' }],
+    };
+  }
   const prefix = path.text.replace('/*', '');
   const advice =
     runner.runner === 'jest'

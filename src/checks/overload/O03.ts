@@ -60,7 +60,9 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   // The bare name of what is tested says at least which function is broken.
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
   return path.every((each) =>
-    each.title.text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token)),
+    each.title.text
+      .split(/\s+/)
+      .every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, each.kind)),
   );
 }
 
@@ -69,7 +71,7 @@ interface Subject {
   /** The words of the component's name and of the file's own, as stems. */
   words: ReadonlySet<string>;
   /** Whether a part of a title is the name of something that the file imports, or of the path to it. */
-  isNamedBy: (token: string) => boolean;
+  isNamedBy: (token: string, kind: Block['kind']) => boolean;
 }
 
 function subjectOf(context: FileContext): Subject {
@@ -78,11 +80,13 @@ function subjectOf(context: FileContext): Subject {
   const stem = basename(file.path).split('.')[0] ?? '';
   return {
     words: subjectWords(context),
-    isNamedBy(token) {
+    isNamedBy(token, kind) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
       if (file.imports.has(name)) return true;
       const parts = name.split('/');
-      return parts.length > 1 && parts.every((part) => folders.has(part) || part === stem);
+      return (
+        (parts.length > 1 || kind === 'group') && parts.every((part) => folders.has(part) || part === stem)
+      );
     },
   };
 }

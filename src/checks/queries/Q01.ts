@@ -73,8 +73,8 @@ const GIVEN_AS: ReadonlySet<string> = new Set(['class', 'className', 'id']);
 
 function check(reach: Reach, context: FileContext): Finding[] {
   const target = context.rendering.target(reach);
-  if (target.kind === 'unknown') return byTag(reach, context);
-  if (target.kind !== 'one' || target.element.parent === undefined) return [];
+  if (target.kind === 'none') return [];
+  if (target.kind !== 'one' || target.element.parent === undefined) return byTag(reach, context);
   const { element } = target;
   const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
   const said = text(reach, element, context);
@@ -87,7 +87,7 @@ function check(reach: Reach, context: FileContext): Finding[] {
           evidence: evidence(reach, element),
         },
       ]
-    : [];
+    : byTag(reach, context);
 }
 
 // Where the element can't be told, its tag may still say what a user takes it for.

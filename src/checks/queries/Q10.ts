@@ -46,9 +46,12 @@ export const Q10: FileCheck = {
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const { kind } = context.rendering.target(reach);
-  if (kind === 'unknown') return slip(reach, context);
   // What is there with these props is there under some condition.
-  if (kind !== 'none') return undefined;
+  if (kind !== 'none' && kind !== 'unknown') return undefined;
+  return (kind === 'none' ? neverThere(reach, context) : undefined) ?? slip(reach, context);
+}
+
+function neverThere(reach: Reach, context: FileContext): Finding | undefined {
   const { pruned } = context.rendering.scope(reach)?.tree ?? {};
   const rendering = pruned ? context.rendering.underAnyCondition : context.rendering;
   const target = rendering.target(reach);
@@ -59,7 +62,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const asked = textOfValue(first);
   const near = scope && nearestHandle(reach, name ?? asked, scope, context.testIdAttribute);
   // What another prop could show may be just what is asked for.
-  if (!near && !target.closed) return slip(reach, context);
+  if (!near && !target.closed) return undefined;
   const shown = name !== undefined ? `${asked} “${name}”` : (asked ?? reach.name);
   return {
     place: inFile(context, reach.place),

@@ -1,3 +1,5 @@
+import type { Files } from '../../host/files.js';
+import { join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { AliasRule } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
@@ -13,4 +15,19 @@ export function pathFor(specifier: string, paths: readonly PlacedText[]): Placed
     if (after === undefined) return text === specifier;
     return before !== '' && specifier.startsWith(before) && specifier.endsWith(after);
   });
+}
+
+/** The folder of the package that an import names by a sign before it, as `@parts/lid` or `~/parts/lid` do; it holds what is asked for. */
+export function ownFolderOf(specifier: string, folder: string, files: Files): string | undefined {
+  const path = /^[@~#]\/?(.+)$/.exec(specifier)?.[1];
+  const [first = ''] = path?.split('/') ?? [];
+  if (path === undefined) return undefined;
+  return ['src', 'app', '.']
+    .map((base) => join(folder, base))
+    .filter((base) =>
+      ['', '.ts', '.tsx', '.js', '.jsx', '.vue'].some(
+        (ending) => files.kind(join(base, path + ending)) !== undefined,
+      ),
+    )
+    .map((base) => join(base, path.includes('/') ? first : '.'))[0];
 }

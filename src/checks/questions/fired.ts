@@ -10,7 +10,9 @@ interface Fired {
   onElements: ReadonlyMap<string, ReadonlySet<string>>;
   /** Events fired on what can't be told. */
   anywhere: ReadonlySet<string>;
-  /** Something is done that can't be read, or the component is worked from inside: any event may be fired. */
+  /** Members of components that are read or called from outside: a handler may be called by its name. */
+  members: ReadonlySet<string>;
+  /** Something is done that can't be read: any event may be fired. */
   blind: boolean;
 }
 
@@ -53,7 +55,8 @@ export function firedIn(context: FileContext): Fired {
   const onElements = new Map<string, Set<string>>();
   const anywhere = new Set<string>();
   const { file } = context;
-  let blind = file.insides.length > 0;
+  const members = new Set(file.insides.map(({ name }) => name));
+  let blind = false;
   for (const block of file.blocks.filter((block) => !isOff(block)))
     for (const step of block.steps) {
       if (step.kind === 'unknown-call' && step.discarded) blind = true;
@@ -70,7 +73,7 @@ export function firedIn(context: FileContext): Fired {
         onElements.set(key, new Set([...(onElements.get(key) ?? []), ...events]));
       }
     }
-  return { onElements, anywhere, blind };
+  return { onElements, anywhere, members, blind };
 }
 
 function elementOf({ reach }: StepOf<'act'>, { rendering }: FileContext): RenderedElement | undefined {

@@ -21,7 +21,8 @@ export function contradicted(spec: Block, context: FileContext): ToldValue | und
   const told = valueIn(spec.title.text);
   if (asserted === undefined || told === undefined) return undefined;
   const isNumber = (text: string): boolean => /^-?\d+(?:\.\d+)?$/.test(text);
-  if (isNumber(told) !== isNumber(asserted) || sharesWord(spec.title.text, asserted)) return undefined;
+  if (isNumber(told) !== isNumber(asserted)) return undefined;
+  if (sharesWord(told, asserted) || saysAll(spec.title.text, asserted)) return undefined;
   // What stands anywhere else in the file may well be what is meant, under another name.
   if (standsOutsideTitles(told, context)) return undefined;
   return { told, asserted, place: inFile(context, step.assertion.place) };
@@ -52,10 +53,11 @@ function valueIn(title: string): string | undefined {
   return more.length === 0 && !isName ? only : undefined;
 }
 
-const sharesWord = (title: string, asserted: string): boolean => {
-  const said = new Set(wordsOf(title).map(stemOf));
-  return wordsOf(asserted).some((word) => said.has(stemOf(word)));
-};
+const stems = (text: string): string[] => wordsOf(text).map(stemOf);
+const sharesWord = (told: string, asserted: string): boolean =>
+  stems(told).some((word) => stems(asserted).includes(word));
+const saysAll = (title: string, asserted: string): boolean =>
+  stems(asserted).every((word) => stems(title).includes(word));
 
 function standsOutsideTitles(told: string, { file, source: { text } }: FileContext): boolean {
   const count = (within: string): number => within.toLowerCase().split(told.toLowerCase()).length - 1;

@@ -76,9 +76,8 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(root, text)) : []);
   const list = (key: string): ReturnType<typeof setupList> =>
     setupList(settingAt(test, key), key, candidates);
-  const isolated = hasFlag(commands, '--no-isolate')
-    ? known('false' as const)
-    : flagValue(commands, '--isolate');
+  const shared = commands.find((command) => hasFlag([command], '--no-isolate'));
+  const isolated = shared ? known('false' as const, shared.at) : flagValue(commands, '--isolate');
   return {
     ...base,
     folder: root,

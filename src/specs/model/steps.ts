@@ -67,6 +67,8 @@ export interface Render {
   file: string;
   /** The file of the call. */
   writtenIn: string;
+  /** An option says that what it shows lags behind, where the library would show it at once. */
+  lags?: true;
   /** Whether it is put into the page's own document by an option. */
   attached: boolean;
   /** `const { container } = render(…)`: the names that are taken, and where the last of them ends. */

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { memberName, walkTree } from '../../syntax/tree.js';
+import { namesReadIn } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import type { SpecReading } from './spec-reading.js';
 import type { Guard, Reach } from '../model/steps.js';
@@ -8,7 +8,7 @@ import type { Guard, Reach } from '../model/steps.js';
 export function guardOf(run: SpecReading, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
   // In a helper it depends on what the spec hands over.
   const isOwn = run.inSpecOrHook && run.site === undefined;
-  const names = isOwn ? namesRead(condition) : [];
+  const names = isOwn ? namesReadIn(condition) : [];
   return {
     by,
     place: run.placeOf(condition),
@@ -28,17 +28,6 @@ export function underGuard(run: SpecReading, guard: Guard, read: () => void): bo
   return steps
     .slice(before)
     .some(({ kind, guard: own }) => (kind === 'assert' || kind === 'throw') && own === guard);
-}
-
-function namesRead(node: Node): string[] {
-  const names = new Set<string>();
-  walkTree(node, (each) => {
-    if (each.type === 'Identifier') names.add(each.name);
-    const member = memberName(each);
-    if (member !== undefined) names.add(member);
-    if (each.type === 'MetaProperty') names.add('meta');
-  });
-  return [...names];
 }
 
 // Rows, turns and parameters differ by their caller; versions and surroundings stay for the whole run.

@@ -36,6 +36,7 @@ export function renderBy(
     props: shown?.props ?? new Map(),
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
+    lags: lagsBehind(args[1]),
     attached:
       args[1]?.is === 'object' &&
       ['attachTo', 'attachToDocument', 'container'].some(
@@ -47,6 +48,11 @@ export function renderBy(
   run.file.renders.push(render);
   run.emit({ kind: 'render', render }, node);
   return { is: 'thing', type: meaning.gives, render };
+}
+
+function lagsBehind(options: Value | undefined): true | undefined {
+  const sync = options?.is === 'object' ? options.entries.get('sync') : undefined;
+  return sync && !(sync.is === 'constant' && sync.value === true) ? true : undefined;
 }
 
 /** A prop of a rendered component that a spec sets by hand; one of several values, where it does so again. */

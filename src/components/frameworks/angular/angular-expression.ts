@@ -126,3 +126,16 @@ const literal = (value: unknown): Fields =>
   value === undefined
     ? { type: 'UnaryExpression', operator: 'void', argument: { type: 'Literal', value: 0 } }
     : { type: 'Literal', value };
+
+/** The names of members and variables that a template's expression or statement reads. */
+export function namesReadBy(ast: ng.AST, compiler: AngularCompiler): string[] {
+  const names = new Set<string>();
+  class Names extends compiler.RecursiveAstVisitor {
+    override visitPropertyRead(read: ng.PropertyRead, context: unknown): void {
+      names.add(read.name);
+      super.visitPropertyRead(read, context);
+    }
+  }
+  new Names().visit(ast);
+  return [...names];
+}

@@ -6,7 +6,7 @@ import { isMethod } from '../../../language/operations.js';
 import { memberName } from '../../../syntax/tree.js';
 import { exprOf, conditionFrom } from '../../read-expr.js';
 import type { ComponentScope } from '../../scope.js';
-import { TemplateExpressions } from './angular-expression.js';
+import { namesReadBy, TemplateExpressions } from './angular-expression.js';
 import {
   constant,
   ITEM,
@@ -168,11 +168,12 @@ class Template {
       }
     }
     const text = node.inputs.find(({ name }) => TEXT_PROPERTIES.has(name));
-    for (const { name, sourceSpan } of node.outputs) {
+    for (const { name, sourceSpan, handler } of node.outputs) {
       given.events.push(name);
       given.handlers.push({
         event: name,
         place: { start: sourceSpan.start.offset, end: sourceSpan.end.offset },
+        names: namesReadBy(handler, this.#ng),
       });
     }
     const children = attributes.has('innerhtml')

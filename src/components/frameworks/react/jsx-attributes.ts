@@ -1,7 +1,7 @@
 import type { ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import { isFunction, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { isFunction, namesReadIn, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
@@ -37,7 +37,11 @@ export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: Re
     const value =
       each.value?.type === 'JSXExpressionContainer' ? resolved(each.value.expression, scope) : undefined;
     if (/^on[A-Z]/.test(name) && isFunction(value?.node))
-      given.handlers.push({ event: platformEvent(name), place: { start: each.start, end: each.end } });
+      given.handlers.push({
+        event: platformEvent(name),
+        place: { start: each.start, end: each.end },
+        names: each.value ? namesReadIn(each.value) : [],
+      });
   }
   return given;
 }

@@ -1,5 +1,5 @@
 import { bindPattern } from '../../../language/patterns.js';
-import { isFunction } from '../../../syntax/tree.js';
+import { isFunction, namesReadIn } from '../../../syntax/tree.js';
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
@@ -263,7 +263,10 @@ function addDirective(
   if (prop.name === 'on') {
     const handler = prop.exp ? expressionOf(sourceOf(prop), scope) : UNKNOWN;
     if (name) given.events.push(name);
-    if (name && prop.exp && handler.is !== 'prop') given.handlers.push({ event: name, place: span(prop) });
+    if (name && prop.exp && handler.is !== 'prop') {
+      const node = expressionNode(sourceOf(prop));
+      given.handlers.push({ event: name, place: span(prop), names: node ? namesReadIn(node) : [] });
+    }
   } else if (prop.name === 'model') {
     set(name ?? 'modelValue', UNKNOWN);
     given.events.push('input', 'change');
