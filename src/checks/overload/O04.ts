@@ -10,6 +10,10 @@ import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../ques
 import { whatToAssert, type Proposal } from '../../writing/what-to-assert.js';
 
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
+const messageRenders =
+  'This spec only renders: it fails where that throws, and says nothing of what is shown.';
+const messageCreated = (why: string): string =>
+  `This spec says little: ${why}. It fails only where it can’t be made at all.`;
 const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
 const messageOne = (why: string): string => `This spec cannot fail: ${why}.`;
 const messageMaybe = (why: string): string => `This spec may assert nothing: what it asserts ${why}.`;
@@ -85,12 +89,16 @@ function withoutAssertion(spec: Block, context: FileContext): Finding {
     };
   }
   const proposal = whatToAssert(spec, context);
+  const around = [...spec.steps, ...hooksOf(spec)];
+  const onlyRenders =
+    around.some(({ kind }) => kind === 'render') && !around.some(({ kind }) => kind === 'act');
   const [last] = spec.steps.filter((step) => step.kind === 'act' || step.kind === 'render').slice(-1);
   return {
     place: inFile(context, spec.place),
     within: titlesOf(spec),
     certainty: 'sure',
-    message: messageNone,
+    level: onlyRenders ? 'hint' : undefined,
+    message: onlyRenders ? messageRenders : messageNone,
     advice: adviceNone(proposal),
     suggestion: proposal?.code,
     evidence: last
@@ -107,18 +115,23 @@ function hollowFinding(
   context: FileContext,
 ): Finding {
   // An expectation that was never finished is a slip, whatever else the spec asserts.
-  const level: Level | undefined = whole ? why.level : why.missing === 'call' ? 'risk' : 'hint';
+  const acts = spec.steps.some(({ kind }) => kind === 'act');
+  const ofWhole = why.created && acts ? 'risk' : why.level;
+  const level: Level | undefined = whole ? ofWhole : why.missing === 'call' ? 'risk' : 'hint';
   return {
     place: inFile(context, step.assertion.place),
     within: titlesOf(spec),
     certainty: step.via ? 'likely' : 'sure',
     level,
-    message: whole ? (why.guarded ? messageMaybe : messageOne)(why.reason) : messageBeside(why.reason),
+    message: whole ? wholeMessage(why, acts) : messageBeside(why.reason),
     advice: why.advice ?? adviceHollow,
     evidence: step.via ? [{ ...step.via, note: 'the assertion stands in this helper' }] : [],
     mend: written(spec, step, why, context),
   };
 }
+
+const wholeMessage = ({ guarded, created, reason }: HollowAssertion, acts: boolean): string =>
+  (guarded ? messageMaybe : created && !acts ? messageCreated : messageOne)(reason);
 
 // Writes in what is missing; what was asserted by nobody may then fail.
 function written(

@@ -4,7 +4,7 @@ import { settled, type LibraryObject, type Value } from '../../specs/model/value
 import { asksNotUndefined } from './used-reaches.js';
 import { asksPresence, type HollowAssertion } from './presence.js';
 
-/** What is never missing: why, and, for what generators write into every new spec, that this is no more than a risk. */
+/** What is never missing: why, and, for what generators write into every new spec, that it only says what was created. */
 interface Presence {
   what: string;
   advice?: string;
@@ -26,7 +26,7 @@ export function alwaysThere(
   const found = present ?? existence(assertion, spec);
   if (!found) return undefined;
   const { what, advice, generated } = found;
-  return { reason: what, advice, always: true, level: generated ? 'risk' : undefined };
+  return { reason: what, advice, always: true, created: generated, level: generated ? 'hint' : undefined };
 }
 
 const GIVEN: Readonly<Partial<Record<LibraryObject['type'], string>>> = {

@@ -10,6 +10,8 @@ export interface HollowAssertion {
   always: boolean;
   /** It stands under a condition. */
   guarded?: boolean;
+  /** It only says that what the spec creates is there. */
+  created?: boolean;
   /** What is missing, where that can be written in: the call of the matcher, or `await`. */
   missing?: 'call' | 'await';
 }
