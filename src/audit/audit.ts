@@ -103,7 +103,7 @@ function readSources({ project, settings, root }: AuditSession, candidates: Cand
 
 const ASIDE_NAME = /\.(?:stories|story|fixture|mock)\./;
 const ASIDE_FOLDER =
-  /(?:^|\/)(?:__mocks__|__fixtures__|__tests__|fixtures|mocks|stories|examples|demos?|tests?|e2e|cypress)\//;
+  /(?:^|\/)(?:__mocks__|__fixtures__|__tests__|__examples__|fixtures|mocks|stories|examples|demos?|tests?|e2e|cypress|(?:[\w-]+-)?docs|playground|sandbox|website)\//;
 
 // Stories, examples, stand-ins and helpers of specs hold components that nobody ships. The path is relative.
 const isAside = (path: string): boolean => ASIDE_NAME.test(path) || ASIDE_FOLDER.test(path);

@@ -5,7 +5,7 @@ import { usedReaches, type Used } from '../checks/questions/used-reaches.js';
 import { manifestsOf, type Environment } from '../environment/facts/environment.js';
 import { extensionOf } from '../libraries/matchers.js';
 import { SpecRendering } from '../rendering/spec-rendering.js';
-import type { ModuleTree } from '../project/project.js';
+import type { ModuleTree, Project } from '../project/project.js';
 import { styleOf, type Style } from '../writing/edits/style.js';
 import { specsOf, type SpecFile } from '../specs/model/blocks.js';
 import { readSpecFile } from '../specs/reader/suite.js';
@@ -35,7 +35,7 @@ export function checkSpecFile(session: AuditSession, tree: ModuleTree): CheckedS
   const { file } = context;
   const found = CHECKS.flatMap((check) =>
     check.scope === 'file' && session.isOn(check.code)
-      ? check.run(context).map((found) => ({ code: check.code, found }))
+      ? check.run(context).map((found) => ({ code: check.code, found: earned(found, file) }))
       : [],
   );
   return {
@@ -46,6 +46,10 @@ export function checkSpecFile(session: AuditSession, tree: ModuleTree): CheckedS
     form: session.writesSpecs ? specFormOf(context, tree) : undefined,
   };
 }
+
+// One link guessed makes the chain a guess.
+const earned = (found: Finding, { isGuessed }: SpecFile): Finding =>
+  isGuessed ? { ...found, certainty: 'likely', mend: found.mend && { ...found.mend, safe: false } } : found;
 
 /** All that there is to ask of one spec file. */
 export function contextOf(session: AuditSession, tree: ModuleTree): FileContext {
@@ -66,7 +70,7 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
     runners,
     setup: session.setupOf(file.path),
     modules,
-    userCentred: modules.some((module) => project.libraries.isUserCentred(module)),
+    userCentred: isUserCentred(file, modules, project),
     documentMatchers: hasDocumentMatchers(file, modules),
     versionOf: (name) => session.environments.version(manifestsOf(environment), name),
     userActions: modules.find((module) => project.libraries.of(module)?.writes?.user),
@@ -81,6 +85,15 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
     },
   };
 }
+
+// By what it imports or declares, or by what it does through modules that hand such a library on.
+const isUserCentred = (
+  { reaches, renders }: SpecFile,
+  modules: readonly string[],
+  { libraries }: Project,
+): boolean =>
+  [...modules, ...renders.map(({ module }) => module)].some((module) => libraries.isUserCentred(module)) ||
+  reaches.some(({ asUser }) => asUser);
 
 // Declared, or used: a file that uses one of them has them all, whoever registers them.
 function hasDocumentMatchers({ blocks }: SpecFile, modules: readonly string[]): boolean {

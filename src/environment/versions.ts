@@ -29,7 +29,8 @@ export function allVersionsWithin(version: PackageVersion | undefined, range: st
   if (!version) return false;
   const options = { includePrerelease: true, loose: true };
   if (version.exact !== undefined) return semver.satisfies(version.exact, range, options);
-  return semver.validRange(version.range) !== null && semver.subset(version.range, range, options);
+  // A range takes versions before a first one only where it names them.
+  return semver.validRange(version.range) !== null && semver.subset(version.range, range, { loose: true });
 }
 
 /** The version of a package that some manifests declare, inner first. */

@@ -14,6 +14,15 @@ const DIALECTS: readonly Dialect[] = [
   ...angularLibraries,
 ];
 
+/** Names that tell whose a module's other names are, and the tables that say what those mean. */
+const COMPANIES: readonly { sign: ReadonlySet<string>; modules: readonly string[] }[] = [
+  { sign: new Set(['describe', 'it']), modules: ['vitest', '@jest/globals'] },
+  {
+    sign: new Set(['screen', 'within', 'fireEvent', 'userEvent', 'waitFor']),
+    modules: ['@testing-library/react', '@testing-library/user-event', '@testing-library/vue'],
+  },
+];
+
 /** What the names of libraries mean, and how code that uses them is written. */
 export class Libraries {
   readonly #byModule: ReadonlyMap<string, Dialect>;
@@ -47,6 +56,24 @@ export class Libraries {
   /** What a name means where nothing in the file declares it and a runner makes it global. */
   globalMeaning(name: string): Meaning | undefined {
     return this.#globals.get(name);
+  }
+
+  /**
+   * What a name means that is imported with others from a module that no table names: where these could only be a runner's
+   * own, or those of a library that reaches elements as a user would, the module hands them on. `inMarkup`: of a file with markup.
+   */
+  byCompany(
+    names: readonly string[],
+    name: string,
+    inMarkup: boolean,
+  ): { meaning: Meaning; module: string } | undefined {
+    const company = COMPANIES.filter(({ sign }) => names.some((each) => sign.has(each)));
+    const modules = company.flatMap(({ modules }) => (inMarkup ? modules : modules.toReversed()));
+    for (const module of modules) {
+      const meaning = this.meaningOf(module, name);
+      if (meaning) return { meaning, module };
+    }
+    return undefined;
   }
 
   /** Whether a module belongs to a library that renders or queries as a user would. */

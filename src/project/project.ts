@@ -155,6 +155,26 @@ export class Project {
     return undefined;
   }
 
+  /** The export of a package that a module of the project hands on under a name, through index files. */
+  handedOn(file: string, name: string, depth = 0): { specifier: string; name: string } | undefined {
+    const summary = this.summary(file);
+    if (!summary || depth > DEEPEST_EXPORT) return undefined;
+    const found = summary.exports.get(name);
+    const onward = found
+      ? 'specifier' in found
+        ? [found]
+        : []
+      : summary.stars.map((specifier) => ({ specifier, name }));
+    for (const next of onward) {
+      const target = this.resolve(file, next.specifier);
+      const handed = target
+        ? this.handedOn(target, next.name, depth + 1)
+        : this.libraries.meaningOf(next.specifier, next.name) && next;
+      if (handed) return handed;
+    }
+    return undefined;
+  }
+
   /** Follows an import of a module to its declaration. */
   imported(file: string, from: { specifier: string; name: string }, depth = 0): Declared | undefined {
     const target = this.resolve(file, from.specifier);

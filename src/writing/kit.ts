@@ -30,9 +30,14 @@ export function kitQuery(context: Context, by: By, missing: Missing, waits = fal
 export function exported(name: string, { file, project }: Context): Written | undefined {
   const has = ({ specifier }: Import): boolean => {
     const table = project.libraries.of(specifier);
-    return table !== undefined && Object.hasOwn(table.exports, name);
+    if (table) return Object.hasOwn(table.exports, name);
+    const target = project.resolve(file.path, specifier);
+    return target !== undefined && project.handedOn(target, name) !== undefined;
   };
-  const known = [...file.imports].find(([, each]) => each.name === name && has(each));
+  // A module out of sight surely has what the file takes from it.
+  const isTaken = (each: Import): boolean =>
+    each.name === name && (has(each) || (file.isGuessed && !project.libraries.of(each.specifier)));
+  const known = [...file.imports].find(([, each]) => isTaken(each));
   if (known) return { name: known[0], edits: [] };
   if (file.bindings.some((binding) => binding.name === name)) return undefined;
   const last = [...file.imports.values()].findLast(

@@ -5,6 +5,7 @@ import type { Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Pending, type Value } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 import { fakesClock } from '../questions/clocks.js';
 
 const WHAT: Readonly<Record<Pending, string>> = {
@@ -36,7 +37,7 @@ export const C08: FileCheck = {
   mended:
     "it('loads', async () => {\n  await waitFor(() => expect(screen.getByText('Raku')).toBeVisible());\n});",
   run: (context) =>
-    context.file.blocks
+    runningBlocks(context.file)
       .filter((block) => (block.kind === 'spec' || block.kind === 'hook') && !block.waitsForAll)
       .flatMap((block) =>
         block.steps.flatMap((step) => (step.kind === 'unwaited' ? check(step, block, context) : [])),

@@ -1,4 +1,5 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Assertion } from '../../specs/model/steps.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
 import { isAssert, kindsOf, stands } from '../../specs/model/rounds.js';
@@ -177,10 +178,17 @@ function assertedIn(spec: Block): Set<string> {
   const asserts = spec.steps.filter(isAssert);
   const statements = spec.statements.filter((statement) => {
     const inside = asserts.filter((step) => stands(step, statement));
-    return inside.some(({ assertion }) => !assertion.not);
+    return inside.some(({ assertion }) => !denies(assertion));
   });
   return new Set(statements.flatMap(({ saying }) => [...saying].map(plain)));
 }
+
+const denies = ({ not, asks, args: [first] }: Assertion): boolean =>
+  not ||
+  asks === 'falsy' ||
+  asks === 'null' ||
+  asks === 'undefined' ||
+  (first?.is === 'constant' && first.value === false);
 
 // What other specs assert as well, without saying so in their titles, is no matter of one of them.
 function isCommon(word: string, [spec, other]: readonly [Block, Block], { asserted }: Bodies): boolean {

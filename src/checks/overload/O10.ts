@@ -4,6 +4,7 @@ import { wholeLines } from '../../writing/edits/style.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 
 const message = (name: string): string =>
   `${name} prints while the spec runs, and nothing reads what it prints.`;
@@ -20,7 +21,7 @@ export const O10: FileCheck = {
   trouble: 'render(<KilnCard />);\nscreen.debug();',
   mended: 'render(<KilnCard />);',
   run: (context) =>
-    context.file.blocks
+    runningBlocks(context.file)
       .filter(({ kind }) => kind === 'spec' || kind === 'hook')
       .flatMap((block) =>
         block.steps.flatMap((step) => (step.kind === 'print' ? check(step, block, context) : [])),

@@ -9,6 +9,7 @@ import { textOfValue } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding, Span } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
@@ -73,7 +74,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
 function besideOthers(reach: Reach, role: string, context: FileContext): Finding | undefined {
   const component = componentFor(reach.block, context);
   if (!component) return undefined;
-  for (const block of context.file.blocks) {
+  for (const block of runningBlocks(context.file)) {
     if (block.kind !== 'spec' || block === reach.block || componentFor(block, context) !== component)
       continue;
     const pair = twoNames(block, role);

@@ -5,6 +5,7 @@ import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 
 const message = (what: string, count: number | undefined): string =>
   `The whole markup of ${what} is compared${count === undefined ? '' : `, ${plural(count, 'element')}`}: every change of it fails this spec, and says nothing.`;
@@ -24,7 +25,7 @@ export const Q07: FileCheck = {
   trouble: 'expect(container).toMatchSnapshot();',
   mended: "expect(screen.getByRole('heading')).toHaveTextContent('Kiln 3');",
   run(context) {
-    return context.file.blocks.flatMap((block) =>
+    return runningBlocks(context.file).flatMap((block) =>
       block.steps.flatMap((step) => {
         const render = step.kind === 'assert' ? comparedRender(step.assertion) : undefined;
         if (step.kind !== 'assert' || !render) return [];

@@ -1,8 +1,10 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Assertion, Reach } from '../../specs/model/steps.js';
-import type { Mend, Finding } from '../../finding.js';
+import { presenceMatcher } from '../../writing/presence-matcher.js';
+import type { Edit, Mend, Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 import {
   asksNotUndefined,
   assertsAbsence,
@@ -28,7 +30,7 @@ export const Q08: FileCheck = {
   trouble: "expect(screen.getByText('Hot')).not.toBeInTheDocument();",
   mended: "expect(screen.queryByText('Hot')).not.toBeInTheDocument();",
   run(context) {
-    return context.file.blocks.flatMap(({ steps }) =>
+    return runningBlocks(context.file).flatMap(({ steps }) =>
       steps.flatMap((step) => (step.kind === 'assert' ? (check(step.assertion, context) ?? []) : [])),
     );
   },
@@ -38,7 +40,9 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   const reach = reachOf(assertion);
   // Caught before the act, and judged after it: that is another matter.
   if (!reach || reach.waits || assertion.style !== 'expect' || !isAskedIn(reach, assertion)) return undefined;
-  const absent = reach.missing === 'throws' && assertsAbsence(assertion);
+  // What is read off an element may be missing while that is there.
+  const isOfElement = assertion.asks !== 'there' || assertion.subject.is === 'thing';
+  const absent = reach.missing === 'throws' && assertsAbsence(assertion) && isOfElement;
   // What null passes as well says nothing of presence, and may hold because the element is not there.
   const present =
     reach.missing === 'null' && reach.asUser && assertsPresence(assertion) && !asksNotUndefined(assertion);
@@ -52,15 +56,21 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
     message: absent ? messageAbsent(reach.name) : messagePresent(reach.name),
     advice: advice(name),
     suggestion: name,
-    mend: renamed(reach, name, context),
+    mend: renamed(reach, name, context, present ? saidAsPresence(assertion, context) : []),
   };
 }
 
 const nullGiving = ({ name }: Reach): string | undefined =>
   name === 'get' ? 'find' : /^get(?:All)?By/.test(name) ? name.replace(/^get/, 'query') : undefined;
 
+// A query that throws says by itself that its element is not null.
+function saidAsPresence(assertion: Assertion, context: FileContext): readonly Edit[] {
+  if (!context.documentMatchers || assertion.asks === 'there') return [];
+  return [presenceMatcher(assertion, context) ?? []].flat();
+}
+
 // The name alone changes; one that is taken from the render by its own name must be taken there as well.
-function renamed(reach: Reach, name: string, { file }: FileContext): Mend | undefined {
+function renamed(reach: Reach, name: string, { file }: FileContext, and: readonly Edit[]): Mend | undefined {
   const { written, receiver, from } = reach;
   if (!written) return undefined;
   const taken = typeof from === 'object' && 'teardown' in from ? from.taken : undefined;
@@ -70,5 +80,6 @@ function renamed(reach: Reach, name: string, { file }: FileContext): Mend | unde
       ? []
       : [{ start: taken.end, end: taken.end, text: `, ${name}` }];
   const edits = [{ ...written.name, text: name }, ...more].map((edit) => ({ file: file.path, ...edit }));
+  edits.push(...and);
   return { summary: `Ask with ${name}`, safe: true, edits };
 }

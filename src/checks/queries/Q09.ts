@@ -1,8 +1,10 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
-import type { Mend, Finding } from '../../finding.js';
+import { presenceMatcher } from '../../writing/presence-matcher.js';
+import type { Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 import { assertsPresence, isAskedIn, reachOf } from '../questions/used-reaches.js';
 
 const message = (matcher: string, query: string): string =>
@@ -22,7 +24,7 @@ export const Q09: FileCheck = {
   run(context) {
     // Without such a matcher there is no better form.
     if (!context.documentMatchers) return [];
-    return context.file.blocks.flatMap((block) =>
+    return runningBlocks(context.file).flatMap((block) =>
       block.steps.flatMap((step) => {
         const found = step.kind === 'assert' ? check(step.assertion, context) : undefined;
         return found ? [{ ...found, within: titlesOf(block) }] : [];
@@ -36,20 +38,13 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedIn(reach, assertion)) return undefined;
   if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
     return undefined;
+  const mend = presenceMatcher(assertion, context);
   return {
     place: inFile(context, assertion.place),
     certainty: 'sure',
     message: message(assertion.not ? `not.${assertion.matcher}` : (assertion.matcher ?? ''), reach.name),
     advice,
     suggestion: 'toBeInTheDocument()',
-    mend: mend(assertion, context),
+    mend: mend && { summary: 'Assert that it is in the document', safe: true, edits: [mend] },
   };
-}
-
-// All behind `expect(…)` is written anew.
-function mend({ place, subjectEnd }: Assertion, { file, source }: FileContext): Mend | undefined {
-  const close = subjectEnd === undefined ? -1 : source.text.indexOf(')', subjectEnd);
-  if (close < 0 || close >= place.end) return undefined;
-  const edit = { file: file.path, start: close + 1, end: place.end, text: '.toBeInTheDocument()' };
-  return { summary: 'Assert that it is in the document', safe: true, edits: [edit] };
 }

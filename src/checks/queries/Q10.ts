@@ -13,6 +13,7 @@ import { isSlipOf } from '../../util/slip.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
 const message = (asked: string): string =>
@@ -32,7 +33,7 @@ export const Q10: FileCheck = {
   mended: "expect(screen.queryByText('Kiln is hot')).not.toBeInTheDocument();",
   run(context) {
     const found = new Map<number, Finding>();
-    for (const block of context.file.blocks) {
+    for (const block of runningBlocks(context.file)) {
       for (const step of block.steps) {
         const reach =
           step.kind === 'assert' && assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;

@@ -5,6 +5,7 @@ import { constantOf } from '../../rendering/role.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
 
 const message = (name: string, action: string): string =>
   `fireEvent.${name} sends one bare event; a user’s ${action} sends all that goes with it, and only where it can.`;
@@ -45,7 +46,7 @@ export const Q13: FileCheck = {
   mended: "await user.click(screen.getByRole('button'));",
   run(context) {
     if (!context.userActions) return [];
-    return context.file.blocks.flatMap((block) =>
+    return runningBlocks(context.file).flatMap((block) =>
       block.steps.flatMap((step) => (step.kind === 'act' ? (check(step, block, context) ?? []) : [])),
     );
   },

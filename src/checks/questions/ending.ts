@@ -2,7 +2,7 @@ import { blocksAround, type Block } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { inFile, truePlace, type FileContext } from './context.js';
 import { type Evidence } from '../../finding.js';
-import { eachHooksAround, quotedTitle, specsAfter } from './order.js';
+import { eachHooksAround, quotedTitle, runningBlocks, specsAfter } from './order.js';
 
 // How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips.
 type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
@@ -55,7 +55,7 @@ export function leftBy<Kind extends Step['kind']>(
 ): Left<Kind>[] {
   const isOfKind = (step: Step): step is StepOf<Kind> => step.kind === kind;
   const left: Left<Kind>[] = [];
-  for (const block of context.file.blocks) {
+  for (const block of runningBlocks(context.file)) {
     if (block.kind !== 'spec' && block.kind !== 'hook') continue;
     for (const step of block.steps) {
       const ends = isOfKind(step) ? begins(step, block) : undefined;

@@ -18,5 +18,11 @@ export const isInPage = ({ attached, teardown }: Render): boolean =>
 const matters = ({ render }: StepOf<'render'>, context: FileContext): boolean =>
   isInPage(render) || (!render.shallow && context.rendering.component(render)?.opens !== undefined);
 
+// What it was put into may be taken out of the page as well.
 const unmounts = (step: Step, { render }: StepOf<'render'>, byHook: boolean): boolean =>
-  step.kind === 'unmount' && (byHook || step.render === undefined || step.render === render);
+  (step.kind === 'unmount' && (byHook || step.render === undefined || step.render === render)) ||
+  (byHook &&
+    render.attached &&
+    step.kind === 'lasting' &&
+    step.lasting.what === 'page' &&
+    step.lasting.does === 'close');

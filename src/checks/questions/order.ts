@@ -11,6 +11,9 @@ import { grouped } from '../../util/grouped.js';
 /** The specs that run, in order: those that are switched off or still to be written are left out. */
 export const runningSpecs = (file: SpecFile): Block[] => specsOf(file).filter((spec) => !isOff(spec));
 
+/** The groups, hooks and specs that run, in the order of the file. */
+export const runningBlocks = (file: SpecFile): Block[] => file.blocks.filter((block) => !isOff(block));
+
 /** The specs that run, by the group or file that they stand in, in order. */
 export const runningByGroup = (file: SpecFile): Map<Block | undefined, Block[]> =>
   grouped(runningSpecs(file), ({ parent }) => parent);

@@ -139,7 +139,8 @@ export function wholeSight(
     .filter((file) => {
       const { byPattern, renders, reaches, hidden } = file.get(SIGHT);
       const callsLost = hidden.some((each) => each.what === 'import' && each.called);
-      return byPattern || (callsLost && renders === 0 && reaches > 0);
+      const shows = reaches > 0 || hidden.some(({ what }) => what === 'call');
+      return byPattern || (callsLost && renders === 0 && shows);
     })
     .map((file) => file.package);
   const stems = new Set(lost.map(stem));

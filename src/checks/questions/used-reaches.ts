@@ -1,4 +1,5 @@
 import type { SpecFile } from '../../specs/model/blocks.js';
+import { runningBlocks } from './order.js';
 import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
 import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 
@@ -18,9 +19,9 @@ export interface Used {
 }
 
 /** The reaches of a file that are acted on or asserted about, one for each place. */
-export function usedReaches({ blocks }: SpecFile): Used[] {
+export function usedReaches(file: SpecFile): Used[] {
   const found = new Map<string, Used>();
-  for (const { steps } of blocks) {
+  for (const { steps } of runningBlocks(file)) {
     for (const step of steps) {
       const reach = usedBy(step);
       const key = reach && `${reach.place.start}:${reach.place.end}`;

@@ -149,6 +149,8 @@ export interface SpecFile {
   usesSuiteStyle: boolean;
   /** It imports modules by a pattern of paths. */
   importsByPattern: boolean;
+  /** What some of its names mean was guessed by the company that they are imported in. */
+  isGuessed: boolean;
   /** Runner functions used with no import, each at its first use. */
   globals: ReadonlyMap<string, Span>;
   /** The first use of the document by a spec or hook that surely runs. */

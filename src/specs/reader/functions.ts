@@ -124,8 +124,10 @@ function moduleEnv(run: SpecReading, tree: ModuleTree): Env {
     });
   }
   for (const [name, node] of tree.facts.declarations) {
-    if (node.type === 'VariableDeclarator' && node.init && node.id.type === 'Identifier') {
-      const { init, id } = node;
+    if (node.type !== 'VariableDeclarator' || node.id.type !== 'Identifier') continue;
+    const { init, id } = node;
+    if (!init) env.slots.set(name, { value: UNKNOWN_VALUE, binding: outsideBinding(run, tree, id) });
+    else {
       const binding = outsideBinding(run, tree, id, init);
       env.slots.set(name, {
         value: UNKNOWN_VALUE,
@@ -151,9 +153,10 @@ function outsideBinding(
   run: SpecReading,
   tree: ModuleTree,
   { name, start, end }: Named,
-  init: Node,
+  init?: Node,
 ): Binding {
-  const isFunctionLike = isFunction(unwrapped(init)) || unwrapped(init).type === 'ClassExpression';
+  const value = init && unwrapped(init);
+  const isFunctionLike = isFunction(value) || value?.type === 'ClassExpression';
   const binding: Binding = {
     name,
     kind: 'let',
@@ -161,7 +164,7 @@ function outsideBinding(
     block: run.file.root,
     file: tree.path,
     holds: isFunctionLike ? 'function' : 'unknown',
-    frozen: isFrozen(init),
+    frozen: init !== undefined && isFrozen(init),
   };
   run.file.outside.push(binding);
   return binding;

@@ -27,12 +27,29 @@ export function importedValue(run: SpecReading, from: string, specifier: string,
   if (meaning) return { is: 'library', meaning, module: specifier, name };
   if (run.replaced.has(specifier)) return UNKNOWN_VALUE;
   const file = run.project.resolve(from, specifier);
-  if (!file) return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
+  if (!file) {
+    const guessed = byCompany(run, from, specifier, name);
+    if (guessed) return guessed;
+    return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
+  }
   if (run.replaced.has(file)) return UNKNOWN_VALUE;
   if (name === '*') return { is: 'project', declared: { file, name: '*' } };
   const declared = run.project.declared(file, name);
-  if (!declared) return UNKNOWN_VALUE;
+  if (!declared) {
+    const handed = run.project.handedOn(file, name);
+    return handed ? importedValue(run, file, handed.specifier, handed.name) : UNKNOWN_VALUE;
+  }
   return run.replaced.has(declared.file) ? UNKNOWN_VALUE : { is: 'project', declared };
+}
+
+// A module that is out of sight, and from which a runner's or a library's names are taken together, hands them on.
+function byCompany(run: SpecReading, from: string, specifier: string, name: string): Value | undefined {
+  const imports = run.project.summary(from)?.imports.values() ?? [];
+  const names = [...imports].flatMap((each) => (each.specifier === specifier ? [each.name] : []));
+  const known = run.project.libraries.byCompany(names, name, /\.[jt]sx$/.test(from));
+  // Groups and specs are what they are called.
+  if (known && !['group', 'spec', 'hook', 'expect'].includes(known.meaning.kind)) run.file.isGuessed = true;
+  return known && { is: 'library', ...known, name };
 }
 
 /** A chain of properties down to the expression that it starts from. */

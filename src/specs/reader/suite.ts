@@ -71,6 +71,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     ownSpecsFirst: false,
     usesSuiteStyle: false,
     importsByPattern: false,
+    isGuessed: false,
     globals: new Map(),
     documentUse: undefined,
     insides: [],
