@@ -13,6 +13,7 @@ import { O11 } from './O11.js';
 import { O12 } from './O12.js';
 import { O13 } from './O13.js';
 import { O14 } from './O14.js';
+import { O15 } from './O15.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -30,4 +31,5 @@ export const OVERLOAD: readonly Check[] = [
   O12,
   O13,
   O14,
+  O15,
 ];
