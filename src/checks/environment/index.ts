@@ -17,6 +17,7 @@ import { E16 } from './E16.js';
 import { E17 } from './E17.js';
 import { E18 } from './E18.js';
 import { E19 } from './E19.js';
+import { E20 } from './E20.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -40,4 +41,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E17,
   E18,
   E19,
+  E20,
 ];

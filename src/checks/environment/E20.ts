@@ -1,0 +1,99 @@
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { settingAt, type Setting } from '../../environment/settings/setting.js';
+import {
+  BUNDLER_KEYS,
+  COUNTERPARTS,
+  JEST_KEYS,
+  TEST_SECTION_KEYS,
+} from '../../environment/tables/settings-keys.js';
+import type { Finding, Place } from '../../finding.js';
+import { nearest } from '../../util/nearest.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { packagesWithSpecs, unique } from '../questions/packages.js';
+
+const messageUnknown = (key: string, runner: string): string =>
+  `${runner} knows no setting “${key}”, and passes over it: what it was meant to do does not happen.`;
+const messageMoved = (key: string, from: string): string =>
+  `“${key}” stands ${from}, where the runner does not look: what it was meant to do does not happen.`;
+const adviceName = (name: string): string => `Its name is ${name}.`;
+const adviceMove = (to: string): string => `Move it into ${to}.`;
+const adviceNone = 'Take it out, or look up what it is called in this version.';
+
+/** A setting that the runner does not know, or looks for elsewhere. */
+export const E20: ProjectCheck = {
+  code: 'E20',
+  family: 'environment',
+  scope: 'project',
+  title: 'Setting that the runner passes over',
+  level: 'risk',
+  why: 'A set-up that is never loaded, or a threshold that holds nothing back, looks as if it were there.',
+  trouble: '"jest": { "setupFileAfterEnv": ["./test/setup.ts"] }',
+  mended: '"jest": { "setupFilesAfterEnv": ["./test/setup.ts"] }',
+  run: (context) =>
+    unique(
+      packagesWithSpecs(context).flatMap(({ environment }) =>
+        environment.runners.flatMap((runner) => {
+          const { settings } = runner;
+          if (settings?.is !== 'object') return [];
+          if (runner.runner === 'jest') return ofJest(settings);
+          return runner.runner === 'vitest' ? ofBundler(settings, runner) : [];
+        }),
+      ),
+    ),
+};
+
+type Section = Extract<Setting, { is: 'object' }>;
+
+const SHARES = ['branches', 'functions', 'lines', 'statements'];
+
+function ofJest(settings: Section): Finding[] {
+  const unknown = [...settings.entries].flatMap(([key, { at }]) => {
+    if (JEST_KEYS.has(key)) return [];
+    const other = COUNTERPARTS.find(({ section }) => section === key)?.jest;
+    return finding(at, messageUnknown(key, 'jest'), named(other ?? nearest(key, JEST_KEYS)));
+  });
+  return [
+    ...unknown,
+    ...thresholdsBeside(settingAt(settings, 'coverageThreshold'), 'coverageThreshold', 'global'),
+  ];
+}
+
+// A plugin may bring keys of its own: only what another runner knows, or what is nearly a key, is surely passed over.
+function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
+  const beside = [...settings.entries].flatMap(([key, { at }]) =>
+    TEST_SECTION_KEYS.has(key) && !BUNDLER_KEYS.has(key)
+      ? finding(at, messageMoved(key, 'beside “test”'), adviceMove('test'))
+      : [],
+  );
+  const section = settingAt(settings, 'test');
+  if (section?.is !== 'object') return beside;
+  const unknown = [...section.entries].flatMap(([key, { at }]) => {
+    if (TEST_SECTION_KEYS.has(key)) return [];
+    const other = COUNTERPARTS.find(({ jest }) => jest === key)?.section;
+    const near = other ?? nearest(key, TEST_SECTION_KEYS);
+    return near === undefined && !JEST_KEYS.has(key)
+      ? []
+      : finding(at, messageUnknown(key, 'vitest'), named(near));
+  });
+  // Thresholds stood beside the other settings of coverage before version 1.
+  const moved =
+    major !== undefined && major >= 1
+      ? thresholdsBeside(settingAt(section, 'coverage'), 'coverage', 'thresholds')
+      : [];
+  return [...beside, ...unknown, ...moved];
+}
+
+const thresholdsBeside = (setting: Setting | undefined, name: string, section: string): Finding[] =>
+  setting?.is === 'object'
+    ? [...setting.entries].flatMap(([key, { at }]) =>
+        SHARES.includes(key)
+          ? finding(at, messageMoved(key, `beside “${name}.${section}”`), adviceMove(`${name}.${section}`))
+          : [],
+      )
+    : [];
+
+const named = (name: string | undefined): string => (name === undefined ? adviceNone : adviceName(name));
+
+const finding = (place: Place, message: string, advice: string): Finding[] => [
+  { place, certainty: 'sure', message, advice },
+];

@@ -1,0 +1,35 @@
+// The keys that runners know, read from the code that they ship: every key that any version of the last years knows is here, so
+// that only what no version knows is missing.
+
+const words = (text: string): ReadonlySet<string> => new Set(text.split(' '));
+
+/** jest 23 to 30: `jest-config`, its valid and its deprecated options. */
+export const JEST_KEYS = words(
+  'automock bail browser cache cacheDirectory changedFilesWithAncestor changedSince ci clearMocks collectCoverage collectCoverageFrom collectCoverageOnlyFrom coverageDirectory coveragePathIgnorePatterns coverageProvider coverageReporters coverageThreshold dependencyExtractor detectLeaks detectOpenHandles displayName errorOnDeprecated expand extensionsToTreatAsEsm extraGlobals fakeTimers filter forceCoverageMatch forceExit globalSetup globalTeardown globals haste id init injectGlobals json lastCommit listTests logHeapUsage mapCoverage maxConcurrency maxWorkers moduleDirectories moduleFileExtensions moduleLoader moduleNameMapper modulePathIgnorePatterns modulePaths name noStackTrace notify notifyMode onlyChanged onlyFailures openHandlesTimeout passWithNoTests preprocessorIgnorePatterns preset prettierPath projects randomize reporters resetMocks resetModules resolver restoreMocks rootDir roots runTestsByPath runner runtime sandboxInjectedGlobals scriptPreprocessor setupFiles setupFilesAfterEnv setupTestFrameworkScriptFile showSeed silent skipFilter skipNodeResolution slowTestThreshold snapshotFormat snapshotResolver snapshotSerializers testEnvironment testEnvironmentOptions testFailureExitCode testLocationInResults testMatch testNamePattern testPathDirs testPathIgnorePatterns testPathPattern testRegex testResultsProcessor testRunner testSequencer testTimeout testURL timers transform transformIgnorePatterns unmockedModulePathPatterns updateSnapshot useStderr verbose waitForUnhandledRejections watch watchAll watchPathIgnorePatterns watchPlugins watchman workerIdleMemoryLimit workerThreads',
+);
+
+/** vitest 0.34 to 4: the section `test`. */
+export const TEST_SECTION_KEYS = words(
+  'alias allowOnly api attachmentsDir bail benchmark browser cache chaiConfig changed clearMocks clearScreen cliExclude compare config coverage css dangerouslyIgnoreUnhandledErrors deps diff dir disableConsoleIntercept dom env environment environmentMatchGlobs environmentOptions exclude execArgv expandSnapshotDiff expect experimental experimentalVmThreads experimentalVmWorkerMemoryLimit extends fakeTimers fileParallelism forceRerunTriggers globalSetup globals hideSkippedTests hookTimeout include includeSource includeTaskLocation inspect inspectBrk inspector isolate logHeapUsage maxConcurrency maxThreads maxWorkers mergeReports minThreads minWorkers mockReset mode name onConsoleLog onStackTrace onUnhandledError open outputFile outputJson passWithNoTests pool poolMatchGlobs poolOptions printConsoleTrace project projects provide related reporters resolveSnapshotPath restoreMocks retry root runner sequence server setupFiles shard silent singleThread slowTestThreshold snapshotEnvironment snapshotFormat snapshotSerializers standalone tags teardownTimeout testNamePattern testTimeout testTransformMode threads typecheck ui uiBase unstubEnvs unstubGlobals update useAtomics vmMemoryLimit watch watchExclude watchTriggerPatterns workspace',
+);
+
+/** vite 2 to 7: what stands beside that section. */
+export const BUNDLER_KEYS = words(
+  'appType assetsInclude base build builder cacheDir clearScreen consumer css customLogger define dev envDir envPrefix environments esbuild experimental future html json keepProcessEnv legacy logLevel mode optimizeDeps oxc plugins preview publicDir resolve root server ssr test worker',
+);
+
+/** What a key of one of these runners is called in the other. */
+export const COUNTERPARTS: readonly { jest: string; section: string }[] = [
+  { jest: 'testEnvironment', section: 'environment' },
+  { jest: 'setupFilesAfterEnv', section: 'setupFiles' },
+  { jest: 'moduleNameMapper', section: 'alias' },
+  { jest: 'testMatch', section: 'include' },
+  { jest: 'testPathIgnorePatterns', section: 'exclude' },
+  { jest: 'resetMocks', section: 'mockReset' },
+  { jest: 'collectCoverage', section: 'coverage.enabled' },
+  { jest: 'collectCoverageFrom', section: 'coverage.include' },
+  { jest: 'coverageThreshold', section: 'coverage.thresholds' },
+  { jest: 'coverageReporters', section: 'coverage.reporter' },
+  { jest: 'injectGlobals', section: 'globals' },
+  { jest: 'rootDir', section: 'root' },
+];
