@@ -116,6 +116,8 @@ export type Meaning =
   | { kind: 'prints' }
   /** Takes renders down; `automatic`: registers that, for every spec. */
   | { kind: 'unmount'; automatic?: boolean }
+  /** Replaces parts of a component, its first argument: its template by a text, or what an object sets. */
+  | { kind: 'overrides' }
   /** Ends what the call that gave the object has opened. */
   | { kind: 'closes' }
   | { kind: 'within' }

@@ -210,6 +210,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       inject: { kind: 'gives', type: 'chain' },
       get: { kind: 'gives', type: 'chain' },
       runInInjectionContext: { kind: 'runs' },
+      ...each('overrideTemplate overrideTemplateUsingTestingModule overrideComponent', { kind: 'overrides' }),
     },
     rest: { kind: 'gives', type: 'test-bed' },
   },

@@ -23,6 +23,15 @@ const NOTHING_RENDERED: RenderedTree = {
   uses: [],
 };
 
+// What is shown where a spec replaces the template.
+const REPLACED: Readonly<Record<NonNullable<Render['template']>, RenderedTree>> = {
+  blank: { ...NOTHING_RENDERED, complete: true },
+  replaced: {
+    ...NOTHING_RENDERED,
+    children: [{ kind: 'hole', why: 'a template that the spec replaces', reads: [] }],
+  },
+};
+
 /** Another way to see what is rendered: under any condition, or with the children that are left out. */
 interface Variant {
   everything?: boolean;
@@ -92,7 +101,8 @@ export class SpecRendering {
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { file, writtenIn, view } = render;
+    const { file, writtenIn, view, template } = render;
+    if (template && view) return REPLACED[template];
     const { everything, whole } = this.#variant;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const tree = view

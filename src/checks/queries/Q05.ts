@@ -46,6 +46,8 @@ function check(inside: Inside, context: FileContext): Finding | undefined {
   const component = bare ?? (render && context.rendering.component(render));
   // What a child offers is not known here.
   if (!component || inside.ofChild) return undefined;
+  // Where the spec has blanked the template, that is what there is to mend.
+  if (render?.template === 'blank') return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
   // A host that the spec makes for itself is the spec's own means.
   if (component.file === context.file.path) return undefined;

@@ -12,6 +12,22 @@ import { Q10 } from './Q10.js';
 import { Q11 } from './Q11.js';
 import { Q12 } from './Q12.js';
 import { Q13 } from './Q13.js';
+import { Q14 } from './Q14.js';
 
 /** Every check of how specs reach elements. */
-export const QUERIES: readonly Check[] = [Q01, Q02, Q03, Q04, Q05, Q06, Q07, Q08, Q09, Q10, Q11, Q12, Q13];
+export const QUERIES: readonly Check[] = [
+  Q01,
+  Q02,
+  Q03,
+  Q04,
+  Q05,
+  Q06,
+  Q07,
+  Q08,
+  Q09,
+  Q10,
+  Q11,
+  Q12,
+  Q13,
+  Q14,
+];

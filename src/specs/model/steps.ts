@@ -67,6 +67,8 @@ export interface Render {
   file: string;
   /** The file of the call. */
   writtenIn: string;
+  /** The spec has put another template in place of the component's own, or one with nothing in it. */
+  template?: 'blank' | 'replaced';
   /** An option says that what it shows lags behind, where the library would show it at once. */
   lags?: true;
   /** Whether it is put into the page's own document by an option. */

@@ -5,7 +5,7 @@ import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { calledOnPage } from './lasting.js';
-import { renderBy } from './renders.js';
+import { overrideComponent, renderBy } from './renders.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
 import {
   constantValue,
@@ -79,6 +79,9 @@ export function applyMeaning(
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
     case 'hands-on':
       return args[0] ?? UNKNOWN_VALUE;
+    case 'overrides':
+      overrideComponent(run, args);
+      return of ?? UNKNOWN_VALUE;
     case 'unmount':
       run.emit({ kind: 'unmount', render: of?.render, automatic: meaning.automatic ?? false }, node);
       return UNKNOWN_VALUE;

@@ -36,6 +36,7 @@ export function renderBy(
     props: shown?.props ?? new Map(),
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
+    template: run.templates.get(shownKey(shown) ?? ''),
     lags: lagsBehind(args[1]),
     attached:
       args[1]?.is === 'object' &&
@@ -48,6 +49,31 @@ export function renderBy(
   run.file.renders.push(render);
   run.emit({ kind: 'render', render }, node);
   return { is: 'thing', type: meaning.gives, render };
+}
+
+// The component at the root, by its file and name.
+function shownKey(shown: Shown): string | undefined {
+  const [root] = shown?.view ?? [];
+  return shown && root?.kind === 'component' ? `${shown.file}#${root.name}` : undefined;
+}
+
+/** A component whose template a spec replaces before it is made: `overrideTemplate(Lid, '')`. */
+export function overrideComponent(run: SpecReading, [component, change]: readonly Value[]): void {
+  const target = componentRef(run, component);
+  const text = templateIn(change);
+  if (target && text !== undefined)
+    run.templates.set(`${target.file}#${target.name}`, text === '' ? 'blank' : 'replaced');
+}
+
+// The new template; undefined where it stays, and any text where that can't be read.
+function templateIn(change: Value | undefined): string | undefined {
+  if (change?.is !== 'object') return textOfValue(change)?.trim() ?? '?';
+  const sets = change.entries.get('set');
+  if (sets?.is !== 'object') return change.open ? '?' : undefined;
+  const template = sets.entries.get('template');
+  // Without its imports, a template shows nothing of its children.
+  if (!template) return sets.entries.has('imports') || sets.entries.has('templateUrl') ? '?' : undefined;
+  return textOfValue(template)?.trim() ?? '?';
 }
 
 function lagsBehind(options: Value | undefined): true | undefined {

@@ -84,6 +84,8 @@ export class SpecReading {
   /** Functions that a zone runs, which waits for all that they start. */
   readonly deferred = new Set<FunctionNode>();
   readonly moduleEnvs = new Map<string, Env>();
+  /** The components whose templates the spec file has replaced so far, by file and name. */
+  readonly templates = new Map<string, 'blank' | 'replaced'>();
   /** The names whose value an object is, or stands in: an alias, a parameter or a part leads back to them. */
   readonly origins = new WeakMap<Value, Origin>();
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
