@@ -5,7 +5,7 @@ import { betterQuery } from '../writing/rewrite.js';
 import type { Files } from '../host/files.js';
 import type { Span } from '../finding.js';
 import { nameOf } from '../rendering/name.js';
-import type { Pieces, RenderedElement } from '../rendering/rendered-tree.js';
+import type { RenderedElement } from '../rendering/rendered-tree.js';
 import { roleOf } from '../rendering/role.js';
 import { usesInBlock, type Binding, type Block } from '../specs/model/blocks.js';
 import { assertionsOf, countRounds, roundsOf } from '../specs/model/rounds.js';
@@ -15,15 +15,19 @@ import { relativeTo } from '../util/paths.js';
 import { inShort } from '../util/printable.js';
 import { discover, prepare, type AuditRequest } from './prepare.js';
 import { type Rung, RUNG_OF } from '../specs/model/rungs.js';
+import { outlinedComponent, type OutlinedComponent } from './outline-component.js';
+import { shownName } from './shown-name.js';
 import { contextOf } from './spec-file.js';
 
-/** What was understood of one spec file. Paths are relative to the root, lines count from 1. */
+/** What was understood of one spec file, or of a file with components. Paths are relative to the root, lines count from 1. */
 export interface Outline {
   file: string;
   specs: number;
   blocks: OutlinedBlock[];
   /** Names outside of the specs that more than one of them uses, at least one of them changing it. */
   shared: SharedName[];
+  /** The components of a file without specs. */
+  components: OutlinedComponent[];
 }
 
 export interface OutlinedBlock {
@@ -61,7 +65,7 @@ export interface SharedName {
   uses: { spec: string; line: number; how: 'reads' | 'changes' }[];
 }
 
-/** Reads one spec file, with the components that it renders; a Problem where it can't be read. */
+/** Reads one spec file or component file, with the components that it renders; a Problem where it can't be read. */
 export async function outline(files: Files, request: AuditRequest, path: string): Promise<Outline | Problem> {
   const problems: Problem[] = [];
   const session = await prepare(files, request, discover(files, request, problems));
@@ -87,8 +91,22 @@ export async function outline(files: Files, request: AuditRequest, path: string)
     specs: blocks.filter(({ kind }) => kind === 'spec').length,
     blocks: blocks.filter(({ kind, steps }) => kind !== 'file' || steps.length > 0),
     shared: sharedIn(context, line),
+    components: blocks.some(({ kind }) => kind === 'spec') ? [] : componentsIn(path, context, request),
   };
 }
+
+const componentsIn = (
+  path: string,
+  { project, modules, testIdAttribute }: FileContext,
+  { root }: AuditRequest,
+): OutlinedComponent[] =>
+  (project.summary(path)?.components ?? []).map((component) =>
+    outlinedComponent(component, project, {
+      modules,
+      testIdAttribute,
+      relative: (file) => relativeTo(root, file),
+    }),
+  );
 
 const sizeOf = (spec: Block): OutlinedBlock['size'] => ({
   rounds: countRounds(roundsOf(spec)),
@@ -182,10 +200,6 @@ function elementOf(
     name: name ? shownName(name) : '…',
   };
 }
-
-// Holes of a name as dots, and words of which one is shown with strokes between.
-const shownName = (name: Pieces): string | undefined =>
-  name.map((piece) => (typeof piece === 'object' ? piece.join(' / ') : (piece ?? '…'))).join('') || undefined;
 
 function sharedIn({ file }: FileContext, line: (span: Span) => number): SharedName[] {
   return file.bindings.flatMap((binding): SharedName[] => {

@@ -82,9 +82,14 @@ function program(): Command {
 
   wexlet
     .command('outline [file]')
-    .description('what Wexlet understood: how the suite runs, or the steps and reaches of one spec file')
+    .description(
+      'what Wexlet understood: how the suite runs, the steps and reaches of a spec file, or what a component shows',
+    )
     .option('--no-color', 'no colours')
-    .addHelpText('after', '\nExample:\n  wexlet outline src/kiln-card.spec.tsx')
+    .addHelpText(
+      'after',
+      '\nExample:\n  wexlet outline src/kiln-card.spec.tsx\n  wexlet outline src/kiln-card.tsx',
+    )
     .action(async (file: string | undefined, options) =>
       (await import('./commands/outline.js')).runOutline(file, options),
     );

@@ -127,6 +127,9 @@ export interface Component {
   registered?: ReadonlyMap<string, ComponentRef>;
 }
 
+/** The condition of what is only reached where no return before it was taken, in words. */
+export const EARLY_RETURN = 'depends on an early return';
+
 export const NO_CLASSES: ClassList = { always: [], maybe: [], open: false };
 export const words = (text: string): string[] => text.split(/\s+/).filter(Boolean);
 

@@ -21,7 +21,12 @@ export const queryKit = ({ modules, project }: Pick<Context, 'modules' | 'projec
   project.libraries.usualQueries;
 
 /** The name of a query, in the words of the library at hand. */
-export function kitQuery(context: Context, by: By, missing: Missing, waits = false): string | undefined {
+export function kitQuery(
+  context: Pick<Context, 'modules' | 'project'>,
+  by: By,
+  missing: Missing,
+  waits = false,
+): string | undefined {
   const queries = queryKit(context)?.queries;
   return queries && queryName(queries, by, missing, waits);
 }

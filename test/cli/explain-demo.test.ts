@@ -119,11 +119,33 @@ describe('Card', () => {
     ]);
   });
 
+  it('tells what there is to reach in a component, and what it may be given', () => {
+    const folder = written({
+      'package.json': '{"name":"a"}',
+      'lid.tsx':
+        "export function Lid({ heat, onLift }: { heat: 'low' | 'high'; onLift: () => void }) {\n" +
+        '  return <p>{heat === "high" && <b role="alert">Hot</b>}<button onClick={() => onLift()}>Lift</button></p>;\n}\n',
+    });
+    const { code, out } = wexlet(folder, 'outline', 'lid.tsx');
+    const lines = out.split('\n').map((line) => line.trim().replace(/ +/g, ' '));
+    expect(code).to.equal(0);
+    expect(lines).to.include.members([
+      'Lid lid.tsx:1 · 2 props · 3 elements · 2 arms',
+      "heat 'low' | 'high'",
+      'onLift function',
+      '2 <b role="alert">Hot</b> alert',
+      'when heat === "high"',
+      '2 <button>Lift</button> button “Lift” on click',
+      "screen.getByRole('button', { name: 'Lift' })",
+      '2 right when heat === "high"',
+    ]);
+  });
+
   it('says why a file has none', () => {
-    const folder = written(files);
-    expect(wexlet(folder, 'outline', 'card.tsx')).to.include({
+    const folder = written({ ...files, 'cone.ts': 'export const cone = 6;' });
+    expect(wexlet(folder, 'outline', 'cone.ts')).to.include({
       code: 3,
-      err: 'wexlet: card.tsx: no spec in it\n',
+      err: 'wexlet: cone.ts: no spec and no component in it\n',
     });
     const { code, err } = wexlet(folder, 'outline', 'broken.spec.ts');
     expect(code).to.equal(3);

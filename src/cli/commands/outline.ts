@@ -8,7 +8,7 @@ import { coloursFor, widthFor } from '../terminal.js';
 import { version } from '../version.js';
 import { auditScope } from './audit.js';
 
-/** `wexlet outline`: how the suite runs, as far as its settings tell; for a spec file, what its specs do and reach. */
+/** `wexlet outline`: how the suite runs; for a spec file, what its specs do and reach; for a component, what there is to reach. */
 export async function runOutline(path: string | undefined, { color }: { color: boolean }): Promise<void> {
   const colours = coloursFor(color);
   if (path === undefined) {
@@ -19,13 +19,21 @@ export async function runOutline(path: string | undefined, { color }: { color: b
   const { root, paths, settings } = commandScope([path]);
   const request = { root, paths: [root], settings, version: version() };
   const found = await outline(new DiskFiles(), request, paths[0] ?? root);
-  if ('reason' in found || found.specs === 0) {
+  if ('reason' in found || (found.specs === 0 && found.components.length === 0)) {
     const why =
-      'reason' in found ? `${found.reason}${found.line ? `, line ${found.line}` : ''}` : 'no spec in it';
+      'reason' in found
+        ? `${found.reason}${found.line ? `, line ${found.line}` : ''}`
+        : 'no spec and no component in it';
     process.stderr.write(`wexlet: ${printable(path)}: ${printable(why)}\n`);
     process.exitCode = EXIT.nothing;
     return;
   }
+  const options = { width: widthFor(), colours };
+  if (found.specs === 0) {
+    const { componentOutlineText } = await import('../../formats/outline-component.js');
+    process.stdout.write(componentOutlineText(found, options));
+    return;
+  }
   const { outlineText } = await import('../../formats/outline.js');
-  process.stdout.write(outlineText(found, { width: widthFor(), colours }));
+  process.stdout.write(outlineText(found, options));
 }

@@ -16,6 +16,7 @@ import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
 import { componentNode, elementNode } from '../../given.js';
+import { EARLY_RETURN } from '../../view.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
@@ -180,7 +181,7 @@ export function functionView(
   return waysOut(fn, scope).flatMap(({ node, test, always }, i) => {
     if (!node || (node.type === 'Literal' && node.value === null)) return [];
     const view = viewOf(node, scope, depth + CALL);
-    return always ? view : branch('depends on an early return', test, view, node, { of: fn.start, arm: i });
+    return always ? view : branch(EARLY_RETURN, test, view, node, { of: fn.start, arm: i });
   });
 }
 
