@@ -10,6 +10,8 @@ import type { Files } from '../host/files.js';
 import { findCandidates, type Candidates } from '../host/find.js';
 import { Environments } from '../environment/read.js';
 import { ShownProps } from '../rendering/shown-props.js';
+import { settingAt, textOf } from '../environment/settings/setting.js';
+import { workspacePackages } from '../project/workspace-packages.js';
 import { Project } from '../project/project.js';
 import { loadAngular } from '../syntax/angular.js';
 import type { Problem } from '../syntax/source.js';
@@ -60,11 +62,18 @@ export async function prepare(
   const aliases = new Map<Environment, Record<string, string[]>>();
   const whole = paths.includes(root);
   let sources = whole ? candidates.sources : undefined;
+  const ofRoot = (): readonly string[] =>
+    (sources ??= findCandidates(files, root, [root], settings, () => undefined).sources);
+  let packages: ReadonlyMap<string, string> | undefined;
   const project = new Project(
     files,
     usesAngular ? await loadAngular() : undefined,
     {
-      sources: () => (sources ??= findCandidates(files, root, [root], settings, () => undefined).sources),
+      sources: ofRoot,
+      packages: () =>
+        (packages ??= workspacePackages(files, root, ofRoot(), (manifest) =>
+          textOf(settingAt(environments.setting(manifest), 'name')),
+        )),
       aliases(file) {
         const environment = environments.of(file);
         const known = aliases.get(environment) ?? environments.aliases(environment);

@@ -4,7 +4,8 @@ import type { AngularCompiler } from '../syntax/angular.js';
 import { isScript, parseScript, type Script } from '../syntax/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
 import { parseVue } from '../syntax/vue.js';
-import { dirname } from '../util/paths.js';
+import { dirname, packageOf } from '../util/paths.js';
+import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
@@ -33,6 +34,8 @@ interface Surroundings {
   sources(): readonly string[];
   /** Exact names or prefixes that the settings for a file replace in imports, each with the paths that stand for it. */
   aliases(file: string): Record<string, string[]>;
+  /** The packages below the root, by name, with their folders. */
+  packages?(): ReadonlyMap<string, string>;
 }
 
 const KEPT_TREES = 3;
@@ -114,10 +117,17 @@ export class Project {
   resolve(from: string, specifier: string): string | undefined {
     const resolved = this.#resolvedFrom(from);
     if (!resolved.has(specifier)) {
-      const path = this.#resolverFor(from)(dirname(from), specifier);
+      const path = this.#ofWorkspace(specifier) ?? this.#resolverFor(from)(dirname(from), specifier);
       resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
     }
     return resolved.get(specifier);
+  }
+
+  #ofWorkspace(specifier: string): string | undefined {
+    if (/^[./]/.test(specifier)) return undefined;
+    const name = packageOf(specifier);
+    const folder = this.#surroundings.packages?.().get(name);
+    return folder && sourceOfPackage(this.#files, folder, specifier.slice(name.length + 1));
   }
 
   #resolverFor(file: string): Resolve {

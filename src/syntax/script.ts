@@ -1,5 +1,6 @@
 import { parseSync, type Comment, type Program } from 'oxc-parser';
 import type { Problem, Source } from './source.js';
+import { LineIndex } from '../util/line-index.js';
 import { tooDeepAt } from './nesting.js';
 
 /** A parsed script: an ESTree program with TypeScript and JSX nodes; spans are UTF-16 offsets into `source.text`. */
@@ -25,8 +26,16 @@ export function parseScript(
   if (deep !== undefined) {
     return { file: source.path, reason: 'nested too deeply to be parsed', line: source.lines.at(deep).line };
   }
-  const result = parseSync(`file.${lang}`, text, { lang, preserveParens: false, sourceType: 'unambiguous' });
+  const parsed = (each: string): ReturnType<typeof parseSync> =>
+    parseSync(`file.${lang}`, each, { lang, preserveParens: false, sourceType: 'unambiguous' });
+  const result = parsed(text);
   const error = result.errors.find((found) => found.severity === 'Error');
+  const proposed = error && lang === 'jsx' ? withStandardExports(text) : undefined;
+  if (proposed !== undefined) {
+    const { errors, program } = parsed(proposed);
+    if (errors.length === 0 && program.body.every(({ type }) => HANDING_ON.has(type)))
+      return { source: { ...source, text: proposed, lines: new LineIndex(proposed) }, program, comments: [] };
+  }
   const program = result.program;
   if (error && (program.body.length === 0 || !isLenient(error.message))) {
     const line = source.lines.at(error.labels[0]?.start ?? 0).line;
@@ -41,6 +50,24 @@ export function parseScript(
     },
   };
 }
+
+// `export Lid from './lid'`, a proposal that transforms of index files still take, as the standard writes it.
+function withStandardExports(text: string): string | undefined {
+  const changed = text.replace(
+    /^(\s*export\s+)([A-Za-z_$][\w$]*)(\s*)(?:,\s*\{([^}]*)\}\s*)?(from\s*['"])/gm,
+    (_, start: string, name: string, gap: string, more: string | undefined, rest: string) =>
+      `${start}{ default as ${name}${more === undefined ? '' : `, ${more}`} }${gap || ' '}${rest}`,
+  );
+  return changed === text ? undefined : changed;
+}
+
+// Nothing but imports and exports: no place in such a file is ever shown or changed.
+const HANDING_ON: ReadonlySet<string> = new Set([
+  'ImportDeclaration',
+  'ExportNamedDeclaration',
+  'ExportAllDeclaration',
+  'ExportDefaultDeclaration',
+]);
 
 type Lang = 'ts' | 'tsx' | 'js' | 'jsx';
 
