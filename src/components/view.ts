@@ -40,8 +40,9 @@ export interface ElementNode {
   children: readonly ViewNode[];
 }
 
-/** How a component names another: declared in the same file, or imported. */
-export type ComponentRef = { local: string } | { specifier: string; name: string } | { selector: string };
+/** How a component names another: declared in the same file or, where it was handed over, in another one; or imported. */
+export type ComponentRef =
+  { local: string; file?: string } | { specifier: string; name: string } | { selector: string };
 
 /** What a component is given: a value, or markup. */
 export type Prop = { expr: Expr } | { view: readonly ViewNode[] };

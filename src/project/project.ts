@@ -202,9 +202,10 @@ export class Project {
   }
 
   #componentOf(file: string, ref: Exclude<ComponentRef, { selector: string }>): Component | undefined {
-    const asImport = 'local' in ref ? this.summary(file)?.imports.get(ref.local) : ref;
-    if (!asImport) return 'local' in ref ? this.componentAt({ file, name: ref.local }) : undefined;
-    const declared = this.imported(file, asImport);
+    const here = 'local' in ref ? (ref.file ?? file) : file;
+    const asImport = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
+    if (!asImport) return 'local' in ref ? this.componentAt({ file: here, name: ref.local }) : undefined;
+    const declared = this.imported(here, asImport);
     return declared && this.componentAt(declared);
   }
 

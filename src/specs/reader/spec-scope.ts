@@ -3,7 +3,7 @@ import { constant, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.j
 import { joined } from '../../components/expr-text.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
-import type { ViewNode } from '../../components/view.js';
+import type { ComponentRef, ViewNode } from '../../components/view.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Env } from '../model/env.js';
 import type { Value } from '../model/values.js';
@@ -12,7 +12,7 @@ import type { Value } from '../model/values.js';
 function specScope(env: Env, tree: ModuleTree): ComponentScope {
   return {
     text: tree.script.source.text,
-    ref: (name) => (isLocal(env, name) ? undefined : refOf(name, tree.facts)),
+    ref: (name) => (isLocal(env, name) ? handedOver(env, name) : refOf(name, tree.facts)),
     lookup: (name) => {
       const slot = env.find(name);
       return slot && boundOf(slot.value);
@@ -24,6 +24,12 @@ function specScope(env: Env, tree: ModuleTree): ComponentScope {
 function isLocal(env: Env, name: string): boolean {
   const owner = env.owner(name);
   return owner !== undefined && owner.block.kind !== 'file' && owner.parent !== undefined;
+}
+
+// `<Component />` in a helper that is given the component.
+function handedOver(env: Env, name: string): ComponentRef | undefined {
+  const value = env.find(name)?.value;
+  return value?.is === 'project' ? { file: value.declared.file, local: value.declared.name } : undefined;
 }
 
 function boundOf(value: Value): NameBinding {
