@@ -93,14 +93,18 @@ function familyTable(report: Report, colours: Colours): string[] {
 // Entries of one level and one file stand together, where the first of them does.
 function entriesByPlace(report: Report, entries: readonly Entry[], options: TextOptions): string[] {
   const places = grouped(entries, ({ level, scope, at }) => `${level}\0${scope}\0${at}`);
+  let before: string | undefined;
   return [...places.values()].flatMap((own) => {
     const [first] = own;
     if (!first) return [];
+    const isSame = before === `${first.scope} ${first.at}`;
+    before = `${first.scope} ${first.at}`;
     const line =
       first.scope === 'file'
         ? fileLine(first.at, options)
         : ruled(first.at === '.' ? 'throughout the suite' : `throughout ${printable(first.at)}`, options);
-    return [line, '', ...own.flatMap((entry) => [...entryLines(entry, report, options), ''])];
+    const head = isSame ? [] : [line, ''];
+    return [...head, ...own.flatMap((entry) => [...entryLines(entry, report, options), ''])];
   });
 }
 

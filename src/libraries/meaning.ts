@@ -25,8 +25,8 @@ export type HookTime = 'before-all' | 'before-each' | 'after-each' | 'after-all'
 /** Marks of a group or spec: run alone, not run, still to be written, expected to fail, run on a condition. */
 export type Mark = 'only' | 'skip' | 'todo' | 'fails' | 'conditional';
 
-/** Who takes a render down: the library after each spec, the same if after-each is a global, or nobody. */
-export type Teardown = 'each-spec' | 'each-spec-if-global' | 'test-bed' | 'nobody';
+/** Who takes a render down: the library after each spec, the same if after-each is a global, or nobody; or nothing is put into a document. */
+export type Teardown = 'each-spec' | 'each-spec-if-global' | 'test-bed' | 'nobody' | 'not-needed';
 
 /** Kinds of object that dialects hand out; their members stand in `types.ts`. */
 export type TypeName =
@@ -58,6 +58,9 @@ export type TypeName =
   | 'test-bed'
   | 'http-controller'
   | 'locator'
+  | 'located'
+  | 'react-dom'
+  | 'react-root'
   | 'subscription'
   | 'chain';
 

@@ -32,6 +32,14 @@ export function userQueries(container: boolean): Record<string, Meaning> {
   return table;
 }
 
+/** The queries of a real browser's page: they only say how an element is found, and look for it each time they are used. */
+export const LOCATING: Readonly<Record<string, Meaning>> = Object.fromEntries(
+  Object.entries({ ...KINDS, Placeholder: 'placeholder' } as const).map(([suffix, by]) => [
+    `getBy${suffix}`,
+    { kind: 'query', by, missing: 'void', gives: 'located', asked: 'as-user' } as const,
+  ]),
+);
+
 /** The names of the user-centred queries: `getByRole`, `findAllByText`… */
 export const USER_QUERIES: QueryNames = { forms: FORMS, kinds: KINDS };
 

@@ -1,6 +1,6 @@
 import { MATCHER_MEANINGS } from './expectations.js';
 import type { Meaning, TypeName } from './meaning.js';
-import { userQueries } from './queries.js';
+import { LOCATING, userQueries } from './queries.js';
 import { STAND_INS } from './stand-ins.js';
 import { each, plain, reads, type TypeTable } from './type-table.js';
 
@@ -88,6 +88,17 @@ const treeWrapper: Record<string, Meaning> = {
   ...each('state setState', internals),
   unmount: { kind: 'unmount' },
   ...picks('tree-wrappers', 'tree-wrappers'),
+};
+
+/** React's own functions that put something into a node: those of the old root, of `react-dom` 15 to 18. */
+export const REACT_DOM: Readonly<Record<string, Meaning>> = {
+  render: { kind: 'render', takes: 'element', gives: 'chain', teardown: 'nobody' },
+  hydrate: { kind: 'render', takes: 'element', gives: 'chain', teardown: 'nobody' },
+  unmountComponentAtNode: { kind: 'unmount' },
+  flushSync: { kind: 'runs' },
+  unstable_batchedUpdates: { kind: 'runs' },
+  ...each('createPortal', plain),
+  findDOMNode: { kind: 'gives', type: 'element' },
 };
 
 /** The members of every type that dialects hand out. */
@@ -217,6 +228,32 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   'http-controller': {
     members: { verify: { kind: 'asserts' }, expectOne: { kind: 'asserts' }, expectNone: { kind: 'asserts' } },
     rest: plain,
+  },
+  // The page of a real browser, and what is found there: read from @vitest/browser 1 to 5, context.d.ts.
+  located: {
+    members: {
+      ...LOCATING,
+      ...each('click dblClick tripleClick wheel clear hover unhover fill dropTo selectOptions upload', user),
+      ...each('nth', { kind: 'pick', gives: 'located' }),
+      first: { kind: 'pick', gives: 'located', index: 0 },
+      last: { kind: 'pick', gives: 'located', index: 'last' },
+      ...each('element query', { kind: 'object', type: 'element' }),
+      ...each('elements all', { kind: 'object', type: 'elements' }),
+      container: { kind: 'object', type: 'element' },
+      baseElement: { kind: 'object', type: 'element' },
+      rerender: { kind: 'rerender' },
+      unmount: { kind: 'unmount' },
+      emitted: { kind: 'gives', type: 'record' },
+    },
+    rest: reads,
+  },
+  'react-dom': { members: REACT_DOM, rest: reads },
+  'react-root': {
+    members: {
+      render: { kind: 'render', takes: 'element', gives: 'chain', teardown: 'nobody' },
+      unmount: { kind: 'unmount' },
+    },
+    rest: reads,
   },
   locator: { members: each('css directive', { kind: 'hands-on' }), rest: plain },
   subscription: { members: { unsubscribe: { kind: 'closes' } }, rest: reads, call: { kind: 'closes' } },

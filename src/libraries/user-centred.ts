@@ -67,6 +67,35 @@ export const userCentred: readonly Dialect[] = [
     exports: { ...shared, render: { ...render('component'), waits: true } },
   },
   {
+    name: 'React, in a real browser',
+    userCentred: true,
+    modules: ['vitest-browser-react'],
+    exports: {
+      render: { kind: 'render', takes: 'element', gives: 'located', teardown: 'each-spec' },
+      renderHook: { kind: 'gives', type: 'instance' },
+      cleanup: { kind: 'unmount' },
+    },
+  },
+  {
+    name: 'Vue, in a real browser',
+    userCentred: true,
+    modules: ['vitest-browser-vue'],
+    exports: {
+      render: { kind: 'render', takes: 'component', gives: 'located', teardown: 'each-spec' },
+      cleanup: { kind: 'unmount' },
+    },
+  },
+  {
+    name: 'the page of a real browser',
+    userCentred: true,
+    modules: ['@vitest/browser/context', 'vitest/browser'],
+    exports: {
+      page: { kind: 'object', type: 'located' },
+      userEvent: { kind: 'object', type: 'set-up-user' },
+      ...each('server commands cdp', { kind: 'plain' }),
+    },
+  },
+  {
     name: 'user actions',
     writes: { user: { local: 'userEvent', name: 'default' } },
     modules: ['@testing-library/user-event'],

@@ -1,4 +1,5 @@
 import type { Dialect, Meaning } from './meaning.js';
+import { REACT_DOM } from './types.js';
 
 const mount = (
   gives: 'wrapper' | 'tree-wrapper',
@@ -11,6 +12,9 @@ const mount = (
   teardown: 'nobody',
   shallow,
 });
+
+// Nothing of it is in any document.
+const markupAsText: Meaning = { kind: 'render', takes: 'element', gives: 'chain', teardown: 'not-needed' };
 
 /** Test libraries that hand out a wrapper object around what they render. */
 export const wrappers: readonly Dialect[] = [
@@ -58,8 +62,40 @@ export const wrappers: readonly Dialect[] = [
   },
   {
     name: 'React, act',
-    modules: ['react', 'react-dom/test-utils'],
+    modules: ['react'],
     exports: { act: { kind: 'runs' } },
+  },
+  {
+    name: 'React, DOM',
+    modules: ['react-dom'],
+    exports: { ...REACT_DOM, default: { kind: 'object', type: 'react-dom' } },
+  },
+  {
+    name: 'React, roots',
+    modules: ['react-dom/client'],
+    exports: {
+      createRoot: { kind: 'gives', type: 'react-root' },
+      hydrateRoot: { kind: 'gives', type: 'react-root' },
+    },
+  },
+  {
+    name: 'React, markup as text',
+    modules: ['react-dom/server'],
+    exports: {
+      renderToString: markupAsText,
+      renderToStaticMarkup: markupAsText,
+      default: { kind: 'object', type: 'react-dom' },
+    },
+  },
+  {
+    name: 'React, DOM test utilities',
+    modules: ['react-dom/test-utils'],
+    exports: {
+      act: { kind: 'runs' },
+      Simulate: { kind: 'object', type: 'fireEvent' },
+      renderIntoDocument: { kind: 'render', takes: 'element', gives: 'chain', teardown: 'nobody' },
+      default: { kind: 'object', type: 'react-dom' },
+    },
   },
   {
     name: 'Vue, ticks',

@@ -17,7 +17,8 @@ const FIRST_RENDER = fileFact(
   'first render',
   ({ file }) =>
     file.renders.find(
-      ({ gives, shallow }) => gives !== 'test-renderer' && !(shallow && gives === 'tree-wrapper'),
+      ({ gives, shallow, teardown }) =>
+        gives !== 'test-renderer' && teardown !== 'not-needed' && !(shallow && gives === 'tree-wrapper'),
     )?.place,
 );
 

@@ -41,8 +41,11 @@ export const RUNNER_MODULES = fileFact('runner modules', ({ file }): readonly st
   modulesOf(file).filter((each) => runnerLibraries.some(({ modules }) => modules.includes(each))),
 );
 
-/** How many renders it has. */
-export const RENDERS = fileFact('renders', ({ file }) => file.renders.length);
+/** How many renders it has that need a document. */
+export const RENDERS = fileFact(
+  'renders',
+  ({ file }) => file.renders.filter(({ teardown }) => teardown !== 'not-needed').length,
+);
 
 /** The document that a comment of the file chooses. */
 export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);

@@ -49,14 +49,15 @@ export type Value =
   /** A declaration of another module of the project. */
   | { is: 'project'; declared: Declared }
   | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
-  | { is: 'class'; node: AnyClass; tree: ModuleTree }
+  /** `env`: where it is declared. */
+  | { is: 'class'; node: AnyClass; tree: ModuleTree; env?: Env }
   /** `file`: where it is written out. */
   | { is: 'object'; node: Node; entries: ReadonlyMap<string, Value>; open: boolean; file?: string }
   | { is: 'list'; items: readonly Value[]; open: boolean; file?: string }
   | { is: 'jsx'; node: Node; env: Env; tree: ModuleTree }
   | LibraryObject
   /** A fresh object: of a class, by a constructor of the platform, or by a call. */
-  | { is: 'instance'; of: Value; name: string }
+  | { is: 'instance'; of: Value; name: string; args?: readonly Value[] }
   /** A property path of the global object. */
   | { is: 'global'; path: string }
   /** A value read off another: a property, what a method without known meaning gives, or an operator with its other side. */

@@ -104,7 +104,11 @@ function assertsOrFakes(
   const of = callee.of?.is === 'thing' ? callee.of : undefined;
   switch (meaning.kind) {
     case 'expect':
-      return expectation(run, args, node);
+      // These ask again until it holds, and so give a promise.
+      return {
+        ...expectation(run, args, node),
+        promised: name === 'element' || name === 'poll' || undefined,
+      };
     case 'matcher':
       return assertBy(run, callee, args, node);
     case 'expectation-chain':
@@ -210,7 +214,7 @@ function runs(
 }
 
 // The function of `expect(() => …)` is run by the matcher that follows.
-function expectation(run: SpecReading, args: readonly Value[], node: CallNode): Value {
+function expectation(run: SpecReading, args: readonly Value[], node: CallNode): LibraryObject {
   const [subject = constantValue(undefined)] = args;
   if (subject.is === 'function') run.under({ inCallback: true }, () => run.callFunction(subject, [], node));
   const [first] = node.arguments;

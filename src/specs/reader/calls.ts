@@ -178,7 +178,7 @@ export function evaluateNew(
     return { is: 'pattern', source: String(first.value), flags: '' };
   if (target.is === 'library' && target.meaning.kind === 'object')
     return { is: 'thing', type: target.meaning.type };
-  const made: Value = { is: 'instance', of: target, name };
+  const made: Value = { is: 'instance', of: target, name, args };
   madeOpen(run, made, node);
   return made;
 }

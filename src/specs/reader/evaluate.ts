@@ -2,13 +2,22 @@ import { lookUp } from './names.js';
 import type { Node } from 'oxc-parser';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
+import type { Meaning } from '../../libraries/meaning.js';
+import { TYPES } from '../../libraries/types.js';
 import type { Env } from '../model/env.js';
 import { guardOf, underGuard } from './guards.js';
 import { readMarkup } from './markup.js';
-import { evaluateMember } from './members.js';
+import { evaluateMember, memberOfValue } from './members.js';
 import type { SpecReading } from './spec-reading.js';
 import { useName } from './uses.js';
-import { constantValue, UNKNOWN_VALUE, settled, valueOfData, type Value } from '../model/values.js';
+import {
+  constantValue,
+  UNKNOWN_VALUE,
+  settled,
+  valueOfData,
+  type LibraryObject,
+  type Value,
+} from '../model/values.js';
 import { readExpression, type Algebra, type Choice, type Entry, type Item } from '../../language/reader.js';
 import type { Data } from '../../language/operations.js';
 
@@ -89,7 +98,9 @@ class SpecExpressions implements Algebra<Value> {
       if (each.is === 'named') entries.set(each.key, each.value);
       const spread = each.is === 'spread' ? each.value : undefined;
       if (spread?.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
-      if (each.is === 'named' || (spread?.is === 'object' && !spread.open)) continue;
+      const handed = spread?.is === 'thing' ? membersOf(this.#run, spread, node) : undefined;
+      for (const [key, value] of handed ?? []) entries.set(key, value);
+      if (each.is === 'named' || handed || (spread?.is === 'object' && !spread.open)) continue;
       open = true;
       // What can't be read may have set all that stands before it.
       for (const [key, value] of entries) if (PLAIN.has(value.is)) entries.set(key, UNKNOWN_VALUE);
@@ -127,7 +138,9 @@ class SpecExpressions implements Algebra<Value> {
       case 'ArrowFunctionExpression':
         return { is: 'function', node, env, tree: run.tree };
       case 'ClassExpression':
-        return { is: 'class', node, tree: run.tree };
+        return { is: 'class', node, tree: run.tree, env };
+      case 'ThisExpression':
+        return env.find('this')?.value ?? UNKNOWN_VALUE;
       case 'JSXElement':
       case 'JSXFragment':
         readMarkup(run, env, node);
@@ -151,6 +164,23 @@ class SpecExpressions implements Algebra<Value> {
     }
   }
 }
+
+// `...render(<Lid />)`: what a render hands out, taken apart. Only what does nothing by being taken.
+function membersOf(run: SpecReading, thing: LibraryObject, node: Node): Map<string, Value> | undefined {
+  if (!thing.render || thing.reach) return undefined;
+  const taken = Object.entries(TYPES[thing.type].members).filter(([, { kind }]) => TAKEN.has(kind));
+  return new Map(taken.map(([name]) => [name, memberOfValue(run, thing, name, node)]));
+}
+
+const TAKEN: ReadonlySet<Meaning['kind']> = new Set([
+  'query',
+  'object',
+  'gives',
+  'rerender',
+  'unmount',
+  'act',
+  'prints',
+]);
 
 // Values that may be one of two as they are written: nothing is done with them but what they say.
 const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', 'list', 'pattern']);

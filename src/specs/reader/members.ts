@@ -1,6 +1,7 @@
 import { memberOfData } from '../../language/operations.js';
 import { GLOBAL_OBJECTS, CHAINS, propertyChain, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
+import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import { memberName, unwrapped } from '../../syntax/tree.js';
@@ -169,9 +170,12 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
       return globalMember(value.path, name);
     case 'promise':
       return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOfValue(run, value.of, name, node);
-    case 'instance':
+    case 'instance': {
+      const own = pageObjectMember(run, value, name, node);
+      if (own) return own;
       keepBare(run, value, name, node);
       return { is: 'read', of: value, name };
+    }
     default:
       return { is: 'read', of: value, name };
   }

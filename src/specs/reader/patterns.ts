@@ -178,7 +178,7 @@ export function hoist(run: SpecReading, env: Env, statements: readonly Node[]): 
     if (isFunction(node) && node.type === 'FunctionDeclaration' && node.id) {
       env.slots.set(node.id.name, { value: { is: 'function', node, env, tree: run.tree } });
     } else if (node.type === 'ClassDeclaration' && node.id) {
-      env.slots.set(node.id.name, { value: { is: 'class', node, tree: run.tree } });
+      env.slots.set(node.id.name, { value: { is: 'class', node, tree: run.tree, env } });
     }
   }
 }

@@ -66,7 +66,12 @@ const isComponent = (value: Value | undefined): boolean =>
 function sourceOf(thing: LibraryObject | undefined): Reach['from'] {
   if (!thing) return 'unknown';
   if (thing.reach) return thing.reach;
-  if (thing.type === 'screen' || thing.type === 'page') return 'page';
+  if (
+    thing.type === 'screen' ||
+    thing.type === 'page' ||
+    (thing.type === 'located' && !thing.render && !thing.reach)
+  )
+    return 'page';
   return thing.render ?? 'unknown';
 }
 
