@@ -9,6 +9,9 @@ const FOLLOWS: Readonly<Record<string, { from: readonly string[]; same: (found: 
   B03: { from: ['B02'], same: ({ place }) => place.file },
 };
 
+// One assertion beside others that can fail, or a spec that says little, says nothing of the title.
+const isOfWhole = ({ level }: Finding): boolean => level !== 'hint';
+
 function specOf({ place, within }: Finding): string {
   return within?.spec === undefined ? '' : [place.file, ...within.group, within.spec].join('\0');
 }
@@ -19,7 +22,9 @@ export function withoutFollowing(found: readonly Coded[]): Coded[] {
     Object.entries(FOLLOWS).map(([code, { from, same }]) => [
       code,
       new Set(
-        found.flatMap((each) => (from.includes(each.code) && !each.found.mend ? same(each.found) : [])),
+        found.flatMap((each) =>
+          from.includes(each.code) && !each.found.mend && isOfWhole(each.found) ? same(each.found) : [],
+        ),
       ),
     ]),
   );

@@ -121,15 +121,12 @@ function showsAtOnce({ file, project, versionOf }: FileContext): boolean {
   });
 }
 
-// Actions give promises from major 14 on. Where the version is not known, the file tells by awaiting another one.
+// Actions give promises from major 14 on. Where the version is not known, a user that is set up first came with it.
 function isAsyncUser({ file, versionOf }: FileContext): boolean {
   const major = majorOf(versionOf('@testing-library/user-event'));
   if (major !== undefined) return major >= 14;
-  // A user that is set up first came with it.
   return file.blocks.some(({ steps }) =>
-    steps.some(
-      (step) => step.kind === 'act' && step.by === 'user' && (step.awaited || step.on === 'set-up-user'),
-    ),
+    steps.some((step) => step.kind === 'act' && step.on === 'set-up-user'),
   );
 }
 

@@ -51,6 +51,7 @@ function presenceOf(subject: Value, path: string): Presence | undefined {
     case 'list':
       return subject.file === path ? WRITTEN_OUT : undefined;
     case 'function':
+      return { what: 'a function is always there, whatever it would give', advice: 'Call it.' };
     case 'jsx':
       return subject.tree.path === path ? WRITTEN_OUT : undefined;
     case 'read':

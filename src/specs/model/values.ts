@@ -106,6 +106,18 @@ export function itemOf(list: Extract<Value, { is: 'list' }>): Value {
   return list.items.length === 1 && !list.open && only ? only : { is: 'read', of: list, name: '[]' };
 }
 
+/** One of several functions of a runner: a spec that runs or is left out, as a condition says. Undefined for other values. */
+export function oneOfRunners(values: readonly Value[]): Value | undefined {
+  const meanings = values.map((value) => (value.is === 'library' ? value.meaning : undefined));
+  const [first] = values;
+  const [meaning] = meanings;
+  if (first?.is !== 'library' || (meaning?.kind !== 'spec' && meaning?.kind !== 'group')) return undefined;
+  const isAlike = (each: Meaning | undefined): each is typeof meaning => each?.kind === meaning.kind;
+  if (!meanings.every(isAlike)) return undefined;
+  const marks = new Set(meanings.map((each) => (isAlike(each) ? each.mark : undefined)));
+  return marks.size === 1 ? first : { ...first, meaning: { ...meaning, mark: 'conditional' } };
+}
+
 /** What awaiting a value gives. */
 export const settled = (value: Value): Value => (value.is === 'promise' ? settled(value.of) : value);
 

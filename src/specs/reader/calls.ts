@@ -58,6 +58,8 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
           node,
         );
       args.forEach((each) => run.handOut(each));
+      // Called by a function inside of the spec: when that runs is for others to say.
+      if (target.standIn && run.active.length > 1) target.standIn.used = true;
       return target.standIn ? { is: 'given', by: target.standIn } : target;
     }
     case 'function':

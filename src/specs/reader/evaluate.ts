@@ -13,6 +13,7 @@ import { useName } from './uses.js';
 import {
   constantValue,
   UNKNOWN_VALUE,
+  oneOfRunners,
   settled,
   valueOfData,
   type LibraryObject,
@@ -202,7 +203,7 @@ function imported(run: SpecReading, source: Node): Value {
 const either = (left: Value, right: Value): Value => {
   if (left.is === 'constant' && right.is === 'constant' && left.value === right.value) return left;
   if (left.is === 'thing' && right.is === 'thing' && left.type === right.type) return left;
-  return UNKNOWN_VALUE;
+  return oneOfRunners([left, right]) ?? UNKNOWN_VALUE;
 };
 
 const pieceOf = (value: Value): readonly (string | undefined)[] =>

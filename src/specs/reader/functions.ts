@@ -10,7 +10,7 @@ import { importedValue } from './names.js';
 import { keepOrigin } from './origins.js';
 import { declareParts, hoist, isFrozen } from './patterns.js';
 import { runStatements } from './statements.js';
-import { holding, UNKNOWN_VALUE, promised, type Value } from '../model/values.js';
+import { holding, oneOfRunners, UNKNOWN_VALUE, promised, type Value } from '../model/values.js';
 
 /** Runs a function with known arguments, and gives what it returns. */
 export function callFunction(
@@ -50,7 +50,8 @@ function body(run: SpecReading, fn: FunctionValue, args: readonly Value[]): Valu
   const returns: Value[] = [];
   runStatements(run, env, content.body, returns);
   const kinds = new Set(returns.map((each) => (each.is === 'thing' ? each.type : each.is)));
-  return kinds.size === 1 ? (returns.at(-1) ?? UNKNOWN_VALUE) : UNKNOWN_VALUE;
+  if (kinds.size !== 1) return UNKNOWN_VALUE;
+  return oneOfRunners(returns) ?? returns.at(-1) ?? UNKNOWN_VALUE;
 }
 
 /** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
