@@ -103,7 +103,7 @@ describe('blocks', () => {
     [
       'conditions',
       "it.skipIf(x)('a', () => {}); const on = cond ? it : it.skip; on('b', () => {});",
-      ['spec a conditional'],
+      ['spec a conditional', 'spec b conditional'],
     ],
     [
       'tables',

@@ -35,8 +35,12 @@ export const Q04: FileCheck = {
 const queryText = ({ pickedFrom }: Reach, { source }: FileContext): string =>
   pickedFrom ? source.text.slice(pickedFrom.place.start, pickedFrom.place.end) : '';
 
-// Several positions of one list: their order is what the spec is about.
+const ORDER =
+  /\b(?:first|second|third|fourth|last|\d+(?:st|nd|rd|th)|order(?:ed|s)?|sort(?:ed|s|ing)?|position|index|before|after)\b/i;
+
+// Several positions of one list, or a title that speaks of places: their order is what the spec is about.
 function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileContext): boolean {
+  if (reach.block.kind === 'spec' && ORDER.test(reach.block.title.text)) return true;
   const query = queryText(reach, context);
   const positions = used
     .filter(({ reach: other }) => other.block === reach.block && queryText(other, context) === query)

@@ -50,9 +50,19 @@ function body(run: SpecReading, fn: FunctionValue, args: readonly Value[]): Valu
   const returns: Value[] = [];
   runStatements(run, env, content.body, returns);
   const kinds = new Set(returns.map((each) => (each.is === 'thing' ? each.type : each.is)));
-  if (kinds.size !== 1) return UNKNOWN_VALUE;
-  return oneOfRunners(returns) ?? returns.at(-1) ?? UNKNOWN_VALUE;
+  const [first, ...others] = returns;
+  if (kinds.size !== 1 || !first) return UNKNOWN_VALUE;
+  // Of several markups, texts or objects, nobody knows which one is given.
+  const isOne = others.every(
+    (each) =>
+      each === first || (each.is === 'constant' && first.is === 'constant' && each.value === first.value),
+  );
+  return (
+    oneOfRunners(returns) ?? (isOne || !WRITTEN.has(first.is) ? returns.at(-1) : undefined) ?? UNKNOWN_VALUE
+  );
 }
+
+const WRITTEN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'pattern', 'jsx', 'list', 'object']);
 
 /** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
 export function handOut(run: SpecReading, value: Value, depth = 0): void {

@@ -36,6 +36,23 @@ function startsFromGlobal(env: Env, node: Node): boolean {
   return at.type === 'Identifier' && env.find(at.name) === undefined;
 }
 
+const CHANGING: ReadonlySet<string> = new Set(
+  'push pop shift unshift splice sort reverse fill copyWithin'.split(' '),
+);
+
+// What a name holds is no longer the list that was written, once a method has changed that in place.
+function changedInPlace(
+  run: SpecReading,
+  env: Env,
+  node: CallNode,
+  list: Extract<Value, { is: 'list' }>,
+): void {
+  const callee = unwrapped(node.callee);
+  const object = callee.type === 'MemberExpression' ? unwrapped(callee.object) : undefined;
+  const slot = object?.type === 'Identifier' ? env.find(object.name) : undefined;
+  if (slot?.value === list) run.setSlot(slot, { ...list, open: true });
+}
+
 /** A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. */
 export function callMethod(
   run: SpecReading,
@@ -44,6 +61,7 @@ export function callMethod(
   args: readonly Value[],
   node: CallNode,
 ): Value {
+  if (target.of.is === 'list' && CHANGING.has(target.name)) changedInPlace(run, env, node, target.of);
   const known = operatedBy(run, target.name, [target.of, ...args], node);
   if (known) return known;
   const isChain = CHAINS.has(target.name);
