@@ -42,6 +42,7 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   if (!isBare || role === undefined || isSingle(role) || reach.missing.startsWith('many')) return undefined;
   const target = context.rendering.target(reach);
   if (target.kind === 'unknown') return besideOthers(reach, role, context);
+  if (target.kind === 'many') return amongSeveral(reach, role, target.elements, context);
   const all = context.rendering.underAnyCondition.scope(reach)?.elements ?? [];
   if (target.kind !== 'one') return undefined;
   const twin = all.find((each) => isSame(each, target.element));
@@ -67,6 +68,24 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
     })),
     suggestion: named?.query,
     mend: named?.mend,
+  };
+}
+
+// Only one of them can be there when the spec passes; which one, the query does not say.
+function amongSeveral(
+  reach: Reach,
+  role: string,
+  [first, second]: readonly RenderedElement[],
+  context: FileContext,
+): Finding | undefined {
+  if (!first || !second) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: message(role),
+    advice,
+    evidence: [first, second].map((each) => ({ file: each.file, ...each.place, note: markupOf(each) })),
   };
 }
 
