@@ -86,7 +86,7 @@ export function outlinedComponent(
       .filter(({ branch }) => branch.kind !== 'default' && branch.kind !== 'optional' && !branch.inAttribute)
       .flatMap(({ branch }) =>
         branch.arms
-          .filter(({ written }) => written)
+          .filter((arm) => arm.written && conditionsOf(branch, arm).length > 0)
           .map((arm) => ({
             line: lineOf(arm.place.file, arm.place.start),
             arm: arm.arm,

@@ -50,12 +50,11 @@ function causeLines(
     what === 'element'
       ? `${plural(count, 'query', 'queries')}: ${printable(reason)}`
       : `${printable(name)}  ${printable(reason)}`;
+  const often = count > 1 && what !== 'element' ? `${count} times, ` : '';
+  const [first = '', ...rest] = wrapped(`${subject}  ${colours.faint(often + where)}`, 6, width);
   return [
-    ...wrapped(
-      `${subject}  ${colours.faint(`${count > 1 && what !== 'element' ? `${count} times, ` : ''}${where}`)}`,
-      4,
-      width,
-    ),
+    `    ${first.trimStart()}`,
+    ...rest,
     ...(opens ? wrapped(colours.faint(`→ ${opens}`), 6, width) : []),
   ];
 }

@@ -130,7 +130,7 @@ describe('Card', () => {
     const lines = out.split('\n').map((line) => line.trim().replace(/ +/g, ' '));
     expect(code).to.equal(0);
     expect(lines).to.include.members([
-      'Lid lid.tsx:1 · 2 props · 3 elements · 2 arms',
+      'Lid lid.tsx:1 · 2 props · 3 elements · 1 arm',
       "heat 'low' | 'high'",
       'onLift function',
       '2 <b role="alert">Hot</b> alert',
