@@ -9,8 +9,7 @@ import { runningBlocks } from '../questions/order.js';
 
 const message = (what: string, count: number | undefined): string =>
   `The whole markup of ${what} is compared${count === undefined ? '' : `, ${plural(count, 'element')}`}: every change of it fails this spec, and says nothing.`;
-const advice = (title: string): string =>
-  title ? `Assert on what “${title}” speaks of.` : 'Assert on the part that the spec is about.';
+const advice = 'Assert on the elements that the spec is about, and on what a user sees of them.';
 
 const SMALL = 5;
 
@@ -36,7 +35,7 @@ export const Q07: FileCheck = {
           level: count !== undefined && count < SMALL ? 'hint' : undefined,
           certainty: 'sure',
           message: message(render.name === 'createComponent' ? 'a fixture' : 'a render', count),
-          advice: advice(block.kind === 'spec' ? block.title.text : ''),
+          advice,
           evidence: [{ ...inFile(context, render.place), note: 'rendered here' }],
         };
         return [found];
