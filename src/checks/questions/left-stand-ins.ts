@@ -4,6 +4,7 @@ import type { FileContext } from './context.js';
 import { isOfKit, mayUndo } from './kits.js';
 import { eachHooksAround } from './order.js';
 import { leftBy, type Left } from './ending.js';
+import { saysUndone } from './unread-calls.js';
 
 /** Stand-ins on what outlives their spec or hook, that nothing surely takes off. */
 export const leftStandIns = (context: FileContext): Left<'stand-in'>[] =>
@@ -27,9 +28,7 @@ function outlives({ binding, object, objectText }: StandIn, block: Block, { file
 
 // The runner restores it, or, as far as can be told, may do so.
 const isAutomatic = ({ maker }: StandIn, { runners, setup }: FileContext): boolean =>
-  setup === undefined ||
-  mayUndo(maker, ['restores', 'resets'], runners) ||
-  setup.steps.some(({ kind }) => kind === 'unknown-call');
+  setup === undefined || mayUndo(maker, ['restores', 'resets'], runners) || setup.steps.some(saysUndone);
 
 // A step takes a stand-in off, or turns its answer off.
 function restores(step: Step, standIn: StandIn): boolean {

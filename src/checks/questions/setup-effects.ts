@@ -1,5 +1,6 @@
 import { isMatcherExtension } from '../../libraries/matchers.js';
 import type { Files } from '../../host/files.js';
+import type { Place } from '../../finding.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { Project } from '../../project/project.js';
@@ -12,6 +13,8 @@ import { isScript } from '../../syntax/script.js';
 export interface SetupEffects {
   /** The steps of their each-hooks, and what they register to run around each spec. */
   steps: readonly Step[];
+  /** Their calls that can't be read. */
+  unread: readonly { name: string; place: Place }[];
   /** The set-up files that are there, in their order. */
   files: readonly string[];
   /** Packages that they load, through files of the project too. */
@@ -42,13 +45,18 @@ export function setupEffects(
     }
   }
   const steps: Step[] = [];
+  const unread: { name: string; place: Place }[] = [];
   const matchers = new Set<string>();
   let open = false;
   for (const path of paths) {
     const tree = project.tree(path);
     if (!tree) continue;
     const { blocks, root } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
-    steps.push(...blocks.filter(isEach).flatMap((block) => block.steps));
+    const own = blocks.filter(isEach).flatMap((block) => block.steps);
+    steps.push(...own);
+    for (const step of own)
+      if (step.kind === 'unknown-call')
+        unread.push({ name: step.name, place: step.via ?? { file: path, ...step.place } });
     steps.push(...root.steps.filter((step) => step.kind === 'unmount' && step.automatic));
     const { files: reached, others } = reachableFrom(project, [path]);
     for (const specifier of others) packages.add(specifier);
@@ -61,6 +69,7 @@ export function setupEffects(
   const bringsDocument = [...packages].some((name) => DOCUMENTS.has(name));
   return {
     steps,
+    unread,
     files: paths,
     packages,
     matchers,

@@ -4,6 +4,7 @@ import { libraryObjectOf } from '../../specs/model/values.js';
 import type { FileContext } from './context.js';
 import { isOfKit, mayUndo } from './kits.js';
 import { eachHooksAround } from './order.js';
+import { saysUndone } from './unread-calls.js';
 
 /** Whether a stand-in is made once for several specs. */
 export const isShared = ({ block }: StandIn): boolean =>
@@ -11,7 +12,7 @@ export const isShared = ({ block }: StandIn): boolean =>
 
 /**
  * Whether the runner's settings, or a set-up file, clear the calls of stand-ins or reset their answers before each spec.
- * What can't be told may well do so.
+ * What can't be told may well do so; of a call that can't be read, its name tells.
  */
 export function clearedBySettings(
   { maker }: Pick<StandIn, 'maker'>,
@@ -20,7 +21,7 @@ export function clearedBySettings(
 ): boolean {
   const { runners, setup } = context;
   if (setup === undefined || setup.opaque) return true;
-  if (setup.steps.some((step) => step.kind === 'restore' || step.kind === 'unknown-call')) return true;
+  if (setup.steps.some((step) => step.kind === 'restore' || saysUndone(step))) return true;
   return mayUndo(
     maker,
     what === 'calls' ? ['restores', 'resets', 'clears'] : ['restores', 'resets'],
@@ -38,7 +39,7 @@ interface Clearable {
 /** Whether a hook around a spec clears, resets or makes anew a stand-in. */
 export const clearedByHook = (spec: Block, standIn: Clearable, what: 'calls' | 'answers'): boolean =>
   eachHooksAround(spec).some((hook) =>
-    hook.steps.some((step) => clears(step, standIn, what) || step.kind === 'unknown-call'),
+    hook.steps.some((step) => clears(step, standIn, what) || saysUndone(step)),
   );
 
 /** Whether a step clears the calls of a stand-in, or its answers too. */

@@ -15,6 +15,7 @@ import {
   standInName,
   saysCalled,
 } from '../questions/stand-in-calls.js';
+import { unreadAround } from '../questions/unread-calls.js';
 
 const message = (name: string, caller: string, reader: string): string =>
   `${name} keeps its calls: ${reader} counts those of ${caller} as well.`;
@@ -47,17 +48,19 @@ function check(standIn: StandIn, context: FileContext): Finding[] {
   const { first, later } = pair;
   const name = standInName(standIn, context);
   const counts = asksCount(later.step);
+  const unread = unreadAround([first.spec, later.spec], context);
   return [
     {
       place: inFile(context, standIn.place),
       within: titlesOf(standIn.block),
-      certainty: counts && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
+      certainty: counts && unread.length === 0 && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
       message: (counts ? message : messageCalled)(name, quotedTitle(first.spec), quotedTitle(later.spec)),
       advice: advice(name),
       evidence: [
         { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
         { ...truePlace(context, first.step), note: `called in ${quotedTitle(first.spec)}` },
         { ...truePlace(context, later.step), note: `asked here by ${quotedTitle(later.spec)}` },
+        ...unread,
       ],
       mend: mend(standIn, later.spec, context),
     },

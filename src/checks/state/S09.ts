@@ -12,6 +12,7 @@ import {
   isShared,
   standInName,
 } from '../questions/stand-in-calls.js';
+import { unreadAround } from '../questions/unread-calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
   `${setter} gives ${name} an answer that stays; ${user} calls it and gets that one.`;
@@ -111,5 +112,6 @@ const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, us
     ...(standIn ? [{ ...inFile(context, standIn.place), note: 'made here, once for all specs' }] : []),
     { ...truePlace(context, answer.step), note: 'answers from here on' },
     { ...truePlace(context, use.step), note: `used here by ${quotedTitle(use.spec)}` },
+    ...unreadAround([answer.spec, use.spec], context),
   ],
 });
