@@ -57,6 +57,7 @@ const NOTES: Readonly<Record<Guard['by'], string>> = {
   return: 'the condition to leave',
   loop: 'the elements that are walked',
   event: 'the callback',
+  catch: 'what should throw',
 };
 
 // The query that a chain of hops starts from throws by itself, or gives an object even of nothing.

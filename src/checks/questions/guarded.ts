@@ -12,19 +12,20 @@ export const REASONS: Readonly<Record<Guard['by'], string>> = {
   return: 'stands behind a way out of the spec, and nothing asserts that it is not taken',
   loop: 'stands in a loop over a query that may find nothing',
   event: 'stands in a callback, and nothing says that it was called',
+  catch: 'only runs if something throws',
 };
 /** What to do about it. */
 export const adviceFor = ({ by, list }: Guard): string => {
   if (by === 'loop')
     return `Assert first how many there are${list?.name.startsWith('query') ? ', or ask with a query that throws' : ''}.`;
   if (by === 'event') return 'Hand in a stand-in, and assert after the act that it was called and with what.';
+  if (by === 'catch') return 'Expect the throw itself, or count the assertions.';
   return 'Assert the condition itself, then what follows from it without asking again.';
 };
 /** The condition under which an assertion may not run; undefined where it surely runs, or where another way asserts as well. */
 export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefined {
   if (!step.guard) return undefined;
-  if (step.dead || step.inCatch || step.via || countsAssertions(spec) || spec.waitsForCallback)
-    return undefined;
+  if (step.dead || step.via || countsAssertions(spec) || spec.waitsForCallback) return undefined;
   for (let guard: Guard | undefined = step.guard; guard; guard = guard.outer)
     if (!guard.covered && !guard.fixed && !isAsserted(guard, step, spec)) return guard;
   return undefined;
@@ -32,6 +33,7 @@ export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefine
 
 // What the condition asks for was asserted before: the condition holds.
 function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, spec: Block): boolean {
+  if (by === 'catch') return false;
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
   const earlier = before.filter((each) => each.guard?.place !== place);
   if (by === 'loop')

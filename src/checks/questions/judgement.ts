@@ -47,7 +47,7 @@ function guarded(step: AssertStep, spec: Block): HollowAssertion | undefined {
     guard && {
       reason: REASONS[guard.by],
       advice: adviceFor(guard),
-      level: 'risk',
+      level: guard.by === 'catch' ? undefined : 'risk',
       always: false,
       guarded: true,
     }
@@ -67,7 +67,7 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
   if (
     steps.some(
       (step) =>
-        step.kind === 'throw' ||
+        (step.kind === 'throw' && !step.caught) ||
         (step.kind === 'unknown-call' && !step.caught && (step.discarded || ASSERTING.test(step.name))),
     )
   )
@@ -78,8 +78,12 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
 
 const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
 
-// "renders without crashing": that it runs through is what it says.
+// "renders without crashing": that it runs through is what it says; "throws on a cold kiln" is the contrary.
 const promisesNoThrow = (spec: Block): boolean =>
-  blocksAround(spec).some((block) =>
-    /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(block.title.text),
+  blocksAround(spec).some(
+    ({ title: { text } }) =>
+      /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(text) && !promisesThrow(text),
   );
+
+const promisesThrow = (title: string): boolean =>
+  /\bthrows?\b/i.test(title) && !/(?:\b(?:not|never|no|without)|n['’]t)\b.*\bthrow/i.test(title);

@@ -32,9 +32,12 @@ export interface Circumstances {
 
 /** A condition under which steps run. */
 export interface Guard {
-  /** `return`: the code before leaves the function under a condition. `event`: a callback of something that may not happen. */
-  by: 'if' | 'and' | 'switch' | 'return' | 'loop' | 'event';
-  /** The condition, the list that is walked, or the call that takes the callback. */
+  /**
+   * `return`: the code before leaves the function under a condition. `event`: a callback of something that may not
+   * happen. `catch`: something before it throws.
+   */
+  by: 'if' | 'and' | 'switch' | 'return' | 'loop' | 'event' | 'catch';
+  /** The condition, the list that is walked, the call that takes the callback, or what may throw. */
   place: Span;
   /** The other way asserts or throws as well. */
   covered: boolean;

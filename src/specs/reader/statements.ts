@@ -180,11 +180,18 @@ function runTry(
   const swallowed = run.flags.swallowed || (node.handler !== null && !failsAgain(node.handler.body.body));
   const { handler } = node;
   const caught = run.flags.caught || (handler !== null && !throwsAgain(handler.body.body));
+  const { steps } = run.block;
+  const before = steps.length;
   run.under({ swallowed, caught }, () => runStatement(run, env, node.block, returns));
   if (handler) {
     const scope = run.newEnv(env);
     if (handler.param) declareParts(run, scope, handler.param, UNKNOWN_VALUE);
-    run.under({ maybe: true, inCatch: true }, () => runStatement(run, scope, handler.body, returns));
+    const guard = guardOf(run, env, 'catch', node.block);
+    guard.covered =
+      throwsAgain(node.block.body) ||
+      steps.slice(before).some(({ kind, via }) => kind === 'assert' && !via) ||
+      leavesWord(handler.body);
+    run.under({ maybe: true, inCatch: true, guard }, () => runStatement(run, scope, handler.body, returns));
   }
   const { finalizer } = node;
   if (finalizer) run.under({ inFinally: true }, () => runStatement(run, env, finalizer, returns));
@@ -198,7 +205,16 @@ export function failsAgain(statements: readonly Node[]): boolean {
   );
 }
 
-// A throw, or a call that fails the spec, anywhere on the way through a handler.
+// What stands behind may ask whether a handler ran: it leaves, or keeps something.
+const leavesWord = ({ body }: Extract<Node, { type: 'BlockStatement' }>): boolean =>
+  body.some(
+    (statement) =>
+      completion(statement).has('returns') ||
+      (statement.type === 'ExpressionStatement' &&
+        ['AssignmentExpression', 'UpdateExpression'].includes(unwrapped(statement.expression).type)),
+  );
+
+// A throw, or a call that fails the spec, anywhere on the way through a block.
 function throwsAgain(statements: readonly Node[]): boolean {
   return statements.some((statement) => completion(statement).has('throws') || fails(statement));
 }
