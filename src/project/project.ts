@@ -1,3 +1,4 @@
+import { isOnlyCompared } from '../syntax/tree.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
@@ -111,6 +112,12 @@ export class Project {
       if (isScript(path) || path.endsWith('.vue')) this.tree(path);
     }
     return this.#summaries.get(path);
+  }
+
+  /** Whether a module does nothing with what it imports by a name but compare it: `child.type === Lid`. */
+  onlyCompares(path: string, local: string): boolean {
+    const tree = this.tree(path);
+    return tree !== undefined && isOnlyCompared(tree.script.program, local);
   }
 
   /** The file of the project that a module of `from` imports; undefined for packages and for what is not there. */

@@ -199,14 +199,15 @@ export function unseenUses(
     const summary = project.summary(file);
     const own = summary?.components ?? [];
     if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
-    return [...summary.imports.values()].flatMap((from) => {
+    return [...summary.imports].flatMap(([local, from]) => {
       const declared = from.typeOnly ? undefined : project.imported(file, from);
       const component = declared && project.componentAt(declared);
       // Angular's modules import what templates render by its tag.
       const isSeen =
         component === undefined ||
         component.framework === 'angular' ||
-        seen.get(component)?.some(({ by }) => by === file);
+        seen.get(component)?.some(({ by }) => by === file) ||
+        project.onlyCompares(file, local);
       return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true, unseen: true as const }];
     });
   });

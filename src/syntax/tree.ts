@@ -169,3 +169,22 @@ export function namesReadIn(node: Node): string[] {
   });
   return [...names];
 }
+
+const EQUALITY: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
+const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference', 'TSTypeQuery']);
+
+/** Whether a module compares what a name stands for with something, and does nothing else with it: `child.type === Lid`. */
+export function isOnlyCompared(program: Node, name: string): boolean {
+  const compared = new Set<Node>();
+  let others = false;
+  walkTree(program, (node) => {
+    if (others || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
+    if (node.type === 'BinaryExpression' && EQUALITY.has(node.operator))
+      for (const side of [node.left, node.right])
+        if (side.type === 'Identifier' && side.name === name) compared.add(side);
+    if ((node.type === 'Identifier' || node.type === 'JSXIdentifier') && node.name === name)
+      others ||= !compared.has(node);
+    return undefined;
+  });
+  return !others && compared.size > 0;
+}
