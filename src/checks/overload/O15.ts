@@ -37,11 +37,9 @@ export const O15: FileCheck = {
 function isEmpty(block: Block, { file }: FileContext): boolean {
   if (block.kind !== 'group' || block.body === undefined || block.maybe) return false;
   const inside = blocksBelow(block);
-  const around = [block, ...inside];
   return (
-    !inside.some(({ kind }) => kind === 'spec') &&
-    !inside.some(({ kind }) => kind === 'group') &&
-    !around.some(({ steps }) => steps.some(({ kind }) => kind === 'unknown-call')) &&
-    !file.unknownEffects
+    !file.unknownEffects &&
+    inside.every(({ kind }) => kind === 'hook') &&
+    ![block, ...inside].some(({ steps }) => steps.some(({ kind }) => kind === 'unknown-call'))
   );
 }

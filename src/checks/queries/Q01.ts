@@ -1,4 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
+import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { parsedSelector } from '../../rendering/match.js';
@@ -60,8 +61,7 @@ function asksForGiven({ block, args }: Reach): boolean {
       literals.some(
         ({ text, of = '' }) =>
           GIVEN_AS.has(of) &&
-          text
-            .replace(/^['"`]|['"`]$/g, '')
+          unquoted(text)
             .split(/\s+/)
             .some((name) => names.has(name)),
       ),

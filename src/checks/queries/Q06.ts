@@ -7,7 +7,7 @@ import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
-import type { Finding, Span } from '../../finding.js';
+import type { Evidence, Finding, Span } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
 import { markupOf } from '../questions/element-markup.js';
@@ -43,8 +43,8 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const target = context.rendering.target(reach);
   if (target.kind === 'unknown') return besideOthers(reach, role, context);
   if (target.kind === 'many') return amongSeveral(reach, role, target.elements, context);
-  const all = context.rendering.underAnyCondition.scope(reach)?.elements ?? [];
   if (target.kind !== 'one') return undefined;
+  const all = context.rendering.underAnyCondition.scope(reach)?.elements ?? [];
   const twin = all.find((each) => isSame(each, target.element));
   if (!twin) return undefined;
   const others = all.filter(
@@ -56,20 +56,28 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const better = betterQuery(reach, target.element, context, 'role');
   const named = better?.handle.asked ? better : undefined;
   return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
+    ...found(reach, role, [target.element, other].map(evidenceOf), context),
     certainty: certaintyOf(reach, named, context),
-    message: message(role),
     advice: named ? adviceName(named.query) : advice,
-    evidence: [target.element, other].map((each) => ({
-      file: each.file,
-      ...each.place,
-      note: markupOf(each),
-    })),
     suggestion: named?.query,
     mend: named?.mend,
   };
 }
+
+const found = (reach: Reach, role: string, evidence: Evidence[], context: FileContext): Finding => ({
+  place: inFile(context, reach.place),
+  within: titlesOf(reach.block),
+  certainty: 'likely',
+  message: message(role),
+  advice,
+  evidence,
+});
+
+const evidenceOf = (element: RenderedElement): Evidence => ({
+  file: element.file,
+  ...element.place,
+  note: markupOf(element),
+});
 
 // Only one of them can be there when the spec passes; which one, the query does not say.
 function amongSeveral(
@@ -78,15 +86,7 @@ function amongSeveral(
   [first, second]: readonly RenderedElement[],
   context: FileContext,
 ): Finding | undefined {
-  if (!first || !second) return undefined;
-  return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
-    certainty: 'likely',
-    message: message(role),
-    advice,
-    evidence: [first, second].map((each) => ({ file: each.file, ...each.place, note: markupOf(each) })),
-  };
+  return first && second && found(reach, role, [first, second].map(evidenceOf), context);
 }
 
 // Which elements there are can't be told; another spec of the same component knows two of them by name.
@@ -97,15 +97,8 @@ function besideOthers(reach: Reach, role: string, context: FileContext): Finding
     if (block.kind !== 'spec' || block === reach.block || componentFor(block, context) !== component)
       continue;
     const pair = twoNames(block, role);
-    if (!pair) continue;
-    return {
-      place: inFile(context, reach.place),
-      within: titlesOf(reach.block),
-      certainty: 'likely',
-      message: message(role),
-      advice,
-      evidence: pair.map(({ place, note }) => ({ ...inFile(context, place), note })),
-    };
+    const evidence = pair?.map(({ place, note }) => ({ ...inFile(context, place), note }));
+    if (evidence) return found(reach, role, evidence, context);
   }
   return undefined;
 }

@@ -1,4 +1,5 @@
 import type { By } from '../../libraries/meaning.js';
+import { unquoted } from '../../specs/model/leaves.js';
 import { hooksFor, titlesOf } from '../../specs/model/blocks.js';
 import { textPieces } from '../../components/expr-text.js';
 import { literal, nameOf } from '../../rendering/name.js';
@@ -122,7 +123,7 @@ function literalsAround({ block, place }: Reach): { text: string; start: number;
     .flatMap(({ statements }) => statements)
     .flatMap(({ literals }) => literals)
     .filter(({ start, end }) => start < place.start || end > place.end)
-    .map(({ text, start, end }) => ({ text: text.trim().replace(/^['"`]|['"`]$/g, ''), start, end }));
+    .map(({ text, start, end }) => ({ text: unquoted(text), start, end }));
 }
 
 // The handle of the same kind with the fewest letters that differ.

@@ -1,8 +1,8 @@
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
-import { isOff } from '../../specs/model/blocks.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { eventOf } from '../../specs/model/acts.js';
+import { runningBlocks } from './order.js';
 
 /** What the specs of a file fire. */
 interface Fired {
@@ -57,7 +57,7 @@ export function firedIn(context: FileContext): Fired {
   const { file } = context;
   const members = new Set(file.insides.map(({ name }) => name));
   let blind = false;
-  for (const block of file.blocks.filter((block) => !isOff(block)))
+  for (const block of runningBlocks(file))
     for (const step of block.steps) {
       if (step.kind === 'unknown-call' && step.discarded) blind = true;
       if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) continue;

@@ -11,6 +11,7 @@ import { isOff } from '../../specs/model/blocks.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { basename, dirname, isWithin, packageOf } from '../../util/paths.js';
 import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
+import { runningBlocks } from './order.js';
 
 /** What of a spec file could not be seen. */
 export type Hidden =
@@ -106,15 +107,13 @@ function leadNowhere({ file, project, environment }: FileContext): Hidden[] {
 }
 
 const callsWithComponents = ({ file }: FileContext): Hidden[] =>
-  file.blocks
-    .filter((block) => !isOff(block))
-    .flatMap(({ steps }) =>
-      steps.flatMap((step): Hidden[] =>
-        step.kind === 'unknown-call' && step.shows
-          ? [{ what: 'call', name: step.name, module: step.module, place: step.place }]
-          : [],
-      ),
-    );
+  runningBlocks(file).flatMap(({ steps }) =>
+    steps.flatMap((step): Hidden[] =>
+      step.kind === 'unknown-call' && step.shows
+        ? [{ what: 'call', name: step.name, module: step.module, place: step.place }]
+        : [],
+    ),
+  );
 
 /**
  * Tells of a component whether every spec file that may reach it was seen: that nobody renders it, acts on it or gives it

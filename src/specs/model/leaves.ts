@@ -23,6 +23,9 @@ interface Pieces {
   parts: readonly (Name | BodyLiteral)[];
 }
 
+/** The code of a literal without the quotes around it. */
+export const unquoted = (code: string): string => code.trim().replace(/^['"`]|['"`]$/g, '');
+
 /** The names and literals of a statement, in the order of the text. */
 export class Leaves {
   readonly names: Name[] = [];
