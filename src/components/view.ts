@@ -15,7 +15,7 @@ export interface Handler {
   event: string;
   /** Where it stands. */
   place: Span;
-  /** The names that it reads: of the functions that it calls, too. */
+  /** The names of what it calls, without what it hands over; where it calls nothing, all names that it reads. */
   names: readonly string[];
 }
 
@@ -42,7 +42,11 @@ export interface ElementNode {
 
 /** How a component names another: declared in the same file or, where it was handed over, in another one; or imported. */
 export type ComponentRef =
-  { local: string; file?: string } | { specifier: string; name: string } | { selector: string };
+  | { local: string; file?: string }
+  | { specifier: string; name: string }
+  | { selector: string }
+  /** A function, a class or an object of options, wherever it stands: by the offset where it starts. */
+  | { at: number; file: string };
 
 /** What a component is given: a value, or markup. */
 export type Prop = { expr: Expr } | { view: readonly ViewNode[] };

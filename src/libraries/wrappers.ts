@@ -100,6 +100,12 @@ export const wrappers: readonly Dialect[] = [
   {
     name: 'Vue, ticks',
     modules: ['vue', 'flush-promises'],
-    exports: { nextTick: { kind: 'plain' }, default: { kind: 'plain' } },
+    exports: {
+      nextTick: { kind: 'plain' },
+      default: { kind: 'plain' },
+      // Options of a component stay what they are.
+      defineComponent: { kind: 'hands-on' },
+      markRaw: { kind: 'hands-on' },
+    },
   },
 ];

@@ -8,6 +8,7 @@ import { parseVue } from '../syntax/vue.js';
 import { dirname, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
+import { writtenComponent } from './written-component.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
@@ -58,6 +59,7 @@ export class Project {
   readonly #trees = new Map<string, ModuleTree | undefined>();
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
+  readonly #written = new Map<string, Component | undefined>();
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   readonly #failed = new Set<string>();
@@ -114,7 +116,7 @@ export class Project {
     return this.#summaries.get(path);
   }
 
-  /** Whether a module does nothing with what it imports by a name but compare it: `child.type === Lid`. */
+  /** Whether a module does nothing with what it imports by a name but compare it, or speak of its type. */
   onlyCompares(path: string, local: string): boolean {
     const tree = this.tree(path);
     return tree !== undefined && isOnlyCompared(tree.script.program, local);
@@ -201,6 +203,7 @@ export class Project {
   /** The component that a reference in a file stands for. */
   component(file: string, ref: ComponentRef): Component | undefined {
     if ('selector' in ref) return this.#selected(file, ref.selector);
+    if ('at' in ref) return this.#writtenAt(ref);
     const known = this.#components.get(ref);
     if (known) return known.is;
     const component = this.#componentOf(file, ref);
@@ -208,7 +211,25 @@ export class Project {
     return component;
   }
 
-  #componentOf(file: string, ref: Exclude<ComponentRef, { selector: string }>): Component | undefined {
+  // A component that a spec makes for itself, wherever it stands.
+  #writtenAt({ file, at }: { file: string; at: number }): Component | undefined {
+    const key = `${file}:${at}`;
+    if (!this.#written.has(key)) {
+      const tree = this.tree(file);
+      const made = tree && writtenComponent(tree.script, tree.facts, at);
+      // What is declared for all of the file is one component, however it is come by.
+      const declared = this.summary(file)?.components.find(
+        ({ name, place }) => name === made?.name && place.start <= at && at < place.end,
+      );
+      this.#written.set(key, declared ?? made);
+    }
+    return this.#written.get(key);
+  }
+
+  #componentOf(
+    file: string,
+    ref: Exclude<ComponentRef, { selector: string } | { at: number }>,
+  ): Component | undefined {
     const here = 'local' in ref ? (ref.file ?? file) : file;
     const asImport = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
     if (!asImport) return 'local' in ref ? this.componentAt({ file: here, name: ref.local }) : undefined;

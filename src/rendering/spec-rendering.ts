@@ -5,10 +5,10 @@ import type { Project } from '../project/project.js';
 import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
-import type { RenderedTree } from './rendered-tree.js';
+import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
-import { targetIn, unknownTarget, type Target } from './target.js';
+import { matchesIn, targetIn, unknownTarget, type Target } from './target.js';
 import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
 // Of a render with its children, whatever its spec leaves out.
@@ -143,6 +143,23 @@ export class SpecRendering {
         : this.#query(reach);
     this.#targets.set(reach, target);
     return target;
+  }
+
+  /**
+   * The elements that a reach may find: all of them, but for such as stand in a part that can't be read. Undefined where
+   * any element may be it.
+   */
+  mayFind(reach: Reach): readonly RenderedElement[] | undefined {
+    if (reach.pickedFrom) return this.mayFind(reach.pickedFrom);
+    if (reach.by === 'hop') {
+      const target = this.target(reach);
+      return target.kind === 'one' ? [target.element] : target.kind === 'many' ? target.elements : undefined;
+    }
+    const scope = this.scope(reach);
+    const matches = scope && matchesIn(scope, reach, this.#project, this.#testIdAttribute);
+    const found = matches ? [...matches.sure, ...matches.maybe] : [];
+    // What a passing spec asks for is there: if not as the props say now, then as they say later.
+    return found.length > 0 ? found : undefined;
   }
 
   #query(reach: Reach): Target {

@@ -29,15 +29,15 @@ export type Blur =
 
 export const unknownTarget = (why: Blur): Target => ({ kind: 'unknown', why });
 
-/** Finds what a reach finds in a scope. */
-export function targetIn(
+/** The elements of a scope that a query surely matches, and those that it may match; undefined where its words are not known. */
+export function matchesIn(
   scope: SearchScope,
   reach: Reach,
   project: Project,
   testIdAttribute: string,
-): Target {
+): { sure: RenderedElement[]; maybe: RenderedElement[] } | undefined {
   const matcher = matcherOf(reach, scope.tree, project, testIdAttribute);
-  if (!matcher) return unknownTarget('words not known');
+  if (!matcher) return undefined;
   const sure: RenderedElement[] = [];
   const maybe: RenderedElement[] = [];
   for (const element of candidates(scope, reach)) {
@@ -45,6 +45,19 @@ export function targetIn(
     if (match === 'yes') sure.push(element);
     else if (match === 'maybe') maybe.push(element);
   }
+  return { sure, maybe };
+}
+
+/** Finds what a reach finds in a scope. */
+export function targetIn(
+  scope: SearchScope,
+  reach: Reach,
+  project: Project,
+  testIdAttribute: string,
+): Target {
+  const matches = matchesIn(scope, reach, project, testIdAttribute);
+  if (!matches) return unknownTarget('words not known');
+  const { sure, maybe } = matches;
   if (sure.length === 0) return fromMaybe(scope, reach, maybe);
   const isSingle = reach.missing === 'throws' || reach.missing === 'null' || reach.missing === 'void';
   const found = isSingle && sure.length > 1 ? onlyOne(sure, reach) : sure;

@@ -203,14 +203,25 @@ export function unseenUses(
       const declared = from.typeOnly ? undefined : project.imported(file, from);
       const component = declared && project.componentAt(declared);
       // Angular's modules import what templates render by its tag.
+      // What stands in markup is rendered there, or is left out for what specs give.
       const isSeen =
         component === undefined ||
         component.framework === 'angular' ||
         seen.get(component)?.some(({ by }) => by === file) ||
+        own.some(({ view }) => view.some((node) => isIn(node, component, file, project))) ||
         project.onlyCompares(file, local);
       return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true, unseen: true as const }];
     });
   });
+}
+
+function isIn(node: ViewNode, component: Component, file: string, project: Project): boolean {
+  const given = node.kind === 'component' ? [...node.props.values()] : [];
+  const inside = given.flatMap((prop) => ('view' in prop ? prop.view : []));
+  return (
+    (node.kind === 'component' && componentOf(node, file, project) === component) ||
+    [...innerNodes(node), ...inside].some((each) => isIn(each, component, file, project))
+  );
 }
 
 /** What a component reads for a prop in one use; `raw`: before a default stands in. */

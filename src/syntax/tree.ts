@@ -170,10 +170,22 @@ export function namesReadIn(node: Node): string[] {
   return [...names];
 }
 
+/** The names of what a handler calls, without what it hands over; where it calls nothing, all names that it reads. */
+export function namesCalledIn(node: Node): string[] {
+  const names = new Set<string>();
+  walkTree(node, (each) => {
+    if (each.type !== 'CallExpression') return;
+    const callee = unwrapped(each.callee);
+    const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+    if (name !== undefined) names.add(name);
+  });
+  return names.size > 0 ? [...names] : namesReadIn(node);
+}
+
 const EQUALITY: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
 const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference', 'TSTypeQuery']);
 
-/** Whether a module compares what a name stands for with something, and does nothing else with it: `child.type === Lid`. */
+/** Whether a module does nothing with what a name stands for but compare it, or speak of its type: `child.type === Lid`. */
 export function isOnlyCompared(program: Node, name: string): boolean {
   const compared = new Set<Node>();
   let others = false;
@@ -186,5 +198,5 @@ export function isOnlyCompared(program: Node, name: string): boolean {
       others ||= !compared.has(node);
     return undefined;
   });
-  return !others && compared.size > 0;
+  return !others;
 }

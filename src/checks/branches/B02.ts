@@ -1,8 +1,9 @@
-import { IMPORTED } from '../questions/facts.js';
+import { IMPORTED, USES } from '../questions/facts.js';
 import { SIGHT } from '../questions/sight.js';
 import { modulesUsed } from '../../project/modules-used.js';
 import type { Expr } from '../../components/expr.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
+import type { Branch } from '../../branches/arms.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { fileFact } from '../questions/context.js';
@@ -29,7 +30,7 @@ export const B02: ProjectCheck = {
   code: 'B02',
   family: 'branches',
   scope: 'project',
-  facts: [RENDERED, IMPORTED, SIGHT],
+  facts: [RENDERED, IMPORTED, SIGHT, USES],
   title: 'Component without a spec',
   level: 'risk',
   why: 'What no spec renders can break without a sign.',
@@ -44,10 +45,12 @@ export const B02: ProjectCheck = {
     const folders = new Set(specFiles.map((file) => file.package));
     const rendered = new Set(specFiles.flatMap((file) => [...file.get(RENDERED)]));
     const imported = new Set(specFiles.flatMap((file) => [...file.get(IMPORTED)]));
+    const ways = context.branches().arms.filter(({ branch }) => DECIDES.has(branch.kind));
+    const deciding = new Set(ways.map(({ component }) => component));
     return context.components.flatMap((component) => {
       const counts = folders.has(context.environmentOf(component.file).folder);
       if (!counts || rendered.has(keyOf(component)) || imported.has(component.file)) return [];
-      if (isComposition(component) || !context.isInSight(component)) return [];
+      if (isComposition(component, deciding) || !context.isInSight(component)) return [];
       return [found(component, used.has(component.file))];
     });
   },
@@ -62,9 +65,12 @@ const found = (component: Component, inside: boolean): Finding => ({
   gap: { kind: 'component', component: component.name },
 });
 
+const DECIDES: ReadonlySet<Branch['kind']> = new Set<Branch['kind']>(['if', 'conditional', 'switch', 'try']);
+
 // A few elements put together, with nothing that could go wrong.
-function isComposition(component: Component): boolean {
+function isComposition(component: Component, deciding: ReadonlySet<Component>): boolean {
   if (component.wraps) return true;
+  if (deciding.has(component)) return false;
   const view = component.view;
   return view.every(isReadable) && viewSize(view) <= LARGEST_COMPOSITION && !view.some(decides);
 }

@@ -3,7 +3,7 @@ import { innerNodes, type Component, type Handler, type ViewNode } from '../../c
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { fileFact, type SpecFileFacts } from '../questions/context.js';
-import { elementKey, firedIn } from '../questions/fired.js';
+import { elementKey, firedIn, mayFire } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
@@ -28,8 +28,10 @@ export const B04: ProjectCheck = {
   run: (context) =>
     context.components.flatMap((component) => {
       const files = context.specFilesOf(component);
-      if (!files?.length || files.some((file) => file.get(FIRED).blind)) return [];
-      return handlersIn(component.view)
+      if (!files?.length) return [];
+      // Markup that a component shows in several places is written once.
+      const handled = new Map(handlersIn(component.view).map((each) => [each.handler.place.start, each]));
+      return [...handled.values()]
         .filter(({ handler, start }) => !isFired(handler, start, component, files))
         .map(({ handler, tag }) => found(handler, tag, component));
     }),
@@ -48,10 +50,7 @@ function isFired(
   const key = elementKey(fileOf(component), start);
   return files
     .map((file) => file.get(FIRED))
-    .some(
-      ({ anywhere, onElements, members }) =>
-        anywhere.has(event) || onElements.get(key)?.has(event) || names.some((name) => members.has(name)),
-    );
+    .some((fired) => mayFire(fired, key, event) || names.some((name) => fired.members.has(name)));
 }
 
 const fileOf = ({ templateFile, file }: Component): string => templateFile ?? file;

@@ -1,19 +1,19 @@
-import type { RenderedElement } from '../../rendering/rendered-tree.js';
-import type { StepOf } from '../../specs/model/steps.js';
-import type { FileContext } from './context.js';
 import { eventOf } from '../../specs/model/acts.js';
-import { runningBlocks } from './order.js';
+import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Reach, Render, Step } from '../../specs/model/steps.js';
+import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
+import type { SpecRendering } from '../../rendering/spec-rendering.js';
+import type { FileContext } from './context.js';
+import { runningSpecs } from './order.js';
 
 /** What the specs of a file fire. */
 interface Fired {
-  /** Events by the element that they are fired on, or that they rise to: file and offset of its opening tag. */
+  /** Events by the element that they may be fired on, or that they rise to: file and offset of its opening tag. */
   onElements: ReadonlyMap<string, ReadonlySet<string>>;
-  /** Events fired on what can't be told. */
-  anywhere: ReadonlySet<string>;
+  /** Events that may also be fired on what is rendered out of sight: on any element but those that were `seen`. */
+  outOfSight: readonly { events: ReadonlySet<string>; seen: ReadonlySet<string> }[];
   /** Members of components that are read or called from outside: a handler may be called by its name. */
   members: ReadonlySet<string>;
-  /** Something is done that can't be read: any event may be fired. */
-  blind: boolean;
 }
 
 /** The key of an element. */
@@ -44,39 +44,110 @@ const BRINGS: Readonly<Record<string, string>> = {
   deselectoptions: `${KEYS} ${POINTER}`,
   focus: 'focus focusin',
   blur: 'blur focusout',
+  // A library of views takes the one for the other.
+  mouseover: 'mouseover mouseenter',
+  mouseout: 'mouseout mouseleave',
+  pointerover: 'pointerover pointerenter',
+  pointerout: 'pointerout pointerleave',
+  focusin: 'focus focusin',
+  focusout: 'blur focusout',
 };
+// What a pointer or focus that goes somewhere else leaves.
 const LEFT = 'blur focusout mouseleave mouseout pointerleave pointerout'.split(' ');
 
 // These may fire whatever their arguments say.
 const ANY = new Set(['pointer', 'dispatchevent', 'fireevent', 'triggereventhandler']);
+const ANYTHING = '*';
 
-/** The events that the specs and hooks of a file fire, as far as they can be told. */
+/** Whether the specs of a file may fire an event on an element, by its key. */
+export const mayFire = ({ onElements, outOfSight }: Fired, key: string, event: string): boolean => {
+  const has = (events: ReadonlySet<string> | undefined): boolean =>
+    events !== undefined && (events.has(event) || events.has(ANYTHING));
+  return has(onElements.get(key)) || outOfSight.some(({ events, seen }) => has(events) && !seen.has(key));
+};
+
+/** The events that the specs of a file fire, with their hooks and groups, as far as they can be told. */
 export function firedIn(context: FileContext): Fired {
-  const onElements = new Map<string, Set<string>>();
-  const anywhere = new Set<string>();
-  const { file } = context;
+  const { file, rendering } = context;
+  const fired = new Events(rendering.underAnyCondition);
+  for (const spec of runningSpecs(file)) {
+    const groups = blocksAround(spec).slice(1);
+    const before = hooksFor(spec, 'before-all', 'before-each');
+    const after = hooksFor(spec, 'after-each', 'after-all');
+    fired.addAll([...groups, ...before, spec, ...after], spec);
+  }
   const members = new Set(file.insides.map(({ name }) => name));
-  let blind = false;
-  for (const block of runningBlocks(file))
-    for (const step of block.steps) {
-      if (step.kind === 'unknown-call' && step.discarded) blind = true;
-      if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) continue;
-      const event = eventOf(step).toLowerCase();
-      blind ||= ANY.has(event);
-      const events = (BRINGS[event] ?? event).split(' ');
-      // A pointer or focus that goes somewhere else leaves where it was.
-      if (step.by === 'user') LEFT.forEach((each) => anywhere.add(each));
-      const element = elementOf(step, context);
-      if (!element) events.forEach((event) => anywhere.add(event));
-      for (let at = element; at; at = at.parent) {
-        const key = elementKey(at.file, at.place.start);
-        onElements.set(key, new Set([...(onElements.get(key) ?? []), ...events]));
-      }
-    }
-  return { onElements, anywhere, members, blind };
+  return { onElements: fired.onElements, outOfSight: [...fired.outOfSight.values()], members };
 }
 
-function elementOf({ reach }: StepOf<'act'>, { rendering }: FileContext): RenderedElement | undefined {
-  const target = reach && rendering.target(reach);
-  return target?.kind === 'one' && target.proven ? target.element : undefined;
+class Events {
+  readonly onElements = new Map<string, Set<string>>();
+  readonly outOfSight = new Map<RenderedTree | undefined, { events: Set<string>; seen: Set<string> }>();
+  readonly #rendering: SpecRendering;
+
+  constructor(rendering: SpecRendering) {
+    this.#rendering = rendering;
+  }
+
+  // What one spec does, with what runs around it.
+  addAll(blocks: readonly Block[], spec: Block): void {
+    const page = this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
+    const touched = new Set<RenderedElement>();
+    for (const step of blocks.flatMap(({ steps }) => steps)) {
+      const events = eventsOf(step);
+      if (!events) continue;
+      if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched);
+      const { trees, found } = this.#hitBy(step, page);
+      const elements = found ?? trees.flatMap(({ elements }) => elements);
+      this.#fire(events, elements);
+      elements.forEach((element) => touched.add(element));
+      if (trees.length === 0) this.#fireOutOf(undefined, events);
+      for (const tree of trees) if (!tree.complete) this.#fireOutOf(tree, events);
+    }
+  }
+
+  // The trees that a step may hit something in, and what it may hit there; any element, where that can't be told.
+  #hitBy(
+    step: Step,
+    page: readonly RenderedTree[],
+  ): { trees: readonly RenderedTree[]; found?: readonly RenderedElement[] } {
+    if (step.kind !== 'act') return { trees: page };
+    const { reach, on, render } = step;
+    const from = reach ? originOf(reach) : (render ?? 'unknown');
+    if (typeof from !== 'object') return { trees: page, found: reach && this.#rendering.mayFind(reach) };
+    const tree = this.#rendering.tree(from);
+    const roots = tree.children.filter((child) => child.kind === 'element');
+    const isOnRoot = !reach && on === 'wrapper' && roots.length === tree.children.length;
+    return { trees: [tree], found: reach ? this.#rendering.mayFind(reach) : isOnRoot ? roots : undefined };
+  }
+
+  // An event rises from the element that it is fired on.
+  #fire(events: readonly string[], elements: Iterable<RenderedElement>): void {
+    for (const element of elements)
+      for (let at: RenderedElement | undefined = element; at; at = at.parent) {
+        const key = elementKey(at.file, at.place.start);
+        const known = this.onElements.get(key) ?? new Set();
+        events.forEach((event) => known.add(event));
+        this.onElements.set(key, known);
+      }
+  }
+
+  #fireOutOf(tree: RenderedTree | undefined, events: readonly string[]): void {
+    const seen = (tree?.elements ?? []).map(({ file, place }) => elementKey(file, place.start));
+    const known = this.outOfSight.get(tree) ?? { events: new Set(), seen: new Set(seen) };
+    events.forEach((event) => known.events.add(event));
+    this.outOfSight.set(tree, known);
+  }
+}
+
+function originOf({ from }: Reach): Render | 'page' | 'unknown' {
+  return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;
+}
+
+// The events of a step; none where it is no act. What can't be read may do anything.
+function eventsOf(step: Step): readonly string[] | undefined {
+  if (step.kind === 'unknown-call') return step.discarded ? [ANYTHING] : undefined;
+  if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) return undefined;
+  const event = eventOf(step).toLowerCase();
+  return ANY.has(event) ? [ANYTHING] : (BRINGS[event] ?? event).split(' ');
 }

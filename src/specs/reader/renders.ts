@@ -117,44 +117,46 @@ function componentShown(
   const target = componentRef(run, component);
   if (!target) return undefined;
   const place = { start: node.start, end: node.end };
-  const { props, slots, open, stubs, unread } = optionsOf(options, place);
-  const element: ComponentNode = {
-    kind: 'component',
-    name: target.name,
-    ref: target.ref,
-    place,
-    events: [],
-    props,
-    slots,
-    // Inputs of a fixture are set on its instance, before and after.
-    open: open || isFixture,
-  };
+  const { props, slots, open, stubs, unread } = optionsOf(run, options, place);
+  // Inputs of a fixture are set on its instance, before and after.
+  const element = componentNode(target, place, { props, slots, open: open || isFixture });
   const hole: ViewNode[] = unread
     ? [{ kind: 'hole', why: 'what the options of the render change', place }]
     : [];
   return { view: [element, ...hole], file: target.file, stubs, props };
 }
 
-function componentRef(
-  run: SpecReading,
-  value: Value | undefined,
-): { file: string; ref: ComponentRef; name: string } | undefined {
+const componentNode = (
+  { name, ref }: Referred,
+  place: Span,
+  given: Pick<ComponentNode, 'props' | 'slots' | 'open'>,
+): ComponentNode => ({ kind: 'component', name, ref, place, events: [], ...given });
+
+interface Referred {
+  file: string;
+  ref: ComponentRef;
+  name: string;
+}
+
+function componentRef(run: SpecReading, value: Value | undefined): Referred | undefined {
   if (value?.is === 'project') {
     const { file, name } = value.declared;
-    return { file, ref: { local: name }, name };
+    return { file, ref: { file, local: name }, name };
   }
   if (value?.is === 'object') {
-    // An object of options, declared in the spec file itself.
-    const file = run.tree.path;
-    const made = run.project
-      .summary(file)
-      ?.components.find(({ place }) => place.start <= value.node.start && value.node.end <= place.end);
-    return made && { file, ref: { local: made.name }, name: made.name };
+    const file = value.file ?? run.tree.path;
+    const ref = { file, at: value.node.start };
+    const made = run.project.component(file, ref);
+    return made && { file, ref, name: made.name };
   }
-  if (value?.is === 'class' && value.node.id)
-    return { file: value.tree.path, ref: { local: value.node.id.name }, name: value.node.id.name };
+  if (value?.is === 'class' && value.node.id) {
+    const { path } = value.tree;
+    return { file: path, ref: { file: path, local: value.node.id.name }, name: value.node.id.name };
+  }
   return undefined;
 }
+
+type ObjectValue = Extract<Value, { is: 'object' }>;
 
 interface Given {
   props: Map<string, Prop>;
@@ -178,13 +180,15 @@ const UNREAD = new Set([
 ]);
 
 // The options of a mount: props, slots and stand-ins of children as far as they are literal.
-function optionsOf(options: Value | undefined, place: Span): Given {
+function optionsOf(run: SpecReading, options: Value | undefined, place: Span): Given {
   const given: Given = { props: new Map(), slots: new Map(), open: false, stubs: new Set(), unread: false };
   if (!options || (options.is === 'constant' && options.value === undefined)) return given;
   if (options.is !== 'object') return { ...given, open: true, unread: true };
+  const registered = registeredIn(run, options);
   for (const [key, value] of options.entries) {
     if (PROPS.has(key)) addProps(value, given);
-    else if (key === 'slots') addSlots(value, given, place);
+    else if (key === 'slots')
+      addSlots(value, given, (content) => slotContent(run, content, registered, place));
     else if (key === 'stubs') addStubs(value, given);
     else if (key === 'global') addGlobal(value, given);
     else given.unread ||= UNREAD.has(key);
@@ -220,17 +224,42 @@ function addStubs(value: Value, given: Given): void {
   } else given.unread ||= !isOff(value);
 }
 
-function addSlots(value: Value, given: Given, place: Span): void {
+function addSlots(value: Value, given: Given, viewOf: (content: Value) => ViewNode[]): void {
   const entries: (readonly [string, Value])[] =
     value.is === 'object' ? [...value.entries] : [['default', value]];
-  for (const [name, content] of entries) {
-    const text = content.is === 'constant' && typeof content.value === 'string' ? content.value : undefined;
-    const view: ViewNode[] =
-      text === undefined
-        ? [{ kind: 'hole', why: 'the content of a slot', place }]
-        : text.includes('<')
-          ? vueMarkup(text, place)
-          : [{ kind: 'text', text: constant(text), place }];
-    given.slots.set(name === 'default' ? 'children' : `#${name}`, view);
+  for (const [name, content] of entries)
+    given.slots.set(
+      name === 'default' ? 'children' : `#${name}`,
+      content.is === 'list' && !content.open ? content.items.flatMap(viewOf) : viewOf(content),
+    );
+}
+
+// A text, markup, or a component.
+function slotContent(
+  run: SpecReading,
+  content: Value,
+  registered: ReadonlyMap<string, ComponentRef>,
+  place: Span,
+): ViewNode[] {
+  const component = componentRef(run, content);
+  if (component)
+    return [componentNode(component, place, { props: new Map(), slots: new Map(), open: false })];
+  const text = content.is === 'constant' && typeof content.value === 'string' ? content.value : undefined;
+  if (text === undefined) return [{ kind: 'hole', why: 'the content of a slot', place }];
+  return text.includes('<')
+    ? vueMarkup(text, place, registered)
+    : [{ kind: 'text', text: constant(text), place }];
+}
+
+// `global: { components: { KilnLid } }`: what the markup of slots may name.
+function registeredIn(run: SpecReading, { entries }: ObjectValue): Map<string, ComponentRef> {
+  const global = entries.get('global');
+  const components = (global?.is === 'object' ? global.entries : entries).get('components');
+  const known = new Map<string, ComponentRef>();
+  if (components?.is !== 'object') return known;
+  for (const [name, value] of components.entries) {
+    const component = componentRef(run, value);
+    if (component) known.set(name, component.ref);
   }
+  return known;
 }

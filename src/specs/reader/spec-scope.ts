@@ -29,6 +29,8 @@ function isLocal(env: Env, name: string): boolean {
 // `<Component />` in a helper that is given the component.
 function handedOver(env: Env, name: string): ComponentRef | undefined {
   const value = env.find(name)?.value;
+  if (value?.is === 'function' || value?.is === 'class')
+    return { file: value.tree.path, at: value.node.start };
   return value?.is === 'project' ? { file: value.declared.file, local: value.declared.name } : undefined;
 }
 

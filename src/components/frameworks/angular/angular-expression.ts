@@ -127,15 +127,20 @@ const literal = (value: unknown): Fields =>
     ? { type: 'UnaryExpression', operator: 'void', argument: { type: 'Literal', value: 0 } }
     : { type: 'Literal', value };
 
-/** The names of members and variables that a template's expression or statement reads. */
-export function namesReadBy(ast: ng.AST, compiler: AngularCompiler): string[] {
+/** The names of the methods that a template's statement calls; where it calls none, of all that it reads. */
+export function namesCalledBy(ast: ng.AST, compiler: AngularCompiler): string[] {
   const names = new Set<string>();
+  const called = new Set<string>();
   class Names extends compiler.RecursiveAstVisitor {
     override visitPropertyRead(read: ng.PropertyRead, context: unknown): void {
       names.add(read.name);
       super.visitPropertyRead(read, context);
     }
+    override visitCall(call: ng.Call, context: unknown): void {
+      if (call.receiver instanceof compiler.PropertyRead) called.add(call.receiver.name);
+      super.visitCall(call, context);
+    }
   }
   new Names().visit(ast);
-  return [...names];
+  return [...(called.size > 0 ? called : names)];
 }

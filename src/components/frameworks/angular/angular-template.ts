@@ -6,7 +6,7 @@ import { isMethod } from '../../../language/operations.js';
 import { memberName } from '../../../syntax/tree.js';
 import { exprOf, conditionFrom } from '../../read-expr.js';
 import type { ComponentScope } from '../../scope.js';
-import { namesReadBy, TemplateExpressions } from './angular-expression.js';
+import { namesCalledBy, TemplateExpressions } from './angular-expression.js';
 import {
   constant,
   ITEM,
@@ -173,7 +173,7 @@ class Template {
       given.handlers.push({
         event: name,
         place: { start: sourceSpan.start.offset, end: sourceSpan.end.offset },
-        names: namesReadBy(handler, this.#ng),
+        names: namesCalledBy(handler, this.#ng),
       });
     }
     const children = attributes.has('innerhtml')

@@ -1,7 +1,7 @@
 import type { ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import { isFunction, namesReadIn, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { isFunction, namesCalledIn, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
@@ -40,7 +40,7 @@ export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: Re
       given.handlers.push({
         event: platformEvent(name),
         place: { start: each.start, end: each.end },
-        names: each.value ? namesReadIn(each.value) : [],
+        names: each.value ? namesCalledIn(each.value) : [],
       });
   }
   return given;

@@ -46,12 +46,7 @@ export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefine
 
 /** The function, class and wrapped components that a module with JSX declares. */
 export function reactComponents(script: Script, facts: ModuleFacts): Component[] {
-  const module: Module = {
-    script,
-    scope: moduleScope(script.source.text, facts),
-    types: declaredTypes(...script.program.body),
-    defaults: assignedDefaults(script),
-  };
+  const module = moduleOf(script, facts);
   const found: Component[] = [];
   for (const [name, node] of facts.declarations) {
     if (!/^[A-Z]/.test(name)) continue;
@@ -65,6 +60,21 @@ export function reactComponents(script: Script, facts: ModuleFacts): Component[]
   }
   return found;
 }
+
+/** The component that a function or a class is, wherever it stands in a script; undefined where it shows nothing. */
+export const reactComponent = (
+  name: string,
+  node: Node,
+  script: Script,
+  facts: ModuleFacts,
+): Component | undefined => componentFrom(name, node, moduleOf(script, facts));
+
+const moduleOf = (script: Script, facts: ModuleFacts): Module => ({
+  script,
+  scope: moduleScope(script.source.text, facts),
+  types: declaredTypes(...script.program.body),
+  defaults: assignedDefaults(script),
+});
 
 interface Module {
   script: Script;

@@ -1,7 +1,7 @@
 import { parseVue } from '../../../syntax/vue.js';
 import { LineIndex } from '../../../util/line-index.js';
 import { moduleFacts } from '../../../syntax/module-facts.js';
-import type { ViewNode } from '../../view.js';
+import type { ComponentRef, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 import { vueComponent } from './vue.js';
 
@@ -9,8 +9,12 @@ const NO_PROGRAM = { type: 'Program', body: [], start: 0, end: 0 } as unknown as
   typeof moduleFacts
 >[0];
 
-/** What a text of Vue markup shows, as a spec hands it to a slot. All of it stands at one place. */
-export function vueMarkup(text: string, place: Span): ViewNode[] {
+/** What a text of Vue markup shows, as a spec hands it to a slot: `registered` are known in it. All of it stands at one place. */
+export function vueMarkup(
+  text: string,
+  place: Span,
+  registered: ReadonlyMap<string, ComponentRef> = new Map(),
+): ViewNode[] {
   const whole = `<template>${text}</template>`;
   const parsed = parseVue({
     path: 'slot.vue',
@@ -20,7 +24,9 @@ export function vueMarkup(text: string, place: Span): ViewNode[] {
     lines: new LineIndex(whole),
   });
   if ('reason' in parsed) return [{ kind: 'hole', why: 'the content of a slot', place }];
-  return vueComponent(parsed, moduleFacts(NO_PROGRAM)).view.map((node) => at(node, place));
+  return vueComponent(parsed, moduleFacts(NO_PROGRAM), undefined, registered).view.map((node) =>
+    at(node, place),
+  );
 }
 
 function at(node: ViewNode, place: Span): ViewNode {

@@ -5,7 +5,7 @@ import { parseVue, type VueTemplate } from '../../../syntax/vue.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { componentTitle } from '../react/react.js';
 import type { Component } from '../../view.js';
-import { optionsIn } from './vue-script.js';
+import { optionsIn, type OptionsObject } from './vue-script.js';
 import { vueComponent } from './vue.js';
 
 const OPENING = '<template>';
@@ -15,7 +15,8 @@ export function vueOptionComponents(script: Script, facts: ModuleFacts): Compone
   const found: Component[] = [];
   const add = (name: string, node: Node): void => {
     const options = optionsIn(node);
-    if (options && declaresVue(node, options)) found.push(fromOptions(name, node, options, script, facts));
+    if (options && declaresVue(node, options))
+      found.push(vueOptionComponent(name, node, options, script, facts));
   };
   for (const [name, node] of facts.declarations)
     if (/^[A-Z]/.test(name) && node.type === 'VariableDeclarator') add(name, node);
@@ -24,10 +25,8 @@ export function vueOptionComponents(script: Script, facts: ModuleFacts): Compone
   return found;
 }
 
-type Options = NonNullable<ReturnType<typeof optionsIn>>;
-
-// `defineComponent(…)`, `X.extend(…)`, or an object with a template or a render function.
-function declaresVue(node: Node, options: Options): boolean {
+/** Whether options declare a component: by `defineComponent(…)`, `X.extend(…)`, a template or a render function. */
+export function declaresVue(node: Node, options: OptionsObject): boolean {
   const value = unwrapped(node.type === 'VariableDeclarator' && node.init ? node.init : node);
   const keys = new Set(
     options.properties.flatMap((property) =>
@@ -48,10 +47,11 @@ function declaresVue(node: Node, options: Options): boolean {
   return shows && (name === 'defineComponent' || name === 'extend');
 }
 
-function fromOptions(
+/** The component that an object of options declares, wherever that stands in a script. */
+export function vueOptionComponent(
   name: string,
   node: Node,
-  options: Options,
+  options: OptionsObject,
   script: Script,
   facts: ModuleFacts,
 ): Component {

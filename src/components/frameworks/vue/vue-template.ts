@@ -1,5 +1,5 @@
 import { bindPattern } from '../../../language/patterns.js';
-import { isFunction, namesReadIn } from '../../../syntax/tree.js';
+import { isFunction, namesCalledIn } from '../../../syntax/tree.js';
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
 import { kebabCase } from '../../../util/case.js';
@@ -265,7 +265,7 @@ function addDirective(
     if (name) given.events.push(name);
     if (name && prop.exp && handler.is !== 'prop') {
       const node = expressionNode(sourceOf(prop));
-      given.handlers.push({ event: name, place: span(prop), names: node ? namesReadIn(node) : [] });
+      given.handlers.push({ event: name, place: span(prop), names: node ? namesCalledIn(node) : [] });
     }
   } else if (prop.name === 'model') {
     set(name ?? 'modelValue', UNKNOWN);

@@ -21,13 +21,18 @@ import {
 } from './vue-script.js';
 import { type TemplateScope, viewOfChildren } from './vue-template.js';
 
-/** The component of a single-file component. */
-export function vueComponent(file: VueFile, facts: ModuleFacts, own?: OptionsObject): Component {
+/** The component of a single-file component. `everywhere`: the components that are known in every template. */
+export function vueComponent(
+  file: VueFile,
+  facts: ModuleFacts,
+  own?: OptionsObject,
+  everywhere: ReadonlyMap<string, ComponentRef> = new Map(),
+): Component {
   const { source, scripts, template } = file;
   const first = scripts[0]?.script;
   const options =
     own ?? scripts.map(({ script }) => componentOptions(moduleFacts(script.program))).find(Boolean);
-  const scope = templateScope(file, facts, options);
+  const scope = templateScope(file, facts, options, everywhere);
   const place = { start: 0, end: first ? 0 : Math.min(1, source.text.length) };
   const view: ViewNode[] = template
     ? viewOfChildren(template.children, scope)
@@ -56,12 +61,13 @@ function templateScope(
   file: VueFile,
   facts: ModuleFacts,
   options: OptionsObject | undefined,
+  everywhere: ReadonlyMap<string, ComponentRef>,
 ): TemplateScope & { domains: Domains } {
   const names = new Map<string, NameBinding>();
   const props = new Map<string, Expr | undefined>();
   const types = declaredTypes(...file.scripts.flatMap(({ script }) => script.program.body));
   const declared = { props, domains: new Map<string, Domain>(), types };
-  const registered = new Map<string, ComponentRef>();
+  const registered = new Map(everywhere);
   const outer = moduleScope(file.source.text, facts);
   for (const { setup, script } of file.scripts) {
     for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, declared);
