@@ -93,7 +93,7 @@ function readSources({ project, settings, root }: AuditSession, candidates: Cand
     const relative = relativeTo(root, path);
     if (summary.definesSpecs) bySpecs.push(path);
     else if (!isAside(relative) && !summary.usesTestLibrary && (!wanted || wanted(relative))) {
-      components.push(...summary.components.filter((component) => isOffered(component, summary.exports)));
+      components.push(...summary.components);
     }
   }
   candidates.specs = [...candidates.specs, ...bySpecs].sort();
@@ -107,16 +107,6 @@ const ASIDE_FOLDER =
 
 // Stories, examples, stand-ins and helpers of specs hold components that nobody ships. The path is relative.
 const isAside = (path: string): boolean => ASIDE_NAME.test(path) || ASIDE_FOLDER.test(path);
-
-const isOffered = (component: Component, exports: ReadonlyMap<string, unknown>): boolean =>
-  component.framework !== 'react' ||
-  [...exports.values()].some(
-    (exported) =>
-      typeof exported === 'object' &&
-      exported !== null &&
-      'local' in exported &&
-      exported.local === component.name,
-  );
 
 function readSpecFiles(
   session: AuditSession,

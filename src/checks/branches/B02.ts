@@ -3,6 +3,7 @@ import { SIGHT } from '../questions/sight.js';
 import { modulesUsed } from '../../project/modules-used.js';
 import type { Expr } from '../../components/expr.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
+import type { Project } from '../../project/project.js';
 import type { Branch } from '../../branches/arms.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -50,6 +51,7 @@ export const B02: ProjectCheck = {
     return context.components.flatMap((component) => {
       const counts = folders.has(context.environmentOf(component.file).folder);
       if (!counts || rendered.has(keyOf(component)) || imported.has(component.file)) return [];
+      if (!isOffered(component, project)) return [];
       if (isComposition(component, deciding) || !context.isInSight(component)) return [];
       return [found(component, used.has(component.file))];
     });
@@ -64,6 +66,11 @@ const found = (component: Component, inside: boolean): Finding => ({
   advice,
   gap: { kind: 'component', component: component.name },
 });
+
+// What a module keeps to itself is a part of what it gives out.
+const isOffered = ({ framework, file, name }: Component, project: Project): boolean =>
+  framework !== 'react' ||
+  [...(project.summary(file)?.exports.values() ?? [])].some((each) => 'local' in each && each.local === name);
 
 const DECIDES: ReadonlySet<Branch['kind']> = new Set<Branch['kind']>(['if', 'conditional', 'switch', 'try']);
 
