@@ -2,7 +2,8 @@ import { branchesOf } from '../branches/branches.js';
 import { conditionsOf } from '../branches/arms.js';
 import { markupOf } from '../checks/questions/element-markup.js';
 import type { Domain } from '../components/domain.js';
-import type { Component, ComponentNode, ViewNode } from '../components/view.js';
+import { constant, UNKNOWN } from '../components/expr.js';
+import type { Component, ComponentNode, Prop, ViewNode } from '../components/view.js';
 import { EARLY_RETURN, innerNodes } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { isInHidden } from '../rendering/hidden.js';
@@ -61,8 +62,8 @@ export function outlinedComponent(
     name,
     ref: { local: name },
     place,
-    props: new Map(),
-    open: true,
+    props: usualProps(component),
+    open: false,
     events: [],
     slots: new Map(),
   };
@@ -95,6 +96,20 @@ export function outlinedComponent(
       ),
   };
 }
+
+// What it is given here: its defaults, as far as they are texts, and else anything that it knows by name.
+function usualProps({ props, domains }: Component): Map<string, Prop> {
+  const known = [...props.keys(), ...(domains?.keys() ?? []), 'children'];
+  return new Map(
+    known.map((name) => {
+      const usual = DECIDING.has(name) ? (props.get(name) ?? constant(undefined)) : props.get(name);
+      const isText = usual?.is === 'constant' && (typeof usual.value === 'string' || DECIDING.has(name));
+      return [name, { expr: isText ? usual : UNKNOWN }];
+    }),
+  );
+}
+
+const DECIDING: ReadonlySet<string> = new Set(['role', 'type']);
 
 // What has a role, a text or a handler is what specs reach for.
 const isWorthALine = (element: RenderedElement, handlers: ReadonlyMap<number, string[]>): boolean =>

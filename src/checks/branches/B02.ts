@@ -4,7 +4,6 @@ import { modulesUsed } from '../../project/modules-used.js';
 import type { Expr } from '../../components/expr.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
 import type { Project } from '../../project/project.js';
-import type { Branch } from '../../branches/arms.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { fileFact } from '../questions/context.js';
@@ -72,7 +71,7 @@ const isOffered = ({ framework, file, name }: Component, project: Project): bool
   framework !== 'react' ||
   [...(project.summary(file)?.exports.values() ?? [])].some((each) => 'local' in each && each.local === name);
 
-const DECIDES: ReadonlySet<Branch['kind']> = new Set<Branch['kind']>(['if', 'conditional', 'switch', 'try']);
+const DECIDES: ReadonlySet<string> = new Set(['if', 'conditional', 'switch', 'try']);
 
 // A few elements put together, with nothing that could go wrong.
 function isComposition(component: Component, deciding: ReadonlySet<Component>): boolean {

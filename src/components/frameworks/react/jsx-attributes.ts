@@ -1,11 +1,11 @@
-import type { ViewNode } from '../../view.js';
+import type { Prop, ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { isFunction, namesCalledIn, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
-import { constant, type Expr } from '../../expr.js';
+import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
-import { exprOf } from '../../read-expr.js';
+import { conditionOf, exprOf } from '../../read-expr.js';
 import { waysOut } from '../../ways.js';
 import { nothingGiven, openTag, type TagContents } from '../../given.js';
 import { ownMethod, isProps, resolved, type ComponentScope } from '../../scope.js';
@@ -125,9 +125,49 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
   }
   const found = resolved(argument, scope);
   if (found?.node.type === 'ObjectExpression') return spreadLiteral(found.node, found.scope, given, viewOf);
+  const sides = found && sidesOf(found.node);
+  if (found && sides) {
+    const test = conditionOf(sides.test, found.scope);
+    return spreadUnder(test, sides.then, sides.otherwise, found.scope, given, viewOf);
+  }
   const expr = exprOf(argument, scope);
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
-  if (expr.is !== 'object' || expr.open) openTag(given);
+  // Nothing comes of spreading what is no object.
+  else if (expr.is !== 'constant') openTag(given);
+  if (expr.is === 'object' && expr.open) openTag(given);
+}
+
+// `{...(hot && { role: 'alert' })}`, `{...(hot ? a : b)}`
+function sidesOf(node: Node): { test: Node; then: Node; otherwise?: Node } | undefined {
+  if (node.type === 'LogicalExpression' && node.operator === '&&')
+    return { test: node.left, then: node.right };
+  return node.type === 'ConditionalExpression'
+    ? { test: node.test, then: node.consequent, otherwise: node.alternate }
+    : undefined;
+}
+
+function spreadUnder(
+  test: Condition,
+  then: Node,
+  otherwise: Node | undefined,
+  scope: ComponentScope,
+  given: TagContents,
+  viewOf: ReadView,
+): void {
+  const before = (name: string): Prop =>
+    given.props.get(name) ?? { expr: given.open || given.rest ? UNKNOWN : constant(undefined) };
+  const sides = [then, otherwise].map((node) => {
+    const side = nothingGiven();
+    if (node) spread(node, scope, side, viewOf);
+    return side;
+  });
+  if (sides.some(({ open, rest }) => open || rest)) openTag(given);
+  for (const name of new Set(sides.flatMap(({ props }) => [...props.keys()]))) {
+    const [yes, no] = sides.map(({ props }) => props.get(name) ?? before(name));
+    if (!yes || !no || !('expr' in yes) || !('expr' in no)) given.props.set(name, { expr: UNKNOWN });
+    else give(name, { is: 'if', test, then: yes.expr, otherwise: no.expr }, given);
+  }
+  given.handlers.push(...sides.flatMap(({ handlers }) => handlers));
 }
 
 function spreadLiteral(
