@@ -7,7 +7,6 @@ import { afterEachMend } from '../../writing/hook-edits.js';
 import { quotedTitle } from '../questions/order.js';
 import { traces, type Left } from '../questions/ending.js';
 import { leftStandIns, restoring } from '../questions/left-stand-ins.js';
-import { unreadAround } from '../questions/unread-calls.js';
 
 const message = (what: string, later: string): string =>
   `The stand-in for ${what} is never restored: ${later} gets it, too.`;
@@ -32,18 +31,17 @@ export const C01: FileCheck = {
 };
 
 function found(left: Left<'stand-in'>, context: FileContext): Finding {
-  const { step, block, later } = left;
+  const { step, block, later, certainty } = left;
   const { standIn } = step;
-  const unread = unreadAround([block], context);
   const what = `${standIn.objectText ?? ''}.${standIn.member ?? '…'}`;
   return {
     place: inFile(context, step.place),
     within: titlesOf(block),
     level: standIn.answers ? undefined : 'hint',
-    certainty: step.maybe || context.file.unknownEffects || unread.length > 0 ? 'likely' : 'sure',
+    certainty,
     message: standIn.answers ? message(what, quotedTitle(later)) : messageWatch(what),
     advice,
-    evidence: [...traces(left, 'made in this helper', context), ...unread],
+    evidence: traces(left, 'made in this helper', context),
     mend: step.via ? undefined : mend(standIn, block, context),
   };
 }

@@ -28,15 +28,18 @@ export const C02: FileCheck = {
       .map((left) => found(left, context)),
 };
 
-const found = ({ step, block, later }: Left<'clock'>, context: FileContext): Finding => ({
-  place: inFile(context, step.place),
-  within: titlesOf(block),
-  certainty: step.maybe || context.setup === undefined ? 'likely' : 'sure',
-  message: message(step.name, quotedTitle(later)),
-  advice,
-  evidence: traces({ step, later }, 'switched on in this helper', context),
-  mend: step.via ? undefined : mend(step, block, context),
-});
+const found = (left: Left<'clock'>, context: FileContext): Finding => {
+  const { step, block, later, certainty } = left;
+  return {
+    place: inFile(context, step.place),
+    within: titlesOf(block),
+    certainty,
+    message: message(step.name, quotedTitle(later)),
+    advice,
+    evidence: traces(left, 'switched on in this helper', context),
+    mend: step.via ? undefined : mend(step, block, context),
+  };
+};
 
 const SWITCHING: Readonly<Record<string, string>> = {
   'vi.useFakeTimers': 'vi.useRealTimers()',

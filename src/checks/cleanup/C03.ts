@@ -7,6 +7,7 @@ import { afterEachMend } from '../../writing/hook-edits.js';
 import { quotedTitle } from '../questions/order.js';
 import { staysRendered } from '../questions/teardown.js';
 import { traces } from '../questions/ending.js';
+import { saysUndone } from '../questions/unread-calls.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
 import { isInPage, leftRenders } from '../questions/left-renders.js';
 import { unmountedByItself } from '../../writing/unmount-switch.js';
@@ -39,15 +40,15 @@ function nodesLeft(context: FileContext): Finding[] {
   return leftLasting(context, PAGE).flatMap((left) => {
     const later = sufferer(left, context);
     if (left.ending.is !== 'never' || !later || isContainer(left, context)) return [];
-    const { step, block } = left;
+    const { step, block, certainty } = left;
     return [
       {
         place: inFile(context, step.place),
         within: titlesOf(block),
-        certainty: step.maybe || context.file.unknownEffects ? 'likely' : 'sure',
+        certainty,
         message: message(nodeName(step, context), quotedTitle(later)),
         advice,
-        evidence: traces({ step, later }, 'done in this helper', context),
+        evidence: traces({ ...left, later }, 'done in this helper', context),
         mend: emptiedPage(block, context),
       },
     ];
@@ -95,7 +96,7 @@ function rendersLeft(context: FileContext): Finding[] {
     )
   )
     return [];
-  if (context.setup?.steps.some(({ kind }) => kind === 'unmount' || kind === 'unknown-call')) return [];
+  if (context.setup?.steps.some((step) => step.kind === 'unmount' || saysUndone(step))) return [];
   const left = leftRenders(context).filter(({ ending }) => ending.is === 'never');
   const [first] = left;
   if (!first) return [];
@@ -109,13 +110,14 @@ function rendersLeft(context: FileContext): Finding[] {
     {
       place: inFile(context, first.step.place),
       within: titlesOf(first.block),
-      certainty: isInPage(render) && !first.step.maybe && context.setup ? 'sure' : 'likely',
+      certainty: isInPage(render) ? first.certainty : 'likely',
       message: isInPage(render)
         ? messageRender(render.name, quotedTitle(first.later))
         : messageOpens(render.name, component?.name ?? 'it', quotedTitle(first.later)),
       advice: adviceRender,
       evidence: [
-        ...traces(first, 'done in this helper', context).toSpliced(-1, 0, ...goesOn),
+        ...goesOn,
+        ...traces(first, 'done in this helper', context),
         ...left.slice(1).map(({ step }) => ({ ...truePlace(context, step), note: 'rendered and left, too' })),
       ],
       mend: unmountedByItself(context),

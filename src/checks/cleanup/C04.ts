@@ -6,7 +6,7 @@ import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { afterEachMend } from '../../writing/hook-edits.js';
 import { quotedTitle } from '../questions/order.js';
-import { leftBy, traces } from '../questions/ending.js';
+import { leftBy, traces, type Left } from '../questions/ending.js';
 import { leftLasting, sufferer, type LeftLasting } from '../questions/outliving.js';
 import { putBack } from '../../writing/put-back.js';
 
@@ -37,7 +37,7 @@ function written(context: FileContext): Finding[] {
     const { step, block } = left;
     return [
       {
-        ...foundAt(left, later, context),
+        ...foundAt({ ...left, later }, context),
         message: message(step.lasting.text, quotedTitle(later)),
         advice,
         mend: step.via ? undefined : putBack(step, block, context),
@@ -47,14 +47,13 @@ function written(context: FileContext): Finding[] {
 }
 
 const foundAt = (
-  { step, block }: { step: Step; block: Block },
-  later: Block,
+  left: { step: Step } & Omit<Left<Step['kind']>, 'step'>,
   context: FileContext,
 ): Pick<Finding, 'place' | 'within' | 'certainty' | 'evidence'> => ({
-  place: inFile(context, step.place),
-  within: titlesOf(block),
-  certainty: step.maybe || context.file.unknownEffects || context.setup === undefined ? 'likely' : 'sure',
-  evidence: traces({ step, later }, 'written in this helper', context),
+  place: inFile(context, left.step.place),
+  within: titlesOf(left.block),
+  certainty: left.certainty,
+  evidence: traces(left, 'written in this helper', context),
 });
 
 // Written once for the whole file before, too: what is left is what the file means to have.
@@ -70,7 +69,7 @@ function stubbed(context: FileContext): Finding[] {
   )
     .filter(({ ending }) => ending.is === 'never')
     .map((left) => ({
-      ...foundAt(left, left.later, context),
+      ...foundAt(left, context),
       message: message(left.step.standIn.member ?? 'A global value', quotedTitle(left.later)),
       advice: adviceStub,
       mend: unstubbed(left.step.standIn, left.block, context),

@@ -19,6 +19,11 @@ const WHAT: Readonly<Partial<Record<LastingKind, string>>> = {
 const message = (what: string, call: string, later: string): string =>
   `${what} of ${call} is never closed: it goes on while ${later} runs.`;
 const messageFile = (call: string): string => `What ${call} writes is never removed.`;
+function messageOf({ step: { lasting }, later }: LeftLasting): string {
+  return lasting.what === 'file'
+    ? messageFile(lasting.text)
+    : message(WHAT[lasting.what] ?? 'What is opened', lasting.text, quotedTitle(later));
+}
 const advice = 'Keep what the call gives, and close it in an after-each hook.';
 
 /** Something that is opened and goes on once its spec is over. */
@@ -34,19 +39,13 @@ export const C05: FileCheck = {
   run: (context) =>
     leftLasting(context, OPENED)
       .filter((left) => left.ending.is === 'never' && !isOwn(left) && !isFaked(left, context))
-      .map(({ step, block, later }) => ({
-        place: inFile(context, step.place),
-        within: titlesOf(block),
-        certainty:
-          step.maybe || context.file.unknownEffects || step.lasting.what === 'subscription'
-            ? 'likely'
-            : 'sure',
-        message:
-          step.lasting.what === 'file'
-            ? messageFile(step.lasting.text)
-            : message(WHAT[step.lasting.what] ?? 'What is opened', step.lasting.text, quotedTitle(later)),
+      .map((left) => ({
+        place: inFile(context, left.step.place),
+        within: titlesOf(left.block),
+        certainty: left.step.lasting.what === 'subscription' ? ('likely' as const) : left.certainty,
+        message: messageOf(left),
         advice,
-        evidence: traces({ step, later }, 'opened in this helper', context),
+        evidence: traces(left, 'opened in this helper', context),
       })),
 };
 

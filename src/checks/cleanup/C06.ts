@@ -33,15 +33,15 @@ export const C06: FileCheck = {
     leftLasting(context, BROWSER).flatMap((left) => {
       const later = sufferer(left, context);
       if (left.ending.is !== 'never' || !later) return [];
-      const { step, block } = left;
+      const { step, block, certainty } = left;
       return [
         {
           place: inFile(context, step.place),
           within: titlesOf(block),
-          certainty: step.maybe || context.file.unknownEffects || !context.setup ? 'likely' : 'sure',
+          certainty,
           message: message(WHAT[step.lasting.what] ?? 'What is set', step.lasting.text, quotedTitle(later)),
           advice,
-          evidence: traces({ step, later }, 'done in this helper', context),
+          evidence: traces({ ...left, later }, 'done in this helper', context),
           mend: mend(left, context),
         },
       ];

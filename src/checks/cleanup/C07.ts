@@ -1,10 +1,11 @@
-import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { lineStart } from '../../writing/edits/style.js';
 import type { Step } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { inEachHook } from '../../writing/hook-edits.js';
+import { type Left } from '../questions/ending.js';
 import { quotedTitle } from '../questions/order.js';
 import { leftClocks } from '../questions/clocks.js';
 import { leftLasting } from '../questions/outliving.js';
@@ -35,10 +36,8 @@ export const C07: FileCheck = {
 };
 
 // Something begun by a step of a spec, and the step that ends it.
-interface Skipped {
-  block: Block;
+interface Skipped extends Pick<Left<Step['kind']>, 'block' | 'later' | 'certainty'> {
   step: Step;
-  later: Block;
   by: Step;
 }
 
@@ -77,7 +76,7 @@ const LASTING = new Set([
 const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Finding => ({
   place: inFile(context, first.by.place),
   within: titlesOf(first.block),
-  certainty: first.by.maybe || first.step.maybe || context.setup === undefined ? 'likely' : 'sure',
+  certainty: first.by.maybe ? 'likely' : first.certainty,
   message: message(quotedTitle(first.block), quotedTitle(first.later)),
   advice,
   evidence: [

@@ -1,8 +1,9 @@
 import { blocksAround, type Block } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { inFile, truePlace, type FileContext } from './context.js';
-import { type Evidence } from '../../finding.js';
+import type { Evidence, Finding } from '../../finding.js';
 import { eachHooksAround, quotedTitle, runningBlocks, specsAfter } from './order.js';
+import { saysUndone, unreadAround } from './unread-calls.js';
 
 // How something that outlives its spec ends: in a hook or whatever happens, never, or by a step that a failure skips.
 type Ending = { is: 'ended' } | { is: 'never' } | { is: 'skipped'; by: Step };
@@ -16,11 +17,7 @@ function endingOf(block: Block, begun: Step, ends: Ends, { setup }: Pick<FileCon
   const around = [...hooks, ...(block.kind === 'hook' ? afterAllOf(block) : [])].flatMap(
     ({ steps }) => steps,
   );
-  // What can't be read may well end it.
-  const isUnread = hooks.some(
-    ({ hook, steps }) => hook === 'after-each' && steps.some(({ kind }) => kind === 'unknown-call'),
-  );
-  if (isUnread || [...around, ...(setup?.steps ?? [])].some((step) => ends(step, true)))
+  if ([...around, ...(setup?.steps ?? [])].some((step) => ends(step, true) || saysUndone(step)))
     return { is: 'ended' };
   const at = block.steps.indexOf(begun);
   const by = block.steps.findLast((step, i) => i > at && ends(step, false));
@@ -42,6 +39,9 @@ export interface Left<Kind extends Step['kind']> {
   step: StepOf<Kind>;
   ending: Ending;
   later: Block;
+  certainty: Finding['certainty'];
+  /** Calls that can't be read, and may end it. */
+  unread: readonly Evidence[];
 }
 
 /**
@@ -62,20 +62,24 @@ export function leftBy<Kind extends Step['kind']>(
       const later = ends && laterThan(block, context);
       if (!ends || !later || !isOfKind(step)) continue;
       const ending = endingOf(block, step, ends, context);
-      if (ending.is !== 'ended') left.push({ block, step, ending, later });
+      if (ending.is === 'ended') continue;
+      const unread = unreadAround([block], context);
+      const isKnown = !step.maybe && !context.file.unknownEffects && context.setup && unread.length === 0;
+      left.push({ block, step, ending, later, certainty: isKnown ? 'sure' : 'likely', unread });
     }
   }
   return left;
 }
 
-/** Where something is left behind by a helper, in the words of `note`, and the spec that runs on it. */
+/** Where something is left behind by a helper, in the words of `note`, the spec that runs on it, and what may end it. */
 export const traces = (
-  { step, later }: { step: Step; later: Block },
+  { step, later, unread }: { step: Step } & Pick<Left<Step['kind']>, 'later' | 'unread'>,
   note: string,
   context: FileContext,
 ): Evidence[] => [
   ...(step.via ? [{ ...truePlace(context, step), note }] : []),
   { ...inFile(context, later.place), note: `${quotedTitle(later)} runs later` },
+  ...unread,
 ];
 
 // A spec that rows or a loop make several of comes after itself.
