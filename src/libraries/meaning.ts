@@ -96,6 +96,8 @@ export type Meaning =
   | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
   /** A call that runs its function argument; `defers`: it gives a function that will run it. */
   | { kind: 'runs'; waits?: boolean; retries?: boolean; defers?: boolean }
+  /** Waits for the next update of the page, or runs its function then; what it gives in that case depends on the version. */
+  | { kind: 'ticks' }
   | { kind: 'reads' }
   | { kind: 'internals' }
   | { kind: 'expect' }

@@ -207,7 +207,8 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       $emit: program,
       $el: { kind: 'object', type: 'element' },
       // The focus is a user's matter; methods of these names hand it on.
-      ...each('$nextTick $forceUpdate $watch $destroy focus blur', plain),
+      $nextTick: { kind: 'ticks' },
+      ...each('$forceUpdate $watch $destroy focus blur', plain),
       ...each(
         '$props $attrs $slots $options $router $route $store $root $parent $t $i18n setInput location injector changeDetectorRef',
         reads,

@@ -101,7 +101,7 @@ export const wrappers: readonly Dialect[] = [
     name: 'Vue, ticks',
     modules: ['vue', 'flush-promises'],
     exports: {
-      nextTick: { kind: 'plain' },
+      nextTick: { kind: 'ticks' },
       default: { kind: 'plain' },
       // Options of a component stay what they are.
       defineComponent: { kind: 'hands-on' },

@@ -1,4 +1,4 @@
-import { isOnlyCompared } from '../syntax/tree.js';
+import { isOnlyCompared, membersOfRefs } from '../syntax/tree.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
@@ -60,6 +60,7 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
+  #usedByReference: ReadonlySet<string> | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   readonly #failed = new Set<string>();
@@ -114,6 +115,19 @@ export class Project {
       if (isScript(path) || path.endsWith('.vue')) this.tree(path);
     }
     return this.#summaries.get(path);
+  }
+
+  /** Members that components of the project use of others by a reference, whatever these are: they are offered to them. */
+  get usedByReference(): ReadonlySet<string> {
+    return (this.#usedByReference ??= new Set(
+      this.#surroundings
+        .sources()
+        .filter((path) => this.source(path)?.text.includes('$refs'))
+        .flatMap((path) => {
+          const tree = this.tree(path);
+          return tree ? membersOfRefs(tree.script.program) : [];
+        }),
+    ));
   }
 
   /** Whether a module does nothing with what it imports by a name but compare it, or speak of its type. */

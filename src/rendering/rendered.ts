@@ -479,15 +479,18 @@ class Expansion {
 
   #stub(node: ComponentNode, context: Context, at: Position, component?: Component): RenderedElement {
     const tag = `${kebabCase(node.name)}-stub`;
-    const classes = { ...NO_CLASSES, open: true };
+    // What the child is given stands on it as attributes.
+    const attributes = givenAttributes(node, attributeName);
+    const own = attributes.get('class');
+    const classes = own ? classesIn(own) : NO_CLASSES;
     const stub = this.#element(
       {
         kind: 'element',
         tag,
         place: node.place,
-        attributes: new Map(),
-        classes,
-        open: true,
+        attributes,
+        classes: { ...classes, open: classes.open || node.open },
+        open: node.open,
         events: [],
         children: [],
       },
@@ -539,10 +542,9 @@ class Expansion {
     first: number,
     at: Position,
   ): RenderedElement {
-    const attributes = new Map<string, Expr>();
-    for (const [name, prop] of node.props) {
-      if ('expr' in prop) attributes.set(name, this.#fill(prop.expr, context));
-    }
+    const attributes = new Map(
+      [...givenAttributes(node)].map(([name, expr]) => [name, this.#fill(expr, context)] as const),
+    );
     const own = attributes.get('class');
     const host: RenderedElement = {
       kind: 'element',
@@ -571,6 +573,12 @@ class Expansion {
     return host;
   }
 }
+
+// What a component is given, as attributes in the document.
+const givenAttributes = ({ props }: ComponentNode, nameIn = (name: string) => name): Map<string, Expr> =>
+  new Map([...props].flatMap(([name, prop]) => ('expr' in prop ? [[nameIn(name), prop.expr] as const] : [])));
+
+const attributeName = (name: string): string => (name === 'className' ? 'class' : kebabCase(name));
 
 // Markup of the spec's own is JSX.
 const frameworkOf = ({ component }: Context): { framework: Framework } => ({

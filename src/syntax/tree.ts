@@ -170,6 +170,18 @@ export function namesReadIn(node: Node): string[] {
   return [...names];
 }
 
+/** The members that a module uses of what it refers to in its template: `this.$refs.list.scroll()`. */
+export function membersOfRefs(program: Node): string[] {
+  const names = new Set<string>();
+  walkTree(program, (node) => {
+    const ref = node.type === 'MemberExpression' ? unwrapped(node.object) : undefined;
+    const refs = ref?.type === 'MemberExpression' ? unwrapped(ref.object) : undefined;
+    const name = memberName(node);
+    if (refs && memberName(refs) === '$refs' && name !== undefined) names.add(name);
+  });
+  return [...names];
+}
+
 /** The names of what a handler calls, without what it hands over; where it calls nothing, all names that it reads. */
 export function namesCalledIn(node: Node): string[] {
   const names = new Set<string>();

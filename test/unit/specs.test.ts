@@ -337,7 +337,7 @@ describe('steps', () => {
       `${RTL} const later = async () => { await 1; }; const soon = async () => {};`,
       "screen.findByText('a'); later(); soon(); void later(); later().then(() => { expect(1).toBe(2); }); expect(later()).resolves.toBe(1); await later();",
       ['reach text', 'unwaited query', 'waited via', 'unwaited helper', 'waited via'].concat(
-        ['waited via', 'assert toBe', 'unwaited chain asserts', 'waited via', 'assert toBe'],
+        ['waited via', 'waited', 'assert toBe', 'unwaited chain asserts', 'waited via', 'assert toBe'],
         ['unwaited assertion asserts', 'waited via'],
       ),
     ],

@@ -18,11 +18,13 @@ const WHAT: Readonly<Record<Pending, string>> = {
   chain: 'asserts once its promise is settled, and the spec does not wait for that',
   assertion: 'is decided once its promise is settled, and the spec does not wait for that',
   timer: 'asserts later on, when the spec may be over',
+  tick: 'gives no promise for a function in this version, so that the spec is over before it asserts',
 };
 const message = (call: string, by: Pending): string =>
   `${call} ${WHAT[by]}: what fails in it fails nothing, or another spec.`;
 const messageTrigger = (call: string): string => `${call} ${WHAT.trigger}.`;
 const advice = 'Write await before it.';
+const adviceTick = 'Await it without a function, and assert after it.';
 const adviceCallback = 'Await or return the promise, or await what the callback waits for.';
 
 /** Work whose promise is neither awaited nor returned. */
@@ -60,9 +62,9 @@ function check(step: UnwaitedStep, block: Block, context: FileContext): Finding[
       level,
       certainty: isSure ? 'sure' : 'likely',
       message: by === 'trigger' ? messageTrigger(name) : message(name, by),
-      advice: by === 'timer' || by === 'chain' ? adviceCallback : advice,
+      advice: by === 'tick' ? adviceTick : by === 'timer' || by === 'chain' ? adviceCallback : advice,
       evidence: step.via ? [{ ...truePlace(context, step), note: 'in this helper' }] : undefined,
-      mend: by === 'timer' ? undefined : mend(step, block, context),
+      mend: by === 'timer' || by === 'tick' ? undefined : mend(step, block, context),
     },
   ];
 }
@@ -76,6 +78,8 @@ function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level 
     case 'action':
       if (!isAsyncUser(context)) return undefined;
       break;
+    case 'tick':
+      return givesNoPromise(context) && !block.waitsForCallback ? 'blocker' : undefined;
     case 'chain':
     case 'timer':
       // A promise that is left alone on purpose does no harm while nothing is asserted in it.
@@ -111,6 +115,9 @@ function isOfPage(subject: Value): boolean {
 }
 
 const TOLD: ReadonlySet<string> = new Set(['emitted', 'emittedByOrder', 'props', 'vm']);
+
+// Vue 2: `nextTick` gives a promise only where it is handed nothing.
+const givesNoPromise = ({ versionOf }: FileContext): boolean => allVersionsWithin(versionOf('vue'), '<3');
 
 // Older versions bring the page up to date at once.
 function showsAtOnce({ file, project, versionOf }: FileContext): boolean {

@@ -49,6 +49,14 @@ function check(inside: Inside, context: FileContext): Finding | undefined {
   // Where the spec has blanked the template, that is what there is to mend.
   if (render?.template === 'blank') return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
+  // What another component calls by a reference to it is offered, too.
+  if (
+    component.framework === 'vue' &&
+    on === 'instance' &&
+    how === 'read' &&
+    context.project.usedByReference.has(name)
+  )
+    return undefined;
   // A host that the spec makes for itself is the spec's own means.
   if (component.file === context.file.path) return undefined;
   if (on === 'instance' && component.ownMembers && !component.ownMembers.has(name)) return undefined;

@@ -42,7 +42,8 @@ function absences(context: FileContext): Finding[] {
     )
       return [];
     const children = leftOut(from, context);
-    if (children.length === 0 || context.rendering.target(reach).kind === 'one') return [];
+    // The stand-in of a child has the attributes that the child would be given.
+    if (children.length === 0 || context.rendering.underAnyCondition.mayFind(reach)) return [];
     const whole = context.rendering.withChildren.target(reach);
     const child = whole.kind === 'one' ? whole.element.component : undefined;
     if (whole.kind !== 'one' || !child || !children.includes(child)) return [];

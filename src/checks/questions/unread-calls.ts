@@ -4,7 +4,8 @@ import type { Step, StepOf } from '../../specs/model/steps.js';
 import { truePlace, type FileContext } from './context.js';
 import { eachHooksAround } from './order.js';
 
-const UNDOING = /reset|restore|clear|clean|dispose|destroy|tear|tidy|wipe|undo|revert|remove|unmount|unmock|unstub/i;
+const UNDOING =
+  /reset|restore|clear|clean|dispose|destroy|tear|tidy|wipe|undo|revert|remove|unmount|unmock|unstub/i;
 
 /** Whether a step is a call that can't be read and whose name says that it undoes something: taken at its word. */
 export const saysUndone = (step: Step): boolean => step.kind === 'unknown-call' && UNDOING.test(step.name);

@@ -4,6 +4,7 @@ import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
+import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
 import { overrideComponent, renderBy } from './renders.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
@@ -62,6 +63,8 @@ export function applyMeaning(
       return UNKNOWN_VALUE;
     case 'runs':
       return runs(run, meaning, args, node);
+    case 'ticks':
+      return ticks(run, args, node);
     case 'within':
       return {
         is: 'thing',
@@ -211,6 +214,16 @@ function runs(
   if (meaning.defers) return fn ?? UNKNOWN_VALUE;
   const value = fn?.is === 'function' ? run.callFunction(fn, [], node) : UNKNOWN_VALUE;
   return waited(meaning.waits, value, 'wait');
+}
+
+function ticks(run: SpecReading, args: readonly Value[], node: CallNode): Value {
+  const [fn] = args;
+  if (fn?.is !== 'function') return UNKNOWN_VALUE;
+  const before = run.block.steps.length;
+  run.emit({ kind: 'waited' }, node);
+  run.callFunction(fn, [], node);
+  handedToTick(run, node, before);
+  return promised(UNKNOWN_VALUE, 'chain');
 }
 
 // The function of `expect(() => …)` is run by the matcher that follows.

@@ -73,7 +73,11 @@ export function callMethod(
     for (const each of args) {
       if (each.is !== 'function') continue;
       run.under({ maybe, guard, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
-        repeating(run, () => run.callFunction(each, [item], node)),
+        repeating(run, () => {
+          // It runs once the promise is settled.
+          if (isChain) run.emit({ kind: 'waited' }, node);
+          return run.callFunction(each, [item], node);
+        }),
       );
     }
     const asserts = (): boolean => run.block.steps.slice(before).some(({ kind }) => kind === 'assert');

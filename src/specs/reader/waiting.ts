@@ -8,18 +8,33 @@ type CallNode = Extract<Node, { type: 'CallExpression' }>;
 /** A statement whose value nobody takes: if that is a promise, its work runs on by itself. `before`: steps of the block before it. */
 export function leftRunning(run: SpecReading, value: Value, node: CallNode, before: number): void {
   if (!run.inSpecOrHook) return;
-  const asserts = run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
+  const asserts = assertsSince(run, before);
   const by = pendingBy(value) ?? (asserts && isTimer(value) ? 'timer' : undefined);
   // A callback that something else runs is for that to wait for.
   if (!by || (by === 'at-once' && !asserts) || (run.active.length > 1 && run.site === undefined)) return;
   const unwaited: Unwaited = {
     by,
-    name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
+    name: calleeText(run, node),
     asserts,
     ...mendPlaces(run, node),
   };
   run.emit({ kind: 'unwaited', unwaited }, node);
 }
+
+/** A function that is handed to a tick: older versions give no promise for it, so nothing can wait for what it asserts. */
+export function handedToTick(run: SpecReading, node: CallNode, before: number): void {
+  if (run.inSpecOrHook && assertsSince(run, before))
+    run.emit(
+      { kind: 'unwaited', unwaited: { by: 'tick', name: calleeText(run, node), asserts: true } },
+      node,
+    );
+}
+
+const assertsSince = (run: SpecReading, before: number): boolean =>
+  run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
+
+const calleeText = (run: SpecReading, { callee }: CallNode): string =>
+  run.tree.script.source.text.slice(callee.start, callee.end);
 
 const isTimer = (value: Value): boolean =>
   value.is === 'instance' && value.name === 'setTimeout' && value.of.is === 'unknown';
