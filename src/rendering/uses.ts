@@ -186,8 +186,8 @@ const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
   );
 
 /**
- * Uses by modules in which a component is not seen to be rendered, though they import it: called by a function, or chosen
- * at run time. What it is given there is not known. `files`: modules that specs load.
+ * Uses by modules in which a component is not seen to be rendered, though they import it or hand on one of their own: called
+ * by a function, or chosen at run time. What it is given there is not known. `files`: modules that specs load.
  */
 export function unseenUses(
   project: Project,
@@ -195,11 +195,18 @@ export function unseenUses(
   uses: readonly ComponentUse[],
 ): ComponentUse[] {
   const seen = grouped(uses, ({ component }) => component);
+  const unseen = (component: Component): ComponentUse => ({
+    component,
+    given: new Map(),
+    open: true,
+    unseen: true,
+  });
   return files.flatMap((file) => {
     const summary = project.summary(file);
     const own = summary?.components ?? [];
+    const handedOn = own.filter((component) => seen.has(component) && project.handsOn(component)).map(unseen);
     if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
-    return [...summary.imports].flatMap(([local, from]) => {
+    const imported = [...summary.imports].flatMap(([local, from]) => {
       const declared = from.typeOnly ? undefined : project.imported(file, from);
       const component = declared && project.componentAt(declared);
       // Angular's modules import what templates render by its tag.
@@ -210,8 +217,9 @@ export function unseenUses(
         seen.get(component)?.some(({ by }) => by === file) ||
         own.some(({ view }) => view.some((node) => isIn(node, component, file, project))) ||
         project.onlyCompares(file, local);
-      return isSeen ? [] : [{ component, given: new Map<string, Expr>(), open: true, unseen: true as const }];
+      return isSeen ? [] : [unseen(component)];
     });
+    return [...handedOn, ...imported];
   });
 }
 

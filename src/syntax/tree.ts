@@ -197,6 +197,52 @@ export function namesCalledIn(node: Node): string[] {
 const EQUALITY: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
 const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference', 'TSTypeQuery']);
 
+/**
+ * Whether a module hands what a name stands for on to something that may do anything with it: to a call, into a list. It
+ * does not by naming it in markup, by reading or setting its members, by giving it out or comparing it, nor by handing it
+ * to one of the functions of `known` names.
+ */
+export function isHandedOn(program: Node, name: string, known: ReadonlySet<string>): boolean {
+  const harmless = new Set<Node | null>();
+  let found = false;
+  walkTree(program, (node) => {
+    if (found || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
+    switch (node.type) {
+      case 'MemberExpression':
+        harmless.add(node.object).add(node.computed ? null : node.property);
+        break;
+      case 'BinaryExpression':
+        if (EQUALITY.has(node.operator)) harmless.add(node.left).add(node.right);
+        break;
+      case 'ExportDefaultDeclaration':
+        harmless.add(node.declaration);
+        break;
+      case 'ExportSpecifier':
+        harmless.add(node.local).add(node.exported);
+        break;
+      case 'VariableDeclarator':
+      case 'FunctionDeclaration':
+      case 'FunctionExpression':
+      case 'ClassDeclaration':
+      case 'ClassExpression':
+        harmless.add(node.id);
+        break;
+      case 'Property':
+        if (!node.computed && !node.shorthand) harmless.add(node.key);
+        break;
+      case 'CallExpression': {
+        const callee = unwrapped(node.callee);
+        const called = callee.type === 'Identifier' ? callee.name : memberName(callee);
+        if (called !== undefined && known.has(called)) node.arguments.forEach((each) => harmless.add(each));
+        break;
+      }
+    }
+    found ||= node.type === 'Identifier' && node.name === name && !harmless.has(node);
+    return undefined;
+  });
+  return found;
+}
+
 /** Whether a module does nothing with what a name stands for but compare it, or speak of its type: `child.type === Lid`. */
 export function isOnlyCompared(program: Node, name: string): boolean {
   const compared = new Set<Node>();

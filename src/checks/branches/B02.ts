@@ -6,22 +6,12 @@ import { type Component, innerNodes, viewSize, type ViewNode } from '../../compo
 import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
-import { fileFact } from '../questions/context.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
 const advice = 'Write a spec that renders it, and assert on what a user sees of it.';
 
 const LARGEST_COMPOSITION = 3;
-
-/** Components that its renders name, by their keys. */
-const RENDERED = fileFact('rendered', ({ file, project }): ReadonlySet<string> => {
-  const nodes = file.renders.flatMap(({ view, file: from }) => (view ?? []).map((node) => ({ node, from })));
-  const components = nodes.flatMap(({ node, from }) =>
-    node.kind === 'component' && node.ref ? (project.component(from, node.ref) ?? []) : [],
-  );
-  return new Set(components.map(keyOf));
-});
 
 const keyOf = ({ file, name }: Component): string => `${file}#${name}`;
 
@@ -30,7 +20,7 @@ export const B02: ProjectCheck = {
   code: 'B02',
   family: 'branches',
   scope: 'project',
-  facts: [RENDERED, IMPORTED, SIGHT, USES],
+  facts: [IMPORTED, SIGHT, USES],
   title: 'Component without a spec',
   level: 'risk',
   why: 'What no spec renders can break without a sign.',
@@ -43,7 +33,12 @@ export const B02: ProjectCheck = {
       specFiles.map(({ path }) => path),
     );
     const folders = new Set(specFiles.map((file) => file.package));
-    const rendered = new Set(specFiles.flatMap((file) => [...file.get(RENDERED)]));
+    const shipped = new Set(context.components.map(({ file }) => file));
+    // What a story or a helper of specs renders is rendered by specs.
+    const direct = specFiles
+      .flatMap((file) => file.get(USES))
+      .filter(({ by, stubbed }) => !stubbed && (by === undefined || !shipped.has(by)));
+    const rendered = new Set(direct.map(({ component }) => keyOf(component)));
     const imported = new Set(specFiles.flatMap((file) => [...file.get(IMPORTED)]));
     const ways = context.branches().arms.filter(({ branch }) => DECIDES.has(branch.kind));
     const deciding = new Set(ways.map(({ component }) => component));

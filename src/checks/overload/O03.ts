@@ -57,6 +57,8 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   const says = (word: string): boolean =>
     !SAYING_NOTHING.has(word) && !/^\d+$/.test(word) && !subject().words.has(stemOf(word));
   const tokens = title.text.split(/\s+/);
+  // What is a success is one of several outcomes, but as the whole of a title.
+  if (tokens.some((token) => token.toLowerCase() === 'success') && tokens.length > 2) return false;
   // The bare name of what is tested says at least which function is broken.
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
   return path.every((each) =>

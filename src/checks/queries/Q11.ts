@@ -32,7 +32,9 @@ export const Q11: ProjectCheck = {
   trouble: '<button className="kiln-card__close"><svg /></button>',
   mended: '<button className="kiln-card__close" aria-label="Close"><svg /></button>',
   run(context) {
-    const { specFiles } = context;
+    const { specFiles, components } = context;
+    // Stories, stand-ins and helpers of specs are nobody's page.
+    const shipped = new Set(components.flatMap(({ file, templateFile }) => [file, templateFile]));
     const byPlace = new Map<string, Unnamed[]>();
     for (const each of specFiles.flatMap((specFile) => specFile.get(UNNAMED))) {
       const key = `${each.place.file}:${each.place.start}`;
@@ -40,7 +42,7 @@ export const Q11: ProjectCheck = {
     }
     return [...byPlace.values()].flatMap((uses): Finding[] => {
       const [first] = uses;
-      if (!first) return [];
+      if (!first || !shipped.has(first.place.file)) return [];
       const attribute = first.role === 'img' && first.tag === 'img' ? 'alt' : 'aria-label';
       return [
         {

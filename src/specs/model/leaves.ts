@@ -34,6 +34,8 @@ export class Leaves {
   #pieces: Pieces | undefined;
   /** Nodes that name a property, not a value. */
   readonly #keys = new Set<Node>();
+  /** `error: undefined` says that there is none. */
+  readonly #denied = new Set<Node>();
   readonly #shorthand = new Set<number>();
   readonly #givenTo = new Map<Node, string>();
 
@@ -109,16 +111,16 @@ export class Leaves {
 
   /** Names and keys, as they are written. */
   allNames(): string[] {
-    const keys = [...this.#keys].flatMap((key) =>
-      'name' in key ? [String(key.name)] : 'value' in key ? [String(key.value)] : [],
-    );
-    return [...this.names.map(({ name }) => name), ...keys];
+    return [...this.names.map(({ name }) => name), ...[...this.#keys].flatMap(keyName)];
   }
 
   saying(): Set<string> {
+    const keys = [...this.#keys].filter((key) => !this.#denied.has(key));
     return new Set([
       ...this.literals.flatMap(({ text }) => text.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []),
-      ...this.allNames().map((name) => name.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '')),
+      ...[...this.names.map(({ name }) => name), ...keys.flatMap(keyName)].map((name) =>
+        name.toLowerCase().replace(/[^\p{L}\p{N}]/gu, ''),
+      ),
     ]);
   }
 
@@ -129,6 +131,7 @@ export class Leaves {
   #property(node: Extract<Node, { type: 'Property' }>): void {
     if (node.computed) return;
     this.#keys.add(node.key);
+    if (isNothing(node.value)) this.#denied.add(node.key);
     const name = propertyName(node.key, false);
     if (name !== undefined) this.#givenTo.set(node.value, name);
     if (node.shorthand) this.#shorthand.add(node.key.start);
@@ -180,3 +183,10 @@ function nameCode({ name, shorthand }: Name, names: ReadonlyMap<string, number>)
 
 // White space, and the commas that a formatter may or may not set.
 const bare = (text: string): string => text.replace(/\s+/g, '').replace(/,(?=[)\]}]|$)/g, '');
+
+const keyName = (key: Node): string[] =>
+  'name' in key ? [String(key.name)] : 'value' in key ? [String(key.value)] : [];
+
+const isNothing = (node: Node): boolean =>
+  (node.type === 'Literal' && node.value === null) ||
+  (node.type === 'Identifier' && node.name === 'undefined');

@@ -73,16 +73,7 @@ export type Value =
  * only newer versions give a promise.
  */
 export type Pending =
-  | 'query'
-  | 'wait'
-  | 'action'
-  | 'trigger'
-  | 'helper'
-  | 'at-once'
-  | 'chain'
-  | 'assertion'
-  | 'timer'
-  | 'tick';
+  'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'at-once' | 'chain' | 'assertion' | 'timer' | 'tick';
 
 export const UNKNOWN_VALUE: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });

@@ -201,7 +201,8 @@ function addDefaults(
   if (expr?.is === 'object') for (const [name, value] of expr.entries) props.set(name, value);
 }
 
-const HANDS_ON = new Set(['memo', 'forwardRef', 'observer']);
+/** Functions that give a component which renders the one that they are handed, as it is. */
+export const HANDS_ON: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'observer']);
 
 function calledName(call: Extract<Node, { type: 'CallExpression' }>): string {
   const callee = unwrapped(call.callee);
