@@ -77,6 +77,8 @@ export type Meaning =
       teardown: Teardown;
       shallow?: boolean;
       waits?: boolean;
+      /** It may put more into the page than it is handed. */
+      adds?: boolean;
     }
   | { kind: 'rerender' }
   /** `asked`: as a user would ask, by what is seen or heard. */

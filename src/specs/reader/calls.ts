@@ -39,7 +39,7 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
   run.judging = judging;
   for (const each of node.arguments)
     if (!isFollowed || aliasOf(run, env, each) === undefined) passed(run, env, each);
-  const helper = namedHelper(run, node.callee);
+  const helper = namedHelper(run, node.callee) ?? guessedRender(run, target, args, node.callee);
   if (helper) return applyMeaning(run, env, { ...helper, of: undefined }, args, node);
   switch (target.is) {
     case 'library': {
@@ -124,6 +124,28 @@ function namedHelper(run: SpecReading, node: Node): Extract<Value, { is: 'librar
   if (run.helpers.render.includes(name))
     return made({ kind: 'render', takes: 'element', gives: 'queries', teardown: 'each-spec-if-global' });
   return undefined;
+}
+
+// `renderWithRouter(<Lid />)` of a module that is out of sight: by its name and by what it is handed.
+function guessedRender(
+  run: SpecReading,
+  target: Value,
+  [shown]: readonly Value[],
+  node: Node,
+): Extract<Value, { is: 'library' }> | undefined {
+  const callee = unwrapped(node);
+  if (callee.type !== 'Identifier' || !/^render(?:$|[A-Z](?!ook|oString))/.test(callee.name))
+    return undefined;
+  if (target.is !== 'external' || shown?.is !== 'jsx') return undefined;
+  run.file.isGuessed = true;
+  const meaning = {
+    kind: 'render',
+    takes: 'element',
+    gives: 'queries',
+    teardown: 'each-spec-if-global',
+    adds: true,
+  } as const;
+  return { is: 'library', meaning, module: target.module, name: callee.name };
 }
 
 function callUnknown(

@@ -23,16 +23,18 @@ export function renderBy(
     meaning.takes === 'element'
       ? elementShown(args[0])
       : componentShown(run, args[0], args[1], node, meaning.gives === 'fixture');
+  const place = run.placeOf(node);
+  const adds: ViewNode[] = meaning.adds ? [{ kind: 'hole', why: `what ${name} adds`, place }] : [];
   const render: Render = {
     block: run.block,
-    place: run.placeOf(node),
+    place,
     gives: meaning.gives,
     name,
     module,
     teardown: meaning.teardown,
     shallow: meaning.shallow ?? false,
     stubs: shown?.stubs ?? new Set(),
-    view: shown?.view,
+    view: shown && [...shown.view, ...adds],
     props: shown?.props ?? new Map(),
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
