@@ -25,11 +25,11 @@ write('schema/report.schema.json', {
 });
 
 const fence = '```';
-const entry = ({ code, title, level, why, trouble, mended }: CheckText): string =>
-  `### ${code} · ${title}\n\n${level}. ${why}\n\n${fence}ts\n// the trouble\n${trouble}\n\n// mended\n${mended}\n${fence}\n`;
+const entry = ({ code, title, level, why, certain, trouble, mended }: CheckText): string =>
+  `### ${code} · ${title}\n\n${level}. ${why}\n\n${certain}\n\n${fence}ts\n// the trouble\n${trouble}\n\n// mended\n${mended}\n${fence}\n`;
 const family = (name: string): string =>
   `## ${name}\n\n${CATALOGUE.filter((each) => each.family === name)
     .map(entry)
     .join('\n')}`;
-const page = `# The checks\n\nMade by \`npm run schema\` from the same data that \`wexlet explain\` shows.\n\n${FAMILIES.map(family).join('\n')}`;
+const page = `# The checks\n\nMade by \`npm run schema\` from the same data that \`wexlet explain\` shows. A finding is sure only if each fact that it stands on is known. In a spec file where the meaning of a name had to be guessed, all are likely.\n\n${FAMILIES.map(family).join('\n')}`;
 writeFileSync(inProject('docs/checks.md'), page);

@@ -11,6 +11,7 @@ const IDLE: CheckText = {
   title: 'Allowance that allows nothing',
   level: 'hint',
   why: 'The trouble that it allowed is gone, or it names another code: it only hides what comes next.',
+  certain: 'Sure where the checks of all these codes are on.',
   trouble: '// wexlet: allow S01 because the kiln is rebuilt below\n// … and nothing below is an S01',
   mended: '// (the comment is gone)',
 };
@@ -21,6 +22,7 @@ const BARE: CheckText = {
   title: 'Allowance without a reason',
   level: 'hint',
   why: 'An allowance without a reason does not count: the next reader could not know whether it still holds.',
+  certain: 'Sure where the comment stands.',
   trouble: '// wexlet: allow Q01',
   mended: '// wexlet: allow Q01 because the chart library draws without roles',
 };

@@ -30,6 +30,7 @@ export function explainedCheck(text: CheckText, colours: Colours): string {
     `${colours.faint(`${text.family}, `)}${colours[text.level](text.level)}`,
     '',
     text.why,
+    colours.faint(text.certain),
     '',
     colours.faint('The trouble'),
     indented(text.trouble),

@@ -20,6 +20,7 @@ export const B01: ProjectCheck = {
   title: 'Arm never taken',
   level: 'risk',
   why: 'An arm that no spec takes can hold anything. The condition says which inputs take it.',
+  certain: 'Sure where a run measured it.',
   trouble: "temp < 600 ? 'safe to open' : 'hot' // no spec renders it with temp under 600",
   mended: "it('is safe to open below 600 degrees', () => {\n  render(<KilnLid temp={599} />);\n  …\n});",
   run: (context) =>

@@ -24,6 +24,7 @@ export const B02: ProjectCheck = {
   title: 'Component without a spec',
   level: 'risk',
   why: 'What no spec renders can break without a sign.',
+  certain: 'Sure where every spec file that may reach the component is in sight.',
   trouble: '// firing-alarm.tsx, and no spec that renders <FiringAlarm />',
   mended: "it('sounds when the kiln is too hot', () => {\n  render(<FiringAlarm temp={1400} />);\n  …\n});",
   run(context) {

@@ -23,6 +23,7 @@ export const B03: ProjectCheck = {
   title: "Arm that no spec's inputs reach",
   level: 'risk',
   why: 'All that specs give to the component is known, and none of it takes this arm: whatever it holds is untested.',
+  certain: 'Likely at most: inputs that specs give are worked out from their code, not measured.',
   trouble:
     "it('shows the temperature', () => {\n  render(<KilnLid temp={900} />); // the only render, and temp < 600 has an arm of its own\n});",
   mended: "it('is safe to open below 600 degrees', () => {\n  render(<KilnLid temp={599} />);\n  …\n});",

@@ -21,6 +21,7 @@ export const B04: ProjectCheck = {
   title: 'Event that nobody fires',
   level: 'risk',
   why: 'A handler that no spec calls can do anything, or nothing, and all specs stay green.',
+  certain: 'Likely at most: what an act reaches is worked out from its code, not measured.',
   trouble:
     "// <button onClick={() => setOpen(true)}>Open</button>\nit('shows the lid', () => {\n  render(<KilnLid temp={20} />);\n});",
   mended:

@@ -22,6 +22,7 @@ export const B05: ProjectCheck = {
   title: 'Boundary never tried',
   level: 'hint',
   why: 'Whether a comparison includes its bound is decided at the bound alone.',
+  certain: 'Likely at most: which values matter is worked out from the conditions alone.',
   trouble: '// temp < 600 in the component\nrender(<KilnLid temp={20} />);\nrender(<KilnLid temp={900} />);',
   mended: 'render(<KilnLid temp={20} />);\nrender(<KilnLid temp={600} />);\nrender(<KilnLid temp={900} />);',
   run(context) {

@@ -18,6 +18,7 @@ export const B06: ProjectCheck = {
   title: 'Failure or waiting state never shown',
   level: 'risk',
   why: 'What a user sees when something fails is written for the day when it does. Only a spec shows it before.',
+  certain: 'Sure where a run measured it.',
   trouble:
     'try {\n  setKilns(await loadKilns());\n} catch {\n  setError(true); // loadKilns never rejects in a spec\n}',
   mended:

@@ -22,6 +22,7 @@ export const B07: ProjectCheck = {
   title: 'Coverage that cannot be trusted',
   level: 'risk',
   why: 'Coverage of other sources, or of an older text, says which lines of something else ran.',
+  certain: 'Sure where the records themselves say so.',
   trouble: 'SF:src/kiln-lid.tsx\nDA:340,1 // kiln-lid.tsx has 21 lines',
   mended: '# run the specs with coverage again',
   run: ({ coverage, ...context }) =>

@@ -22,6 +22,7 @@ export const C01: FileCheck = {
   title: 'Stand-in not restored',
   level: 'risk',
   why: 'The next spec talks to the stand-in and believes that it talks to the real thing.',
+  certain: 'Sure where it always runs, and every hook and set-up file around it can be read.',
   trouble: "it('loads', () => {\n  vi.spyOn(kilns, 'load').mockResolvedValue([]);\n  …\n});",
   mended: 'afterEach(() => {\n  vi.restoreAllMocks();\n});',
   run: (context) =>

@@ -20,6 +20,7 @@ export const C02: FileCheck = {
   title: 'Fake clock left running',
   level: 'risk',
   why: 'On a clock that stands still, waiting never ends: the spec that hangs is not the one that forgot to switch back.',
+  certain: 'Sure where it always runs, and every hook and set-up file around it can be read.',
   trouble: "it('cools down', () => {\n  vi.useFakeTimers();\n  …\n});",
   mended: 'afterEach(() => {\n  vi.useRealTimers();\n});',
   run: (context) =>

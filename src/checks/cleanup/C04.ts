@@ -23,6 +23,7 @@ export const C04: FileCheck = {
   title: 'Global value overwritten',
   level: 'risk',
   why: 'The page, the process and the prototypes are there once for the whole file.',
+  certain: 'Sure where it always runs, and every hook and set-up file around it can be read.',
   trouble: "it('fits a narrow screen', () => {\n  window.innerWidth = 320;\n  …\n});",
   mended: 'const { innerWidth } = window;\nafterEach(() => {\n  window.innerWidth = innerWidth;\n});',
   run: (context) => [...written(context), ...stubbed(context)],

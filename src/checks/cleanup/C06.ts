@@ -27,6 +27,7 @@ export const C06: FileCheck = {
   title: 'Browser storage or address left changed',
   level: 'risk',
   why: 'The page stays the same for all specs of a file, and so does what it stores.',
+  certain: 'Sure where it always runs, and every hook and set-up file around it can be read.',
   trouble: "it('remembers the unit', () => {\n  localStorage.setItem('unit', 'F');\n  …\n});",
   mended: 'afterEach(() => {\n  localStorage.clear();\n});',
   run: (context) =>

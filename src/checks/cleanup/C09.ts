@@ -16,6 +16,7 @@ export const C09: FileCheck = {
   title: 'Expected requests never verified',
   level: 'risk',
   why: 'A request that nobody expected stays open and unseen; the spec is green all the same.',
+  certain: 'Sure where the expectation always stands, and every set-up file can be read.',
   trouble: "it('loads', () => {\n  service.load();\n  http.expectOne('/kilns').flush([]);\n});",
   mended: 'afterEach(() => {\n  http.verify();\n});',
   run(context) {

@@ -26,6 +26,7 @@ export const E01: ProjectCheck = {
   title: 'No command runs this suite',
   level: 'blocker',
   why: 'Specs that no script starts are run by nobody: neither by a colleague nor before the merge.',
+  certain: 'Sure where the manifest can be read.',
   trouble: '"scripts": { "build": "vite build" }',
   mended: '"scripts": { "build": "vite build", "test": "vitest run" }',
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),

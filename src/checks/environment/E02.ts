@@ -34,6 +34,7 @@ export const E02: ProjectCheck = {
   title: 'Specs render, but there is no document',
   level: 'blocker',
   why: 'Every render throws before the first assertion: “document is not defined”.',
+  certain: 'Sure where the environment is known from settings, command line and comments.',
   trouble: "export default defineConfig({ test: { environment: 'node' } });",
   mended: "export default defineConfig({ test: { environment: 'jsdom' } });",
   run(context) {

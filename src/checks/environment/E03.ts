@@ -19,6 +19,7 @@ export const E03: ProjectCheck = {
   title: 'The chosen document package is missing',
   level: 'blocker',
   why: 'The runner stops before the first spec: it can’t make the document that the settings ask for.',
+  certain: 'Sure where the environment is known, and no manifest around declares the package.',
   trouble: '"jest": { "testEnvironment": "jsdom" }, and jest-environment-jsdom is declared nowhere',
   mended: 'npm install --save-dev jest-environment-jsdom',
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),

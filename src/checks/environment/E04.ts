@@ -19,6 +19,7 @@ export const E04: ProjectCheck = {
   title: 'Set-up file is configured but missing',
   level: 'blocker',
   why: 'The runner stops before the first spec, or runs all of them without the matchers and stand-ins that the file was to bring.',
+  certain: 'Sure where the path is written out, and no such file is there.',
   trouble: "setupFiles: ['./test/setpu.ts']",
   mended: "setupFiles: ['./test/setup.ts']",
   run: (context) =>

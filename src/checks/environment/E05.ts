@@ -25,6 +25,7 @@ export const E05: ProjectCheck = {
   title: 'Set-up file that nothing loads',
   level: 'risk',
   why: 'Whoever wrote it believes that its matchers, hooks or stand-ins are there for every spec.',
+  certain: 'Sure where all settings of the runner can be read, and none of them names the file.',
   trouble: '// test/setup.ts registers matchers\nexport default defineConfig({ test: {} });',
   mended: "export default defineConfig({ test: { setupFiles: ['./test/setup.ts'] } });",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

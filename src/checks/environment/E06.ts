@@ -27,6 +27,7 @@ export const E06: ProjectCheck = {
   title: 'Matcher that nobody registered',
   level: 'blocker',
   why: 'The call of a matcher that is not there throws: every spec that uses it is red, whatever the component does.',
+  certain: 'Sure where every set-up file of the run can be read.',
   trouble: '// test/setup.ts is empty\nexpect(card).toBeInTheDocument();',
   mended: "// test/setup.ts\nimport '@testing-library/jest-dom/vitest';",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

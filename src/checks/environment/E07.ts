@@ -24,6 +24,7 @@ export const E07: ProjectCheck = {
   title: 'Runner globals that are not switched on',
   level: 'blocker',
   why: 'The file stops at its first line with “describe is not defined”: none of its specs runs.',
+  certain: 'Sure where the settings of the runner can be read.',
   trouble: "describe('KilnCard', () => { … });",
   mended: "import { describe, expect, it } from 'vitest';\n\ndescribe('KilnCard', () => { … });",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

@@ -22,6 +22,7 @@ export const E08: ProjectCheck = {
   title: 'Compiler does not know the test types',
   level: 'hint',
   why: 'Every global and matcher is underlined in red, and people learn to look past red lines.',
+  certain: 'Sure where the compiler settings and what they extend can be read.',
   trouble: '"compilerOptions": { "types": ["vite/client"] }',
   mended: '"compilerOptions": { "types": ["vite/client", "vitest/globals"] }',
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),

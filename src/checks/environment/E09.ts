@@ -21,6 +21,7 @@ export const E09: ProjectCheck = {
   title: 'Spec file that no run collects',
   level: 'blocker',
   why: 'Specs in a file that no pattern matches never run, and nobody is told.',
+  certain: 'Sure where the patterns of all runners can be read.',
   trouble: '// src/kiln-lid.specs.tsx, collected: **/*.spec.tsx',
   mended: '// src/kiln-lid.spec.tsx',
   run: (context) => context.specFiles.flatMap((file) => check(file, context)),

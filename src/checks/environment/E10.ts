@@ -21,6 +21,7 @@ export const E10: ProjectCheck = {
   title: 'No transform for this kind of file',
   level: 'blocker',
   why: 'The runner reads the file as plain JavaScript and stops at its first line.',
+  certain: 'Sure where the transforms of the run can be read.',
   trouble: 'export default defineConfig({ test: {} }); // and the specs load GlazeCard.vue',
   mended:
     "import vue from '@vitejs/plugin-vue';\n\nexport default defineConfig({ plugins: [vue()], test: {} });",

@@ -27,6 +27,7 @@ export const E11: ProjectCheck = {
   title: 'Spec needs an undeclared package',
   level: 'risk',
   why: 'It works as long as some other package happens to bring it, and stops on a machine where none does.',
+  certain: 'Sure where no manifest around declares it, and the import is loaded when the spec is.',
   trouble: "import userEvent from '@testing-library/user-event'; // declared nowhere",
   mended: 'npm install --save-dev @testing-library/user-event',
   run: (context) =>

@@ -26,6 +26,7 @@ export const E12: ProjectCheck = {
   title: 'Versions that do not belong together',
   level: 'risk',
   why: 'They install, with a warning that nobody reads, and fail in ways that point elsewhere.',
+  certain: 'Sure where both versions are known; that two copies of one package meet is likely.',
   trouble: '"react": "^19.0.0", "@testing-library/react": "^13.4.0"',
   mended: '"react": "^19.0.0", "@testing-library/react": "^16.1.0"',
   run: (context) =>

@@ -28,6 +28,7 @@ export const E13: ProjectCheck = {
   title: 'Alias that the run cannot resolve',
   level: 'blocker',
   why: 'The editor is content, and the run stops at the import: the runner reads no compiler settings.',
+  certain: 'Sure where the compiler resolves it by its paths; that nobody resolves it is likely.',
   trouble: '"paths": { "@/*": ["./src/*"] } // in tsconfig.json, and nowhere else',
   mended: "moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

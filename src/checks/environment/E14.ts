@@ -31,6 +31,7 @@ export const E14: ProjectCheck = {
   title: 'Two settings disagree',
   level: 'risk',
   why: 'Somebody changes the one that loses, sees no difference, and looks for the reason for an afternoon.',
+  certain: 'Sure where both settings can be read.',
   trouble: '// vite.config.ts: test: { environment: "jsdom" }\n// vitest.config.ts: test: { globals: true }',
   mended: '// vitest.config.ts: test: { environment: "jsdom", globals: true }',
   run: (context) =>

@@ -30,6 +30,7 @@ export const E15: ProjectCheck = {
   title: 'Isolation or automatic cleanup is switched off',
   level: 'risk',
   why: 'What one spec file renders and changes is there for all that come after it.',
+  certain: 'Sure where the setting is written out.',
   trouble: 'export default defineConfig({ test: { isolate: false } });',
   mended: 'export default defineConfig({ test: {} });',
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),

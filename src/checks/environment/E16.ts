@@ -30,6 +30,7 @@ export const E16: ProjectCheck = {
   title: 'Coverage settings hide gaps',
   level: 'risk',
   why: 'A component without a spec lowers no figure when it is not counted.',
+  certain: 'Sure where the setting is written out.',
   trouble: '"jest": { "collectCoverage": true }',
   mended: '"jest": { "collectCoverage": true, "collectCoverageFrom": ["src/**/*.{ts,tsx}"] }',
   run: (context) => unique(packagesWithSpecs(context).flatMap((each) => check(each, context))),

@@ -17,6 +17,7 @@ export const E17: ProjectCheck = {
   title: 'The test command waits for changes',
   level: 'hint',
   why: 'On a machine that nobody watches it waits until the job is stopped, hours later.',
+  certain: 'Sure where the command is written out.',
   trouble: '"test": "jest --watchAll"',
   mended: '"test": "jest", "test:watch": "jest --watchAll"',
   run: (context) => unique(packagesWithSpecs(context).flatMap(check)),

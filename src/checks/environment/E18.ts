@@ -18,6 +18,7 @@ export const E18: ProjectCheck = {
   title: 'Spec in another language than its project',
   level: 'hint',
   why: 'Nobody tells this file that a prop was renamed.',
+  certain: 'Sure where the project’s files and the spec’s own name say so.',
   trouble: '// kiln-card.spec.jsx, beside twelve spec files in TypeScript',
   mended: '// kiln-card.spec.tsx',
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

@@ -11,6 +11,7 @@ export const E19: ProjectCheck = {
   title: 'Spec file that could not be read',
   level: 'blocker',
   why: 'The runner can read it as little as we can: none of its specs runs.',
+  certain: 'Sure where the file itself says so.',
   trouble: "it('fires', () => {\n  expect(kiln.temp).toBe(;\n});",
   mended: "it('fires', () => {\n  expect(kiln.temp).toBe(1200);\n});",
   run: ({ unreadSpecs, sourceOf }) =>

@@ -27,6 +27,7 @@ export const E20: ProjectCheck = {
   title: 'Setting that the runner passes over',
   level: 'risk',
   why: 'A set-up that is never loaded, or a threshold that holds nothing back, looks as if it were there.',
+  certain: 'Sure where the version of the runner is known, and has no such setting.',
   trouble: '"jest": { "setupFileAfterEnv": ["./test/setup.ts"] }',
   mended: '"jest": { "setupFilesAfterEnv": ["./test/setup.ts"] }',
   run: (context) =>

@@ -34,6 +34,7 @@ export const O01: FileCheck = {
   title: 'Several behaviours in one spec',
   level: 'risk',
   why: 'When one spec covers five behaviours, a report of its failure does not say which of them broke, and those after the first failure are not tried.',
+  certain: 'Sure where the rounds stand in the spec.',
   trouble:
     "it('works', async () => {\n  // opens the lid, asserts; closes it, asserts; fires, asserts; stops, asserts\n});",
   mended:

@@ -26,6 +26,7 @@ export const O02: FileCheck = {
   title: 'Too many assertions',
   level: 'risk',
   why: 'A spec stops at its first failure: what the other assertions would say, nobody learns.',
+  certain: 'Sure where the assertions stand in the spec.',
   trouble: "it('shows the log', () => {\n  expect(rows[0]).toHaveTextContent('Raku');\n  // and 24 more\n});",
   mended:
     "it('shows the firings in order', () => {\n  expect(rows.map((row) => row.textContent)).toEqual(['Raku', 'Celadon']);\n});",

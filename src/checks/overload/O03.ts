@@ -24,6 +24,7 @@ export const O03: FileCheck = {
   title: 'Title that says nothing',
   level: 'hint',
   why: 'When a spec fails, its title is the first thing that is read, and often the only one.',
+  certain: 'Sure where the title is written out.',
   trouble: "it('works', () => { … });",
   mended: "it('disables the Fire button when the lid is opened', () => { … });",
   run: (context) =>

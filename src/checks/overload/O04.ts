@@ -34,6 +34,8 @@ export const O04: FileCheck = {
   title: 'Cannot fail',
   level: 'blocker',
   why: 'A spec that no fault can turn red says nothing, and counts as covered all the same.',
+  certain:
+    'Sure where what is asserted can’t be otherwise whatever the component does, and stands in the spec itself.',
   trouble:
     "it('shows the cone', () => {\n  const wrapper = mount(KilnCard);\n  expect(wrapper).toBeTruthy();\n});",
   mended:

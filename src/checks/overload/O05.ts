@@ -31,6 +31,7 @@ export const O05: FileCheck = {
   title: 'Title and body disagree',
   level: 'risk',
   why: 'A spec that was copied, and only half changed, makes a report name what did not break, and leaves untested what its title promises.',
+  certain: 'Likely at most: titles are words.',
   trouble:
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 6') … });",
   mended:

@@ -21,6 +21,7 @@ export const O06: FileCheck = {
   title: 'Left focused, or switched off',
   level: 'blocker',
   why: 'One focused spec switches the rest of its file off, and the run stays green.',
+  certain: 'Sure where the mark is the runner’s own.',
   trouble: "it.only('fires the kiln', () => { … });",
   mended: "it('fires the kiln', () => { … });",
   run: (context) =>

@@ -22,6 +22,7 @@ export const O07: FileCheck = {
   title: 'Assertion that may not run',
   level: 'risk',
   why: 'An assertion under a condition is skipped when the component breaks in just the way that makes the condition false.',
+  certain: 'Sure where the condition stands around the assertion, or before it as a way out.',
   trouble: "const lid = screen.queryByRole('button');\nif (lid) {\n  expect(lid).toBeEnabled();\n}",
   mended: "expect(screen.getByRole('button')).toBeEnabled();",
   run: (context) =>

@@ -29,6 +29,7 @@ export const O08: FileCheck = {
   title: 'Arrangement repeated',
   level: 'hint',
   why: 'What every spec repeats hides what each is about, and must be changed in every place.',
+  certain: 'Sure where the statements are the same, one by one.',
   trouble:
     "it('a', () => {\n  const onFire = vi.fn();\n  const user = userEvent.setup();\n  render(<KilnCard onFire={onFire} />);\n  // and four more specs begin so\n});",
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",

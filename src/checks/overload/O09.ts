@@ -21,6 +21,7 @@ export const O09: FileCheck = {
   title: 'Specs that differ in values only',
   level: 'hint',
   why: 'In a table one sees which values are tried and which are missing, and what is done with them stands there once.',
+  certain: 'Sure where the specs differ in values and titles alone.',
   trouble: "it('shows cone 6', …);\nit('shows cone 9', …);\nit('shows cone 10', …);",
   mended:
     "it.each([\n  ['shows cone 6', 6],\n  ['shows cone 9', 9],\n  ['shows cone 10', 10],\n])('%s', (_title, cone) => { … });",

@@ -18,6 +18,7 @@ export const O10: FileCheck = {
   title: 'Debug output left',
   level: 'hint',
   why: 'Output of a hunt that is over hides the output of the next failure.',
+  certain: 'Sure where the call is the platform’s or the library’s own.',
   trouble: 'render(<KilnCard />);\nscreen.debug();',
   mended: 'render(<KilnCard />);',
   run: (context) =>

@@ -23,6 +23,7 @@ export const O11: FileCheck = {
   title: 'The stand-in is what is tested',
   level: 'risk',
   why: 'A spec that asks a stand-in for the answer it was given passes whatever the component does.',
+  certain: 'Sure where what is asserted is what the stand-in was told to give.',
   trouble: 'const load = vi.fn().mockReturnValue(6);\nexpect(load()).toBe(6);',
   mended:
     "render(<KilnCard load={vi.fn().mockReturnValue(6)} />);\nexpect(screen.getByText('Cone 6')).toBeInTheDocument();",

@@ -26,6 +26,7 @@ export const O12: FileCheck = {
   title: 'Same title twice',
   level: 'risk',
   why: 'A report names specs by their titles: with two of one name, nobody knows which failed, and snapshots of both get one name.',
+  certain: 'Sure where both titles are written out.',
   trouble: "it('opens the lid', …);\nit('opens the lid', …);",
   mended: "it('opens the lid by hand', …);\nit('opens the lid when the kiln is cold', …);",
   run: (context) =>

@@ -23,6 +23,7 @@ export const O13: FileCheck = {
   title: 'Group too large',
   level: 'hint',
   why: 'In a long list of specs nobody sees what is tested twice and what is not tested at all.',
+  certain: 'Sure where the specs stand in the group.',
   trouble: "describe('KilnCard', () => {\n  // 60 specs\n});",
   mended:
     "describe('KilnCard', () => {\n  describe('lid', () => { … });\n  describe('firing', () => { … });\n});",

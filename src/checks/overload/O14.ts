@@ -19,6 +19,7 @@ export const O14: FileCheck = {
   title: 'Figure that the data already holds',
   level: 'hint',
   why: 'A figure that is counted by hand goes wrong when the data gets another entry, and does not say where it comes from.',
+  certain: 'Sure where the figure and the list are both written out.',
   trouble: "render(<Log rows={rows} />);\nexpect(screen.getAllByRole('row')).toHaveLength(3);",
   mended: "render(<Log rows={rows} />);\nexpect(screen.getAllByRole('row')).toHaveLength(rows.length);",
   run: (context) => runningSpecs(context.file).flatMap((spec) => check(spec, context)),

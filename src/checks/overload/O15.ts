@@ -15,6 +15,7 @@ export const O15: FileCheck = {
   title: 'Group without a spec',
   level: 'hint',
   why: 'In the list of groups it looks as if its subject were covered.',
+  certain: 'Sure where nothing in the group could make a spec.',
   trouble: "describe('when the lid is open', () => {});",
   mended: "describe('when the lid is open', () => {\n  it.todo('does not fire');\n});",
   run(context) {

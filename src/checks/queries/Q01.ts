@@ -40,6 +40,7 @@ export const Q01: FileCheck = {
   title: 'Reached by structure',
   level: 'risk',
   why: 'A class or a tag is an inner matter of the component: renaming it breaks specs that have nothing to do with it, while a button that nobody can find stays green.',
+  certain: 'Sure where the element is known, and nothing unread could be found as well.',
   trouble: "container.querySelector('.kiln-card__fire').click();",
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {

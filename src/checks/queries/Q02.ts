@@ -21,6 +21,7 @@ export const Q02: FileCheck = {
   title: 'Test id where a better handle exists',
   level: 'hint',
   why: 'A test id says nothing of what a user can find: the button may lose its name, and the spec stays green.',
+  certain: 'Sure where the element is known, and nothing unread could be found as well.',
   trouble: "screen.getByTestId('fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {

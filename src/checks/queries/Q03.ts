@@ -28,6 +28,7 @@ export const Q03: FileCheck = {
   title: 'A better rung is free',
   level: 'hint',
   why: 'A text is found on anything: a button that has become a plain box still shows it, but nobody can press it by the keyboard.',
+  certain: 'Sure where the element is known, and nothing unread could be found as well.',
   trouble: "screen.getByText('Fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {

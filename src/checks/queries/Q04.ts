@@ -22,6 +22,7 @@ export const Q04: FileCheck = {
   title: 'Picked by position',
   level: 'risk',
   why: 'Which one stands first is seldom what the spec is about: a new element above it moves the spec to another one, and it may stay green there.',
+  certain: 'Sure where more than one element surely matches.',
   trouble: "screen.getAllByRole('button')[1]",
   mended: "screen.getByRole('button', { name: 'Unload' })",
   run(context) {

@@ -29,6 +29,7 @@ export const Q05: FileCheck = {
   title: 'Reads the component’s insides',
   level: 'risk',
   why: 'A spec on inner state breaks with every rewrite that changes nothing for the user, and stays green when the state is right but the page is wrong.',
+  certain: 'Sure where the component is known, and the member is neither a prop nor offered by it.',
   trouble: 'expect(wrapper.vm.isOpen).toBe(true);',
   mended: "expect(screen.getByRole('status')).toHaveTextContent('Open');",
   run(context) {

@@ -27,6 +27,7 @@ export const Q06: FileCheck = {
   title: 'Role without a name',
   level: 'hint',
   why: 'The spec passes as long as the other one is not shown; and it passes when the only one left is the wrong one.',
+  certain: 'Sure where both elements are known, and nothing unread could be found as well.',
   trouble: "screen.getByRole('button')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {

@@ -21,6 +21,7 @@ export const Q07: FileCheck = {
   title: 'Whole markup compared',
   level: 'risk',
   why: 'A snapshot of everything fails for every reason but the one that matters, so it is renewed unread; and it passes on markup that was wrong from the start.',
+  certain: 'Sure where the whole of a render is compared, whatever it shows.',
   trouble: 'expect(container).toMatchSnapshot();',
   mended: "expect(screen.getByRole('heading')).toHaveTextContent('Kiln 3');",
   run(context) {

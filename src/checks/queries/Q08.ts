@@ -27,6 +27,7 @@ export const Q08: FileCheck = {
   title: 'Absence asked of a query that throws',
   level: 'risk',
   why: 'An assertion that something is gone must be able to see that it is gone: a query that throws can only fail, for the right reason and for any other.',
+  certain: 'Sure where the query and the matcher are known by their library.',
   trouble: "expect(screen.getByText('Hot')).not.toBeInTheDocument();",
   mended: "expect(screen.queryByText('Hot')).not.toBeInTheDocument();",
   run(context) {

@@ -19,6 +19,7 @@ export const Q09: FileCheck = {
   title: 'Presence asserted by truthiness',
   level: 'hint',
   why: 'The query throws by itself, so the matcher adds nothing; an element that has left the document is still truthy.',
+  certain: 'Sure where the query and the matcher are known by their library.',
   trouble: "expect(screen.getByRole('alert')).toBeTruthy();",
   mended: "expect(screen.getByRole('alert')).toBeInTheDocument();",
   run(context) {

@@ -30,6 +30,8 @@ export const Q10: FileCheck = {
   title: 'Reaches nothing',
   level: 'blocker',
   why: 'A spec that looks for a thing the component does not have, and is glad not to find it, cannot fail.',
+  certain:
+    'Sure where all that the spec renders is known, and what is asked for is one slip away from something in it.',
   trouble: "expect(screen.queryByText('Kiln is hott')).not.toBeInTheDocument();",
   mended: "expect(screen.queryByText('Kiln is hot')).not.toBeInTheDocument();",
   run(context) {

@@ -29,6 +29,7 @@ export const Q11: ProjectCheck = {
   title: 'Control that nobody can name',
   level: 'risk',
   why: 'Without a name a control can’t be reached by role, nor by those who hear the page. The spec shows the fault; the component has it.',
+  certain: 'Sure where the control and all that could name it are known.',
   trouble: '<button className="kiln-card__close"><svg /></button>',
   mended: '<button className="kiln-card__close" aria-label="Close"><svg /></button>',
   run(context) {

@@ -23,6 +23,8 @@ export const Q12: FileCheck = {
   title: 'Children are not rendered',
   level: 'risk',
   why: 'A spec of a component without its children passes when props and events between them no longer fit.',
+  certain:
+    'Sure where a child of the project is left out by the render itself; that something is “not there” for want of it is likely.',
   trouble: 'const wrapper = shallowMount(KilnCard);',
   mended: 'const wrapper = mount(KilnCard);',
   run(context) {

@@ -42,6 +42,7 @@ export const Q13: FileCheck = {
   title: 'Raw event instead of a user’s action',
   level: 'hint',
   why: 'A bare click also reaches a button that is disabled, covered or out of focus, and sends none of the events before and after it that handlers rely on.',
+  certain: 'Sure where the package declares a library of users’ actions.',
   trouble: "fireEvent.click(screen.getByRole('button'));",
   mended: "await user.click(screen.getByRole('button'));",
   run(context) {

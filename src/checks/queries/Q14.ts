@@ -20,6 +20,7 @@ export const Q14: FileCheck = {
   title: 'Template is blanked',
   level: 'risk',
   why: 'Half of a component is its template: bindings to what no longer exists, events that lead nowhere and conditions turned round all stay green.',
+  certain: 'Sure where the spec itself blanks the template.',
   trouble: "TestBed.overrideTemplate(KilnLid, '');\n…\nexpect(fixture.componentInstance.open).toBe(true);",
   mended: "expect(fixture.nativeElement.textContent).toContain('Open');",
   run(context) {

@@ -10,6 +10,8 @@ export interface CheckText {
   level: Level;
   /** What it is for, in a sentence or two. */
   why: string;
+  /** The facts that a sure finding stands on; where one of them is not known, it is likely at most, or not made. */
+  certain: string;
   /** Code that it objects to, and the same code mended. */
   trouble: string;
   mended: string;

@@ -22,6 +22,7 @@ export const S02: FileCheck = {
   title: 'Rendered once, acted on by several',
   level: 'blocker',
   why: 'A click in one spec is still clicked in the next one.',
+  certain: 'Sure where a spec always acts on the shared render, and nothing unread is done outside of specs.',
   trouble:
     "const wrapper = mount(KilnCard);\nit('opens', () => { wrapper.find('button').trigger('click'); … });\nit('starts closed', () => { expect(wrapper.text()).toContain('Closed'); });",
   mended: 'let wrapper;\nbeforeEach(() => { wrapper = mount(KilnCard); });',

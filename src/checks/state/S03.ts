@@ -22,6 +22,7 @@ export const S03: FileCheck = {
   title: 'One spec sets it, another reads it',
   level: 'blocker',
   why: 'The second spec works only after the first: run alone, or without it, it fails.',
+  certain: 'Sure where the spec that sets it and the one that reads it always do so, and are two.',
   trouble: "let kiln;\nit('builds', () => { kiln = new Kiln(); … });\nit('fires', () => { kiln.fire(); … });",
   mended: 'let kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
   run: (context) =>

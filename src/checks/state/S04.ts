@@ -20,6 +20,7 @@ export const S04: FileCheck = {
   title: 'Not reset before each spec',
   level: 'risk',
   why: 'The first value is there for the first spec only.',
+  certain: 'Sure where the change and the read always happen, in two specs.',
   trouble:
     "let cone = 6;\nit('fires low', () => { cone = 4; … });\nit('fires', () => { expect(plan(cone)).toBe(1222); });",
   mended: 'let cone: number;\nbeforeEach(() => { cone = 6; });',

@@ -25,6 +25,8 @@ export const S05: FileCheck = {
   title: 'Shared module or store changed',
   level: 'risk',
   why: 'A module is loaded once for a file: what one spec writes into it is there for all that follow.',
+  certain:
+    'Sure where the module that keeps it is in the project, and the change and the read surely happen.',
   trouble:
     "import { settings } from './settings';\nit('shows Fahrenheit', () => { settings.unit = 'F'; … });\nit('shows Celsius', () => { … });",
   mended: "afterEach(() => { settings.unit = 'C'; });",

@@ -26,6 +26,7 @@ export const S06: FileCheck = {
   title: 'Shared data changed in place',
   level: 'risk',
   why: 'Sorting, adding or assigning changes the one list that all specs share: later specs check other data than they seem to.',
+  certain: 'Sure where it is built once, always changed, and read by a property that is known.',
   trouble:
     "const pieces = ['mug', 'bowl'];\nit('sorts', () => { pieces.sort(); … });\nit('shows the first', () => { render(<Shelf pieces={pieces} />); … });",
   mended: "it('sorts', () => { const sorted = [...pieces].sort(); … });",

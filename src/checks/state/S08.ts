@@ -17,6 +17,7 @@ export const S08: FileCheck = {
   title: 'Built before all, changed later',
   level: 'hint',
   why: 'The next spec that somebody adds starts from what an earlier one left.',
+  certain: 'Sure where the change always happens.',
   trouble: "beforeAll(() => { kiln = new Kiln(); });\nit('fires', () => { kiln.fire(); … });",
   mended: 'beforeEach(() => { kiln = new Kiln(); });',
   run: (context) =>

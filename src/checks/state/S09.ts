@@ -27,6 +27,7 @@ export const S09: FileCheck = {
   title: 'A stand-in’s answer stays behind',
   level: 'risk',
   why: 'The later spec works with data that another one has chosen.',
+  certain: 'Likely at most: answers may be set elsewhere by what can’t be read.',
   trouble:
     "const load = vi.fn();\nit('shows none', () => { load.mockReturnValue([]); … });\nit('shows kilns', () => { render(<Board load={load} />); … });",
   mended: "it('shows none', () => { load.mockReturnValueOnce([]); … });",

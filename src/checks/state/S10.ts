@@ -18,6 +18,7 @@ export const S10: FileCheck = {
   title: 'Value that is never used',
   level: 'hint',
   why: 'Two places say how the value is made; only one of them counts.',
+  certain: 'Sure where every use of the name is in sight: it is declared in this file.',
   trouble: 'let kiln = new Kiln();\nbeforeEach(() => { kiln = new Kiln(); });',
   mended: 'let kiln: Kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
   run: (context) =>

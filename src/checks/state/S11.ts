@@ -23,6 +23,7 @@ export const S11: FileCheck = {
   title: 'Stored snapshot holds a running number',
   level: 'risk',
   why: 'The number depends on how many components were rendered before: run alone, or with one more spec before it, the spec fails.',
+  certain: 'Sure where the number stands in the stored snapshot itself.',
   trouble:
     'it(\'shows the lid\', () => {\n  expect(render(<Lid />).container).toMatchSnapshot(); // id="lid-7"\n});',
   mended: "expect(screen.getByRole('switch', { name: 'Lid' })).toBeChecked();",

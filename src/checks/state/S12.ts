@@ -19,6 +19,7 @@ export const S12: FileCheck = {
   title: 'Answer set too late',
   level: 'risk',
   why: 'The component asked before: the spec is green with the answer that another spec, or nobody, has set.',
+  certain: 'Likely at most: what the component asks, and when, is worked out from its code alone.',
   trouble:
     "render(<Kiln />);\nreadTemp.mockReturnValue(1200); // the render has read it already\nexpect(screen.getByText('Cold')).toBeVisible();",
   mended:
