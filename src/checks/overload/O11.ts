@@ -53,9 +53,18 @@ function replacedSubject(context: FileContext): Finding[] {
 
 const stem = (path: string): string => (basename(path).split('.')[0] ?? '').toLowerCase();
 
-// It is also what the specs import and put to use.
-function isSubject({ specifier, file: path }: Replacement, subject: string, { file }: FileContext): boolean {
+// It is also what the specs import and put to use, and no other module that goes by the name is: `card.component` beside `card.api`.
+function isSubject(
+  { specifier, file: path }: Replacement,
+  subject: string,
+  { file, project }: FileContext,
+): boolean {
   if (path === undefined || stem(path) !== subject) return false;
+  const replaced = new Set(file.replacements.map((each) => each.file));
+  const others = [...file.imports.values()].flatMap((imported) =>
+    imported.typeOnly ? [] : (project.resolve(file.path, imported.specifier) ?? []),
+  );
+  if (others.some((other) => stem(other) === subject && !replaced.has(other))) return false;
   return [...file.imports.values()].some(
     (imported) => imported.specifier === specifier && !imported.typeOnly,
   );
