@@ -9,6 +9,7 @@ import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
+import type { SpecBundle } from './spec-bundles.js';
 import { SettingsFiles } from './settings/settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 
@@ -165,7 +166,8 @@ export class Environments {
       if (!found) return [{ ...base, ...unreadFacts(row, manifest.folder) }];
       const workspace = config === undefined ? this.#workspace(row, manifest) : undefined;
       const exists = (path: string): boolean => this.#files.kind(path) === 'file';
-      const facts = runnerFacts(row, { found, commands: started, major, exists }, workspace);
+      const bundleAt = (path: string): SpecBundle | undefined => this.#settings.bundle(path);
+      const facts = runnerFacts(row, { found, commands: started, major, exists, bundleAt }, workspace);
       return facts.map((fact) => ({ ...base, ...fact }));
     });
   }

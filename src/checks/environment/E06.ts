@@ -59,8 +59,10 @@ function lacks(
   if (!firstUse(file, extension) || file.get(ADDED_MATCHERS).open) return false;
   const runners = environment.runnersOf(file.path);
   const setup = context.setupOf(file.path);
-  // A real browser's runner has matchers of its own for the document.
-  const inBrowser = runners.some(({ document }) => !document.known || document.value === 'browser');
+  // A runner that drives a browser by itself has matchers of its own for the document.
+  const inBrowser = runners.some(
+    ({ runner, document }) => !document.known || (document.value === 'browser' && runner !== 'karma'),
+  );
   if (runners.length === 0 || inBrowser || !setup || setup.opaque) return false;
   const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
   const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);

@@ -1,4 +1,5 @@
 import type { Place } from '../../finding.js';
+import type { SpecBundle } from '../spec-bundles.js';
 import { isAbsolute } from '../../util/paths.js';
 import { flagOf, type Command } from '../settings/commands.js';
 import type { RunnerFacts, SetupFile } from './environment.js';
@@ -28,6 +29,8 @@ export interface RunnerSources {
   major: number | undefined;
   /** Whether a file exists. */
   exists: (path: string) => boolean;
+  /** What a script bundles; undefined where that can't be told. */
+  bundleAt: (path: string) => SpecBundle | undefined;
 }
 
 export const UNREAD = {

@@ -32,18 +32,3 @@ export function jasmine({ found: { setting, file, folder } }: RunnerSources): Fa
     }),
   };
 }
-
-/** The facts of karma's settings (karma 6): specs run in a browser, under the framework that is named. */
-export function karma({ found: { setting, file, folder } }: RunnerSources): Facts {
-  const frameworks = textsFact(settingAt(setting, 'frameworks'), [], setting.at);
-  const withJasmine = frameworks.known && frameworks.value.some(({ text }) => text === 'jasmine');
-  return {
-    ...UNREAD,
-    folder,
-    settingsFile: file,
-    settings: setting,
-    globals: known(true),
-    restores: withJasmine ? known(true) : UNREAD.restores,
-    document: known('browser'),
-  };
-}

@@ -274,9 +274,10 @@ class Settings implements Algebra<Setting> {
       bindPattern(param, args[i] ?? unknown, this.#parts, ({ name }, value) => names.set(name, value));
     if (fn.body?.type === 'BlockStatement') {
       for (const statement of fn.body.body) {
-        if (statement.type !== 'VariableDeclaration' || statement.kind !== 'const') continue;
+        if (statement.type !== 'VariableDeclaration') continue;
         for (const { id, init } of statement.declarations)
-          if (id.type === 'Identifier' && init) names.set(id.name, init);
+          if (id.type === 'Identifier' && init && (statement.kind === 'const' || isSetOnce(id.name, fn.body)))
+            names.set(id.name, init);
       }
     }
     const returns = returnedFrom(fn).map((each) => this.read(each));
@@ -284,7 +285,7 @@ class Settings implements Algebra<Setting> {
     const found =
       only && returns.length > 1
         ? { is: 'either' as const, options: returns, at: this.#at(node) }
-        : (only ?? this.#handedToSet(fn) ?? unknown);
+        : (this.#handedToSet(fn) ?? only ?? unknown);
     this.#names = outer;
     return found;
   }
@@ -298,19 +299,54 @@ class Settings implements Algebra<Setting> {
     unknown: (_, node) => this.unknown(node),
   };
 
+  // `config.set({…})`, of what the function is given.
   #handedToSet(fn: FunctionNode): Setting | undefined {
     let found: Setting | undefined;
-    if (fn.body) {
+    const [given] = fn.params;
+    if (fn.body && given?.type === 'Identifier') {
       walkTree(fn.body, (node) => {
-        const [first] =
-          node.type === 'CallExpression' && memberName(unwrapped(node.callee)) === 'set'
-            ? node.arguments
-            : [];
+        const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
+        const isSet = callee?.type === 'MemberExpression' && pathTo(callee, given.name)[0] === 'set';
+        const [first] = node.type === 'CallExpression' && isSet ? node.arguments : [];
         if (first?.type === 'ObjectExpression') found = this.read(first);
+        if (first?.type === 'Identifier') found = this.#changed(this.read(first), first.name, fn.body);
       });
     }
     return found;
   }
+
+  // `settings.browsers = […]`: what is set by the way, often under a condition, is unknown.
+  #changed(setting: Setting, name: string, body: Node | null): Setting {
+    if (setting.is !== 'object' || !body) return setting;
+    const entries = new Map(setting.entries);
+    walkTree(body, (node) => {
+      if (node.type !== 'AssignmentExpression' || node.left.type !== 'MemberExpression') return;
+      const key = pathTo(node.left, name).at(-1);
+      if (key !== undefined) entries.set(key, this.unknown(node));
+    });
+    return { ...setting, entries };
+  }
+}
+
+// The keys from an inner one to that of the named object itself; none where another object is meant.
+function pathTo(member: Node, name: string): string[] {
+  const keys: string[] = [];
+  let at = member;
+  while (at.type === 'MemberExpression') {
+    keys.push(memberName(at) ?? '?');
+    at = unwrapped(at.object);
+  }
+  return at.type === 'Identifier' && at.name === name ? keys : [];
+}
+
+function isSetOnce(name: string, body: Node): boolean {
+  let isSet = false;
+  walkTree(body, (node) => {
+    isSet ||=
+      node.type === 'AssignmentExpression' && node.left.type === 'Identifier' && node.left.name === name;
+    return !isSet;
+  });
+  return !isSet;
 }
 
 const PATH_MODULES: ReadonlySet<string> = new Set(['path', 'path/posix', 'pathe', 'upath', 'url']);

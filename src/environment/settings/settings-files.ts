@@ -1,4 +1,5 @@
 import type { Files } from '../../host/files.js';
+import { specBundle, type SpecBundle } from '../spec-bundles.js';
 import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
 import { dirname } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';
@@ -42,6 +43,13 @@ export class SettingsFiles {
         ? yamlSettings(source)
         : scriptSettings(source, (from, specifier, each) => this.#other(from, specifier, each, depth), name);
     return 'reason' in found ? this.#fail(found) : found;
+  }
+
+  /** What a script bundles; undefined where it is not there or can't be read. */
+  bundle(file: string): SpecBundle | undefined {
+    const bytes = this.#files.read(file);
+    const source = bytes && decodeSource(file, bytes);
+    return source && !isProblem(source) ? specBundle(source) : undefined;
   }
 
   #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
