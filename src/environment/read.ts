@@ -9,7 +9,7 @@ import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
-import type { SpecBundle } from './spec-bundles.js';
+import type { SpecBundle } from './settings/spec-bundles.js';
 import { SettingsFiles } from './settings/settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
 

@@ -1,4 +1,4 @@
-import { isHandedOn, isOnlyCompared, membersOfRefs } from '../syntax/tree.js';
+import { isHandedOn, isOnlyCompared } from '../syntax/tree.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
@@ -9,6 +9,7 @@ import { dirname, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
+import { usesByReference, type UseByReference } from './references.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
@@ -62,7 +63,7 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
-  #usedByReference: ReadonlySet<string> | undefined;
+  #usedByReference: UseByReference[] | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   readonly #failed = new Set<string>();
@@ -119,17 +120,19 @@ export class Project {
     return this.#summaries.get(path);
   }
 
-  /** Members that components of the project use of others by a reference, whatever these are: they are offered to them. */
-  get usedByReference(): ReadonlySet<string> {
-    return (this.#usedByReference ??= new Set(
-      this.#surroundings
-        .sources()
-        .filter((path) => this.source(path)?.text.includes('$refs'))
-        .flatMap((path) => {
-          const tree = this.tree(path);
-          return tree ? membersOfRefs(tree.script.program) : [];
-        }),
-    ));
+  /** Whether another component of the project uses a member of a component by a reference to it: it is offered to that. */
+  isUsedByReference(component: Component, member: string): boolean {
+    this.#usedByReference ??= this.#surroundings
+      .sources()
+      .filter((path) => this.source(path)?.text.includes('$refs'))
+      .flatMap((path) => {
+        const { script } = this.tree(path) ?? {};
+        const components = this.summary(path)?.components ?? [];
+        return script ? usesByReference(script.program, components, (ref) => this.component(path, ref)) : [];
+      });
+    return this.#usedByReference.some(
+      (each) => each.member === member && (each.of === undefined || each.of === component),
+    );
   }
 
   /** Whether a module hands a component of its own on to a function that may render it in any way: `connect(…)(Lid)`. */

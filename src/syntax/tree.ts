@@ -170,16 +170,18 @@ export function namesReadIn(node: Node): string[] {
   return [...names];
 }
 
-/** The members that a module uses of what it refers to in its template: `this.$refs.list.scroll()`. */
-export function membersOfRefs(program: Node): string[] {
-  const names = new Set<string>();
+/** The members that a module uses of what it refers to in its template, by the reference: `this.$refs.list.scroll()`. */
+export function membersOfRefs(program: Node): { ref: string; member: string }[] {
+  const found: { ref: string; member: string }[] = [];
   walkTree(program, (node) => {
     const ref = node.type === 'MemberExpression' ? unwrapped(node.object) : undefined;
     const refs = ref?.type === 'MemberExpression' ? unwrapped(ref.object) : undefined;
     const name = memberName(node);
-    if (refs && memberName(refs) === '$refs' && name !== undefined) names.add(name);
+    const held = ref && memberName(ref);
+    if (refs && memberName(refs) === '$refs' && name !== undefined && held !== undefined)
+      found.push({ ref: held, member: name });
   });
-  return [...names];
+  return found;
 }
 
 /** The names of what a handler calls, without what it hands over; where it calls nothing, all names that it reads. */

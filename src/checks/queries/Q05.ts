@@ -51,12 +51,7 @@ function check(inside: Inside, context: FileContext): Finding | undefined {
   if (render?.template === 'blank') return undefined;
   if (component.props.has(name) || component.offered?.has(name)) return undefined;
   // What another component calls by a reference to it is offered, too.
-  if (
-    component.framework === 'vue' &&
-    on === 'instance' &&
-    how === 'read' &&
-    context.project.usedByReference.has(name)
-  )
+  if (component.framework === 'vue' && how === 'read' && context.project.isUsedByReference(component, name))
     return undefined;
   // A host that the spec makes for itself is the spec's own means.
   if (component.file === context.file.path) return undefined;

@@ -1,5 +1,5 @@
 import type { Place } from '../../finding.js';
-import type { SpecBundle } from '../spec-bundles.js';
+import type { SpecBundle } from '../settings/spec-bundles.js';
 import { isAbsolute } from '../../util/paths.js';
 import { flagOf, type Command } from '../settings/commands.js';
 import type { RunnerFacts, SetupFile } from './environment.js';

@@ -1,7 +1,7 @@
 import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
 import { known, settingAt, textFact, textOf, textsFact, type Setting } from '../settings/setting.js';
-import type { RequiredContext } from '../spec-bundles.js';
+import type { RequiredContext } from '../settings/spec-bundles.js';
 import type { Collection, SetupFile } from './environment.js';
 import { UNREAD, type Facts, type RunnerSources } from './found.js';
 

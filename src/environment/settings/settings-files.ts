@@ -1,5 +1,5 @@
 import type { Files } from '../../host/files.js';
-import { specBundle, type SpecBundle } from '../spec-bundles.js';
+import { specBundle, type SpecBundle } from './spec-bundles.js';
 import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
 import { dirname } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';

@@ -1,8 +1,8 @@
 import type { Node } from 'oxc-parser';
-import { parseScript } from '../syntax/script.js';
-import type { Source } from '../syntax/source.js';
-import { literalText, memberName, requiredModule, unwrapped, walkTree } from '../syntax/tree.js';
-import { dirname, resolve } from '../util/paths.js';
+import { parseScript } from '../../syntax/script.js';
+import type { Source } from '../../syntax/source.js';
+import { literalText, memberName, requiredModule, unwrapped, walkTree } from '../../syntax/tree.js';
+import { dirname, resolve } from '../../util/paths.js';
 
 /** What a script takes in as a bundle: modules by a pattern, and single ones by their names. */
 export interface SpecBundle {
