@@ -80,11 +80,9 @@ function neverThere(reach: Reach, context: FileContext): Finding | undefined {
 
 // Not all that is rendered can be told; what is asked for is what the spec, or a part of the component, has, but for a slip.
 function slip(reach: Reach, context: FileContext): Finding | undefined {
-  const [first, options] = reach.args;
-  const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
-  const asked = name ?? textOfValue(first);
+  const asked = wordsAsked(reach);
   if (asked === undefined || reach.via || !WITH_WORDS.has(reach.by)) return undefined;
-  const given = literalsAround(reach);
+  const given = [...literalsAround(reach), ...askedElsewhere(reach, context)];
   if (given.some(({ text }) => text === asked)) return undefined;
   const inSpec = given.find(({ text }) => isSlipOf(asked, text));
   const scope = context.rendering.underAnyCondition.scope(reach);
@@ -100,6 +98,30 @@ function slip(reach: Reach, context: FileContext): Finding | undefined {
     advice: adviceNear(near.shown),
     evidence: [{ ...near.place, note: `${near.shown} stands here` }],
   };
+}
+
+// The name, or else the words, that a query asks for.
+function wordsAsked({ args: [first, options] }: Reach): string | undefined {
+  const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+  return name ?? textOfValue(first);
+}
+
+// What other queries of the file ask for in the same way.
+const askedElsewhere = (reach: Reach, { file }: FileContext): Literal[] =>
+  file.reaches
+    .filter((other) => other !== reach && other.by === reach.by && !other.via)
+    .flatMap((other) => {
+      const text = wordsAsked(other);
+      return text === undefined || samePlace(other, reach) ? [] : [{ text, ...other.place }];
+    });
+
+const samePlace = (a: Reach, b: Reach): boolean =>
+  a.place.start === b.place.start && a.place.end === b.place.end;
+
+interface Literal {
+  text: string;
+  start: number;
+  end: number;
 }
 
 const WITH_WORDS: ReadonlySet<By> = new Set<By>([
@@ -119,7 +141,7 @@ const slippedHandle = (asked: string, handles: Handles): Near | undefined => {
 };
 
 // The texts that the spec and its hooks write, those of this query left out.
-function literalsAround({ block, place }: Reach): { text: string; start: number; end: number }[] {
+function literalsAround({ block, place }: Reach): Literal[] {
   const around = [block, ...hooksFor(block, 'before-all', 'before-each')];
   return around
     .flatMap(({ statements }) => statements)
