@@ -30,7 +30,7 @@ export const C03: FileCheck = {
   level: 'risk',
   why: 'Queries on the page find what an earlier spec left, and components that nobody took down still react.',
   certain:
-    'Sure where it is surely put into the page itself, and every hook and set-up file around it can be read.',
+    'Sure where it always runs and goes into the page itself, and every hook and set-up file around it can be read.',
   trouble: "it('shows the lid', () => {\n  mount(Lid, { attachTo: document.body });\n  …\n});",
   mended: 'enableAutoUnmount(afterEach);',
   run: (context) => [...nodesLeft(context), ...rendersLeft(context)],

@@ -35,7 +35,7 @@ export const C05: FileCheck = {
   level: 'risk',
   why: 'It reacts to what later specs do, and keeps the runner from ending.',
   certain:
-    'Sure where it is surely opened, is no subscription, and every hook and set-up file around it can be read.',
+    'Sure where it always runs, is no subscription, and every hook and set-up file around it can be read.',
   trouble: "it('follows the width', () => {\n  window.addEventListener('resize', onResize);\n  …\n});",
   mended: "afterEach(() => {\n  window.removeEventListener('resize', onResize);\n});",
   run: (context) =>

@@ -26,7 +26,7 @@ export const C07: FileCheck = {
   level: 'risk',
   why: 'One fault then shows as many failures, and the first of them is hard to tell.',
   certain:
-    'Sure where what begins and what ends it surely run, and every hook and set-up file around them can be read.',
+    'Sure where what begins and what ends it always run, and every hook and set-up file around them can be read.',
   trouble:
     "it('fits', () => {\n  window.innerWidth = 320;\n  …\n  expect(lid).toBeVisible();\n  window.innerWidth = 1024;\n});",
   mended: 'afterEach(() => {\n  window.innerWidth = 1024;\n});',

@@ -36,7 +36,7 @@ export const C08: FileCheck = {
   level: 'blocker',
   why: 'The spec is green before its assertions have run, and what is still going on then reaches into the next one.',
   certain:
-    'Sure where what gives the promise is known by its library, its version or its code, and surely runs.',
+    'Sure where what gives the promise is known by its library, its version or its code, and always runs.',
   trouble: "it('loads', () => {\n  waitFor(() => expect(screen.getByText('Raku')).toBeVisible());\n});",
   mended:
     "it('loads', async () => {\n  await waitFor(() => expect(screen.getByText('Raku')).toBeVisible());\n});",

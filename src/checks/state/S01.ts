@@ -19,7 +19,7 @@ export const S01: FileCheck = {
   level: 'blocker',
   why: 'What one spec leaves behind is what the next one starts from: alone, or in another order, the second one has another result.',
   certain:
-    'Sure where what is shared is an instance of a known class, both the change and the read surely run, and nothing unread is done outside of specs.',
+    'Sure where what is shared is an instance of a known class, both the change and the read always run, and nothing unread is done outside of specs.',
   trouble:
     "const kiln = new Kiln();\nit('fires', () => { kiln.fire(); … });\nit('is cold', () => { expect(kiln.temp).toBe(20); });",
   mended: 'let kiln: Kiln;\nbeforeEach(() => { kiln = new Kiln(); });',

@@ -26,7 +26,7 @@ export const S05: FileCheck = {
   level: 'risk',
   why: 'A module is loaded once for a file: what one spec writes into it is there for all that follow.',
   certain:
-    'Sure where the module that keeps it is in the project, and the change and the read surely happen.',
+    'Sure where the module that keeps it is in the project, and the change and the read always happen.',
   trouble:
     "import { settings } from './settings';\nit('shows Fahrenheit', () => { settings.unit = 'F'; … });\nit('shows Celsius', () => { … });",
   mended: "afterEach(() => { settings.unit = 'C'; });",

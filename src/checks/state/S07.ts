@@ -32,7 +32,7 @@ export const S07: FileCheck = {
   level: 'risk',
   why: 'The second spec finds the calls of the first: its count is wrong, or its “was called” true from the start.',
   certain:
-    'Sure where the calls are counted outright, by specs that surely run, and no call around them is unread.',
+    'Sure where the calls are counted outright, by specs that always run, and no call around them is unread.',
   trouble:
     "const onFire = vi.fn();\nit('fires', () => { … expect(onFire).toHaveBeenCalled(); });\nit('fires once', () => { … expect(onFire).toHaveBeenCalledTimes(1); });",
   mended: 'beforeEach(() => { onFire.mockClear(); });',
