@@ -6,11 +6,24 @@ import { inShort } from '../util/printable.js';
 const MOST_SHOWN = 3;
 const LONGEST = 70;
 
-/** What takes an arm: its conditions, and the inputs where they could be worked out. */
-export function takenBy({ conditions, answer }: Pick<ArmGap, 'conditions' | 'answer'>): string {
+/** What takes an arm: its conditions, and the inputs where they could be worked out. Of a prop whose type is not known, only whether it is given. */
+export function takenBy({
+  conditions,
+  answer,
+  component,
+}: Pick<ArmGap, 'conditions' | 'answer' | 'component'>): string {
   const when = inputsInWords(conditions);
   if (answer.is !== 'inputs') return `It is taken when ${when}.`;
-  const shown = answer.examples.slice(0, MOST_SHOWN).map(exampleText);
+  const shown = answer.examples.slice(0, MOST_SHOWN).map(({ props, state }) => {
+    const given = Object.entries(props).map(([name, value]) =>
+      typeof value === 'boolean' && !component.domains?.has(name)
+        ? `${name} ${value ? 'given' : 'not given'}`
+        : `${name} = ${valueText(value)}`,
+    );
+    return [...given, ...(Object.keys(state).length > 0 ? [exampleText({ props: {}, state })] : [])].join(
+      ' and ',
+    );
+  });
   const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
   return `It is taken when ${when}${given}.`;
 }
