@@ -12,6 +12,7 @@ export type LastingKind =
   | 'observer'
   | 'connection'
   | 'server'
+  | 'answers'
   | 'subscription'
   | 'locale'
   | 'seed'
@@ -109,9 +110,19 @@ export const WRITING_CALLS =
   /^(?:default\.|\*\.)?(?:promises\.)?(?:mkdtemp|writeFile|mkdir|appendFile|copyFile)(?:Sync)?$/;
 export const REMOVING_CALLS = /^(?:default\.|\*\.)?(?:promises\.)?(?:rm|rmdir|unlink)(?:Sync)?$/;
 
+/** A function that makes a server for specs. */
+export interface ServerMaker {
+  opens: string;
+  closes: string;
+  /** The methods that set answers beside the first ones, and that take all of these off. */
+  answers?: string;
+  resets?: string;
+}
+
 /** Makers of servers: what they give is opened and closed by these methods. */
-export const SERVER_MAKERS: Readonly<Record<string, { opens: string; closes: string }>> = {
-  setupServer: { opens: 'listen', closes: 'close' },
-  setupWorker: { opens: 'start', closes: 'stop' },
+export const SERVER_MAKERS: Readonly<Record<string, ServerMaker>> = {
+  // msw 1 and 2: what `use` adds comes before all other answers until it is reset.
+  setupServer: { opens: 'listen', closes: 'close', answers: 'use', resets: 'resetHandlers' },
+  setupWorker: { opens: 'start', closes: 'stop', answers: 'use', resets: 'resetHandlers' },
   createServer: { opens: 'listen', closes: 'close' },
 };

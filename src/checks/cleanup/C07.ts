@@ -73,6 +73,7 @@ const LASTING = new Set([
   'observer',
   'connection',
   'server',
+  'answers',
 ] as const);
 
 const found = (first: Skipped, all: readonly Skipped[], context: FileContext): Finding => ({

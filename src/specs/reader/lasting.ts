@@ -10,12 +10,15 @@ import {
   WRITING_CALLS,
   type LastingCall,
   type PlatformObject,
+  type ServerMaker,
 } from '../../libraries/platform.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { propertyChain, GLOBAL_OBJECTS } from './names.js';
 import { originOf } from './origins.js';
 import type { LastingEffect } from '../model/steps.js';
+import type { Declared } from '../../project/project.js';
+import { memberName, propertyName, unwrapped, walkTree } from '../../syntax/tree.js';
 import { textOfValue, type LibraryObject, type Value } from '../model/values.js';
 
 type Instance = Extract<Value, { is: 'instance' }>;
@@ -207,6 +210,7 @@ export function openedOrClosed(
   node: CallNode,
 ): LastingEffect | undefined {
   const text = textOf(run, node.callee);
+  answered(run, { is: 'read', of, name }, node);
   if (of.is === 'instance') {
     const object = of.of.is === 'global' ? platformObject(of.of.path) : undefined;
     const server = serverMaker(of);
@@ -222,10 +226,47 @@ export function openedOrClosed(
   return undefined;
 }
 
+const ANSWERING: ReadonlySet<string> = new Set(
+  Object.values(SERVER_MAKERS).flatMap(({ answers, resets }) => [answers ?? [], resets ?? []].flat()),
+);
+
+// `server.use(…)`, `server.resetHandlers()`, of a server of this file or of another module.
+function answered(run: SpecReading, { of, name }: Read, node: CallNode): void {
+  if (!ANSWERING.has(name)) return;
+  const maker =
+    of.is === 'instance' ? serverMaker(of) : of.is === 'project' ? makerAt(run, of.declared) : undefined;
+  const does = name === maker?.answers ? 'open' : name === maker?.resets ? 'close' : undefined;
+  if (!does || (does === 'open' && answersOnce(node))) return;
+  emit(run, { what: 'answers', does, key: '', text: textOf(run, node.callee) }, node);
+}
+
+// `export const server = setupServer(…)` of another module.
+function makerAt(run: SpecReading, { file, name }: Declared): ServerMaker | undefined {
+  const facts = run.project.tree(file)?.facts;
+  const node = facts?.declarations.get(name);
+  const init = node?.type === 'VariableDeclarator' && node.init ? unwrapped(node.init) : undefined;
+  const callee = init?.type === 'CallExpression' ? unwrapped(init.callee) : undefined;
+  const from = callee?.type === 'Identifier' ? facts?.imports.get(callee.name) : undefined;
+  const isOfProject = from && run.project.resolve(file, from.specifier) !== undefined;
+  return from && !isOfProject ? SERVER_MAKERS[from.name] : undefined;
+}
+
+// `{ once: true }`, `response.once(…)`: the answer goes by itself.
+function answersOnce(node: CallNode): boolean {
+  let once = false;
+  walkTree(node, (each) => {
+    once ||=
+      memberName(each) === 'once' ||
+      (each.type === 'Property' && propertyName(each.key, each.computed) === 'once');
+    return !once;
+  });
+  return once;
+}
+
 const platformObject = (name: string): PlatformObject | undefined =>
   Object.hasOwn(PLATFORM_OBJECTS, name) ? PLATFORM_OBJECTS[name] : undefined;
 
-function serverMaker({ of, name }: Instance): { opens: string; closes: string } | undefined {
+function serverMaker({ of, name }: Instance): ServerMaker | undefined {
   if (of.is !== 'external') return undefined;
   return SERVER_MAKERS[name.split('.').at(-1) ?? name];
 }
