@@ -9,7 +9,7 @@ import { dirname, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
-import { usesByReference, type UseByReference } from './references.js';
+import { isUseOf, usesByReference, type UseByReference } from './references.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
@@ -130,9 +130,7 @@ export class Project {
         const components = this.summary(path)?.components ?? [];
         return script ? usesByReference(script.program, components, (ref) => this.component(path, ref)) : [];
       });
-    return this.#usedByReference.some(
-      (each) => each.member === member && (each.of === undefined || each.of === component),
-    );
+    return this.#usedByReference.some((each) => each.member === member && isUseOf(each, component));
   }
 
   /** Whether a module hands a component of its own on to a function that may render it in any way: `connect(…)(Lid)`. */

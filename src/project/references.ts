@@ -10,8 +10,15 @@ import { membersOfRefs } from '../syntax/tree.js';
 
 /** A member that a component uses of another by a reference; `of`: which one, where its template tells. */
 export interface UseByReference {
+  ref: string;
   of: Component | undefined;
   member: string;
+}
+
+/** Whether such a use is of a component; where no template tells, one that has the reference in its name. */
+export function isUseOf({ ref, of }: UseByReference, component: Component): boolean {
+  const plain = (name: string): string => name.toLowerCase().replace(/[^a-z\d]/g, '');
+  return of ? of === component : plain(component.name).includes(plain(ref));
 }
 
 /** The members that the components of a module use of others: `this.$refs.lid.lift()`, with `<kiln-lid ref="lid" />`. */
@@ -23,7 +30,7 @@ export function usesByReference(
   const views = components.flatMap(({ view }) => view);
   return membersOfRefs(program).map(({ ref, member }) => {
     const node = heldBy(ref, views);
-    return { of: node?.ref && componentOf(node.ref), member };
+    return { ref, of: node?.ref && componentOf(node.ref), member };
   });
 }
 

@@ -170,18 +170,38 @@ export function namesReadIn(node: Node): string[] {
   return [...names];
 }
 
-/** The members that a module uses of what it refers to in its template, by the reference: `this.$refs.list.scroll()`. */
+/**
+ * The members that a module uses of what it refers to in its template, by the reference: `this.$refs.list.scroll()`, and
+ * by names that hold one.
+ */
 export function membersOfRefs(program: Node): { ref: string; member: string }[] {
+  const held = new Map<string, string>();
+  walkTree(program, (node) => {
+    if (node.type !== 'VariableDeclarator' || !node.init) return;
+    const ref = refIn(node.init);
+    if (node.id.type === 'Identifier' && ref !== undefined) held.set(node.id.name, ref);
+    if (node.id.type !== 'ObjectPattern' || memberName(unwrapped(node.init)) !== '$refs') return;
+    for (const each of node.id.properties) {
+      const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+      if (each.type === 'Property' && key !== undefined && each.value.type === 'Identifier')
+        held.set(each.value.name, key);
+    }
+  });
   const found: { ref: string; member: string }[] = [];
   walkTree(program, (node) => {
-    const ref = node.type === 'MemberExpression' ? unwrapped(node.object) : undefined;
-    const refs = ref?.type === 'MemberExpression' ? unwrapped(ref.object) : undefined;
-    const name = memberName(node);
-    const held = ref && memberName(ref);
-    if (refs && memberName(refs) === '$refs' && name !== undefined && held !== undefined)
-      found.push({ ref: held, member: name });
+    const member = memberName(node);
+    const of = node.type === 'MemberExpression' ? unwrapped(node.object) : undefined;
+    const ref = of && (of.type === 'Identifier' ? held.get(of.name) : refIn(of));
+    if (member !== undefined && ref !== undefined) found.push({ ref, member });
   });
   return found;
+}
+
+// `this.$refs.list`: the reference.
+function refIn(node: Node): string | undefined {
+  const inner = unwrapped(node);
+  const isRef = inner.type === 'MemberExpression' && memberName(unwrapped(inner.object)) === '$refs';
+  return isRef ? memberName(inner) : undefined;
 }
 
 /** The names of what a handler calls, without what it hands over; where it calls nothing, all names that it reads. */
