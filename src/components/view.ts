@@ -17,6 +17,8 @@ export interface Handler {
   place: Span;
   /** The names of what it calls, without what it hands over; where it calls nothing, all names that it reads. */
   names: readonly string[];
+  /** The keys that it tells apart, as `KeyboardEvent.key` names them. */
+  keys: readonly string[];
 }
 
 /** An element of markup. Attribute names are those of HTML, in lower case. */

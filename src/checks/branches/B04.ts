@@ -3,10 +3,12 @@ import { innerNodes, type Component, type Handler, type ViewNode } from '../../c
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { fileFact, type SpecFileFacts } from '../questions/context.js';
-import { elementKey, firedIn, mayFire } from '../questions/fired.js';
+import { elementKey, firedIn, mayFire, neverPressed } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
+const messageKeys = (keys: string, tag: string, component: string): string =>
+  `${component} tells ${keys} from other keys on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it presses ${keys.includes(' and ') ? 'them' : 'it'}.`;
 const advice = (act: string): string => `${act}, and assert on what comes of it.`;
 
 /** The events that its specs fire. */
@@ -32,9 +34,15 @@ export const B04: ProjectCheck = {
       if (!files?.length) return [];
       // Markup that a component shows in several places is written once.
       const handled = new Map(handlersIn(component.view).map((each) => [each.handler.place.start, each]));
-      return [...handled.values()]
-        .filter(({ handler, start }) => !isFired(handler, start, component, files))
-        .map(({ handler, tag }) => found(handler, tag, component));
+      return [...handled.values()].flatMap(({ handler, tag, start }) => {
+        if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
+        const fired = files.map((file) => file.get(FIRED));
+        const key = elementKey(fileOf(component), start);
+        // Called by its name, it may be handed any key.
+        const isCalled = handler.names.some((name) => fired.some(({ members }) => members.has(name)));
+        const missing = isCalled ? [] : neverPressed(fired, key, handler.keys);
+        return missing.length > 0 ? [foundKeys(missing, handler, tag, component)] : [];
+      });
     }),
 };
 
@@ -90,6 +98,22 @@ const ACTS: ReadonlyMap<string, string> = new Map([
   ['mouseleave', 'Hover it and leave it'],
   ['paste', 'Paste into it'],
 ]);
+
+const shownKey = (key: string): string => `“${key === ' ' ? 'Space' : key}”`;
+
+const foundKeys = (
+  keys: readonly string[],
+  { event, place }: Handler,
+  tag: string,
+  component: Component,
+): Finding => ({
+  place: { file: fileOf(component), ...place },
+  level: 'hint',
+  certainty: 'likely',
+  message: messageKeys(keys.map(shownKey).join(' and '), tag, component.name),
+  advice: advice(keys.length > 1 ? 'Press each of them in it' : 'Press it there'),
+  gap: { kind: 'event', component: component.name, event },
+});
 
 const found = ({ event, place }: Handler, tag: string, component: Component): Finding => ({
   place: { file: fileOf(component), ...place },

@@ -1,4 +1,5 @@
 import { eventOf } from '../../specs/model/acts.js';
+import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Reach, Render, Step } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
@@ -56,7 +57,7 @@ const BRINGS: Readonly<Record<string, string>> = {
 const LEFT = 'blur focusout mouseleave mouseout pointerleave pointerout'.split(' ');
 
 // These may fire whatever their arguments say.
-const ANY = new Set(['pointer', 'dispatchevent', 'fireevent', 'triggereventhandler']);
+const ANY = new Set('pointer dispatchevent fireevent triggereventhandler trigger simulate'.split(' '));
 const ANYTHING = '*';
 
 /** Whether the specs of a file may fire an event on an element, by its key. */
@@ -149,5 +150,17 @@ function eventsOf(step: Step): readonly string[] | undefined {
   if (step.kind === 'unknown-call') return step.discarded ? [ANYTHING] : undefined;
   if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) return undefined;
   const event = eventOf(step).toLowerCase();
-  return ANY.has(event) ? [ANYTHING] : (BRINGS[event] ?? event).split(' ');
+  if (ANY.has(event)) return [ANYTHING];
+  const events = (BRINGS[event] ?? event).split(' ');
+  const keys = events.some((each) => KEY_EVENTS.has(each)) ? pressedKeys(step) : [];
+  return [...events, ...keys.map(pressed)];
 }
+
+const KEY_EVENTS: ReadonlySet<string> = new Set(['keydown', 'keyup', 'keypress']);
+const pressed = (key: string): string => `key ${key.toLowerCase()}`;
+
+/** The keys among some that the specs of no file press on an element, by its key; none where any may be pressed. */
+export const neverPressed = (files: readonly Fired[], key: string, keys: readonly string[]): string[] =>
+  files.some((fired) => mayFire(fired, key, pressed(ANY_KEY)))
+    ? []
+    : keys.filter((each) => !files.some((fired) => mayFire(fired, key, pressed(each))));

@@ -1,3 +1,4 @@
+import { keysNamed } from '../../keys.js';
 import type * as ng from '@angular/compiler';
 import type { AngularCompiler, AngularNode } from '../../../syntax/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
@@ -171,7 +172,8 @@ class Template {
     for (const { name, sourceSpan, handler } of node.outputs) {
       given.events.push(name);
       given.handlers.push({
-        event: name,
+        event: name.split('.')[0] ?? name,
+        keys: keysNamed(name.split('.').slice(1)),
         place: { start: sourceSpan.start.offset, end: sourceSpan.end.offset },
         names: namesCalledBy(handler, this.#ng),
       });

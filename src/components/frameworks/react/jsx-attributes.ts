@@ -5,6 +5,7 @@ import { isFunction, namesCalledIn, propertyName, unwrapped } from '../../../syn
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
+import { keysIn } from '../../keys.js';
 import { conditionOf, exprOf } from '../../read-expr.js';
 import { waysOut } from '../../ways.js';
 import { nothingGiven, openTag, type TagContents } from '../../given.js';
@@ -41,9 +42,15 @@ export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: Re
         event: platformEvent(name),
         place: { start: each.start, end: each.end },
         names: each.value ? namesCalledIn(each.value) : [],
+        keys: keysIn(value.node, (node) => textIn(node, value.scope)),
       });
   }
   return given;
+}
+
+function textIn(node: Node, scope: ComponentScope): string | undefined {
+  const expr = exprOf(node, scope);
+  return expr.is === 'constant' && typeof expr.value === 'string' ? expr.value : undefined;
 }
 
 // `onDoubleClick` handles what the platform calls `dblclick`.

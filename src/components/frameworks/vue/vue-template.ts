@@ -1,4 +1,5 @@
 import { bindPattern } from '../../../language/patterns.js';
+import { keysNamed } from '../../keys.js';
 import { isFunction, namesCalledIn } from '../../../syntax/tree.js';
 import { parseSync, type Node } from 'oxc-parser';
 import type { VueTemplate } from '../../../syntax/vue.js';
@@ -265,7 +266,13 @@ function addDirective(
     if (name) given.events.push(name);
     if (name && prop.exp && handler.is !== 'prop') {
       const node = expressionNode(sourceOf(prop));
-      given.handlers.push({ event: name, place: span(prop), names: node ? namesCalledIn(node) : [] });
+      const words = prop.modifiers.map((each) => (typeof each === 'string' ? each : each.content));
+      given.handlers.push({
+        event: name,
+        place: span(prop),
+        names: node ? namesCalledIn(node) : [],
+        keys: name.startsWith('key') ? keysNamed(words) : [],
+      });
     }
   } else if (prop.name === 'model') {
     set(name ?? 'modelValue', UNKNOWN);
