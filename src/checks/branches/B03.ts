@@ -1,5 +1,5 @@
 import { USES } from '../questions/facts.js';
-import { byCause, type ArmCause } from '../questions/arm-causes.js';
+import { byCause, saidOfCause, valuesText, type ArmCause } from '../questions/arm-causes.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -7,10 +7,6 @@ import { inputsInWords, takenBy, valueText } from '../../writing/inputs.js';
 
 const message = (component: string, when: string): string =>
   `No values that specs give to ${component} take the arm for ${when}.`;
-const messageNone = (component: string, prop: string, arms: number): string =>
-  `No spec gives ${component} ${prop}: ${arms} arms hang on it.`;
-const messageFew = (component: string, prop: string, values: string, arms: number): string =>
-  `For ${prop}, specs give ${component} nothing but ${values}: ${arms} arms wait for another value.`;
 const note = (prop: string, values: string): string => `specs give ${prop}: ${values}`;
 
 /** An arm that no spec takes by what it gives, where no coverage tells. */
@@ -31,7 +27,7 @@ export const B03: ProjectCheck = {
     byCause(
       context.branches().gaps.filter((gap) => gap.basis === 'computed' && isWorthASpec(gap)),
       context,
-      givenText,
+      valueText,
     ).map(found),
 };
 
@@ -42,28 +38,22 @@ const isWorthASpec = ({ branch }: ArmGap): boolean => branch.kind !== 'default' 
 const isGrave = ({ branch, arm }: ArmGap): boolean =>
   arm.written && (arm.shows || branch.kind === 'if' || branch.kind === 'switch');
 
-const NOTHING = 'nothing';
-const givenText = (value: unknown): string =>
-  value === undefined ? NOTHING : valueText(value as Parameters<typeof valueText>[0]);
-
-function found({ gaps, given }: ArmCause): Finding {
+function found(cause: ArmCause): Finding {
+  const { gaps, given } = cause;
   const gap = gaps.find(isGrave) ?? gaps[0];
   const { branch, component } = gap;
   const others = gaps.filter((each) => each !== gap);
-  const values = given?.values.join(', ') ?? '';
   return {
     place: placeOf(gap),
     level: isGrave(gap) ? 'risk' : 'hint',
     certainty: 'likely',
-    message:
-      others.length === 0 || !given
-        ? message(component.name, inputsInWords(gap.conditions))
-        : values === NOTHING
-          ? messageNone(component.name, given.prop, gaps.length)
-          : messageFew(component.name, given.prop, values, gaps.length),
+    message: saidOfCause(cause) ?? message(component.name, inputsInWords(gap.conditions)),
     advice: takenBy(gap),
     evidence: [
-      { ...branch.place, note: given ? note(given.prop, values) : `the branch, in ${component.name}` },
+      {
+        ...branch.place,
+        note: given ? note(given.prop, valuesText(given)) : `the branch, in ${component.name}`,
+      },
       ...others.map((each) => ({ ...placeOf(each), note: `taken when ${inputsInWords(each.conditions)}` })),
     ],
   };

@@ -1,4 +1,5 @@
 import { propsInCondition } from '../../components/expr-names.js';
+import type { InputValue } from '../../branches/solve.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -19,12 +20,34 @@ interface GivenValues {
 }
 
 const MOST_VALUES = 5;
+const NOTHING = 'nothing';
 
-/** Joins arms of one component that hang on one prop; `valueText` writes a value as code, `undefined` for one not given. */
+const messageNone = (component: string, prop: string, arms: number): string =>
+  `No spec gives ${component} ${prop}: ${arms} arms hang on it.`;
+const messageFew = (component: string, prop: string, values: string, arms: number): string =>
+  `For ${prop}, specs give ${component} nothing but ${values}: ${arms} arms wait for another value.`;
+
+/** What several arms have in common, in words; undefined of a single arm. */
+export function saidOfCause({ gaps, given }: ArmCause): string | undefined {
+  const [{ component }] = gaps;
+  if (!given || gaps.length < 2) return undefined;
+  return isNeverGiven({ gaps, given })
+    ? messageNone(component.name, given.prop, gaps.length)
+    : messageFew(component.name, given.prop, valuesText(given), gaps.length);
+}
+
+/** Whether no spec gives the prop at all. */
+export const isNeverGiven = ({ given }: ArmCause): boolean =>
+  given !== undefined && valuesText(given) === NOTHING;
+
+/** The values that specs give, in words. */
+export const valuesText = ({ values }: GivenValues): string => values.join(', ');
+
+/** Joins arms of one component that hang on one prop; `valueText` writes a value as code. */
 export function byCause(
   gaps: readonly ArmGap[],
   context: ProjectContext,
-  valueText: (value: unknown) => string,
+  valueText: (value: InputValue) => string,
 ): ArmCause[] {
   const causes = new Map<unknown, { gaps: [ArmGap, ...ArmGap[]]; given: GivenValues | undefined }>();
   const keys = new Map<Component, Map<string, object>>();
@@ -45,7 +68,7 @@ export function byCause(
 function givenValues(
   { arm, component }: ArmGap,
   context: ProjectContext,
-  valueText: (value: unknown) => string,
+  valueText: (value: InputValue) => string,
 ): GivenValues | undefined {
   const names = new Set<string>();
   propsInCondition(arm.condition.test, (prop) => names.add(prop));
@@ -58,6 +81,7 @@ function givenValues(
     values.add(value.value);
   }
   if (values.size === 0 || values.size > MOST_VALUES) return undefined;
-  const isNeverGiven = values.size === 1 && values.has(undefined);
-  return { prop, values: [...values].map(valueText).sort(), decides: isNeverGiven || names.size === 1 };
+  const isLacking = values.size === 1 && values.has(undefined);
+  const shown = [...values].map((value) => (value === undefined ? NOTHING : valueText(value as InputValue)));
+  return { prop, values: shown.sort(), decides: isLacking || names.size === 1 };
 }
