@@ -1,6 +1,8 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
 import type { Reach } from '../../specs/model/steps.js';
+import { textOfValue } from '../../specs/model/values.js';
+import { inShort } from '../../util/printable.js';
 import { withArticle } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -33,10 +35,41 @@ export const Q03: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
     return context.used.flatMap(({ reach, step }) =>
-      step.kind === 'assert' && assertsAbsence(step.assertion) ? [] : (check(reach, context) ?? []),
+      step.kind === 'assert' && assertsAbsence(step.assertion)
+        ? []
+        : (check(reach, context) ?? (step.kind === 'act' ? byOthers(reach, context) : undefined) ?? []),
     );
   },
 };
+
+// What is clicked can't be told; another spec of the file asks for a control of that name by its role.
+function byOthers(reach: Reach, context: FileContext): Finding | undefined {
+  const text = reach.args.length === 1 ? textOfValue(reach.args[0]) : undefined;
+  if (reach.by !== 'text' || !reach.asUser || reach.position !== undefined || text === undefined)
+    return undefined;
+  if (context.rendering.target(reach).kind !== 'unknown') return undefined;
+  const { file, source } = context;
+  const other = file.reaches.find((each) => each.by === 'role' && !each.via && nameAsked(each) === text);
+  const role = other && textOfValue(other.args[0]);
+  if (!other || role === undefined || !CONTROLS.has(role)) return undefined;
+  const query = source.text.slice(other.place.start, other.place.end);
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: message('text', `“${inShort(text, 40)}”`, role),
+    advice: advice(query),
+    evidence: [{ ...inFile(context, other.place), note: 'asked for by its role here' }],
+  };
+}
+
+function nameAsked({ args: [, options] }: Reach): string | undefined {
+  return options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+}
+
+const CONTROLS: ReadonlySet<string> = new Set(
+  'button link tab menuitem option checkbox radio switch'.split(' '),
+);
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const by = WORDS[reach.by];
