@@ -1,4 +1,4 @@
-import { isHandedOn, isOnlyCompared } from '../syntax/tree.js';
+import { isOnlyCompared } from '../syntax/tree.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
@@ -13,7 +13,7 @@ import { isUseOf, usesByReference, type UseByReference } from './references.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
-import { HANDS_ON, reactComponents } from '../components/frameworks/react/react.js';
+import { reactComponents } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { vueOptionComponents } from '../components/frameworks/vue/vue-options.js';
 import { vueComponent } from '../components/frameworks/vue/vue.js';
@@ -42,8 +42,6 @@ interface Surroundings {
 }
 
 const KEPT_TREES = 3;
-// `Object.assign(Menu, { Item })` only adds members.
-const HARMLESS_CALLS: ReadonlySet<string> = new Set([...HANDS_ON, 'assign']);
 const DEEPEST_EXPORT = 12;
 
 /** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
@@ -131,12 +129,6 @@ export class Project {
         return script ? usesByReference(script.program, components, (ref) => this.component(path, ref)) : [];
       });
     return this.#usedByReference.some((each) => each.member === member && isUseOf(each, component));
-  }
-
-  /** Whether a module hands a component of its own on to a function that may render it in any way: `connect(…)(Lid)`. */
-  handsOn({ file, name, framework }: Component): boolean {
-    const tree = framework === 'react' ? this.tree(file) : undefined;
-    return tree !== undefined && isHandedOn(tree.script.program, name, HARMLESS_CALLS);
   }
 
   /** Whether a module does nothing with what it imports by a name but compare it, or speak of its type. */

@@ -1,10 +1,15 @@
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
+import { HANDS_ON } from '../components/frameworks/react/react.js';
 import type { Component } from '../components/view.js';
+import { handedOnIn } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
 import { runningIds, type RunningId } from './running-ids.js';
 import { callsRunner, isTestLibrary } from './specs-by-content.js';
+
+// `Object.assign(Menu, { Item })` only adds members.
+const HARMLESS_CALLS: ReadonlySet<string> = new Set([...HANDS_ON, 'assign']);
 
 /** What stays in memory of a module once its trees are gone. */
 export interface ModuleSummary {
@@ -15,6 +20,8 @@ export interface ModuleSummary {
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
   stars: readonly string[];
   components: readonly Component[];
+  /** Its components that it hands to a function that may render them in any way: `connect(…)(Lid)`. */
+  handedOn: ReadonlySet<string>;
   /** Matchers that it adds to `expect`. */
   addedMatchers: AddedMatchers;
   /** Numbers that it counts up for ids. */
@@ -55,6 +62,11 @@ export function summaryOf(
     exports,
     stars: facts.stars,
     components,
+    handedOn: handedOnIn(
+      program,
+      new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
+      HARMLESS_CALLS,
+    ),
     addedMatchers: addedMatchers(script),
     runningIds: runningIds(script, facts),
     definesSpecs,
@@ -74,6 +86,7 @@ export const summaryOfSingleFile = (
   exports: new Map([['default', { local: component.name }]]),
   stars: [],
   components: [component],
+  handedOn: new Set(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],
   definesSpecs: false,

@@ -36,6 +36,8 @@ const REPLACED: Readonly<Record<NonNullable<Render['template']>, RenderedTree>> 
 interface Variant {
   everything?: boolean;
   whole?: boolean;
+  /** What the same renders show as their specs give it. */
+  asGiven?: SpecRendering;
 }
 
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
@@ -76,7 +78,7 @@ export class SpecRendering {
       this.#file,
       this.#testIdAttribute,
       this.shownProps,
-      { everything: true },
+      { everything: true, asGiven: this },
     ));
   }
 
@@ -103,7 +105,10 @@ export class SpecRendering {
     if (known) return known;
     const { file, writtenIn, view, template } = render;
     if (template && view) return REPLACED[template];
-    const { everything, whole } = this.#variant;
+    const { everything, whole, asGiven } = this.#variant;
+    // Where nothing was left out, there is nothing more to show.
+    const given = asGiven?.tree(render);
+    if (given && !given.pruned) return given;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const tree = view
       ? this.#expanded({ file, writtenIn, view, shallow, stubs, replaced: this.#replaced, everything })

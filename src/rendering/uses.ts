@@ -204,7 +204,9 @@ export function unseenUses(
   return files.flatMap((file) => {
     const summary = project.summary(file);
     const own = summary?.components ?? [];
-    const handedOn = own.filter((component) => seen.has(component) && project.handsOn(component)).map(unseen);
+    const handedOn = own
+      .filter((component) => seen.has(component) && summary?.handedOn.has(component.name))
+      .map(unseen);
     if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
     const imported = [...summary.imports].flatMap(([local, from]) => {
       const declared = from.typeOnly ? undefined : project.imported(file, from);

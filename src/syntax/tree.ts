@@ -220,15 +220,20 @@ const EQUALITY: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
 const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference', 'TSTypeQuery']);
 
 /**
- * Whether a module hands what a name stands for on to something that may do anything with it: to a call, into a list. It
- * does not by naming it in markup, by reading or setting its members, by giving it out or comparing it, nor by handing it
- * to one of the functions of `known` names.
+ * Which of some names a module hands on to something that may do anything with what they stand for: to a call, into a list.
+ * It does not by naming it in markup, by reading or setting its members, by giving it out or comparing it, nor by handing
+ * it to one of the functions of `known` names.
  */
-export function isHandedOn(program: Node, name: string, known: ReadonlySet<string>): boolean {
+export function handedOnIn(
+  program: Node,
+  names: ReadonlySet<string>,
+  known: ReadonlySet<string>,
+): Set<string> {
   const harmless = new Set<Node | null>();
-  let found = false;
+  const found = new Set<string>();
+  if (names.size === 0) return found;
   walkTree(program, (node) => {
-    if (found || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
+    if (node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
     switch (node.type) {
       case 'MemberExpression':
         harmless.add(node.object).add(node.computed ? null : node.property);
@@ -259,7 +264,7 @@ export function isHandedOn(program: Node, name: string, known: ReadonlySet<strin
         break;
       }
     }
-    found ||= node.type === 'Identifier' && node.name === name && !harmless.has(node);
+    if (node.type === 'Identifier' && names.has(node.name) && !harmless.has(node)) found.add(node.name);
     return undefined;
   });
   return found;

@@ -92,12 +92,14 @@ class Events {
 
   // What one spec does, with what runs around it.
   addAll(blocks: readonly Block[], spec: Block): void {
-    const page = this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
+    // Most specs act on nothing: what they render is only asked for where one does.
+    let page: readonly RenderedTree[] | undefined;
     const touched = new Set<RenderedElement>();
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
       if (!events) continue;
       if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched);
+      page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);
       const elements = found ?? trees.flatMap(({ elements }) => elements);
       this.#fire(events, elements);
