@@ -1,5 +1,5 @@
 import { propsInCondition } from '../../components/expr-names.js';
-import type { InputValue } from '../../branches/solve.js';
+import type { Constant } from '../../components/expr.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -47,7 +47,7 @@ export const valuesText = ({ values }: GivenValues): string => values.join(', ')
 export function byCause(
   gaps: readonly ArmGap[],
   context: ProjectContext,
-  valueText: (value: InputValue) => string,
+  valueText: (value: Constant) => string,
 ): ArmCause[] {
   const causes = new Map<unknown, { gaps: [ArmGap, ...ArmGap[]]; given: GivenValues | undefined }>();
   const keys = new Map<Component, Map<string, object>>();
@@ -68,13 +68,13 @@ export function byCause(
 function givenValues(
   { arm, component }: ArmGap,
   context: ProjectContext,
-  valueText: (value: InputValue) => string,
+  valueText: (value: Constant) => string,
 ): GivenValues | undefined {
   const names = new Set<string>();
   propsInCondition(arm.condition.test, (prop) => names.add(prop));
   const [prop] = names;
   if (prop === undefined || !context.isInSight(component)) return undefined;
-  const values = new Set<unknown>();
+  const values = new Set<Constant>();
   for (const use of context.usesOf(component).flatMap((each) => eachWay(each, [prop]))) {
     const value = givenIn(use, prop);
     if (value.is !== 'constant') return undefined;
@@ -82,6 +82,6 @@ function givenValues(
   }
   if (values.size === 0 || values.size > MOST_VALUES) return undefined;
   const isLacking = values.size === 1 && values.has(undefined);
-  const shown = [...values].map((value) => (value === undefined ? NOTHING : valueText(value as InputValue)));
+  const shown = [...values].map((value) => (value === undefined ? NOTHING : valueText(value)));
   return { prop, values: shown.sort(), decides: isLacking || names.size === 1 };
 }
