@@ -1,7 +1,7 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Component } from '../../components/view.js';
 import { isInHidden } from '../../rendering/hidden.js';
-import { exclude, type RenderedElement } from '../../rendering/rendered-tree.js';
+import { contains, exclude, type RenderedElement } from '../../rendering/rendered-tree.js';
 import { isSingle } from '../../rendering/replacement.js';
 import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -50,7 +50,13 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   if (!twin) return undefined;
   const others = all.filter(
     (each) =>
-      roleOf(each) === role && isInHidden(each) === false && !isSame(each, twin) && !exclude(each, twin),
+      roleOf(each) === role &&
+      isInHidden(each) === false &&
+      !isSame(each, twin) &&
+      !exclude(each, twin) &&
+      // No control stands in another: what is written so is there under conditions that exclude each other.
+      !contains(each, twin) &&
+      !contains(twin, each),
   );
   const [other] = others;
   if (!other) return undefined;

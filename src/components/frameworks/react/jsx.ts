@@ -15,7 +15,7 @@ import { constant, ITEM, not, possibleValues, type Expr, type Condition } from '
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
-import { componentNode, elementNode } from '../../given.js';
+import { componentNode, elementNode, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
@@ -189,10 +189,11 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const { name } = node.openingElement;
   const text = scope.text.slice(name.start, name.end);
   const simple = text.split('.').pop() ?? text;
-  const children = childrenOf(node, scope, depth);
-  if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return children;
+  const written = childrenOf(node, scope, depth);
+  if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return written;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, (each, at) => viewOf(each, at, depth + 1));
+  const children = written.length > 0 ? written : handedIn(given, place);
   const ref = scope.ref(text);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
   const chosen =
@@ -206,6 +207,13 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   }
   const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
   return [componentNode(given, { name: text, ref, place, slots })];
+}
+
+// `children={…}`, or in an object that is spread.
+function handedIn({ props }: TagContents, place: Span): ViewNode[] {
+  const children = props.get('children');
+  if (!children) return [];
+  return 'view' in children ? [...children.view] : exprView(children.expr, place);
 }
 
 // A value that stands among words is one of them.
