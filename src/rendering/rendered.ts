@@ -261,6 +261,14 @@ class Expansion {
         ...at,
         parent: placed,
       });
+    // What is spread and can't be read may hold children, too.
+    if (
+      node.open &&
+      inside.length === 0 &&
+      frameworkOf(context).framework === 'react' &&
+      !VOID.has(placed.tag)
+    )
+      placed.children = [this.#hole('what is spread into it')];
     return placed;
   }
 
@@ -579,6 +587,10 @@ const givenAttributes = ({ props }: ComponentNode, nameIn = (name: string) => na
   new Map([...props].flatMap(([name, prop]) => ('expr' in prop ? [[nameIn(name), prop.expr] as const] : [])));
 
 const attributeName = (name: string): string => (name === 'className' ? 'class' : kebabCase(name));
+
+const VOID: ReadonlySet<string> = new Set(
+  'input img br hr area col embed link meta source track wbr'.split(' '),
+);
 
 // Markup of the spec's own is JSX.
 const frameworkOf = ({ component }: Context): { framework: Framework } => ({
