@@ -204,9 +204,6 @@ export function unseenUses(
   return files.flatMap((file) => {
     const summary = project.summary(file);
     const own = summary?.components ?? [];
-    const handedOn = own
-      .filter((component) => seen.has(component) && summary?.handedOn.has(component.name))
-      .map(unseen);
     if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
     const imported = [...summary.imports].flatMap(([local, from]) => {
       const declared = from.typeOnly ? undefined : project.imported(file, from);
@@ -221,7 +218,8 @@ export function unseenUses(
         project.onlyCompares(file, local);
       return isSeen ? [] : [unseen(component)];
     });
-    return [...handedOn, ...imported];
+    const handedOn = own.filter((each) => seen.has(each) && summary.handedOn.has(each.name));
+    return [...handedOn.map(unseen), ...imported];
   });
 }
 

@@ -106,6 +106,23 @@ export function memberName(node: Node): string | undefined {
   return propertyName(node.property, node.computed);
 }
 
+/** A chain of properties down to the expression that it starts from. */
+export function propertyChain(node: Node): { root: Node; path: string[] } {
+  const path: string[] = [];
+  let at = unwrapped(node);
+  while (at.type === 'MemberExpression') {
+    path.unshift(memberName(at) ?? '[]');
+    at = unwrapped(at.object);
+  }
+  return { root: at, path };
+}
+
+/** The name that a call goes by: of its function, or of the method. */
+export function calledName(call: Extract<Node, { type: 'CallExpression' }>): string | undefined {
+  const callee = unwrapped(call.callee);
+  return callee.type === 'Identifier' ? callee.name : memberName(callee);
+}
+
 /** A name, or a name and a property, as a path: `String`, `Math.max`. */
 export function pathOf(node: Node): string | undefined {
   if (node.type === 'Identifier') return node.name;
@@ -209,8 +226,7 @@ export function namesCalledIn(node: Node): string[] {
   const names = new Set<string>();
   walkTree(node, (each) => {
     if (each.type !== 'CallExpression') return;
-    const callee = unwrapped(each.callee);
-    const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+    const name = calledName(each);
     if (name !== undefined) names.add(name);
   });
   return names.size > 0 ? [...names] : namesReadIn(node);
@@ -258,8 +274,7 @@ export function handedOnIn(
         if (!node.computed && !node.shorthand) harmless.add(node.key);
         break;
       case 'CallExpression': {
-        const callee = unwrapped(node.callee);
-        const called = callee.type === 'Identifier' ? callee.name : memberName(callee);
+        const called = calledName(node);
         if (called !== undefined && known.has(called)) node.arguments.forEach((each) => harmless.add(each));
         break;
       }

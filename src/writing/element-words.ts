@@ -2,6 +2,7 @@ import { literal, nameOf } from '../rendering/name.js';
 import { roleOf } from '../rendering/role.js';
 import type { Subject } from '../rendering/subjects.js';
 import type { Reach } from '../specs/model/steps.js';
+import { nameAsked } from '../specs/model/asked.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
 import { inShort } from '../util/printable.js';
 import { wordsOf } from '../util/words.js';
@@ -33,13 +34,19 @@ export function accessibleName(
   return name && literal(name);
 }
 
-function askedWords({ by, args: [first, options], pickedFrom, position }: Reach): string | undefined {
+function askedWords(reach: Reach): string | undefined {
+  const {
+    by,
+    args: [first],
+    pickedFrom,
+    position,
+  } = reach;
   const text = textOfValue(first);
   if (pickedFrom && position !== 0) return undefined;
   if (text === undefined || text === '') return undefined;
   switch (by) {
     case 'role': {
-      const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
+      const name = nameAsked(reach);
       return `the ${name === undefined ? '' : `${named(name)} `}${roleWord(text)}`;
     }
     case 'label':

@@ -14,16 +14,8 @@ export function takenBy({
 }: Pick<ArmGap, 'conditions' | 'answer' | 'component'>): string {
   const when = inputsInWords(conditions);
   if (answer.is !== 'inputs') return `It is taken when ${when}.`;
-  const shown = answer.examples.slice(0, MOST_SHOWN).map(({ props, state }) => {
-    const given = Object.entries(props).map(([name, value]) =>
-      typeof value === 'boolean' && !component.domains?.has(name)
-        ? `${name} ${value ? 'given' : 'not given'}`
-        : `${name} = ${valueText(value)}`,
-    );
-    return [...given, ...(Object.keys(state).length > 0 ? [exampleText({ props: {}, state })] : [])].join(
-      ' and ',
-    );
-  });
+  const isTyped = (name: string): boolean => component.domains?.has(name) === true;
+  const shown = answer.examples.slice(0, MOST_SHOWN).map((example) => exampleText(example, isTyped));
   const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
   return `It is taken when ${when}${given}.`;
 }
@@ -32,11 +24,21 @@ export function takenBy({
 export const inputsInWords = (conditions: readonly WrittenCondition[]): string =>
   conditions.map(({ text }) => inShort(text, LONGEST)).join(', and ') || 'its branch is reached';
 
-/** Inputs as a sentence says them: `temp = 600 and cone = '06'`. */
-export const exampleText = ({ props, state }: Example): string =>
-  [...Object.entries(props), ...Object.entries(state)]
-    .map(([name, value]) => `${name} = ${valueText(value)}`)
-    .join(' and ');
+/** Inputs as a sentence says them: `temp = 600 and cone = '06'`. Of a prop that is not `isTyped`, a flag only says that it is given. */
+export const exampleText = (
+  { props, state }: Example,
+  isTyped: (prop: string) => boolean = () => true,
+): string =>
+  [
+    ...Object.entries(props).map(([name, value]) =>
+      typeof value === 'boolean' && !isTyped(name)
+        ? `${name} ${value ? 'given' : 'not given'}`
+        : assigned(name, value),
+    ),
+    ...Object.entries(state).map(([name, value]) => assigned(name, value)),
+  ].join(' and ');
+
+const assigned = (name: string, value: InputValue): string => `${name} = ${valueText(value)}`;
 
 /** A value as code. */
 export function valueText(value: InputValue): string {

@@ -24,8 +24,12 @@ const message = (call: string, by: Pending): string =>
   `${call} ${WHAT[by]}: what fails in it fails nothing, or another spec.`;
 const messageTrigger = (call: string): string => `${call} ${WHAT.trigger}.`;
 const advice = 'Write await before it.';
-const adviceTick = 'Await it without a function, and assert after it.';
 const adviceCallback = 'Await or return the promise, or await what the callback waits for.';
+const ADVICE: Readonly<Partial<Record<Pending, string>>> = {
+  tick: 'Await it without a function, and assert after it.',
+  timer: adviceCallback,
+  chain: adviceCallback,
+};
 
 /** Work whose promise is neither awaited nor returned. */
 export const C08: FileCheck = {
@@ -64,7 +68,7 @@ function check(step: UnwaitedStep, block: Block, context: FileContext): Finding[
       level,
       certainty: isSure ? 'sure' : 'likely',
       message: by === 'trigger' ? messageTrigger(name) : message(name, by),
-      advice: by === 'tick' ? adviceTick : by === 'timer' || by === 'chain' ? adviceCallback : advice,
+      advice: ADVICE[by] ?? advice,
       evidence: step.via ? [{ ...truePlace(context, step), note: 'in this helper' }] : undefined,
       mend: by === 'timer' || by === 'tick' ? undefined : mend(step, block, context),
     },

@@ -1,6 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
 import type { Reach } from '../../specs/model/steps.js';
+import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
 import { withArticle } from '../../util/plural.js';
@@ -61,10 +62,6 @@ function byOthers(reach: Reach, context: FileContext): Finding | undefined {
     advice: advice(query),
     evidence: [{ ...inFile(context, other.place), note: 'asked for by its role here' }],
   };
-}
-
-function nameAsked({ args: [, options] }: Reach): string | undefined {
-  return options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
 }
 
 const CONTROLS: ReadonlySet<string> = new Set(

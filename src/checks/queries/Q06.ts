@@ -5,6 +5,7 @@ import { contains, exclude, type RenderedElement } from '../../rendering/rendere
 import { isSingle } from '../../rendering/replacement.js';
 import { roleOf } from '../../rendering/role.js';
 import type { Reach } from '../../specs/model/steps.js';
+import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Evidence, Finding, Span } from '../../finding.js';
@@ -121,9 +122,8 @@ function twoNames(block: Block, role: string): { place: Span; note: string }[] |
   for (const step of block.steps) {
     if (step.kind === 'act' || step.kind === 'render') named.clear();
     if (step.kind !== 'reach' || step.reach.by !== 'role' || step.reach.missing !== 'throws') continue;
-    const [asked, options] = step.reach.args;
-    const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
-    if (textOfValue(asked) !== role || name === undefined) continue;
+    const name = nameAsked(step.reach);
+    if (textOfValue(step.reach.args[0]) !== role || name === undefined) continue;
     named.set(name, { place: step.reach.place, note: `“${name}” is one of them` });
     if (named.size > 1) return [...named.values()];
   }

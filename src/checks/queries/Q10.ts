@@ -7,6 +7,7 @@ import { roleOf } from '../../rendering/role.js';
 import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
+import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { nearest } from '../../util/nearest.js';
 import { inShort } from '../../util/printable.js';
@@ -61,9 +62,8 @@ function neverThere(reach: Reach, context: FileContext): Finding | undefined {
   const target = rendering.target(reach);
   if (reach.by === 'component' || reach.by === 'hop' || target.kind !== 'none') return undefined;
   const scope = rendering.scope(reach);
-  const [first, options] = reach.args;
-  const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
-  const asked = textOfValue(first);
+  const name = nameAsked(reach);
+  const asked = textOfValue(reach.args[0]);
   const near = scope && nearestHandle(reach, name ?? asked, scope, context.testIdAttribute);
   // What another prop could show may be just what is asked for.
   if (!near && !target.closed) return undefined;
@@ -101,10 +101,7 @@ function slip(reach: Reach, context: FileContext): Finding | undefined {
 }
 
 // The name, or else the words, that a query asks for.
-function wordsAsked({ args: [first, options] }: Reach): string | undefined {
-  const name = options?.is === 'object' ? textOfValue(options.entries.get('name')) : undefined;
-  return name ?? textOfValue(first);
-}
+const wordsAsked = (reach: Reach): string | undefined => nameAsked(reach) ?? textOfValue(reach.args[0]);
 
 // What other queries of the file ask for in the same way.
 const askedElsewhere = (reach: Reach, { file }: FileContext): Literal[] =>

@@ -136,12 +136,14 @@ class Events {
   }
 
   #fireOutOf(tree: RenderedTree | undefined, events: readonly string[]): void {
-    const seen = (tree?.elements ?? []).map(({ file, place }) => elementKey(file, place.start));
-    const known = this.outOfSight.get(tree) ?? { events: new Set(), seen: new Set(seen) };
+    const known = this.outOfSight.get(tree) ?? { events: new Set(), seen: keysOf(tree) };
     events.forEach((event) => known.events.add(event));
     this.outOfSight.set(tree, known);
   }
 }
+
+const keysOf = (tree: RenderedTree | undefined): Set<string> =>
+  new Set((tree?.elements ?? []).map(({ file, place }) => elementKey(file, place.start)));
 
 function originOf({ from }: Reach): Render | 'page' | 'unknown' {
   return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;

@@ -1,5 +1,6 @@
 import type { Place } from '../../finding.js';
 import type { SpecBundle } from '../settings/spec-bundles.js';
+import { allKnown } from '../../util/all-known.js';
 import { isAbsolute } from '../../util/paths.js';
 import { flagOf, type Command } from '../settings/commands.js';
 import type { RunnerFacts, SetupFile } from './environment.js';
@@ -98,9 +99,8 @@ export function setupList(
 
 /** Several lists as one; unknown where one of them is. */
 export function joinedFacts<T>(lists: readonly Known<readonly T[]>[]): Known<T[]> {
-  const values = lists.map((list) => (list.known ? list.value : undefined));
-  if (values.some((one) => one === undefined)) return UNKNOWN_FACT;
-  return known(values.flatMap((one) => one ?? []));
+  const values = allKnown(lists.map((list) => (list.known ? list.value : undefined)));
+  return values ? known(values.flat()) : UNKNOWN_FACT;
 }
 
 /** A list of texts without their places; `undefined` where it is not set. */

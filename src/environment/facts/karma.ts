@@ -1,3 +1,4 @@
+import { allKnown } from '../../util/all-known.js';
 import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
 import { known, settingAt, textFact, textOf, textsFact, type Setting } from '../settings/setting.js';
@@ -69,10 +70,10 @@ function entriesOf(
   base: string,
 ): { text: string; path: string; at: SetupFile['at'] }[] | undefined {
   if (files?.is !== 'list' || files.open) return undefined;
-  const entries = files.items.map((item) => {
-    const text = textOf(item) ?? textOf(settingAt(item, 'pattern'));
-    return text === undefined ? undefined : { text, path: join(base, text), at: item.at };
-  });
-  const known = entries.filter((entry) => entry !== undefined);
-  return known.length === entries.length ? known : undefined;
+  return allKnown(
+    files.items.map((item) => {
+      const text = textOf(item) ?? textOf(settingAt(item, 'pattern'));
+      return text === undefined ? undefined : { text, path: join(base, text), at: item.at };
+    }),
+  );
 }

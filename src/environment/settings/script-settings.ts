@@ -11,6 +11,8 @@ import {
   unwrapped,
   walkTree,
   type FunctionNode,
+  calledName,
+  propertyChain,
 } from '../../syntax/tree.js';
 import { dirname, resolve } from '../../util/paths.js';
 import { settingAt, type Setting } from './setting.js';
@@ -208,7 +210,7 @@ class Settings implements Algebra<Setting> {
   #call(node: Extract<Node, { type: 'CallExpression' }>): Setting {
     const at = this.#at(node);
     const callee = unwrapped(node.callee);
-    const name = callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
+    const name = calledName(node) ?? '';
     const args = node.arguments.map((argument) => this.read(argument));
     const owner = callee.type === 'MemberExpression' ? callee.object : undefined;
     // `require.resolve('x')` is where the package lies: as a setting, as good as its name.
@@ -305,9 +307,8 @@ class Settings implements Algebra<Setting> {
     const [given] = fn.params;
     if (fn.body && given?.type === 'Identifier') {
       walkTree(fn.body, (node) => {
-        const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
-        const isSet = callee?.type === 'MemberExpression' && pathTo(callee, given.name)[0] === 'set';
-        const [first] = node.type === 'CallExpression' && isSet ? node.arguments : [];
+        if (node.type !== 'CallExpression' || keysOf(given.name, node.callee).at(-1) !== 'set') return;
+        const [first] = node.arguments;
         if (first?.type === 'ObjectExpression') found = this.read(first);
         if (first?.type === 'Identifier') found = this.#changed(this.read(first), first.name, fn.body);
       });
@@ -321,22 +322,17 @@ class Settings implements Algebra<Setting> {
     const entries = new Map(setting.entries);
     walkTree(body, (node) => {
       if (node.type !== 'AssignmentExpression' || node.left.type !== 'MemberExpression') return;
-      const key = pathTo(node.left, name).at(-1);
+      const [key] = keysOf(name, node.left);
       if (key !== undefined) entries.set(key, this.unknown(node));
     });
     return { ...setting, entries };
   }
 }
 
-// The keys from an inner one to that of the named object itself; none where another object is meant.
-function pathTo(member: Node, name: string): string[] {
-  const keys: string[] = [];
-  let at = member;
-  while (at.type === 'MemberExpression') {
-    keys.push(memberName(at) ?? '?');
-    at = unwrapped(at.object);
-  }
-  return at.type === 'Identifier' && at.name === name ? keys : [];
+// `settings.client.args`: the keys read of a named object; none where another one is meant.
+function keysOf(name: string, node: Node): string[] {
+  const { root, path } = propertyChain(node);
+  return root.type === 'Identifier' && root.name === name ? path : [];
 }
 
 function isSetOnce(name: string, body: Node): boolean {

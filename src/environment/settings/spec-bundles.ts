@@ -1,7 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { parseScript } from '../../syntax/script.js';
 import type { Source } from '../../syntax/source.js';
-import { literalText, memberName, requiredModule, unwrapped, walkTree } from '../../syntax/tree.js';
+import { literalText, pathOf, requiredModule, unwrapped, walkTree } from '../../syntax/tree.js';
+import { allKnown } from '../../util/all-known.js';
 import { dirname, resolve } from '../../util/paths.js';
 
 /** What a script takes in as a bundle: modules by a pattern, and single ones by their names. */
@@ -32,21 +33,14 @@ export function specBundle(source: Source): SpecBundle | undefined {
     if (module?.startsWith('.')) imports.push(module);
     if (isContext(node)) contexts.push(contextOf(node, dirname(source.path)));
   });
-  const known = contexts.filter((each) => each !== undefined);
-  return known.length === contexts.length ? { contexts: known, imports } : undefined;
+  const known = allKnown(contexts);
+  return known && { contexts: known, imports };
 }
 
 type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
-function isContext(node: Node): node is CallNode {
-  const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
-  return (
-    callee?.type === 'MemberExpression' &&
-    memberName(callee) === 'context' &&
-    callee.object.type === 'Identifier' &&
-    callee.object.name === 'require'
-  );
-}
+const isContext = (node: Node): node is CallNode =>
+  node.type === 'CallExpression' && pathOf(unwrapped(node.callee)) === 'require.context';
 
 function contextOf({ arguments: args }: CallNode, from: string): RequiredContext | undefined {
   const [folder, below, pattern] = args.map((each) => unwrapped(each));

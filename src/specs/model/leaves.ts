@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { memberName, propertyName } from '../../syntax/tree.js';
+import { propertyName, calledName } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import { namesIn } from '../../syntax/module-facts.js';
 
@@ -137,9 +137,9 @@ export class Leaves {
     if (node.shorthand) this.#shorthand.add(node.key.start);
   }
 
-  #arguments({ callee, arguments: args }: Extract<Node, { type: 'CallExpression' }>): void {
-    const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
-    const [first] = args;
+  #arguments(call: Extract<Node, { type: 'CallExpression' }>): void {
+    const name = calledName(call);
+    const [first] = call.arguments;
     if (name !== undefined && first) this.#givenTo.set(first, name);
   }
 

@@ -1,7 +1,6 @@
 import type { Node } from 'oxc-parser';
-import { memberName, unwrapped } from '../../syntax/tree.js';
+import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { propertyChain } from './names.js';
 import { evaluateMember } from './members.js';
 import { declareParts } from './patterns.js';
 import { keepOrigin } from './origins.js';

@@ -1,9 +1,9 @@
 import { type CallNode, type SpecReading, canCall } from './spec-reading.js';
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../libraries/types.js';
-import { memberName, requiredModule, unwrapped } from '../../syntax/tree.js';
+import { memberName, requiredModule, unwrapped, propertyChain, pathOf } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
-import { propertyChain, importedValue, lookUp } from './names.js';
+import { importedValue, lookUp } from './names.js';
 import { aliasOf } from './origins.js';
 import { applyMeaning } from './apply.js';
 import { calledOnPackage, madeOpen, openedOrClosed } from './lasting.js';
@@ -91,8 +91,8 @@ function letPass(run: SpecReading, handler: Value | undefined, before: number): 
 function globsModules(node: CallNode): boolean {
   const callee = unwrapped(node.callee);
   if (callee.type !== 'MemberExpression') return false;
+  if (pathOf(callee) === 'require.context') return true;
   const name = memberName(callee);
-  if (name === 'context') return callee.object.type === 'Identifier' && callee.object.name === 'require';
   return (name === 'glob' || name === 'globEager') && callee.object.type === 'MetaProperty';
 }
 

@@ -14,11 +14,11 @@ import {
 } from '../../libraries/platform.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { propertyChain, GLOBAL_OBJECTS } from './names.js';
+import { GLOBAL_OBJECTS } from './names.js';
 import { originOf } from './origins.js';
 import type { LastingEffect } from '../model/steps.js';
 import type { Declared } from '../../project/project.js';
-import { memberName, propertyName, unwrapped, walkTree } from '../../syntax/tree.js';
+import { memberName, propertyName, unwrapped, walkTree, propertyChain } from '../../syntax/tree.js';
 import { textOfValue, type LibraryObject, type Value } from '../model/values.js';
 
 type Instance = Extract<Value, { is: 'instance' }>;
@@ -227,7 +227,7 @@ export function openedOrClosed(
 }
 
 const ANSWERING: ReadonlySet<string> = new Set(
-  Object.values(SERVER_MAKERS).flatMap(({ answers, resets }) => [answers ?? [], resets ?? []].flat()),
+  Object.values(SERVER_MAKERS).flatMap(({ answers, resets }) => (answers && resets ? [answers, resets] : [])),
 );
 
 // `server.use(…)`, `server.resetHandlers()`, of a server of this file or of another module.

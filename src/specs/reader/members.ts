@@ -1,10 +1,10 @@
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, CHAINS, propertyChain, lookUp, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
-import { memberName, unwrapped } from '../../syntax/tree.js';
+import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Component } from '../../components/view.js';
 import type { Env } from '../model/env.js';
 import { expectationMember, startExpectation } from './assertions.js';

@@ -1,5 +1,3 @@
-import type { Node } from 'oxc-parser';
-import { memberName, unwrapped } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import type { SpecReading } from './spec-reading.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
@@ -52,16 +50,6 @@ function byCompany(run: SpecReading, from: string, specifier: string, name: stri
   return known && { is: 'library', ...known, name };
 }
 
-/** A chain of properties down to the expression that it starts from. */
-export function propertyChain(node: Node): { root: Node; path: string[] } {
-  const path: string[] = [];
-  let at = unwrapped(node);
-  while (at.type === 'MemberExpression') {
-    path.unshift(memberName(at) ?? '[]');
-    at = unwrapped(at.object);
-  }
-  return { root: at, path };
-}
 /** Methods of promises that give a promise. */
 export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
 

@@ -1,8 +1,8 @@
+import { propertyChain } from '../../syntax/tree.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import type { Binding } from '../model/blocks.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import { propertyChain } from './names.js';
 import { receiverText } from './reaches.js';
 import type { StandIn } from '../model/steps.js';
 import { UNKNOWN_VALUE, textOfValue, type LibraryObject, type Value } from '../model/values.js';

@@ -8,6 +8,7 @@ import {
   unwrapped,
   walkTree,
   type FunctionNode,
+  calledName,
 } from '../../../syntax/tree.js';
 import { basename } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
@@ -204,11 +205,6 @@ function addDefaults(
 /** Functions that give a component which renders the one that they are handed, as it is. */
 export const HANDS_ON: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'observer']);
 
-function calledName(call: Extract<Node, { type: 'CallExpression' }>): string {
-  const callee = unwrapped(call.callee);
-  return callee.type === 'Identifier' ? callee.name : (memberName(callee) ?? '');
-}
-
 /** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
 export function unwrappedComponent(node: Node): Node | undefined {
   let inner = unwrapped(node);
@@ -216,7 +212,7 @@ export function unwrappedComponent(node: Node): Node | undefined {
     const next = inner.arguments
       .map((argument) => unwrapped(argument))
       .find((each) => isFunction(each) || each.type === 'CallExpression' || each.type === 'Identifier');
-    if (!next || !HANDS_ON.has(calledName(inner))) return undefined;
+    if (!next || !HANDS_ON.has(calledName(inner) ?? '')) return undefined;
     inner = next;
   }
   return inner;
