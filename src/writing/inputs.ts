@@ -15,7 +15,7 @@ export function takenBy({
   const when = inputsInWords(conditions);
   if (answer.is !== 'inputs') return `It is taken when ${when}.`;
   const isTyped = (name: string): boolean => component.domains?.has(name) === true;
-  const shown = answer.examples.slice(0, MOST_SHOWN).map((example) => exampleText(example, isTyped));
+  const shown = answer.examples.slice(0, MOST_SHOWN).map((example) => inputsText(example, isTyped));
   const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
   return `It is taken when ${when}${given}.`;
 }
@@ -24,11 +24,11 @@ export function takenBy({
 export const inputsInWords = (conditions: readonly WrittenCondition[]): string =>
   conditions.map(({ text }) => inShort(text, LONGEST)).join(', and ') || 'its branch is reached';
 
-/** Inputs as a sentence says them: `temp = 600 and cone = '06'`. Of a prop that is not `isTyped`, a flag only says that it is given. */
-export const exampleText = (
-  { props, state }: Example,
-  isTyped: (prop: string) => boolean = () => true,
-): string =>
+/** Inputs as a sentence says them: `temp = 600 and cone = '06'`. */
+export const exampleText = (example: Example): string => inputsText(example, () => true);
+
+// Of a prop that is not `isTyped`, a flag only says that it is given.
+const inputsText = ({ props, state }: Example, isTyped: (prop: string) => boolean): string =>
   [
     ...Object.entries(props).map(([name, value]) =>
       typeof value === 'boolean' && !isTyped(name)
