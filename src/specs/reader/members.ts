@@ -55,16 +55,13 @@ function leadsOutside(run: SpecReading, env: Env, name: string): boolean {
   return slot !== undefined && (slot.binding !== undefined || originOf(run, slot.value) !== undefined);
 }
 
-// `new KilnComponent()`: a component without a document, of which only the insides can be asked.
-function keepBare(
+/** The component of `new KilnComponent()`: one without a document, of which only the insides can be asked. */
+export function bareComponent(
   run: SpecReading,
   { of }: Extract<Value, { is: 'instance' }>,
-  name: string,
-  node: Node,
-): void {
-  if (of.is !== 'class' || !of.node.id || !run.inSpecOrHook) return;
-  const bare = run.project.componentAt({ file: of.tree.path, name: of.node.id.name });
-  if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
+): Component | undefined {
+  if (of.is !== 'class' || !of.node.id || !run.inSpecOrHook) return undefined;
+  return run.project.componentAt({ file: of.tree.path, name: of.node.id.name });
 }
 
 // What a spec takes from inside of a component that it renders.
@@ -173,7 +170,8 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
     case 'instance': {
       const own = pageObjectMember(run, value, name, node);
       if (own) return own;
-      keepBare(run, value, name, node);
+      const bare = bareComponent(run, value);
+      if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
       return { is: 'read', of: value, name };
     }
     default:

@@ -6,9 +6,11 @@ import type { Node } from 'oxc-parser';
 import { unwrapped, propertyChain } from '../../syntax/tree.js';
 import { printed } from './apply.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
+import type { Render } from '../model/steps.js';
 import type { Env } from '../model/env.js';
 import { CHAINS } from './names.js';
 import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
+import { bareComponent } from './members.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
 import { guardOf } from './guards.js';
@@ -91,14 +93,41 @@ export function callMethod(
   if (opened) return { is: 'thing', type: 'subscription', opened };
   calledOnPage(run, target.name, target.of, args, node);
   answersReplaced(run, env, target, node);
-  if (changeBy(target.name, args.length) === 'sets-state' && target.of.is === 'thing')
-    run.emit({ kind: 'act', by: 'program', render: target.of.render, name: target.name, args }, node);
+  calledOnInstance(run, target, args, node);
   const [name, given] = args;
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;
   if (input !== undefined && target.of.is === 'thing' && target.of.render)
     setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name, than: name };
 }
+
+// A method of a component's instance, called for what it does: the component is told to do something.
+function calledOnInstance(
+  run: SpecReading,
+  { of, name }: Extract<Value, { is: 'read' }>,
+  args: readonly Value[],
+  node: CallNode,
+): void {
+  const emit = (render: Render | undefined): void =>
+    run.emit({ kind: 'act', by: 'program', render, name, args }, node);
+  if (changeBy(name, args.length) === 'sets-state' && of.is === 'thing') return emit(of.render);
+  if (run.discarded !== node || LISTENING.has(name) || NO_DEED.has(name) || isStandInMember(name)) return;
+  const instance = instanceOf(run, of);
+  if (instance) emit(instance.render);
+}
+
+// The instance that a value was read off; none behind the record of a stand-in: `component.open.and`.
+function instanceOf(run: SpecReading, value: Value): { render?: Render } | undefined {
+  if (value.is === 'read') return isStandInMember(value.name) ? undefined : instanceOf(run, value.of);
+  if (value.is === 'instance') return bareComponent(run, value) && {};
+  if (value.is === 'thing') return value.type === 'instance' && !value.reach ? value : undefined;
+  return undefined;
+}
+
+// They look for changes, or wait for them.
+const NO_DEED = new Set(['$nextTick', '$forceUpdate', '$destroy', 'detectChanges', 'markForCheck']);
+
+const isStandInMember = (name: string): boolean => Object.hasOwn(TYPES['stand-in'].members, name);
 
 // What a function or method of the language gives for data.
 function operatedBy(run: SpecReading, by: string, of: readonly Value[], node: CallNode): Value | undefined {
@@ -121,8 +150,7 @@ function answersReplaced(
   target: Extract<Value, { is: 'read' }>,
   node: CallNode,
 ): void {
-  const { members } = TYPES['stand-in'];
-  const meaning = Object.hasOwn(members, target.name) ? members[target.name] : undefined;
+  const meaning = isStandInMember(target.name) ? TYPES['stand-in'].members[target.name] : undefined;
   if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
 }
 
