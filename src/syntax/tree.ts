@@ -238,18 +238,20 @@ const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference
 /**
  * Which of some names a module hands on to something that may do anything with what they stand for: to a call, into a list.
  * It does not by naming it in markup, by reading or setting its members, by giving it out or comparing it, nor by handing
- * it to one of the functions of `known` names.
+ * it to one of the functions of `known` names. Only what stands `within` a part is looked at, where one is given.
  */
 export function handedOnIn(
   program: Node,
   names: ReadonlySet<string>,
   known: ReadonlySet<string>,
+  within?: { start: number; end: number },
 ): Set<string> {
   const harmless = new Set<Node | null>();
   const found = new Set<string>();
   if (names.size === 0) return found;
   walkTree(program, (node) => {
     if (node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
+    if (within && (node.end <= within.start || within.end <= node.start)) return false;
     switch (node.type) {
       case 'MemberExpression':
         harmless.add(node.object).add(node.computed ? null : node.property);

@@ -151,7 +151,7 @@ function originOf({ from }: Reach): Render | 'page' | 'unknown' {
 
 // The events of a step; none where it is no act. What can't be read may do anything.
 function eventsOf(step: Step): readonly string[] | undefined {
-  if (step.kind === 'unknown-call') return step.discarded ? [ANYTHING] : undefined;
+  if (step.kind === 'unknown-call') return step.discarded && !step.inComponent ? [ANYTHING] : undefined;
   if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) return undefined;
   const event = eventOf(step).toLowerCase();
   if (ANY.has(event)) return [ANYTHING];

@@ -67,8 +67,11 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
   if (
     steps.some(
       (step) =>
-        (step.kind === 'throw' && !step.caught) ||
-        (step.kind === 'unknown-call' && !step.caught && (step.discarded || ASSERTING.test(step.name))),
+        (step.kind === 'throw' && !step.caught && !step.inComponent) ||
+        (step.kind === 'unknown-call' &&
+          !step.caught &&
+          !step.inComponent &&
+          (step.discarded || ASSERTING.test(step.name))),
     )
   )
     return true;

@@ -1,5 +1,8 @@
 import { titlesOf, hooksFor, usesInBlock, type Binding, type SpecFile } from '../../specs/model/blocks.js';
-import type { Mend } from '../../finding.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { StandIn } from '../../specs/model/steps.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
+import type { Finding, Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
@@ -8,23 +11,26 @@ import { declaredType, usedOutsideSpecs } from '../../writing/rebuild.js';
 
 const message = (name: string): string =>
   `The first value of ${name} is never used: a hook assigns it anew before each spec.`;
+const messageStandIn = (name: string): string =>
+  `${name} is a stand-in that is handed to nobody, and nobody asks about its calls.`;
 const advice = 'Leave the value out of the declaration.';
+const adviceStandIn = 'Hand it to what should call it and assert on that, or leave it out.';
 
-/** A value at the level of a group that each-hooks replace before anybody uses it. */
+/** A value at the level of a group that each-hooks replace before anybody uses it, or a stand-in that nobody is given. */
 export const S10: FileCheck = {
   code: 'S10',
   family: 'state',
   scope: 'file',
   title: 'Value that is never used',
   level: 'hint',
-  why: 'Two places say how the value is made; only one of them counts.',
+  why: 'Two places say how the value is made, and only one of them counts; or it stands there as if it were watched.',
   certain: 'Sure where every use of the name is in sight: it is declared in this file.',
   trouble: 'let kiln = new Kiln();\nbeforeEach(() => { kiln = new Kiln(); });',
   mended: 'let kiln: Kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
-  run: (context) =>
-    context.file.bindings
+  run: (context) => [
+    ...context.file.bindings
       .filter((binding) => isNeverUsed(binding, context))
-      .map((binding) => ({
+      .map((binding): Finding => ({
         place: inFile(context, binding.place),
         within: titlesOf(binding.block),
         certainty: 'sure',
@@ -36,7 +42,32 @@ export const S10: FileCheck = {
         })),
         mend: mend(binding, context),
       })),
+    ...idleStandIns(context.file).map((standIn): Finding => ({
+      place: inFile(context, standIn.place),
+      within: titlesOf(standIn.block),
+      certainty: 'sure',
+      message: messageStandIn(standIn.path ?? ''),
+      advice: adviceStandIn,
+    })),
+  ],
 };
+
+// Stand-ins that go by a name of their own, of which nobody but its own settings says a word.
+function idleStandIns({ blocks, root, standIns }: SpecFile): StandIn[] {
+  const steps = [root, ...blocks].flatMap((block) => block.steps);
+  const asked = new Set(
+    steps.filter(isAssert).map(({ assertion }) => libraryObjectOf(assertion.subject)?.standIn),
+  );
+  const own = new Set(steps.flatMap((step) => (step.kind === 'stand-in' && !step.via ? [step.standIn] : [])));
+  return standIns.filter(
+    (each) =>
+      each.target === 'none' &&
+      !each.used &&
+      /^[\w$]+$/.test(each.path ?? '') &&
+      own.has(each) &&
+      !asked.has(each),
+  );
+}
 
 // A plain first value may stand there for its type: `let count = 0`.
 function isNeverUsed(binding: Binding, { file }: FileContext): boolean {

@@ -23,6 +23,8 @@ export interface Circumstances {
   caught: boolean;
   /** In a function that is handed to something that can't be read. */
   inCallback: boolean;
+  /** In a component that the spec shows in its markup: what a component does is no part of the spec. */
+  inComponent: boolean;
   /** In the `finally` of a try statement: runs whatever fails before. */
   inFinally: boolean;
   awaited: boolean;
@@ -144,7 +146,7 @@ export interface StandIn {
   /** Has an answer of its own: the real thing is not called. */
   answers: boolean;
   onceOnly: boolean;
-  /** Whether it was handed to anything but an assertion. */
+  /** Whether it was handed, or may have been, to anything but an assertion. */
   used: boolean;
 }
 

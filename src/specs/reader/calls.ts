@@ -63,6 +63,8 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
       return target.standIn ? { is: 'given', by: target.standIn } : target;
     }
     case 'function':
+      // What is read of the function need not be all that it does with them.
+      args.forEach(useStandIns);
       return run.callFunction(target, args, node, {
         helper:
           unwrapped(node.callee).type !== 'FunctionExpression' &&
@@ -78,6 +80,13 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
     default:
       return callUnknown(run, env, target, args, node, discarded);
   }
+}
+
+// Stand-ins that are handed over, by themselves or in a list or an object.
+function useStandIns(value: Value): void {
+  if (value.is === 'thing' && value.standIn) value.standIn.used = true;
+  else if (value.is === 'list') value.items.forEach(useStandIns);
+  else if (value.is === 'object') [...value.entries.values()].forEach(useStandIns);
 }
 
 // `load().then(() => expect(…)).catch(() => {})`: what fails before the handler fails for nobody.

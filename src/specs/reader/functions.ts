@@ -23,6 +23,8 @@ export function callFunction(
   if (!canCall(run, fn)) return UNKNOWN_VALUE;
   const before = { site: run.site, tree: run.tree, discarded: run.discarded };
   if (helper) run.site ??= { start: node.start, end: node.end };
+  // A function of another module, which the spec was given and hands on.
+  else if (fn.tree.path !== run.file.path) run.site ??= run.statement;
   run.tree = fn.tree;
   run.active.push(fn.node);
   try {

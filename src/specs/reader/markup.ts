@@ -47,5 +47,6 @@ function givenToTag(run: SpecReading, tag: Node, prop: string, value: Value, nod
 // A component that the spec makes for itself runs when it is rendered.
 function mentionTag(run: SpecReading, env: Env, name: Node): void {
   if (name.type === 'JSXMemberExpression') return;
-  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name)) run.handOut(lookUp(run, env, name.name));
+  if (name.type === 'JSXIdentifier' && /^[A-Z]/.test(name.name))
+    run.under({ inComponent: true }, () => run.handOut(lookUp(run, env, name.name)));
 }

@@ -72,6 +72,7 @@ export function declareVariable(
   const list = init && run.block.lists.find(({ start }) => start === init.start);
   if (list) list.name = id.name;
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
+  if (value.is === 'thing' && value.standIn && !run.site) value.standIn.path ??= id.name;
   if (!binding) return;
   keepOrigin(run, slot.value, binding);
   binding.holds = init ? holding(slot.value) : 'none';

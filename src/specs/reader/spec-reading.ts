@@ -18,7 +18,16 @@ type BareStep = Step extends infer Each
 
 type Flags = Pick<
   Circumstances,
-  'maybe' | 'dead' | 'inCatch' | 'swallowed' | 'caught' | 'inCallback' | 'inFinally' | 'awaited' | 'guard'
+  | 'maybe'
+  | 'dead'
+  | 'inCatch'
+  | 'swallowed'
+  | 'caught'
+  | 'inCallback'
+  | 'inComponent'
+  | 'inFinally'
+  | 'awaited'
+  | 'guard'
 >;
 
 const PLAIN: Flags = {
@@ -28,6 +37,7 @@ const PLAIN: Flags = {
   swallowed: false,
   caught: false,
   inCallback: false,
+  inComponent: false,
   inFinally: false,
   awaited: false,
   guard: undefined,
@@ -69,6 +79,8 @@ export class SpecReading {
   flags: Flags = PLAIN;
   /** The outermost call, in the spec file, of the helper that is being read. */
   site: Span | undefined;
+  /** The statement of the spec file that is being read. */
+  statement: Span | undefined;
   /** The expression of the statement that is being read, whose value nobody takes. */
   discarded: Node | undefined;
   /** The binding whose first value is being read. */

@@ -33,6 +33,7 @@ const leavesEarly = (statement: Node): statement is Extract<Node, { type: 'IfSta
   statement.type === 'IfStatement' && !leaves(statement) && completion(statement).has('returns');
 
 function runStatement(run: SpecReading, env: Env, node: Node, returns: Value[]): void {
+  if (run.site === undefined) run.statement = { start: node.start, end: node.end };
   switch (node.type) {
     case 'ExpressionStatement':
       runExpression(run, env, node.expression);

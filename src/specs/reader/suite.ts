@@ -8,7 +8,7 @@ import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
 import { runStatements } from './statements.js';
-import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
+import { handedOnIn, isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
@@ -29,7 +29,20 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   declareImports(run, env, tree);
   runStatements(run, env, statements, []);
   readWaiting(run, file.root);
+  useByName(file, tree);
   return file;
+}
+
+const JUDGING: ReadonlySet<string> = new Set(['expect']);
+
+// A name may be handed on where nothing is read: in the factory of a module, in a function that nobody is seen to call.
+function useByName({ standIns }: SpecFile, tree: ModuleTree): void {
+  for (const standIn of standIns) {
+    const [name] = standIn.path?.split('.') ?? [];
+    if (name === undefined || standIn.used) continue;
+    const within = (standIn.binding?.block ?? standIn.block).place;
+    standIn.used = handedOnIn(tree.script.program, new Set([name]), JUDGING, within).has(name);
+  }
 }
 
 function emptyFile(project: Project, tree: ModuleTree): SpecFile {
