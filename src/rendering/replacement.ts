@@ -53,8 +53,10 @@ function roleHandle(element: RenderedElement, scope: SearchScope): Handle | unde
   const wanted = wantedBy(asked);
   for (const each of scope.elements) {
     const hasRole = each === element ? 'no' : mayHave(each, role);
-    if (hasRole === 'no' || isOut(each, element) || nameMatch(each, scope, wanted) === 'no') continue;
-    if (hasRole === 'yes') return undefined;
+    if (hasRole === 'no' || isOut(each, element)) continue;
+    const named = nameMatch(each, scope, wanted);
+    if (named === 'no') continue;
+    if (hasRole === 'yes' && named === 'yes') return undefined;
     unique = false;
   }
   return { by: 'role', unique, role, asked, given: isGiven(element) };

@@ -148,10 +148,15 @@ function filledBody(
     // `{ name: name }` is written short.
     const short =
       literal.of === name && before.endsWith(` ${name}: `) ? before.slice(0, -2 - name.length) : before;
-    body += short + (literal.as === 'value' ? name : `{${name}}`);
+    body += short + inPlace(name, literal);
     at = literal.end;
   }
   return body + text.slice(at, end);
+}
+
+function inPlace(name: string, { as }: BodyLiteral): string {
+  if (as === 'flag') return `{...{ [${name}]: true }}`;
+  return as === 'value' ? name : `{${name}}`;
 }
 
 // A spec with its semicolon, the white space before it and the rest of its line.

@@ -123,7 +123,7 @@ function hollowFinding(
   return {
     place: inFile(context, step.assertion.place),
     within: titlesOf(spec),
-    certainty: step.via ? 'likely' : 'sure',
+    certainty: step.via ? 'likely' : (why.guarded ?? 'sure'),
     level,
     message: whole ? wholeMessage(why, acts) : messageBeside(why.reason),
     advice: why.advice ?? adviceHollow,

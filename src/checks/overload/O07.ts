@@ -6,7 +6,7 @@ import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
-import { adviceFor, openGuard, REASONS } from '../questions/guarded.js';
+import { adviceFor, isCallback, openGuard, REASONS } from '../questions/guarded.js';
 import { judgementOf } from '../questions/judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
@@ -44,7 +44,8 @@ function guarded(asserts: readonly StepOf<'assert'>[], spec: Block, context: Fil
   return [...byCondition.values()].map(({ step, guard }) => ({
     place: inFile(context, step.assertion.place),
     within: titlesOf(spec),
-    certainty: guard.by === 'event' ? 'likely' : 'sure',
+    level: guard.by === 'value' ? 'hint' : undefined,
+    certainty: isCallback(guard) ? 'likely' : 'sure',
     message: messageMaybe(guard),
     advice: adviceFor(guard),
     evidence: [{ ...inFile(context, guard.place), note: NOTES[guard.by] }],
@@ -58,6 +59,7 @@ const NOTES: Readonly<Record<Guard['by'], string>> = {
   return: 'the condition to leave',
   loop: 'the elements that are walked',
   event: 'the callback',
+  value: 'the subscription',
   catch: 'what should throw',
 };
 

@@ -1,6 +1,6 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
-import type { BodyLiteral } from '../../specs/model/leaves.js';
+import { unquoted, type BodyLiteral } from '../../specs/model/leaves.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
@@ -76,7 +76,7 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   if (!literal) return '';
   const { as, text } = literal;
   if (as === 'value') return text;
-  return inQuotes(as === 'attribute' ? text.slice(1, -1) : text, quote);
+  return inQuotes(as === 'attribute' ? unquoted(text) : text, quote);
 }
 
 function check(specs: readonly Block[], context: FileContext): Finding[] {

@@ -51,7 +51,8 @@ function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileConte
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const all = reach.pickedFrom && context.rendering.target(reach.pickedFrom);
-  if (all?.kind === 'unknown' && reach.pickedFrom) return ofControls(reach, reach.pickedFrom, context);
+  const isUnsure = all?.kind === 'unknown' || (all?.kind === 'one' && !all.proven);
+  if (isUnsure && reach.pickedFrom) return ofControls(reach, reach.pickedFrom, context);
   if (all?.kind !== 'many' || reach.via) return undefined;
   const { elements } = all;
   const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);

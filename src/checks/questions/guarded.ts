@@ -1,6 +1,6 @@
-import type { Block } from '../../specs/model/blocks.js';
-import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion, Guard, Reach, StepOf } from '../../specs/model/steps.js';
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import { isAssert, kindOf, stands } from '../../specs/model/rounds.js';
+import type { Assertion, Guard, Reach, Step, StepOf } from '../../specs/model/steps.js';
 import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 import { countsAssertions } from './hollow.js';
 
@@ -12,6 +12,7 @@ export const REASONS: Readonly<Record<Guard['by'], string>> = {
   return: 'stands behind a way out of the spec, and nothing asserts that it is not taken',
   loop: 'stands in a loop over a query that may find nothing',
   event: 'stands in a callback, and nothing says that it was called',
+  value: 'stands in a subscription, and nothing says that a value came',
   catch: 'only runs if something throws',
 };
 /** What to do about it. */
@@ -19,9 +20,14 @@ export const adviceFor = ({ by, list }: Guard): string => {
   if (by === 'loop')
     return `Assert first how many there are${list?.name.startsWith('query') ? ', or ask with a query that throws' : ''}.`;
   if (by === 'event') return 'Hand in a stand-in, and assert after the act that it was called and with what.';
+  if (by === 'value')
+    return 'Keep the value, and assert on it after the subscription; or end the spec by its callback.';
   if (by === 'catch') return 'Expect the throw itself, or count the assertions.';
   return 'Assert the condition itself, then what follows from it without asking again.';
 };
+/** Whether it is up to somebody else to call what it stands in. */
+export const isCallback = ({ by }: Guard): boolean => by === 'event' || by === 'value';
+
 /** The condition under which an assertion may not run; undefined where it surely runs, or where another way asserts as well. */
 export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefined {
   if (!step.guard) return undefined;
@@ -34,6 +40,7 @@ export function openGuard(step: StepOf<'assert'>, spec: Block): Guard | undefine
 // What the condition asks for was asserted before: the condition holds.
 function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, spec: Block): boolean {
   if (by === 'catch') return false;
+  if (by === 'value') return isAnswered(spec, step);
   const before = spec.steps.slice(0, spec.steps.indexOf(step)).filter(isAssert);
   const earlier = before.filter((each) => each.guard?.place !== place);
   if (by === 'loop')
@@ -48,6 +55,16 @@ function isAsserted({ by, names, list, place }: Guard, step: StepOf<'assert'>, s
     const path = subjectPath.at(-1) === 'length' ? subjectPath.slice(0, -1) : subjectPath;
     return path.length > 0 && path.every((name) => names.includes(name));
   });
+}
+
+// The spec, or what runs before it, says what comes; or does something afterwards that may bring it about.
+function isAnswered(spec: Block, step: StepOf<'assert'>): boolean {
+  const before = hooksFor(spec, 'before-all', 'before-each').flatMap(({ steps }) => steps);
+  const answers = (each: Step): boolean =>
+    each.kind === 'answer' || (each.kind === 'stand-in' && each.standIn.answers);
+  const at = spec.statements.findIndex((statement) => stands(step.assertion, statement));
+  const later = at < 0 ? [] : spec.statements.slice(at + 1);
+  return [...before, ...spec.steps].some(answers) || later.some((each) => kindOf(each, spec) !== 'assert');
 }
 
 // How many there are, or what all of them hold, asked of the same list or by the same words.

@@ -2,7 +2,7 @@ import { hooksFor, isTypeLevel, blocksAround, type Block } from '../../specs/mod
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
-import { adviceFor, openGuard, REASONS } from './guarded.js';
+import { adviceFor, isCallback, openGuard, REASONS } from './guarded.js';
 import { whyHollow } from './hollow.js';
 import { type HollowAssertion } from './presence.js';
 
@@ -47,9 +47,9 @@ function guarded(step: AssertStep, spec: Block): HollowAssertion | undefined {
     guard && {
       reason: REASONS[guard.by],
       advice: adviceFor(guard),
-      level: guard.by === 'catch' ? undefined : 'risk',
+      level: guard.by === 'catch' ? undefined : guard.by === 'value' ? 'hint' : 'risk',
       always: false,
-      guarded: true,
+      guarded: isCallback(guard) ? 'likely' : 'sure',
     }
   );
 }

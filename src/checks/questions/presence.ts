@@ -1,5 +1,5 @@
 import type { Assertion } from '../../specs/model/steps.js';
-import type { Level } from '../../finding.js';
+import type { Finding, Level } from '../../finding.js';
 
 /** Why an assertion cannot fail. */
 export interface HollowAssertion {
@@ -8,8 +8,8 @@ export interface HollowAssertion {
   level?: Level;
   /** It runs, and passes, every time; else it may not run at all. */
   always: boolean;
-  /** It stands under a condition. */
-  guarded?: boolean;
+  /** It stands under a condition; whether that is known for sure. */
+  guarded?: Finding['certainty'];
   /** It only says that what the spec creates is there. */
   created?: boolean;
   /** What is missing, where that can be written in: the call of the matcher, or `await`. */

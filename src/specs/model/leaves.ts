@@ -6,8 +6,8 @@ import { namesIn } from '../../syntax/module-facts.js';
 /** A literal of a statement, as it is written. */
 export interface BodyLiteral extends Span {
   text: string;
-  /** Where it stands: as an expression, as the value of an attribute, or as text of markup. */
-  as: 'value' | 'attribute' | 'markup';
+  /** Where it stands: as an expression, as the value of an attribute, as text of markup, or as an attribute that is only named. */
+  as: 'value' | 'attribute' | 'markup' | 'flag';
   /** The property, attribute or method that it is given to. */
   of?: string;
 }
@@ -146,6 +146,7 @@ export class Leaves {
   #attribute({ name, value }: Extract<Node, { type: 'JSXAttribute' }>): boolean | void {
     this.#keys.add(name);
     const of = name.type === 'JSXIdentifier' ? name.name : undefined;
+    if (!value && of !== undefined) this.#keep(name, 'flag', 'prop');
     if (value?.type === 'Literal') {
       this.#keep(value, 'attribute', of);
       return false;

@@ -36,9 +36,9 @@ export interface Circumstances {
 export interface Guard {
   /**
    * `return`: the code before leaves the function under a condition. `event`: a callback of something that may not
-   * happen. `catch`: something before it throws.
+   * happen. `value`: a callback of something that may give no value. `catch`: something before it throws.
    */
-  by: 'if' | 'and' | 'switch' | 'return' | 'loop' | 'event' | 'catch';
+  by: 'if' | 'and' | 'switch' | 'return' | 'loop' | 'event' | 'value' | 'catch';
   /** The condition, the list that is walked, the call that takes the callback, or what may throw. */
   place: Span;
   /** The other way asserts or throws as well. */

@@ -6,6 +6,7 @@ import { namesIn } from '../../syntax/module-facts.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Binding } from '../model/blocks.js';
 import { Env } from '../model/env.js';
+import { isWrittenByBlock } from './guards.js';
 import { importedValue } from './names.js';
 import { keepOrigin } from './origins.js';
 import { declareParts, hoist, isFrozen } from './patterns.js';
@@ -72,6 +73,9 @@ export function handOut(run: SpecReading, value: Value, depth = 0): void {
   switch (value.is) {
     case 'function':
       if (run.inSpecOrHook && run.firstHandedOut(value.node)) {
+        const { site } = run;
+        // What the block wrote itself stands where it is written, whoever is given it.
+        if (isWrittenByBlock(run, value.node, value.tree)) run.site = undefined;
         run.under({ maybe: true, inCallback: true }, () =>
           run.callFunction(
             value,
@@ -79,6 +83,7 @@ export function handOut(run: SpecReading, value: Value, depth = 0): void {
             value.node,
           ),
         );
+        run.site = site;
       }
       break;
     case 'object':

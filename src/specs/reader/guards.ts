@@ -2,10 +2,18 @@ import type { Node } from 'oxc-parser';
 import { namesReadIn } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import type { SpecReading } from './spec-reading.js';
+import type { Span } from '../../finding.js';
+import type { ModuleTree } from '../../project/project.js';
 import type { Guard, Reach } from '../model/steps.js';
 
 /** A condition that is met while a body is read; the condition around it is kept as the outer one. */
-export function guardOf(run: SpecReading, env: Env, by: Guard['by'], condition: Node, list?: Reach): Guard {
+export function guardOf(
+  run: SpecReading,
+  env: Env,
+  by: Exclude<Guard['by'], 'event' | 'value'>,
+  condition: Node,
+  list?: Reach,
+): Guard {
   // In a helper it depends on what the spec hands over.
   const isOwn = run.inSpecOrHook && run.site === undefined;
   const names = isOwn ? namesReadIn(condition) : [];
@@ -13,12 +21,27 @@ export function guardOf(run: SpecReading, env: Env, by: Guard['by'], condition: 
     by,
     place: run.placeOf(condition),
     covered: false,
-    fixed: !isOwn || (by !== 'loop' && by !== 'event' && isFixed(env, names)),
+    fixed: !isOwn || (by !== 'loop' && isFixed(env, names)),
     names,
     list,
     outer: run.flags.guard,
   };
 }
+
+/** A condition that is met where something calls what it was given: for an event, or with a value. */
+export function callbackGuard(run: SpecReading, by: 'event' | 'value', given: Span, tree = run.tree): Guard {
+  const isOwn = run.inSpecOrHook && isWrittenByBlock(run, given, tree);
+  // In a helper it depends on what the spec hands over.
+  const place = isOwn ? { start: given.start, end: given.end } : run.placeOf(given);
+  return { by, place, covered: false, fixed: !isOwn, names: [], outer: run.flags.guard };
+}
+
+/** Whether something stands in the running block's own body. */
+export const isWrittenByBlock = (
+  { file, block: { body } }: SpecReading,
+  { start, end }: Span,
+  tree: ModuleTree,
+): boolean => tree.path === file.path && body !== undefined && body.start <= start && end <= body.end;
 
 /** Reads what stands under a condition, and gives whether it surely asserts or throws. */
 export function underGuard(run: SpecReading, guard: Guard, read: () => void): boolean {

@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Env } from '../model/env.js';
 import { lookUp } from './names.js';
-import { guardOf } from './guards.js';
+import { callbackGuard } from './guards.js';
 import { originOf } from './origins.js';
 import type { SpecReading } from './spec-reading.js';
 import { givenToComponent } from './uses.js';
@@ -22,9 +22,9 @@ export function readMarkup(run: SpecReading, env: Env, node: Node): void {
       const name =
         each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
       if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
-      // `onFire={() => expect(…)}` runs if the event comes.
-      const handles = name !== undefined && /^on[A-Z]/.test(name);
-      const guard = handles ? guardOf(run, env, 'event', value) : run.flags.guard;
+      // `onFire={() => expect(…)}` runs if the component calls it; a reference is always set.
+      const isCalled = name !== undefined && name !== 'ref' && given.is === 'function';
+      const guard = isCalled ? callbackGuard(run, 'event', value) : run.flags.guard;
       run.under({ guard }, () => run.handOut(given));
     }
     mentionTag(run, env, node.openingElement.name);

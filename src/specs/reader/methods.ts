@@ -13,7 +13,7 @@ import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
 import { bareComponent } from './members.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
-import { guardOf } from './guards.js';
+import { callbackGuard } from './guards.js';
 import { loopGuard, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
 import {
@@ -87,7 +87,8 @@ export function callMethod(
     const settles = isChain && (target.of.is === 'promise' || (asserts() && !startsFromGlobal(env, node)));
     return settles ? promised(UNKNOWN_VALUE, 'chain') : { is: 'read', of: target.of, name: target.name };
   }
-  const guard = listens(target) ? guardOf(run, env, 'event', node) : run.flags.guard;
+  const calledBy = callsBack(target);
+  const guard = calledBy ? callbackGuard(run, calledBy, node) : run.flags.guard;
   run.under({ guard }, () => args.forEach((each) => run.handOut(each)));
   const opened = openedOrClosed(run, env, target, node);
   if (opened) return { is: 'thing', type: 'subscription', opened };
@@ -137,9 +138,19 @@ function operatedBy(run: SpecReading, by: string, of: readonly Value[], node: Ca
   return result && valueOfData(result.value, node, run.tree.path);
 }
 
-// A listener on the page, an element or the instance of a component runs if the event comes.
-const listens = ({ of, name }: Extract<Value, { is: 'read' }>): boolean =>
-  of.is === 'thing' && LISTENING.has(name);
+// A listener on the page, an element or the instance of a component runs if the event comes, a subscriber if a value does.
+function callsBack({ of, name }: Extract<Value, { is: 'read' }>): 'event' | 'value' | undefined {
+  if (of.is === 'thing' && LISTENING.has(name)) return 'event';
+  if (name !== 'subscribe' || isWrittenStream(of)) return undefined;
+  const owner = of.is === 'read' && of.of.is === 'thing' ? of.of.type : undefined;
+  return owner === 'instance' ? 'event' : 'value';
+}
+
+// `of(1, 2).pipe(…)`: the spec itself says which values come.
+function isWrittenStream(value: Value): boolean {
+  if (value.is === 'external') return value.module === 'rxjs' || value.module.startsWith('rxjs/');
+  return (value.is === 'read' || value.is === 'instance') && isWrittenStream(value.of);
+}
 
 const LISTENING = new Set(['addEventListener', '$on', '$once', 'on', 'once']);
 

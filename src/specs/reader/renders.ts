@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Meaning } from '../../libraries/meaning.js';
 import { constant, oneOf } from '../../components/expr.js';
+import { callbackGuard } from './guards.js';
 import { kebabCase } from '../../util/case.js';
 import type { ComponentNode, ComponentRef, Prop, ViewNode } from '../../components/view.js';
 import type { Span } from '../../finding.js';
@@ -46,11 +47,25 @@ export function renderBy(
         (key) => args[1]?.is === 'object' && args[1].entries.has(key),
       ),
   };
-  for (const each of args) run.handOut(each);
+  for (const each of args) {
+    callBackFrom(run, each);
+    run.handOut(each);
+  }
   keepChanges(run, render, args[1], node);
   run.file.renders.push(render);
   run.emit({ kind: 'render', render }, node);
   return { is: 'thing', type: meaning.gives, render };
+}
+
+// `{ props: { onFire: () => expect(…) } }`: what is given as a prop runs if the component calls it.
+function callBackFrom(run: SpecReading, options: Value): void {
+  if (options.is !== 'object') return;
+  for (const [key, props] of options.entries) {
+    if (props.is !== 'object' || !(PROPS.has(key) || LISTENERS.has(key))) continue;
+    for (const each of props.entries.values())
+      if (each.is === 'function')
+        run.under({ guard: callbackGuard(run, 'event', each.node, each.tree) }, () => run.handOut(each));
+  }
 }
 
 // The component at the root, by its file and name.
@@ -170,6 +185,7 @@ interface Given {
 }
 
 const PROPS = new Set(['props', 'propsData', 'attrs', 'inputs', 'componentInputs', 'componentProperties']);
+const LISTENERS = new Set(['on', 'listeners']);
 const UNREAD = new Set([
   'scopedSlots',
   'mixins',
