@@ -1,21 +1,23 @@
 import { assigns, isReplacedImport, type Block } from '../../specs/model/blocks.js';
 import type { StandIn, Step } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
-import { isOfKit, mayUndo } from './kits.js';
+import { isOfKit, undoneBySettings, type Undone } from './kits.js';
 import { eachHooksAround } from './order.js';
 import { leftBy, type Left } from './ending.js';
 import { saysUndone } from './unread-calls.js';
 
 /** Stand-ins on what outlives their spec or hook, that nothing surely takes off. */
-export const leftStandIns = (context: FileContext): Left<'stand-in'>[] =>
-  leftBy(context, 'stand-in', (step, block) =>
-    step.standIn.target === 'member' &&
-    !step.standIn.onceOnly &&
-    outlives(step.standIn, block, context) &&
-    !isAutomatic(step.standIn, context)
+export function leftStandIns(context: FileContext): Left<'stand-in'>[] {
+  const left = leftBy(context, 'stand-in', (step, block) =>
+    step.standIn.target === 'member' && !step.standIn.onceOnly && outlives(step.standIn, block, context)
       ? (other) => restores(other, step.standIn)
       : undefined,
   );
+  return left.flatMap((each) => {
+    const { undone, certainty } = undoneByRun(each.step.standIn, context);
+    return undone ? [] : [certainty === 'sure' ? each : { ...each, certainty }];
+  });
+}
 
 // Something global, imported, or built once outside of the specs; not what a hook builds anew.
 function outlives({ binding, object, objectText }: StandIn, block: Block, { file }: FileContext): boolean {
@@ -26,9 +28,11 @@ function outlives({ binding, object, objectText }: StandIn, block: Block, { file
   return ![...eachHooksAround(block), block].some((each) => assigns(each, binding));
 }
 
-// The runner restores it, or, as far as can be told, may do so.
-const isAutomatic = ({ maker }: StandIn, { runners, setup }: FileContext): boolean =>
-  setup === undefined || mayUndo(maker, ['restores', 'resets'], runners) || setup.steps.some(saysUndone);
+// The runner's settings or a set-up file restore it.
+const undoneByRun = ({ maker }: StandIn, context: FileContext): Undone =>
+  context.setup?.steps.some(saysUndone)
+    ? { undone: true, certainty: 'sure' }
+    : undoneBySettings(maker, ['restores', 'resets'], ['restore'], context);
 
 // A step takes a stand-in off, or turns its answer off.
 function restores(step: Step, standIn: StandIn): boolean {

@@ -2,7 +2,7 @@ import type { Binding, Block } from '../../specs/model/blocks.js';
 import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import type { FileContext } from './context.js';
-import { isOfKit, mayUndo } from './kits.js';
+import { isOfKit, undoneBySettings, type Undone } from './kits.js';
 import { eachHooksAround } from './order.js';
 import { saysUndone } from './unread-calls.js';
 
@@ -12,21 +12,18 @@ export const isShared = ({ block }: StandIn): boolean =>
 
 /**
  * Whether the runner's settings, or a set-up file, clear the calls of stand-ins or reset their answers before each spec.
- * What can't be told may well do so; of a call that can't be read, its name tells.
+ * Of a call that can't be read, its name tells.
  */
 export function clearedBySettings(
   { maker }: Pick<StandIn, 'maker'>,
   what: 'calls' | 'answers',
   context: FileContext,
-): boolean {
-  const { runners, setup } = context;
-  if (setup === undefined || setup.opaque) return true;
-  if (setup.steps.some((step) => step.kind === 'restore' || saysUndone(step))) return true;
-  return mayUndo(
-    maker,
-    what === 'calls' ? ['restores', 'resets', 'clears'] : ['restores', 'resets'],
-    runners,
-  );
+): Undone {
+  if (context.setup?.steps.some((step) => step.kind === 'restore' || saysUndone(step)))
+    return { undone: true, certainty: 'sure' };
+  return what === 'calls'
+    ? undoneBySettings(maker, ['restores', 'resets', 'clears'], ['clear', 'reset'], context)
+    : undoneBySettings(maker, ['restores', 'resets'], ['reset'], context);
 }
 
 /** What may be cleared: a stand-in that the file makes, or one that goes by an import. */

@@ -36,7 +36,16 @@ export const S07: FileCheck = {
   trouble:
     "const onFire = vi.fn();\nit('fires', () => { … expect(onFire).toHaveBeenCalled(); });\nit('fires once', () => { … expect(onFire).toHaveBeenCalledTimes(1); });",
   mended: 'beforeEach(() => { onFire.mockClear(); });',
-  run: (context) => context.file.standIns.filter(isShared).flatMap((standIn) => check(standIn, context)),
+  run(context) {
+    const piles = context.file.standIns.filter(isShared).flatMap((standIn) => {
+      const pair = piledUp(standIn, context);
+      const cleared = pair && clearedBySettings(standIn, 'calls', context);
+      return pair && cleared && !cleared.undone ? [{ standIn, ...pair, certainty: cleared.certainty }] : [];
+    });
+    // Counts that come out right in a suite that passes say that what can't be told does clear them.
+    const isCleared = piles.some(({ later, certainty }) => certainty === 'likely' && asksCount(later.step));
+    return isCleared ? [] : piles.map((pile) => found(pile, context));
+  },
 };
 
 interface Asking {
@@ -44,29 +53,32 @@ interface Asking {
   step: StepOf<'assert'>;
 }
 
-function check(standIn: StandIn, context: FileContext): Finding[] {
-  const pair = piledUp(standIn, context);
-  if (!pair || clearedBySettings(standIn, 'calls', context)) return [];
-  const { first, later } = pair;
+interface Pile {
+  standIn: StandIn;
+  first: Asking;
+  later: Asking;
+  certainty: Finding['certainty'];
+}
+
+function found({ standIn, first, later, certainty }: Pile, context: FileContext): Finding {
   const name = standInName(standIn, context);
   const counts = asksCount(later.step);
   const unread = unreadAround([first.spec, later.spec], context);
-  return [
-    {
-      place: inFile(context, standIn.place),
-      within: titlesOf(standIn.block),
-      certainty: counts && unread.length === 0 && !first.step.maybe && !later.step.maybe ? 'sure' : 'likely',
-      message: (counts ? message : messageCalled)(name, quotedTitle(first.spec), quotedTitle(later.spec)),
-      advice: advice(name),
-      evidence: [
-        { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
-        { ...truePlace(context, first.step), note: `called in ${quotedTitle(first.spec)}` },
-        { ...truePlace(context, later.step), note: `asked here by ${quotedTitle(later.spec)}` },
-        ...unread,
-      ],
-      mend: mend(standIn, later.spec, context),
-    },
-  ];
+  const isKnown = certainty === 'sure' && unread.length === 0 && !first.step.maybe && !later.step.maybe;
+  return {
+    place: inFile(context, standIn.place),
+    within: titlesOf(standIn.block),
+    certainty: counts && isKnown ? 'sure' : 'likely',
+    message: (counts ? message : messageCalled)(name, quotedTitle(first.spec), quotedTitle(later.spec)),
+    advice: advice(name),
+    evidence: [
+      { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
+      { ...truePlace(context, first.step), note: `called in ${quotedTitle(first.spec)}` },
+      { ...truePlace(context, later.step), note: `asked here by ${quotedTitle(later.spec)}` },
+      ...unread,
+    ],
+    mend: mend(standIn, later.spec, context),
+  };
 }
 
 // A spec that is sure of a call, and a later one that asks for calls with nothing cleared before.

@@ -59,7 +59,7 @@ function check(shared: Shared, context: FileContext): Finding[] {
     for (const later of specs.slice(i + 1)) {
       const use = useOf(later, shared);
       if (!use || clearedByHook(later, shared, 'answers') || answeredByHook(later, shared)) continue;
-      if (clearedBySettings(shared, 'answers', context)) return [];
+      if (clearedBySettings(shared, 'answers', context).undone) return [];
       return [found(shared, context, { spec, step: answer }, { spec: later, step: use })];
     }
   }
