@@ -11,7 +11,23 @@ export interface RunningId {
   prefix: string | undefined;
   /** The first number in an id. */
   start: number;
+  /** The package that counts, as it is imported. */
+  from?: string;
 }
+
+// What packages export that counts for as long as the process runs, and takes what the id starts with.
+const COUNTING_EXPORTS: ReadonlySet<string> = new Set(
+  ['lodash', 'lodash-es', 'underscore']
+    .map((each) => `${each} uniqueId`)
+    .concat(
+      ['lodash/uniqueId', 'lodash-es/uniqueId', 'lodash.uniqueid', 'lodash/fp/uniqueId'].map(
+        (each) => `${each} default`,
+      ),
+    ),
+);
+
+// The number of a component's instance in Vue 2.
+const INSTANCE_NUMBER = '_uid';
 
 /** Ids that React makes by `useId`, in the forms of its releases: counted per process. */
 export const FRAMEWORK_ID = /(?::r[0-9a-z]+:|«r[0-9a-z]+»|_r_[0-9a-z]+_)/;
@@ -27,9 +43,20 @@ export function isFirst(id: string, { prefix, start }: RunningId): boolean {
 export function runningIds({ source, program }: Script, facts: ModuleFacts): RunningId[] {
   // Most modules have none: the text tells without a walk.
   const { text } = source;
-  const hasCounter = /\+\+|\+= ?1\b/.test(text);
+  const hasCounter = /\+\+|\+= ?1\b|uniqueid|\b_uid\b/i.test(text);
   if (!hasCounter && !text.includes('useId')) return [];
   return [...frameworkIds(facts), ...(hasCounter ? ownIds(program.body as readonly Node[], facts) : [])];
+}
+
+// The package that a call counts by: `uniqueId('lid-')`, `_.uniqueId('lid-')`.
+function countingPackage(node: Node, facts: ModuleFacts): string | undefined {
+  if (node.type !== 'CallExpression') return undefined;
+  const callee = unwrapped(node.callee);
+  const whole = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
+  const from = whole.type === 'Identifier' ? facts.imports.get(whole.name) : undefined;
+  if (!from) return undefined;
+  const name = callee.type === 'MemberExpression' ? memberName(callee) : from.name;
+  return COUNTING_EXPORTS.has(`${from.specifier} ${name ?? ''}`) ? from.specifier : undefined;
 }
 
 const frameworkIds = (facts: ModuleFacts): RunningId[] =>
@@ -38,9 +65,8 @@ const frameworkIds = (facts: ModuleFacts): RunningId[] =>
     .map(({ start, end }) => ({ place: { start, end }, prefix: undefined, start: 0 }));
 
 function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
-  const found: Omit<RunningId, 'start'>[] = [];
+  const found: (Omit<RunningId, 'start'> & Partial<RunningId>)[] = [];
   const counters = countersOf(statements);
-  if (counters.size === 0) return [];
   let start = 0;
   // Names that hold a number taken from a counter.
   const taken = new Set<string>();
@@ -48,8 +74,11 @@ function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
     let does = false;
     walkTree(node, (each) => {
       const counted = countedBy(each);
-      if ((counted && counters.has(counted)) || (each.type === 'Identifier' && taken.has(each.name)))
-        does = true;
+      does ||=
+        (counted !== undefined && counters.has(counted)) ||
+        (each.type === 'Identifier' && taken.has(each.name)) ||
+        memberName(each) === INSTANCE_NUMBER ||
+        countingPackage(each, facts) !== undefined;
       return !does;
     });
     return does;
@@ -63,15 +92,20 @@ function ownIds(statements: readonly Node[], facts: ModuleFacts): RunningId[] {
         counts(node.init)
       )
         namesIn(node.id).forEach((name) => taken.add(name));
+      const from = countingPackage(node, facts);
+      const [given] = node.type === 'CallExpression' ? node.arguments : [];
+      const own = from && given && constantText(given, facts);
+      if (own && own.length > 1)
+        found.push({ place: { start: node.start, end: node.end }, prefix: own, start: 1, from });
       const prefix = leading(node, facts, counts);
       if (prefix !== undefined && prefix.length > 1)
         found.push({ place: { start: node.start, end: node.end }, prefix });
       // `++count` gives the number after the first one, `count++` the first one itself.
       const counted = countedBy(node);
-      const from = counted === undefined ? undefined : counters.get(counted);
-      if (from !== undefined) start = node.type === 'UpdateExpression' && !node.prefix ? from : from + 1;
+      const first = counted === undefined ? undefined : counters.get(counted);
+      if (first !== undefined) start = node.type === 'UpdateExpression' && !node.prefix ? first : first + 1;
     });
-  return found.map((each) => ({ ...each, start }));
+  return found.map((each) => ({ start, ...each }));
 }
 
 // Numbers at the top level of a module, and static ones of its classes, that start from a literal.

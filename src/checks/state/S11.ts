@@ -76,7 +76,9 @@ function countedIds({ file, project }: FileContext): Counted[] {
   const ids = isReset
     ? []
     : [...files].flatMap((path) =>
-        (project.summary(path)?.runningIds ?? []).map((each) => ({ ...each, file: path })),
+        (project.summary(path)?.runningIds ?? [])
+          .filter(({ from }) => from === undefined || !file.replaced.has(from))
+          .map((each) => ({ ...each, file: path })),
       );
   const replaced = file.standIns.some(({ member }) => member === 'useId') || file.replaced.has('react');
   return replaced ? ids.filter(({ prefix }) => prefix !== undefined) : ids;
