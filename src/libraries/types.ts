@@ -190,7 +190,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       ...each('parent', hop('debug-element')),
       ...each('children childNodes', hop('debug-elements')),
       triggerEventHandler: raw,
-      injector: plain,
+      injector: { kind: 'object', type: 'test-bed' },
     },
     rest: reads,
   },

@@ -14,10 +14,12 @@ const messageRenders =
   'This spec only renders: it fails where that throws, and says nothing of what is shown.';
 const messageCreated = (why: string): string =>
   `This spec says little: ${why}. It fails only where it can’t be made at all.`;
+const messageLittle = (why: string): string => `This spec says little: ${why}.`;
 const messageQueries = 'Only the queries of this spec can fail; nothing says that this is what it is about.';
 const messageOne = (why: string): string => `This spec cannot fail: ${why}.`;
 const messageMaybe = (why: string): string => `This spec may assert nothing: what it asserts ${why}.`;
-const messageBeside = (why: string): string => `This assertion cannot fail: ${why}.`;
+const messageBeside = ({ reason, little }: HollowAssertion): string =>
+  little ? `This assertion says little: ${reason}.` : `This assertion cannot fail: ${reason}.`;
 const adviceNone = (proposal: Proposal | undefined): string =>
   proposal === undefined
     ? 'Assert on what a user sees after the last step.'
@@ -125,15 +127,18 @@ function hollowFinding(
     within: titlesOf(spec),
     certainty: step.via ? 'likely' : (why.guarded ?? 'sure'),
     level,
-    message: whole ? wholeMessage(why, acts) : messageBeside(why.reason),
+    message: whole ? wholeMessage(why, acts) : messageBeside(why),
     advice: why.advice ?? adviceHollow,
     evidence: step.via ? [{ ...step.via, note: 'the assertion stands in this helper' }] : [],
     mend: written(spec, step, why, context),
   };
 }
 
-const wholeMessage = ({ guarded, created, reason }: HollowAssertion, acts: boolean): string =>
-  (guarded ? messageMaybe : created && !acts ? messageCreated : messageOne)(reason);
+function wholeMessage({ guarded, created, little, reason }: HollowAssertion, acts: boolean): string {
+  if (guarded) return messageMaybe(reason);
+  if (little) return messageLittle(reason);
+  return (created && !acts ? messageCreated : messageOne)(reason);
+}
 
 // Writes in what is missing; what was asserted by nobody may then fail.
 function written(

@@ -67,7 +67,7 @@ function ofThing({ reach, render, type, standIn, part }: LibraryObject): Presenc
   if (standIn) return type === 'stand-in' ? { what: 'a stand-in is always there' } : undefined;
   if (part === 'body' || part === 'head' || part === 'documentElement')
     return { what: `the ${part} of the page is always there` };
-  if (type === 'chain' && !reach && !render)
+  if (type === 'chain' && render?.gives !== 'chain' && reach?.gives !== 'chain')
     return { what: 'what an injector gives is always there', generated: true };
   if (reach || !render) return undefined;
   if (type === 'instance') return { what: 'the instance of a component is always there', generated: true };

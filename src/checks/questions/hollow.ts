@@ -15,7 +15,7 @@ export function whyHollow(step: StepOf<'assert'>, spec: Block, file: SpecFile): 
     const left = unfinished(assertion);
     if (left || assertion.matcher === undefined || assertion.uncalled) return left;
   }
-  const asked = asAsked(assertion);
+  const asked = withoutNegations(asAsked(assertion));
   return (
     asked &&
     (constants(asked) ??
@@ -61,6 +61,19 @@ function asAsked(assertion: Assertion): Assertion | undefined {
   const asked = ASKED_BY_CALL.get(assertion.matcher ?? '');
   return asked && { ...assertion, ...asked };
 }
+
+// `!!lid` asked whether it is true is `lid` asked whether it is there.
+function withoutNegations(asked: Assertion | undefined): Assertion | undefined {
+  if (asked?.subject.is !== 'read' || asked.subject.name !== '!') return asked;
+  let subject: Value = asked.subject;
+  let isTurned = false;
+  for (; subject.is === 'read' && subject.name === '!'; subject = subject.of) isTurned = !isTurned;
+  const [first] = asked.args;
+  const wanted = asked.asks === 'equal' && first?.is === 'constant' ? first.value : WANTED[asked.asks ?? ''];
+  return wanted === !isTurned && !asked.not ? { ...asked, subject, asks: 'truthy', args: [] } : asked;
+}
+
+const WANTED: Readonly<Record<string, boolean>> = { truthy: true, falsy: false };
 
 function constants({
   subject,

@@ -4,6 +4,7 @@ import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { adviceFor, isCallback, openGuard, REASONS } from './guarded.js';
 import { whyHollow } from './hollow.js';
+import { readBack } from './read-back.js';
 import { type HollowAssertion } from './presence.js';
 
 type AssertStep = StepOf<'assert'>;
@@ -24,7 +25,7 @@ interface Judgement {
 export function judgementOf(spec: Block, context: FileContext): Judgement {
   const own = spec.steps.filter(isAssert);
   const hollow = own.flatMap((step) => {
-    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec);
+    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec) ?? readBack(step, spec, context);
     return why ? [{ step, hollow: why }] : [];
   });
   const whole =

@@ -10,6 +10,8 @@ export interface HollowAssertion {
   always: boolean;
   /** It stands under a condition; whether that is known for sure. */
   guarded?: Finding['certainty'];
+  /** It says something, but nothing of what the component makes of it. */
+  little?: boolean;
   /** It only says that what the spec creates is there. */
   created?: boolean;
   /** What is missing, where that can be written in: the call of the matcher, or `await`. */
