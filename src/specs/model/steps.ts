@@ -183,6 +183,8 @@ export type Step = Circumstances &
     | { kind: 'lasting'; lasting: LastingEffect }
     | { kind: 'unwaited'; unwaited: Unwaited }
     | { kind: 'waited' }
+    /** A time that passes before the spec goes on, in milliseconds. */
+    | { kind: 'delay'; time: number }
     /** `shows`: it is handed a component or markup, and may render it; `module`: the package that the function comes from. */
     | {
         kind: 'unknown-call';

@@ -205,7 +205,7 @@ export function evaluateNew(
   // A promise runs its function at once; anything else may keep what it is given.
   const [first] = args;
   if (target.is === 'global' && target.path === 'Promise' && first?.is === 'function')
-    run.callFunction(first, [], node);
+    inPromise(run, () => run.callFunction(first, [], node));
   else args.forEach((each) => run.handOut(each));
   if (target.is === 'global' && target.path === 'RegExp' && first?.is === 'constant')
     return { is: 'pattern', source: String(first.value), flags: '' };
@@ -214,6 +214,13 @@ export function evaluateNew(
   const made: Value = { is: 'instance', of: target, name, args };
   madeOpen(run, made, node);
   return made;
+}
+
+function inPromise(run: SpecReading, read: () => void): void {
+  const before = run.inPromise;
+  run.inPromise = true;
+  read();
+  run.inPromise = before;
 }
 
 /** A tagged template: a table of rows, or text that some function makes. */

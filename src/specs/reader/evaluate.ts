@@ -190,7 +190,8 @@ function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitE
   const before = run.block.steps.length;
   const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
   // A step that is awaited says so by itself.
-  if (run.block.steps.slice(before).every(({ kind }) => kind === 'use')) run.emit({ kind: 'waited' }, node);
+  const done = run.block.steps.slice(before);
+  if (done.every(({ kind }) => kind === 'use' || kind === 'delay')) run.emit({ kind: 'waited' }, node);
   return value;
 }
 

@@ -16,6 +16,7 @@ import { keepAnswer } from './stand-ins.js';
 import { callbackGuard } from './guards.js';
 import { loopGuard, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
+import { assertsSince } from './waiting.js';
 import {
   itemOf,
   valueOfData,
@@ -209,12 +210,20 @@ export function callGlobal(
       if (each.is === 'function') repeating(run, () => run.callFunction(each, [], node));
     return { is: 'list', items: [], open: true };
   }
+  const before = run.block.steps.length;
   args.forEach((each) => run.handOut(each));
+  if (path === 'setTimeout' && (run.inPromise || assertsSince(run, before))) delayed(run, args[1], node);
   calledOnPlatform(run, path, args, node);
   if (PRINTING.has(path)) printed(run, node);
   if (path === 'structuredClone') return args[0] ? copyOf(args[0]) : UNKNOWN_VALUE;
   if (PROMISES.has(path)) return promised(UNKNOWN_VALUE, 'chain');
   return { is: 'instance', of: { is: 'unknown' }, name: path };
+}
+
+// `new Promise((done) => setTimeout(done, 500))`, or a callback that asserts: the spec goes on once the time is over.
+function delayed(run: SpecReading, time: Value | undefined, node: CallNode): void {
+  if (time?.is === 'constant' && typeof time.value === 'number')
+    run.emit({ kind: 'delay', time: time.value }, node);
 }
 
 // Warnings and errors are printed for the reader of the run.

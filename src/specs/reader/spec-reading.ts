@@ -87,6 +87,8 @@ export class SpecReading {
   madeFor: Binding | undefined;
   /** What is being read is the subject of an assertion. */
   judging = false;
+  /** The function of a `new Promise` is being read. */
+  inPromise = false;
   /** What is written is made from what was there: `count++`. */
   compound = false;
   /** How many loops at the level of groups are being read. */

@@ -30,7 +30,8 @@ export function handedToTick(run: SpecReading, node: CallNode, before: number): 
     );
 }
 
-const assertsSince = (run: SpecReading, before: number): boolean =>
+/** Whether the running block asserts in any step after the first ones. */
+export const assertsSince = (run: SpecReading, before: number): boolean =>
   run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
 
 const calleeText = (run: SpecReading, { callee }: CallNode): string =>
