@@ -60,12 +60,26 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   const tokens = title.text.split(/\s+/);
   // What is a success is one of several outcomes, but as the whole of a title.
   if (tokens.some((token) => token.toLowerCase() === 'success') && tokens.length > 2) return false;
+  const saysNothing = ({ title: { text }, kind }: Block): boolean =>
+    text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, kind));
+  if (path.slice(1).every(saysNothing) && onlyNamesProps(title.text, subject())) return true;
   // The bare name of what is tested says at least which function is broken.
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
-  return path.every((each) =>
-    each.title.text
-      .split(/\s+/)
-      .every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, each.kind)),
+  return path.every(saysNothing);
+}
+
+const HANDLING =
+  /^(?:it )?(?:should )?(?:handles?|tests?|checks?) (?:the )?([\w-]+) (?:prop|property|option|attribute)s?$/i;
+
+// “isDisabled”, “Radio description”, “should handle className prop”: which prop it is about, and nothing of what that does.
+function onlyNamesProps(title: string, { words, props }: Subject): boolean {
+  const handled = HANDLING.exec(title.trim())?.[1];
+  if (handled !== undefined) return true;
+  const tokens = title.trim().split(/\s+/);
+  const isProp = (token: string): boolean => props.has(token) && token.length > 1;
+  return (
+    tokens.some(isProp) &&
+    tokens.every((token) => isProp(token) || wordsOf(token).every((word) => words.has(stemOf(word))))
   );
 }
 
@@ -73,6 +87,8 @@ function isVague(spec: Block, subject: () => Subject): boolean {
 interface Subject {
   /** The words of the component's name and of the file's own, as stems. */
   words: ReadonlySet<string>;
+  /** The props of the components that it renders. */
+  props: ReadonlySet<string>;
   /** Whether a part of a title is the name of something that the file imports, or of the path to it. */
   isNamedBy: (token: string, kind: Block['kind']) => boolean;
 }
@@ -83,6 +99,9 @@ function subjectOf(context: FileContext): Subject {
   const stem = basename(file.path).split('.')[0] ?? '';
   return {
     words: subjectWords(context),
+    props: new Set(
+      file.renders.flatMap((render) => [...(context.rendering.component(render)?.props.keys() ?? [])]),
+    ),
     isNamedBy(token, kind) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
       if (file.imports.has(name)) return true;
