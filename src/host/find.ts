@@ -5,7 +5,7 @@ import { notIgnored } from './ignored.js';
 
 /** Folders that hold dependencies, build output or tools' own data. */
 const LEFT_OUT =
-  '**/{node_modules,.git,dist,build,out,esm,coverage,bower_components,.next,.nuxt,.output,.svelte-kit,.angular,.cache,.yarn,.turbo,storybook-static}/**';
+  '**/{node_modules,.git,dist,build,build-module,build-types,out,esm,coverage,bower_components,.next,.nuxt,.output,.svelte-kit,.angular,.cache,.yarn,.turbo,storybook-static}/**';
 
 /** Every file that an audit looks at, by what it can be. Paths are absolute and sorted. */
 export interface Candidates {

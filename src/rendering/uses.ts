@@ -223,6 +223,24 @@ export function unseenUses(
   });
 }
 
+/** The components that stand in the markup of some others. */
+export function componentsInside(components: readonly Component[], project: Project): Set<Component> {
+  const found = new Set<Component>();
+  const add = (node: ViewNode, file: string): void => {
+    const component = node.kind === 'component' ? componentOf(node, file, project) : undefined;
+    if (component) found.add(component);
+    const given = node.kind === 'component' ? [...node.props.values()] : [];
+    const views = given.flatMap((prop) => ('view' in prop ? prop.view : []));
+    for (const each of [...innerNodes(node), ...views]) add(each, file);
+  };
+  for (const { view, file, wraps } of components) {
+    for (const node of view) add(node, file);
+    const inner = wraps && project.component(file, wraps);
+    if (inner) found.add(inner);
+  }
+  return found;
+}
+
 function isIn(node: ViewNode, component: Component, file: string, project: Project): boolean {
   const given = node.kind === 'component' ? [...node.props.values()] : [];
   const inside = given.flatMap((prop) => ('view' in prop ? prop.view : []));

@@ -1,5 +1,6 @@
 import { IMPORTED, USES } from '../questions/facts.js';
 import { SIGHT } from '../questions/sight.js';
+import { componentsInside } from '../../rendering/uses.js';
 import { modulesUsed } from '../../project/modules-used.js';
 import type { Expr } from '../../components/expr.js';
 import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
@@ -43,21 +44,24 @@ export const B02: ProjectCheck = {
     const imported = new Set(specFiles.flatMap((file) => [...file.get(IMPORTED)]));
     const ways = context.branches().arms.filter(({ branch }) => DECIDES.has(branch.kind));
     const deciding = new Set(ways.map(({ component }) => component));
+    const inside = componentsInside(context.components, project);
     return context.components.flatMap((component) => {
       const counts = folders.has(context.environmentOf(component.file).folder);
       if (!counts || rendered.has(keyOf(component)) || imported.has(component.file)) return [];
       if (!isOffered(component, project)) return [];
       if (isComposition(component, deciding) || !context.isInSight(component)) return [];
-      return [found(component, used.has(component.file))];
+      const isUsed = used.has(component.file);
+      // What is loaded and stands in no markup is taken in hand by something that may render it.
+      return isUsed && !inside.has(component) ? [] : [found(component, isUsed)];
     });
   },
 };
 
-const found = (component: Component, inside: boolean): Finding => ({
+const found = (component: Component, isInside: boolean): Finding => ({
   place: { file: component.file, ...component.place },
   certainty: 'sure',
-  level: inside ? 'hint' : undefined,
-  message: inside ? messageInside(component.name) : message(component.name),
+  level: isInside ? 'hint' : undefined,
+  message: isInside ? messageInside(component.name) : message(component.name),
   advice,
   gap: { kind: 'component', component: component.name },
 });

@@ -79,7 +79,7 @@ export function callMethod(
         repeating(run, () => {
           // It runs once the promise is settled.
           if (isChain) run.emit({ kind: 'waited' }, node);
-          return run.callFunction(each, [item], node);
+          return run.callFunction(each, target.name === 'reduce' ? [args[1] ?? item, item] : [item], node);
         }),
       );
     }
