@@ -44,8 +44,9 @@ export interface ElementNode {
 
 /** How a component names another: declared in the same file or, where it was handed over, in another one; or imported. */
 export type ComponentRef =
-  | { local: string; file?: string }
-  | { specifier: string; name: string }
+  /** `part`: what it is given as a part of it: `<Lid.Handle />`. */
+  | { local: string; file?: string; part?: string }
+  | { specifier: string; name: string; part?: string }
   | { selector: string }
   /** A function, a class or an object of options, wherever it stands: by the offset where it starts. */
   | { at: number; file: string };

@@ -247,9 +247,16 @@ export class Project {
   ): Component | undefined {
     const here = 'local' in ref ? (ref.file ?? file) : file;
     const asImport = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
-    if (!asImport) return 'local' in ref ? this.componentAt({ file: here, name: ref.local }) : undefined;
-    const declared = this.imported(here, asImport);
-    return declared && this.componentAt(declared);
+    const own = 'local' in ref ? { file: here, name: ref.local } : undefined;
+    const declared = asImport ? this.imported(here, asImport) : own;
+    if (!declared) return undefined;
+    return ref.part === undefined ? this.componentAt(declared) : this.partOf(declared, ref.part);
+  }
+
+  /** The component that a declaration has as a part: `Lid.Handle = LidHandle`. */
+  partOf({ file, name }: Declared, part: string): Component | undefined {
+    const ref = this.summary(file)?.parts.get(name)?.get(part);
+    return ref && this.component(file, ref);
   }
 
   // A file's own declaration comes first: a host that a spec makes for itself is nobody else's.

@@ -1,8 +1,10 @@
+import type { Node } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
-import { HANDS_ON } from '../components/frameworks/react/react.js';
-import type { Component } from '../components/view.js';
-import { handedOnIn } from '../syntax/tree.js';
+import { HANDS_ON, refOf } from '../components/frameworks/react/react.js';
+import type { Component, ComponentRef } from '../components/view.js';
+import { partsIn } from '../syntax/parts.js';
+import { handedOnIn, pathOf, unwrapped } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
 import { runningIds, type RunningId } from './running-ids.js';
@@ -20,6 +22,8 @@ export interface ModuleSummary {
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
   stars: readonly string[];
   components: readonly Component[];
+  /** The components that it gives to others as parts, by the name of those and of the part. */
+  parts: ReadonlyMap<string, ReadonlyMap<string, ComponentRef>>;
   /** Its components that it hands to a function that may render them in any way: `connect(…)(Lid)`. */
   handedOn: ReadonlySet<string>;
   /** Matchers that it adds to `expect`. */
@@ -62,6 +66,7 @@ export function summaryOf(
     exports,
     stars: facts.stars,
     components,
+    parts: componentParts(script, facts),
     handedOn: handedOnIn(
       program,
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
@@ -72,6 +77,21 @@ export function summaryOf(
     definesSpecs,
     usesTestLibrary,
   };
+}
+
+function componentParts(
+  { program, source }: Script,
+  facts: ModuleFacts,
+): Map<string, Map<string, ComponentRef>> {
+  const found = new Map<string, Map<string, ComponentRef>>();
+  for (const [owner, parts] of partsIn(program.body as readonly Node[]))
+    for (const [part, node] of parts) {
+      const inner = unwrapped(node);
+      const path = pathOf(inner);
+      const ref = path === undefined ? { at: inner.start, file: source.path } : refOf(path, facts);
+      if (ref) found.set(owner, (found.get(owner) ?? new Map<string, ComponentRef>()).set(part, ref));
+    }
+  return found;
 }
 
 /** Sums up a single-file component, which its module exports by default. */
@@ -86,6 +106,7 @@ export const summaryOfSingleFile = (
   exports: new Map([['default', { local: component.name }]]),
   stars: [],
   components: [component],
+  parts: new Map(),
   handedOn: new Set(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],

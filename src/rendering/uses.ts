@@ -213,6 +213,7 @@ export function unseenUses(
       const isSeen =
         component === undefined ||
         component.framework === 'angular' ||
+        isPart(component, file, project) ||
         seen.get(component)?.some(({ by }) => by === file) ||
         own.some(({ view }) => view.some((node) => isIn(node, component, file, project))) ||
         project.onlyCompares(file, local);
@@ -240,6 +241,12 @@ export function componentsInside(components: readonly Component[], project: Proj
   }
   return found;
 }
+
+// What it only gives to another as a part is rendered by that name.
+const isPart = (component: Component, file: string, project: Project): boolean =>
+  [...(project.summary(file)?.parts.values() ?? [])].some((parts) =>
+    [...parts.values()].some((ref) => project.component(file, ref) === component),
+  );
 
 function isIn(node: ViewNode, component: Component, file: string, project: Project): boolean {
   const given = node.kind === 'component' ? [...node.props.values()] : [];

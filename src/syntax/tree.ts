@@ -259,6 +259,9 @@ export function handedOnIn(
       case 'BinaryExpression':
         if (EQUALITY.has(node.operator)) harmless.add(node.left).add(node.right);
         break;
+      case 'AssignmentExpression':
+        if (node.left.type === 'MemberExpression') harmless.add(node.right);
+        break;
       case 'ExportDefaultDeclaration':
         harmless.add(node.declaration);
         break;

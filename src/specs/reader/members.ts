@@ -157,10 +157,13 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
           ? constantValue(value.items.length)
           : (missing(run, value, name) ?? { is: 'read', of: value, name }))
       );
-    case 'project':
-      return value.declared.name === '*'
-        ? moduleMember(run, value.declared.file, name)
+    case 'project': {
+      if (value.declared.name === '*') return moduleMember(run, value.declared.file, name);
+      const part = run.project.partOf(value.declared, name);
+      return part
+        ? { is: 'project', declared: { file: part.file, name: part.name } }
         : { is: 'read', of: value, name };
+    }
     case 'external':
       return { is: 'external', module: value.module, name: `${value.name}.${name}` };
     case 'global':

@@ -40,9 +40,15 @@ export function moduleScope(text: string, facts: ModuleFacts): ComponentScope {
 export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefined {
   const [head, ...rest] = name.split('.');
   const found = facts.imports.get(head ?? '');
-  if (rest.length > 1 || (rest.length === 1 && found?.name !== '*')) return undefined;
-  if (found) return { specifier: found.specifier, name: rest[0] ?? found.name };
-  return facts.declarations.has(name) ? { local: name } : undefined;
+  const [first, second] = rest;
+  // Of a whole module, the first one names an export.
+  const [part, deeper] = found?.name === '*' ? [second, rest[2]] : [first, second];
+  if (head === undefined || deeper !== undefined) return undefined;
+  const partOf = part === undefined ? {} : { part };
+  if (found?.name === '*')
+    return first === undefined ? undefined : { specifier: found.specifier, name: first, ...partOf };
+  if (found) return { specifier: found.specifier, name: found.name, ...partOf };
+  return facts.declarations.has(head) ? { local: head, ...partOf } : undefined;
 }
 
 /** The function, class and wrapped components that a module with JSX declares. */
@@ -209,10 +215,13 @@ export const HANDS_ON: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'obs
 export function unwrappedComponent(node: Node): Node | undefined {
   let inner = unwrapped(node);
   for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
+    const isAssign = calledName(inner) === 'assign';
+    // `Object.assign(Lid, { Handle })` is the first with more parts.
     const next = inner.arguments
+      .slice(0, isAssign ? 1 : undefined)
       .map((argument) => unwrapped(argument))
       .find((each) => isFunction(each) || each.type === 'CallExpression' || each.type === 'Identifier');
-    if (!next || !HANDS_ON.has(calledName(inner) ?? '')) return undefined;
+    if (!next || (!isAssign && !HANDS_ON.has(calledName(inner) ?? ''))) return undefined;
     inner = next;
   }
   return inner;
