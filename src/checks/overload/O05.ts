@@ -1,4 +1,4 @@
-import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { blocksAround, hooksFor, titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
@@ -8,9 +8,9 @@ import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
-import { contradicted } from '../questions/told-value.js';
+import { contradicted, givenOtherwise } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
-import { quotedTitle, runningByGroup } from '../questions/order.js';
+import { quotedTitle, runningByGroup, runningSpecs } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
@@ -19,6 +19,11 @@ const messageSwapped = (other: string): string =>
   `This spec does what the title of ${other} says, and that one does what this title says.`;
 const messageValue = (says: string, does: string): string =>
   `The title says “${says}”, and the spec asserts “${does}”.`;
+const messageGiven = (says: string, does: string): string =>
+  `The title says “${says}”, and the spec gives “${does}”.`;
+const messageCopy = (other: string): string =>
+  `This spec does the very same as ${other}: one of the two titles is not true, or one of the specs is not needed.`;
+const adviceCopy = 'Write what this title says, or take the spec out.';
 const adviceValue = 'Correct the one that is out of date.';
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
 const adviceSwapped = 'Change the two titles over.';
@@ -31,7 +36,8 @@ export const O05: FileCheck = {
   title: 'Title and body disagree',
   level: 'risk',
   why: 'A spec that was copied, and only half changed, makes a report name what did not break, and leaves untested what its title promises.',
-  certain: 'Likely at most: titles are words.',
+  certain:
+    'Sure where two specs of different titles have the same body; all else is likely at most: titles are words.',
   trouble:
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 6') … });",
   mended:
@@ -42,11 +48,12 @@ export const O05: FileCheck = {
       words: remembered(wordsIn),
       asserted: remembered(assertedIn),
     };
+    const copies = copiesIn(context);
     return [...runningByGroup(context.file).values()].flatMap((group) => {
       const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       return likeTitled(specs).flatMap(([spec, others]) => {
         const [found] = others.flatMap((other) => check(spec, other, bodies, context) ?? []);
-        return found ?? ofValue(spec, context) ?? [];
+        return found ?? ofValue(spec, context) ?? ofCopy(spec, copies.get(spec), context) ?? [];
       });
     });
   },
@@ -120,16 +127,63 @@ function check(spec: Block, other: Block, bodies: Bodies, context: FileContext):
 }
 
 function ofValue(spec: Block, context: FileContext): Finding | undefined {
-  const found = contradicted(spec, context);
+  const asserted = contradicted(spec, context);
+  const found = asserted ?? givenOtherwise(spec, context);
+  const message = asserted ? messageValue : messageGiven;
   return (
     found && {
       place: titlePlaceOf(spec, context),
       within: titlesOf(spec),
       certainty: 'likely',
-      message: messageValue(found.told, inShort(found.asserted, 40)),
+      message: message(found.told, inShort(found.asserted, 40)),
       advice: adviceValue,
-      evidence: [{ ...found.place, note: 'what is asserted' }],
+      evidence: [{ ...found.place, note: asserted ? 'what is asserted' : 'what is given' }],
     }
+  );
+}
+
+function ofCopy(spec: Block, other: Block | undefined, context: FileContext): Finding | undefined {
+  return (
+    other && {
+      place: titlePlaceOf(spec, context),
+      within: titlesOf(spec),
+      certainty: 'sure',
+      message: messageCopy(quotedTitle(other)),
+      advice: adviceCopy,
+      evidence: [{ ...titlePlaceOf(other, context), note: 'the other title' }],
+    }
+  );
+}
+
+// Specs of other titles with the same body, each with the first of them: the same hooks run before both.
+function copiesIn({ file }: FileContext): Map<Block, Block> {
+  const specs = runningSpecs(file).filter(
+    ({ title, repeated, steps, statements }) =>
+      title.exact && !repeated && statements.length > 0 && steps.some(isAssert),
+  );
+  const first = new Map<string, Block[]>();
+  const copies = new Map<Block, Block>();
+  for (const spec of specs) {
+    const code = spec.statements.map((each) => each.code).join('\n');
+    const known = first.get(code) ?? [];
+    const other = known.find((each) => each.title.text !== spec.title.text && isSetUpAlike(each, spec));
+    if (other) copies.set(spec, other);
+    first.set(code, [...known, spec]);
+  }
+  return copies;
+}
+
+function isSetUpAlike(a: Block, b: Block): boolean {
+  const hooks = [a, b].map((spec) => hooksFor(spec, 'before-all', 'before-each'));
+  if (hooks[0]?.length !== hooks[1]?.length || hooks[0]?.some((hook, i) => hook !== hooks[1]?.[i]))
+    return false;
+  // A name that the groups around only one of them declare may be another thing in each.
+  const around = [a, b].map((spec) => blocksAround(spec).slice(1));
+  const apart = [a, b].flatMap((_, i) =>
+    (around[i] ?? []).filter((group) => !around[1 - i]?.includes(group)),
+  );
+  return !apart.some(({ names }) =>
+    a.statements.some(({ uses }) => [...uses].some((name) => names.has(name))),
   );
 }
 

@@ -9,6 +9,9 @@ import { assertsPresence, isAskedIn, reachOf } from '../questions/used-reaches.j
 
 const message = (matcher: string, query: string): string =>
   `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
+const messageCount = (query: string): string =>
+  `${query} throws where it finds nothing: what it gives is never empty, and the count says no more.`;
+const adviceCount = 'Say how many there are.';
 const advice = 'Say so: toBeInTheDocument().';
 
 /** Presence asserted by truthiness of what a throwing query gives. */
@@ -23,11 +26,12 @@ export const Q09: FileCheck = {
   trouble: "expect(screen.getByRole('alert')).toBeTruthy();",
   mended: "expect(screen.getByRole('alert')).toBeInTheDocument();",
   run(context) {
-    // Without such a matcher there is no better form.
-    if (!context.documentMatchers) return [];
     return runningBlocks(context.file).flatMap((block) =>
       block.steps.flatMap((step) => {
-        const found = step.kind === 'assert' ? check(step.assertion, context) : undefined;
+        const found =
+          step.kind === 'assert'
+            ? (check(step.assertion, context) ?? ofCount(step.assertion, context))
+            : undefined;
         return found ? [{ ...found, within: titlesOf(block) }] : [];
       }),
     );
@@ -35,6 +39,8 @@ export const Q09: FileCheck = {
 };
 
 function check(assertion: Assertion, context: FileContext): Finding | undefined {
+  // Without such a matcher there is no better form.
+  if (!context.documentMatchers) return undefined;
   const reach = reachOf(assertion);
   if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedIn(reach, assertion)) return undefined;
   if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
@@ -49,3 +55,26 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
     mend: mend && { summary: 'Assert that it is in the document', safe: true, edits: [mend] },
   };
 }
+
+// `expect(getAllByRole('row').length).toBeGreaterThan(0)`
+function ofCount(
+  { subject, matcher = '', args, not, place }: Assertion,
+  context: FileContext,
+): Finding | undefined {
+  if (subject.is !== 'read' || subject.name !== 'length' || subject.of.is !== 'thing' || not)
+    return undefined;
+  const { reach } = subject.of;
+  if (reach?.missing !== 'many-throws' || reach.pickedFrom) return undefined;
+  const [bound] = args;
+  const least = bound?.is === 'constant' ? LEAST[matcher] : undefined;
+  if (least === undefined || bound?.is !== 'constant' || bound.value !== least) return undefined;
+  return {
+    place: inFile(context, place),
+    certainty: 'sure',
+    message: messageCount(reach.name),
+    advice: adviceCount,
+  };
+}
+
+// What is true of every list that is not empty.
+const LEAST: Readonly<Record<string, number>> = { toBeGreaterThan: 0, toBeGreaterThanOrEqual: 1 };

@@ -1,4 +1,5 @@
 import type { Block } from '../../specs/model/blocks.js';
+import { unquoted } from '../../specs/model/leaves.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import { stemOf, wordsOf } from '../../util/words.js';
@@ -26,6 +27,25 @@ export function contradicted(spec: Block, context: FileContext): ToldValue | und
   // What stands anywhere else in the file may well be what is meant, under another name.
   if (standsOutsideTitles(told, context)) return undefined;
   return { told, asserted, place: inFile(context, step.assertion.place) };
+}
+
+const NAMED_VALUE = /\b([A-Za-z_]\w*)\s*=\s*\{?(true|false|-?\d+(?:\.\d+)?|"[^"]*"|'[^']*')/g;
+
+/** A value that a title gives by its name, as in “open=true”, where the spec gives another one by that name. */
+export function givenOtherwise(spec: Block, context: FileContext): ToldValue | undefined {
+  const told = [...spec.title.text.matchAll(NAMED_VALUE)];
+  const literals = spec.statements.flatMap((statement) => statement.literals);
+  for (const [text, name = '', value = ''] of told) {
+    if (told.filter((each) => each[1] === name).length > 1) continue;
+    const given = literals.flatMap((each) => {
+      if (each.as === 'flag' && each.text === name) return [{ text: 'true', at: each }];
+      return each.of === name && each.as !== 'markup' ? [{ text: each.text, at: each }] : [];
+    });
+    const [first] = given;
+    if (first && given.every((each) => unquoted(each.text) !== unquoted(value)))
+      return { told: text, asserted: `${name}=${first.text}`, place: inFile(context, first.at) };
+  }
+  return undefined;
 }
 
 // What `expect` compares with in the end: the value of an attribute, not its name.
