@@ -1,4 +1,4 @@
-import { assigns, usesInBlock, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import { assigns, usesInBlock, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { eachHooksAround, runningSpecs } from './order.js';
 import { builtOnce, surelyAssigns, usesBefore, type Leak, type UseStep } from './leak.js';
 
@@ -22,7 +22,8 @@ export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | u
     if (!step || eachHooksAround(spec).some((hook) => usesInBlock(hook, binding).some(surelyAssigns)))
       continue;
     for (const later of specs.slice(spec.repeated ? i : i + 1)) {
-      const read = readBefore(usesBefore(later, binding));
+      const uses = usesBefore(later, binding);
+      const read = readBefore(uses) ?? readApart(binding, step, uses, later);
       if (read)
         return { change: { spec, step }, read: { spec: later, step: read.step }, callback: read.callback };
     }
@@ -39,4 +40,17 @@ function readBefore(steps: readonly UseStep[]): { step: UseStep; callback: boole
     callback ||= !step.use.compound;
   }
   return undefined;
+}
+
+// What a spec renders may call the stand-in that reads the name.
+function readApart(
+  { readApart: place }: Binding,
+  changed: UseStep,
+  uses: readonly UseStep[],
+  spec: Block,
+): { step: UseStep; callback: boolean } | undefined {
+  if (!place || uses.some(surelyAssigns) || !spec.steps.some(({ kind }) => kind === 'render'))
+    return undefined;
+  const use = { ...changed.use, how: 'read' as const };
+  return { step: { ...changed, use, place, via: undefined, maybe: true }, callback: false };
 }

@@ -4,6 +4,7 @@ import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { adviceFor, isCallback, openGuard, REASONS } from './guarded.js';
 import { whyHollow } from './hollow.js';
+import { asksForOwnTestId, onlyOwnTestId } from './own-test-id.js';
 import { readBack } from './read-back.js';
 import { type HollowAssertion } from './presence.js';
 
@@ -25,7 +26,11 @@ interface Judgement {
 export function judgementOf(spec: Block, context: FileContext): Judgement {
   const own = spec.steps.filter(isAssert);
   const hollow = own.flatMap((step) => {
-    const why = whyHollow(step, spec, context.file) ?? guarded(step, spec) ?? readBack(step, spec, context);
+    const why =
+      whyHollow(step, spec, context.file) ??
+      guarded(step, spec) ??
+      readBack(step, spec, context) ??
+      onlyOwnTestId(step.assertion, spec, context);
     return why ? [{ step, hollow: why }] : [];
   });
   const whole =
@@ -33,9 +38,12 @@ export function judgementOf(spec: Block, context: FileContext): Judgement {
     hollow.length === own.length &&
     !hooksOf(spec).some(isAssert) &&
     !mayFailOtherwise(spec, [], context) &&
-    !spec.steps.some(throwsOnMissing);
+    !spec.steps.some((step) => throwsOnMissing(step) && !asksForOwn(step, spec, context));
   return { hollow, whole };
 }
+
+const asksForOwn = (step: Step, spec: Block, context: FileContext): boolean =>
+  step.kind === 'reach' && asksForOwnTestId(step.reach, spec, context);
 
 /** What runs around a spec. */
 export const hooksOf = (spec: Block): Step[] =>

@@ -96,6 +96,8 @@ export interface Binding {
   };
   render?: Render;
   frozen: boolean;
+  /** Where a stand-in outside of the specs reads it, which whoever calls the stand-in does. */
+  readApart?: Span;
 }
 
 /** How a first value is made, for naming its type: `new Kiln()`, `makeKiln()`. */

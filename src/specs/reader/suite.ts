@@ -7,6 +7,7 @@ import { importedValue } from './names.js';
 import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
+import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
 import { handedOnIn, isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
@@ -30,6 +31,7 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   runStatements(run, env, statements, []);
   readWaiting(run, file.root);
   useByName(file, tree);
+  noteReadsApart(file, tree.script.program);
   return file;
 }
 
