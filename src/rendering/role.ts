@@ -1,6 +1,22 @@
 import type { Role, RenderedElement } from './rendered-tree.js';
 import { possibleValues } from '../components/expr.js';
 
+// The roles of WAI-ARIA 1.3, its modules for publishing and graphics by their prefix.
+const ROLES: ReadonlySet<string> = new Set(
+  (
+    'alert alertdialog application article banner blockquote button caption cell checkbox code columnheader combobox ' +
+    'comment complementary contentinfo definition deletion dialog directory document emphasis feed figure form generic ' +
+    'grid gridcell group heading image img insertion link list listbox listitem log main mark marquee math menu menubar ' +
+    'menuitem menuitemcheckbox menuitemradio meter navigation none note option paragraph presentation progressbar radio ' +
+    'radiogroup region row rowgroup rowheader scrollbar search searchbox sectionfooter sectionheader separator slider ' +
+    'spinbutton status strong subscript suggestion superscript switch tab table tablist tabpanel term textbox time timer ' +
+    'toolbar tooltip tree treegrid treeitem'
+  ).split(' '),
+);
+
+/** Whether there is a role of a name. */
+export const isRole = (name: string): boolean => ROLES.has(name) || /^(?:doc|graphics)-/.test(name);
+
 const BY_TAG: Readonly<Record<string, string>> = {
   article: 'article',
   aside: 'complementary',

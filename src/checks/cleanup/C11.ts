@@ -1,8 +1,9 @@
-import { hooksFor, titlesOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { runsOnFakeClock } from '../questions/clocks.js';
 import { runningBlocks } from '../questions/order.js';
 
 const message = (time: number): string =>
@@ -40,13 +41,7 @@ const isDelay = (step: Step): step is Delay =>
   step.kind === 'delay' && step.time >= SHORTEST && !step.dead && !step.inComponent;
 
 // What a stand-in or the component waits for is no wait of the spec's; under a fake clock no time passes.
-function isReal(step: Delay, block: Block): boolean {
-  const before = block.steps.slice(0, block.steps.indexOf(step));
-  const around = hooksFor(block, 'before-all', 'before-each');
-  const clocks = [...around.flatMap(({ steps }) => steps), ...before].filter(({ kind }) => kind === 'clock');
-  const last = clocks.at(-1);
-  return !step.inCallback && !(last?.kind === 'clock' && last.on);
-}
+const isReal = (step: Delay, block: Block): boolean => !step.inCallback && !runsOnFakeClock(step, block);
 
 const found = (
   { step, block }: { step: Delay; block: Block },

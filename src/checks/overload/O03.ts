@@ -7,6 +7,7 @@ import type { FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, titlePlaceOf } from '../../writing/retitled.js';
+import { kebabCase } from '../../util/case.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
@@ -107,7 +108,8 @@ function subjectOf(context: FileContext): Subject {
       if (file.imports.has(name)) return true;
       const parts = name.split('/');
       return (
-        (parts.length > 1 || kind === 'group') && parts.every((part) => folders.has(part) || part === stem)
+        (parts.length > 1 || kind === 'group') &&
+        parts.every((part) => folders.has(part) || folders.has(kebabCase(part)) || part === stem)
       );
     },
   };

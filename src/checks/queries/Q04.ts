@@ -7,7 +7,7 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery } from '../../writing/rewrite.js';
 import { styleQuery } from '../../writing/style-query.js';
-import { takesElements, type Used } from '../questions/used-reaches.js';
+import { takesElements } from '../questions/used-reaches.js';
 
 const message = (position: string, query: string, count: string): string =>
   `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
@@ -28,7 +28,7 @@ export const Q04: FileCheck = {
   run(context) {
     const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
     return used.flatMap((each) =>
-      isAboutOrder(each, used, context) ? [] : (check(each.reach, context) ?? []),
+      isAboutOrder(each.reach, context) ? [] : (check(each.reach, context) ?? []),
     );
   },
 };
@@ -37,15 +37,15 @@ const queryText = ({ pickedFrom }: Reach, { source }: FileContext): string =>
   pickedFrom ? source.text.slice(pickedFrom.place.start, pickedFrom.place.end) : '';
 
 const ORDER =
-  /\b(?:first|second|third|fourth|last|\d+(?:st|nd|rd|th)|order(?:ed|s)?|sort(?:ed|s|ing)?|position|index|before|after)\b/i;
+  /\b(?:first|second|third|fourth|last|\d+(?:st|nd|rd|th)|order(?:ed|s)?|sort(?:ed|s|ing)?|position|index|before|after|top|bottom|next|previous|unique)\b/i;
 
 // Several positions of one list, or a title that speaks of places: their order is what the spec is about.
-function isAboutOrder({ reach }: Used, used: readonly Used[], context: FileContext): boolean {
+function isAboutOrder(reach: Reach, context: FileContext): boolean {
   if (reach.block.kind === 'spec' && ORDER.test(reach.block.title.text)) return true;
   const query = queryText(reach, context);
-  const positions = used
-    .filter(({ reach: other }) => other.block === reach.block && queryText(other, context) === query)
-    .map(({ reach: other }) => other.position);
+  const positions = context.file.reaches
+    .filter((other) => other.pickedFrom && other.block === reach.block && queryText(other, context) === query)
+    .map(({ position }) => position);
   return new Set(positions).size > 1;
 }
 

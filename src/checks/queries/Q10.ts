@@ -3,7 +3,7 @@ import { unquoted } from '../../specs/model/leaves.js';
 import { hooksFor, titlesOf } from '../../specs/model/blocks.js';
 import { textPieces } from '../../components/expr-text.js';
 import { literal, nameOf } from '../../rendering/name.js';
-import { roleOf } from '../../rendering/role.js';
+import { isRole, roleOf } from '../../rendering/role.js';
 import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
@@ -20,6 +20,9 @@ import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
 const message = (asked: string): string =>
   `${asked} finds nothing in anything that this spec renders, under any condition, so it is always “not there”.`;
+const messageRole = (role: string): string =>
+  `There is no role “${role}”: what is asked for by it is always “not there”.`;
+const adviceRole = 'Ask by a role that there is, by the label or by the text.';
 const adviceNear = (near: string): string => `Did you mean ${near}? The component has that.`;
 const advice = 'Ask for something that the component shows under another condition, or drop the assertion.';
 
@@ -53,7 +56,24 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const { kind } = context.rendering.target(reach);
   // What is there with these props is there under some condition.
   if (kind !== 'none' && kind !== 'unknown') return undefined;
-  return (kind === 'none' ? neverThere(reach, context) : undefined) ?? slip(reach, context);
+  return (
+    noSuchRole(reach, context) ??
+    (kind === 'none' ? neverThere(reach, context) : undefined) ??
+    slip(reach, context)
+  );
+}
+
+// “label” is no role, so nothing has it.
+function noSuchRole(reach: Reach, context: FileContext): Finding | undefined {
+  const role = reach.by === 'role' && reach.asUser ? textOfValue(reach.args[0]) : undefined;
+  if (role === undefined || isRole(role)) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: messageRole(role),
+    advice: adviceRole,
+  };
 }
 
 function neverThere(reach: Reach, context: FileContext): Finding | undefined {

@@ -2,9 +2,11 @@ import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { constantOf } from '../../rendering/role.js';
+import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { runsOnFakeClock } from '../questions/clocks.js';
 import { runningBlocks } from '../questions/order.js';
 
 const message = (name: string, action: string): string =>
@@ -58,7 +60,9 @@ function check(step: Act, block: Block, context: FileContext): Finding | undefin
   if (!action) return undefined;
   const target = action === 'type' && step.reach ? context.rendering.target(step.reach) : undefined;
   const element = target?.kind === 'one' ? target.element : undefined;
-  const call = callFor(action, element);
+  // Under a fake clock a user's action waits for ever, unless it is told of the clock.
+  if (runsOnFakeClock(step, block)) return undefined;
+  const call = callFor(action, element, step);
   if (!call) return undefined;
   const receiver = userIn(block, context);
   return {
@@ -77,8 +81,9 @@ function check(step: Act, block: Block, context: FileContext): Finding | undefin
 function callFor(
   action: string,
   element: RenderedElement | undefined,
+  step: Act,
 ): { action: string; rest: string } | undefined {
-  if (action !== 'type') return { action, rest: action === 'keyboard' ? "'{Enter}'" : '…' };
+  if (action !== 'type') return { action, rest: action === 'keyboard' ? keysOf(step) : '…' };
   if (!element || element.tag === '?' || element.open) return undefined;
   if (element.tag === 'select') return { action: 'selectOptions', rest: '…, …' };
   const type = constantOf(element, 'type') ?? 'text';
@@ -86,6 +91,13 @@ function callFor(
     return { action: 'click', rest: '…' };
   const takesText = element.tag === 'textarea' || (element.tag === 'input' && !NOT_TYPED.has(type));
   return takesText ? { action: 'type', rest: '…, …' } : undefined;
+}
+
+// The key in the words of the library: `{Enter}`, or the letter itself.
+function keysOf(step: Act): string {
+  const [key] = pressedKeys(step);
+  if (key === undefined || key === ANY_KEY) return '…';
+  return key.length === 1 ? `'${key}'` : `'{${key}}'`;
 }
 
 // The name that this spec already acts by: `user` of `await user.click(…)`.

@@ -1,5 +1,5 @@
 import { agreed } from '../../environment/facts/environment.js';
-import type { Block } from '../../specs/model/blocks.js';
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Step } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { eachHooksAround, specsAfter } from './order.js';
@@ -8,6 +8,14 @@ import { leftBy, type Left } from './ending.js';
 /** Whether a block switches the clock to a fake one. */
 export const fakesClock = ({ steps }: Block): boolean =>
   steps.some((step) => step.kind === 'clock' && step.on);
+
+/** Whether a step runs while a fake clock is in place, by its own block or a hook before it. */
+export function runsOnFakeClock(step: Step, block: Block): boolean {
+  const hooks = hooksFor(block, 'before-all', 'before-each').flatMap(({ steps }) => steps);
+  const before = [...hooks, ...block.steps.slice(0, block.steps.indexOf(step))];
+  const last = before.findLast(({ kind }) => kind === 'clock');
+  return last?.kind === 'clock' && last.on;
+}
 
 /** Clocks that a spec or hook fakes and that nothing surely switches back, with the first spec that does not fake it too. */
 export function leftClocks(context: FileContext): Left<'clock'>[] {
