@@ -10,6 +10,7 @@ import type { Finding } from '../../finding.js';
 
 const message = (name: string): string => `No spec renders ${name}.`;
 const messageInside = (name: string): string => `${name} is only rendered inside of other components.`;
+const messageAlone = (name: string): string => `No spec renders ${name} by itself.`;
 const advice = 'Write a spec that renders it, and assert on what a user sees of it.';
 
 const LARGEST_COMPOSITION = 3;
@@ -50,18 +51,18 @@ export const B02: ProjectCheck = {
       if (!counts || rendered.has(keyOf(component)) || imported.has(component.file)) return [];
       if (!isOffered(component, project)) return [];
       if (isComposition(component, deciding) || !context.isInSight(component)) return [];
-      const isUsed = used.has(component.file);
-      // What is loaded and stands in no markup is taken in hand by something that may render it.
-      return isUsed && !inside.has(component) ? [] : [found(component, isUsed)];
+      if (!used.has(component.file)) return [found(component)];
+      // What is loaded and stands in no markup may be rendered by whatever takes it in hand.
+      return [found(component, inside.has(component) ? messageInside : messageAlone)];
     });
   },
 };
 
-const found = (component: Component, isInside: boolean): Finding => ({
+const found = (component: Component, loaded?: (name: string) => string): Finding => ({
   place: { file: component.file, ...component.place },
   certainty: 'sure',
-  level: isInside ? 'hint' : undefined,
-  message: isInside ? messageInside(component.name) : message(component.name),
+  level: loaded ? 'hint' : undefined,
+  message: (loaded ?? message)(component.name),
   advice,
   gap: { kind: 'component', component: component.name },
 });
