@@ -1,4 +1,4 @@
-import { blocksAround, hooksFor, titlesOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
@@ -8,9 +8,10 @@ import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
+import { copiesIn } from '../questions/copies.js';
 import { contradicted, givenOtherwise } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
-import { quotedTitle, runningByGroup, runningSpecs } from '../questions/order.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
 
 const messageOther = (says: string, does: string, other: string): string =>
@@ -48,7 +49,7 @@ export const O05: FileCheck = {
       words: remembered(wordsIn),
       asserted: remembered(assertedIn),
     };
-    const copies = copiesIn(context);
+    const copies = copiesIn(context.file);
     return [...runningByGroup(context.file).values()].flatMap((group) => {
       const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       return likeTitled(specs).flatMap(([spec, others]) => {
@@ -152,38 +153,6 @@ function ofCopy(spec: Block, other: Block | undefined, context: FileContext): Fi
       advice: adviceCopy,
       evidence: [{ ...titlePlaceOf(other, context), note: 'the other title' }],
     }
-  );
-}
-
-// Specs of other titles with the same body, each with the first of them: the same hooks run before both.
-function copiesIn({ file }: FileContext): Map<Block, Block> {
-  const specs = runningSpecs(file).filter(
-    ({ title, repeated, steps, statements }) =>
-      title.exact && !repeated && statements.length > 0 && steps.some(isAssert),
-  );
-  const first = new Map<string, Block[]>();
-  const copies = new Map<Block, Block>();
-  for (const spec of specs) {
-    const code = spec.statements.map((each) => each.code).join('\n');
-    const known = first.get(code) ?? [];
-    const other = known.find((each) => each.title.text !== spec.title.text && isSetUpAlike(each, spec));
-    if (other) copies.set(spec, other);
-    first.set(code, [...known, spec]);
-  }
-  return copies;
-}
-
-function isSetUpAlike(a: Block, b: Block): boolean {
-  const hooks = [a, b].map((spec) => hooksFor(spec, 'before-all', 'before-each'));
-  if (hooks[0]?.length !== hooks[1]?.length || hooks[0]?.some((hook, i) => hook !== hooks[1]?.[i]))
-    return false;
-  // A name that the groups around only one of them declare may be another thing in each.
-  const around = [a, b].map((spec) => blocksAround(spec).slice(1));
-  const apart = [a, b].flatMap((_, i) =>
-    (around[i] ?? []).filter((group) => !around[1 - i]?.includes(group)),
-  );
-  return !apart.some(({ names }) =>
-    a.statements.some(({ uses }) => [...uses].some((name) => names.has(name))),
   );
 }
 
