@@ -1,5 +1,6 @@
 import { blocksAround, hooksFor, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
+import { grouped } from '../../util/grouped.js';
 import { runningSpecs } from './order.js';
 
 /** Specs with the same body as another of another title, each with the first of those: the same hooks run before both. */
@@ -8,9 +9,11 @@ export function copiesIn(file: SpecFile): Map<Block, Block> {
     ({ title, repeated, steps, statements }) =>
       title.exact && !repeated && statements.length > 0 && steps.some(isAssert),
   );
+  // Only where the steps are as many are the statements compared.
+  const alike = grouped(specs, ({ steps, statements }) => `${statements.length} ${steps.length}`);
   const first = new Map<string, Block[]>();
   const copies = new Map<Block, Block>();
-  for (const spec of specs) {
+  for (const spec of [...alike.values()].filter(({ length }) => length > 1).flat()) {
     const code = spec.statements.map((each) => each.code).join('\n');
     const known = first.get(code) ?? [];
     const other = known.find((each) => each.title.text !== spec.title.text && isSetUpAlike(each, spec));
