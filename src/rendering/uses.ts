@@ -226,20 +226,20 @@ export function unseenUses(
 
 /** The components that stand in the markup of some others. */
 export function componentsInside(components: readonly Component[], project: Project): Set<Component> {
-  const found = new Set<Component>();
-  const add = (node: ViewNode, file: string): void => {
-    const component = node.kind === 'component' ? componentOf(node, file, project) : undefined;
-    if (component) found.add(component);
-    const given = node.kind === 'component' ? [...node.props.values()] : [];
-    const views = given.flatMap((prop) => ('view' in prop ? prop.view : []));
-    for (const each of [...innerNodes(node), ...views]) add(each, file);
-  };
-  for (const { view, file, wraps } of components) {
-    for (const node of view) add(node, file);
+  const inside = components.flatMap(({ view, file, wraps }) => {
     const inner = wraps && project.component(file, wraps);
-    if (inner) found.add(inner);
-  }
-  return found;
+    return [...(inner ? [inner] : []), ...view.flatMap((node) => [...componentsOf(node, file, project)])];
+  });
+  return new Set(inside);
+}
+
+// The components of a node and of all that stands in it, markup that is handed over in props included.
+function* componentsOf(node: ViewNode, file: string, project: Project): Generator<Component> {
+  const own = node.kind === 'component' ? componentOf(node, file, project) : undefined;
+  if (own) yield own;
+  const given = node.kind === 'component' ? [...node.props.values()] : [];
+  const views = given.flatMap((prop) => ('view' in prop ? prop.view : []));
+  for (const each of [...innerNodes(node), ...views]) yield* componentsOf(each, file, project);
 }
 
 // What it only gives to another as a part is rendered by that name.
@@ -249,12 +249,8 @@ const isPart = (component: Component, file: string, project: Project): boolean =
   );
 
 function isIn(node: ViewNode, component: Component, file: string, project: Project): boolean {
-  const given = node.kind === 'component' ? [...node.props.values()] : [];
-  const inside = given.flatMap((prop) => ('view' in prop ? prop.view : []));
-  return (
-    (node.kind === 'component' && componentOf(node, file, project) === component) ||
-    [...innerNodes(node), ...inside].some((each) => isIn(each, component, file, project))
-  );
+  for (const each of componentsOf(node, file, project)) if (each === component) return true;
+  return false;
 }
 
 /** What a component reads for a prop in one use; `raw`: before a default stands in. */

@@ -3,6 +3,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
 import { roundsOf } from '../../specs/model/rounds.js';
 import { type FileCheck } from '../questions/check.js';
+import { bodyCode } from '../questions/copies.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
@@ -58,10 +59,7 @@ function twice(spec: Block, group: Block, context: FileContext): Finding[] {
   ];
 }
 
-function isSameBody(a: Block, b: Block): boolean {
-  if (a.statements.length === 0 || a.statements.length !== b.statements.length) return false;
-  return a.statements.every(({ code }, i) => code === b.statements[i]?.code);
-}
+const isSameBody = (a: Block, b: Block): boolean => a.statements.length > 0 && bodyCode(a) === bodyCode(b);
 
 // Words for what this one asserts, if none of its group has them yet.
 function newTitle(spec: Block, group: Block, context: FileContext): string | undefined {

@@ -3,6 +3,9 @@ import { isAssert } from '../../specs/model/rounds.js';
 import { grouped } from '../../util/grouped.js';
 import { runningSpecs } from './order.js';
 
+/** What the body of a spec does, equal for bodies that do the same. */
+export const bodyCode = ({ statements }: Block): string => statements.map(({ code }) => code).join('\n');
+
 /** Specs with the same body as another of another title, each with the first of those: the same hooks run before both. */
 export function copiesIn(file: SpecFile): Map<Block, Block> {
   const specs = runningSpecs(file).filter(
@@ -14,7 +17,7 @@ export function copiesIn(file: SpecFile): Map<Block, Block> {
   const first = new Map<string, Block[]>();
   const copies = new Map<Block, Block>();
   for (const spec of [...alike.values()].filter(({ length }) => length > 1).flat()) {
-    const code = spec.statements.map((each) => each.code).join('\n');
+    const code = bodyCode(spec);
     const known = first.get(code) ?? [];
     const other = known.find((each) => each.title.text !== spec.title.text && isSetUpAlike(each, spec));
     if (other) copies.set(spec, other);

@@ -3,6 +3,7 @@ import type { Assertion, Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import type { FileContext } from './context.js';
 import type { HollowAssertion } from './presence.js';
+import { givenTo } from './read-back.js';
 import { assertsPresence, reachOf } from './used-reaches.js';
 
 // That it hands on what it is given may be just what the spec is about.
@@ -34,11 +35,9 @@ export function asksForOwnTestId(
 ): boolean {
   const asked = reach.by === 'testId' && !reach.pickedFrom ? textOfValue(reach.args[0]) : undefined;
   if (asked === undefined || reach.via || HANDING_ON.test(spec.title.text)) return false;
-  return rendering.rendersFor(spec).some(({ view }) => {
-    const [root, ...more] = view ?? [];
+  return rendering.rendersFor(spec).some((render) => {
     // What is given to an element inside, or to one that a prop hands over, is there only if the component shows it.
-    const given =
-      root?.kind === 'component' && more.length === 0 ? root.props.get(testIdAttribute) : undefined;
-    return given && 'expr' in given && given.expr.is === 'constant' && given.expr.value === asked;
+    const given = render.view?.length === 1 ? givenTo(render, testIdAttribute) : undefined;
+    return given?.is === 'constant' && given.value === asked;
   });
 }

@@ -63,7 +63,8 @@ function renderOf(value: Value, ...types: ('wrapper' | 'instance')[]): Render | 
   return types.some((type) => type === value.type) ? value.render : undefined;
 }
 
-function givenTo({ view }: Render, name: string): Expr | undefined {
+/** What a spec gives to the component at the root of a render by a name; undefined where that is nothing that can be told. */
+export function givenTo({ view }: Render, name: string): Expr | undefined {
   const [root] = view ?? [];
   const prop = root?.kind === 'component' ? root.props.get(name) : undefined;
   return prop && 'expr' in prop ? prop.expr : undefined;
