@@ -1,6 +1,7 @@
 import { parseSync, type Comment, type Program } from 'oxc-parser';
 import type { Problem, Source } from './source.js';
 import { LineIndex } from '../util/line-index.js';
+import { mayCreateElements, readCreatedElements } from './created-elements.js';
 import { tooDeepAt } from './nesting.js';
 
 /** A parsed script: an ESTree program with TypeScript and JSX nodes; spans are UTF-16 offsets into `source.text`. */
@@ -41,6 +42,7 @@ export function parseScript(
     const line = source.lines.at(error.labels[0]?.start ?? 0).line;
     return { file: source.path, reason: `syntax error: ${error.message}`, line };
   }
+  if (mayCreateElements(text)) readCreatedElements(program);
   // Comments are asked for of few files.
   return {
     source,

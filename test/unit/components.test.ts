@@ -267,6 +267,22 @@ describe('React components', () => {
       'export const A = () => <Heat.Provider value={1}><p>a</p></Heat.Provider>;',
       '<p>a</p>',
     ],
+    [
+      'createElement, with props, a spread and children',
+      "import React from 'react'; export const A = (p) => React.createElement('div', { id: 'x', ...p }, 'Raku ', p.hot ? React.createElement('b', null, 'hot') : null);",
+      '<div id=x>Raku <b>hot</b></div>',
+      { hot: true },
+    ],
+    [
+      'createElement under another name, of a component',
+      "import { createElement as h, Fragment } from 'react'; const Lid = ({ label }) => h('i', { 'aria-label': label }); export const A = () => h(Fragment, undefined, h(Lid, { label: 'Up' }));",
+      '<i aria-label=Up></i>',
+    ],
+    [
+      'createElement of a tag that is chosen',
+      "import { createElement } from 'react'; export const A = ({ as }) => <p>{createElement(as, null)}</p>;",
+      '<p>{…}</p>',
+    ],
   ];
   for (const [title, code, wanted, props] of rows)
     it(title, async () => expect(await react(code, props)).to.equal(wanted));
