@@ -1,6 +1,7 @@
 import type { Dialect, Meaning, Writing } from './meaning.js';
 import { angularLibraries } from './angular.js';
 import { assertions } from './assertions.js';
+import { harnessLibraries } from './harnesses.js';
 import { runnerLibraries } from './runners.js';
 import { userCentred } from './user-centred.js';
 import { wrappers } from './wrappers.js';
@@ -12,6 +13,7 @@ const DIALECTS: readonly Dialect[] = [
   ...userCentred,
   ...wrappers,
   ...angularLibraries,
+  ...harnessLibraries,
 ];
 
 /** Names that tell whose a module's other names are, and the tables that say what those mean. */

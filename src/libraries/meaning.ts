@@ -12,6 +12,7 @@ export type By =
   | 'testId'
   | 'selector'
   | 'component'
+  | 'harness'
   | 'hop'
   | 'id'
   | 'class'
@@ -62,6 +63,10 @@ export type TypeName =
   | 'react-dom'
   | 'react-root'
   | 'subscription'
+  | 'harness-environment'
+  | 'harness-loader'
+  | 'harness'
+  | 'harnesses'
   | 'chain';
 
 export type Meaning =
@@ -127,7 +132,8 @@ export type Meaning =
   | { kind: 'overrides' }
   /** Ends what the call that gave the object has opened. */
   | { kind: 'closes' }
-  | { kind: 'within' }
+  /** Gives what asks below its first argument: bound queries, where nothing else is said. */
+  | { kind: 'within'; gives?: TypeName; waits?: boolean }
   /** Gives its first argument back: a locator that only wraps a selector. */
   | { kind: 'hands-on' }
   /** Known, and of no importance to any check. */

@@ -4,8 +4,16 @@ import type { Meaning } from './meaning.js';
 export interface TypeTable {
   members: Readonly<Record<string, Meaning>>;
   call?: Meaning;
+  /** The form of names of members that are only read. */
+  reading?: RegExp;
   /** The meaning of members that the table does not name. */
   rest?: Meaning;
+}
+
+/** What a member of an object means; undefined where its table leaves that open. */
+export function meaningOfMember({ members, reading, rest }: TypeTable, name: string): Meaning | undefined {
+  if (Object.hasOwn(members, name)) return members[name];
+  return reading?.test(name) ? reads : rest;
 }
 
 /** A member that is only read. */

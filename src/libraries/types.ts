@@ -1,4 +1,5 @@
 import { MATCHER_MEANINGS } from './expectations.js';
+import { HARNESSES } from './harnesses.js';
 import type { Meaning, TypeName } from './meaning.js';
 import { LOCATING, userQueries } from './queries.js';
 import { STAND_INS } from './stand-ins.js';
@@ -200,6 +201,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
     rest: { kind: 'matcher' },
   },
   ...STAND_INS,
+  ...HARNESSES,
   record: { members: {}, rest: reads },
   instance: {
     members: {

@@ -146,6 +146,7 @@ function matcherOf(
     case 'component':
       return componentMatcher(first, project);
     case 'hop':
+    case 'harness':
       return undefined;
     default:
       return userMatcher(reach, tree, wantedOf(first, options), options, testIdAttribute);

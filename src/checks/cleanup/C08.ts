@@ -82,7 +82,7 @@ function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level 
     case 'trigger':
       return showsAtOnce(context) ? undefined : levelOfTrigger(after);
     case 'action':
-      if (!isAsyncUser(context)) return undefined;
+      if (!givesPromise(step, block, context)) return undefined;
       break;
     case 'tick':
       return givesNoPromise(context) && !block.waitsForCallback ? 'blocker' : undefined;
@@ -134,8 +134,11 @@ function showsAtOnce({ file, project, versionOf }: FileContext): boolean {
   });
 }
 
-// Actions give promises from major 14 on. Where the version is not known, a user that is set up first came with it.
-function isAsyncUser({ file, versionOf }: FileContext): boolean {
+// Those of a harness and of a page in a browser always do. A library of users' actions gives promises from major 14 on;
+// where the version is not known, a user that is set up first came with it.
+function givesPromise({ place }: UnwaitedStep, block: Block, { file, versionOf }: FileContext): boolean {
+  const act = block.steps.find((step) => step.kind === 'act' && step.place.start === place.start);
+  if (act?.kind === 'act' && (act.on === 'harness' || act.on === 'located')) return true;
   const major = majorOf(versionOf('@testing-library/user-event'));
   if (major !== undefined) return major >= 14;
   return file.blocks.some(({ steps }) =>

@@ -153,6 +153,8 @@ function originOf({ from }: Reach): Render | 'page' | 'unknown' {
 function eventsOf(step: Step): readonly string[] | undefined {
   if (step.kind === 'unknown-call') return step.discarded && !step.inComponent ? [ANYTHING] : undefined;
   if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) return undefined;
+  // What a harness does on the page stands in its author's own code.
+  if (step.on === 'harness') return [ANYTHING];
   const event = eventOf(step).toLowerCase();
   if (ANY.has(event)) return [ANYTHING];
   const events = (BRINGS[event] ?? event).split(' ');

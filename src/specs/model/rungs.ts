@@ -11,6 +11,8 @@ export const RUNG_OF: Readonly<Record<Reach['by'], Rung>> = {
   alt: 'alternative',
   title: 'alternative',
   testId: 'testId',
+  // A handle that is made for specs, too.
+  harness: 'testId',
   selector: 'structure',
   component: 'structure',
   hop: 'structure',

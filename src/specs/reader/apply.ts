@@ -66,12 +66,16 @@ export function applyMeaning(
     case 'ticks':
       return ticks(run, args, node);
     case 'within':
-      return {
-        is: 'thing',
-        type: 'queries',
-        reach: libraryObjectOf(args[0])?.reach,
-        render: libraryObjectOf(args[0])?.render,
-      };
+      return waited(
+        meaning.waits,
+        {
+          is: 'thing',
+          type: meaning.gives ?? 'queries',
+          reach: libraryObjectOf(args[0])?.reach,
+          render: libraryObjectOf(args[0])?.render,
+        },
+        'query',
+      );
     case 'gives':
       args.forEach((each) => run.handOut(each));
       // The record of one event is only there once the event was.

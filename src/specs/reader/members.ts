@@ -4,6 +4,7 @@ import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
+import { meaningOfMember } from '../../libraries/type-table.js';
 import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Component } from '../../components/view.js';
 import type { Env } from '../model/env.js';
@@ -199,7 +200,7 @@ function thingMember(run: SpecReading, thing: LibraryObject, name: string, node:
   const table = TYPES[thing.type];
   if (/^\d+$/.test(name) || name === '[]')
     return pickFrom(run, thing, name === '[]' ? 'unknown' : Number(name), node);
-  const meaning = Object.hasOwn(table.members, name) ? table.members[name] : table.rest;
+  const meaning = meaningOfMember(table, name);
   if (!meaning) return { is: 'read', of: thing, name };
   return fromMeaning(run, thing, meaning, name, node);
 }
@@ -294,7 +295,7 @@ function objectMember(
 ): Value {
   const table = TYPES[type];
   // The whole of a module by its default export: `sinon.default`, `TestRenderer.act`.
-  const meaning = Object.hasOwn(table.members, name) ? table.members[name] : table.rest;
+  const meaning = meaningOfMember(table, name);
   const thing: LibraryObject = { is: 'thing', type };
   if (!meaning || meaning.kind === 'reads') return { is: 'read', of: thing, name };
   if (meaning.kind === 'object') return { is: 'thing', type: meaning.type };

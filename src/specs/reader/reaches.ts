@@ -10,6 +10,7 @@ const ONE_OF: Readonly<Partial<Record<TypeName, TypeName>>> = {
   wrappers: 'wrapper',
   'tree-wrappers': 'tree-wrappers',
   'debug-elements': 'debug-element',
+  harnesses: 'harness',
 };
 
 /** A query: a reach is added to the file, and a step to the block. */
