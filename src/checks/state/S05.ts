@@ -5,6 +5,7 @@ import {
   type Binding,
   type Block,
 } from '../../specs/model/blocks.js';
+import { usesExport } from '../../project/modules-used.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
@@ -94,29 +95,34 @@ function isPutBack({ spec, step }: Side, binding: Binding): boolean {
   );
 }
 
-// A later spec that renders a component which loads the module.
+// A later spec that renders a component which uses what was changed.
 function showing(binding: Binding, change: Side, context: FileContext): Seen | undefined {
   const specs = runningSpecs(context.file);
-  const module = binding.file ?? moduleOf(binding, context);
+  const uses = userOf(binding, context);
   for (const spec of specs.slice(specs.indexOf(change.spec) + 1)) {
     const own = withHooksBefore(spec);
     if (own.some((block) => usesInBlock(block, binding).some(writesOf))) continue;
-    const step = own
-      .flatMap(({ steps }) => steps)
-      .find((each): each is StepOf<'render'> => each.kind === 'render' && loads(each, module, context));
-    if (step) return { spec, step };
+    const step = own.flatMap(({ steps }) => steps).find((each) => each.kind === 'render' && uses(each));
+    if (step?.kind === 'render') return { spec, step };
   }
   return undefined;
 }
 
-function moduleOf(binding: Binding, { file, project }: FileContext): string | undefined {
+// Whether a component that is rendered uses what a name stands for: is it, names it, or loads the module that keeps it.
+function userOf(
+  binding: Binding,
+  { file, project, rendering }: FileContext,
+): (step: StepOf<'render'>) => boolean {
   const from = file.imports.get(binding.name);
-  return from && (project.imported(file.path, from)?.file ?? from.specifier);
+  const declared = from && project.imported(file.path, from);
+  return ({ render }) => {
+    const component = rendering.component(render);
+    if (!component) return false;
+    if (declared?.file === component.file) return declared.name === component.name;
+    if (!from) return binding.file !== undefined && loads(project, component.file, binding.file);
+    return usesExport(project, component.file, declared ?? from);
+  };
 }
 
-function loads({ render }: StepOf<'render'>, module: string | undefined, context: FileContext): boolean {
-  const component = context.rendering.component(render);
-  if (!component || module === undefined || component.file === module) return false;
-  const { files, others } = reachableFrom(context.project, [component.file]);
-  return files.has(module) || others.has(module);
-}
+const loads = (project: FileContext['project'], from: string, module: string): boolean =>
+  from !== module && reachableFrom(project, [from]).files.has(module);

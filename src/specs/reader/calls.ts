@@ -198,7 +198,7 @@ export function evaluateNew(
   env: Env,
   node: Extract<Node, { type: 'NewExpression' }>,
 ): Value {
-  const callee = run.evaluate(env, node.callee);
+  const callee = constructed(run, env, node.callee);
   const args = node.arguments.map((argument) => run.evaluate(env, argument));
   const target = run.declaredValue(callee);
   const name = run.tree.script.source.text.slice(node.callee.start, node.callee.end);
@@ -214,6 +214,13 @@ export function evaluateNew(
   const made: Value = { is: 'instance', of: target, name, args };
   madeOpen(run, made, node);
   return made;
+}
+
+// What a class keeps by itself is not looked at by making one of it.
+function constructed(run: SpecReading, env: Env, node: Node): Value {
+  if (node.type !== 'Identifier') return run.evaluate(env, node);
+  useName(run, env, node.name, node, 'read', ['constructor']);
+  return lookUp(run, env, node.name);
 }
 
 function inPromise(run: SpecReading, read: () => void): void {

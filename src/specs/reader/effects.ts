@@ -1,5 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped, walkTree, type FunctionNode } from '../../syntax/tree.js';
+import { storeDeed } from '../../libraries/stores.js';
 import { LIST_CHANGERS } from '../../components/changed-props.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Effect } from '../model/steps.js';
@@ -36,10 +37,11 @@ export function methodEffect(value: Value, path: readonly string[]): Effect | un
   const changing = CHANGING_METHODS.has(method);
   switch (value.is) {
     case 'instance':
-      if (value.of.is === 'class') return classEffect(value.of.node, value.of.tree, method);
-      return value.of.is === 'global' && isCollection(value.of.path)
-        ? onAll(changing, ADDING_METHODS.has(method))
-        : undefined;
+      if (value.of.is === 'class') return classEffect(instanceOf(value.of), method);
+      if (value.of.is !== 'global') return storeEffect(value, method);
+      return isCollection(value.of.path) ? onAll(changing, ADDING_METHODS.has(method)) : undefined;
+    case 'class':
+      return classEffect({ ...value, isStatic: true }, method);
     case 'list':
       return onAll(changing, ADDING_METHODS.has(method));
     case 'thing':
@@ -47,6 +49,14 @@ export function methodEffect(value: Value, path: readonly string[]): Effect | un
     default:
       return undefined;
   }
+}
+
+// A store, made at once or by what its maker gives: `create<Kilns>()(…)`.
+function storeEffect(value: Value, method: string): Effect | undefined {
+  let made = value;
+  while (made.is === 'instance') made = made.of;
+  const deed = made.is === 'external' ? storeDeed(made.module, made.name, method) : undefined;
+  return deed && onAll(deed === 'writes');
 }
 
 const onAll = (changing: boolean, adding = false): Effect => ({
@@ -72,7 +82,9 @@ function partEffect(
   }
   if (part || !CHANGING_METHODS.has(method)) return undefined;
   const known = value.is === 'instance' && (value.of.is === 'class' || value.of.is === 'global');
-  return known || value.is === 'object' || value.is === 'thing' ? { writes: reads, reads } : undefined;
+  return known || value.is === 'object' || value.is === 'thing' || value.is === 'class'
+    ? { writes: reads, reads }
+    : undefined;
 }
 
 // What stands in a property at first: an entry, an item, or what a field of a class is given.
@@ -104,20 +116,28 @@ export function writeEffect(value: Value, [field]: readonly string[]): Effect | 
   // Its parts are views of one another: `href`, `pathname`, `search`.
   if (value.of.is === 'global' && value.of.path === 'URL') return { writes: 'all', reads: NONE };
   if (value.of.is !== 'class') return undefined;
-  const { node, tree } = value.of;
-  const setter = setterOf(node, field);
+  const setter = setterOf(value.of.node, field);
   if (!setter) return undefined;
   const found: Found = { writes: new Set([field]), reads: new Set(), adds: new Set(), at: undefined };
-  collect(node, tree, setter, found, new Set());
+  collect(instanceOf(value.of), setter, found, new Set());
   return found;
 }
 
+/** Whose fields a method writes: those of an instance of a class, or of the class itself. */
+interface Owner {
+  node: AnyClass;
+  tree: ModuleTree;
+  isStatic: boolean;
+}
+
+const instanceOf = ({ node, tree }: Pick<Owner, 'node' | 'tree'>): Owner => ({ node, tree, isStatic: false });
+
 // What running a method of a class writes and reads on `this`; undefined for a method that the class does not declare.
-function classEffect(node: AnyClass, tree: ModuleTree, method: string): Effect | undefined {
-  const fn = methodOf(node, method);
+function classEffect(owner: Owner, method: string): Effect | undefined {
+  const fn = methodOf(owner, method);
   if (!fn?.body) return undefined;
   const found: Found = { writes: new Set(), reads: new Set(), adds: new Set(), at: undefined };
-  collect(node, tree, fn, found, new Set([method]));
+  collect(owner, fn, found, new Set([method]));
   return found;
 }
 
@@ -128,33 +148,33 @@ interface Found {
   at: Effect['at'];
 }
 
-function collect(node: AnyClass, tree: ModuleTree, fn: FunctionNode, found: Found, seen: Set<string>): void {
+function collect(owner: Owner, fn: FunctionNode, found: Found, seen: Set<string>): void {
   const write = (field: string, at: Node): void => {
     found.writes.add(field);
-    found.at ??= { file: tree.path, start: at.start, end: at.end };
+    found.at ??= { file: owner.tree.path, start: at.start, end: at.end };
   };
   const visit = (each: Node): boolean => {
     // A function of its own has a `this` of its own.
     if (each !== fn && (each.type === 'FunctionExpression' || each.type === 'FunctionDeclaration'))
       return false;
     const target = writtenBy(each);
-    const field = target && fieldOf(target);
+    const field = target && fieldOf(target, owner);
     if (field) write(field, each);
     // `this.x = 1` does not take in what x was; `this.x += 1` and `this.x.y = 1` do.
-    if (each.type === 'AssignmentExpression' && each.operator === '=' && isOwnField(each.left)) {
+    if (each.type === 'AssignmentExpression' && each.operator === '=' && isOwnField(each.left, owner)) {
       walkTree(each.right, visit);
       return false;
     }
     if (each.type === 'CallExpression' && adds(each)) return false;
     if (each.type === 'CallExpression') call(each);
-    const read = each.type === 'MemberExpression' ? fieldOf(each) : undefined;
-    if (read && methodOf(node, read) === undefined) found.reads.add(read);
+    const read = each.type === 'MemberExpression' ? fieldOf(each, owner) : undefined;
+    if (read && methodOf(owner, read) === undefined) found.reads.add(read);
     return true;
   };
   // `this.pieces.push(piece)`: what is added may come from other fields.
   const adds = (each: Extract<Node, { type: 'CallExpression' }>): boolean => {
     const callee = unwrapped(each.callee);
-    const field = callee.type === 'MemberExpression' ? fieldOf(callee.object) : undefined;
+    const field = callee.type === 'MemberExpression' ? fieldOf(callee.object, owner) : undefined;
     if (field === undefined || !ADDING_METHODS.has(memberName(callee) ?? '')) return false;
     write(field, each);
     found.adds.add(field);
@@ -165,12 +185,12 @@ function collect(node: AnyClass, tree: ModuleTree, fn: FunctionNode, found: Foun
     const callee = unwrapped(each.callee);
     const name = memberName(callee);
     if (callee.type !== 'MemberExpression' || name === undefined) return;
-    const field = fieldOf(callee.object);
+    const field = fieldOf(callee.object, owner);
     if (field && CHANGING_METHODS.has(name)) write(field, each);
-    if (callee.object.type !== 'ThisExpression' || seen.has(name)) return;
+    if (!isOwner(callee.object, owner) || seen.has(name)) return;
     seen.add(name);
-    const inner = methodOf(node, name);
-    if (inner?.body) collect(node, tree, inner, found, seen);
+    const inner = methodOf(owner, name);
+    if (inner?.body) collect(owner, inner, found, seen);
   };
   walkTree(fn, visit);
 }
@@ -182,24 +202,28 @@ function writtenBy(node: Node): Node | undefined {
   return takes ? node.argument : undefined;
 }
 
-const isOwnField = (node: Node): boolean =>
-  node.type === 'MemberExpression' && node.object.type === 'ThisExpression';
+// `this`, or the class by its name.
+const isOwner = (node: Node, { node: own, isStatic }: Owner): boolean =>
+  node.type === 'ThisExpression' || (isStatic && node.type === 'Identifier' && node.name === own.id?.name);
+
+const isOwnField = (node: Node, owner: Owner): boolean =>
+  node.type === 'MemberExpression' && isOwner(node.object, owner);
 
 // The field of `this` that a chain starts with: `this.shelves[0].full` is `shelves`.
-function fieldOf(node: Node): string | undefined {
+function fieldOf(node: Node, owner: Owner): string | undefined {
   let at = unwrapped(node);
   let name: string | undefined;
   while (at.type === 'MemberExpression') {
     name = memberName(at) ?? '[]';
     at = unwrapped(at.object);
   }
-  return at.type === 'ThisExpression' ? name : undefined;
+  return isOwner(at, owner) ? name : undefined;
 }
 
-function methodOf(node: AnyClass, name: string): FunctionNode | undefined {
+function methodOf({ node, isStatic }: Owner, name: string): FunctionNode | undefined {
   for (const each of node.body.body) {
     if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
-    if (propertyName(each.key, each.computed) !== name || each.static) continue;
+    if (propertyName(each.key, each.computed) !== name || each.static !== isStatic) continue;
     if (each.type === 'MethodDefinition' && each.kind === 'set') continue;
     if (each.value?.type === 'FunctionExpression' || each.value?.type === 'ArrowFunctionExpression')
       return each.value;
@@ -230,5 +254,5 @@ export function readEffect(value: Value, property: string): ReadonlySet<string> 
   if (value.is !== 'instance') return new Set([property]);
   if (value.of.is === 'global') return 'all';
   if (value.of.is !== 'class' || !hasMember(value.of.node, property, 'get')) return new Set([property]);
-  return classEffect(value.of.node, value.of.tree, property)?.reads ?? 'all';
+  return classEffect(instanceOf(value.of), property)?.reads ?? 'all';
 }
