@@ -8,6 +8,7 @@ import { remembered } from '../../util/remembered.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
+import { otherDeed } from '../questions/told-deed.js';
 import { copiesIn } from '../questions/copies.js';
 import { contradicted, givenOtherwise } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
@@ -24,6 +25,13 @@ const messageGiven = (says: string, does: string): string =>
   `The title says “${says}”, and the spec gives “${does}”.`;
 const messageCopy = (other: string): string =>
   `This spec does the very same as ${other}: one of the two titles is not true, or one of the specs is not needed.`;
+const MESSAGES = {
+  key: (says: string, does: string): string => `The title speaks of ${says}, and the spec presses ${does}.`,
+  gesture: (says: string, does: string): string =>
+    `The title speaks of a ${says}, and the spec does ${does}.`,
+  outcome: (says: string): string =>
+    `The title says “${says}”, and all that the spec asserts is that something is there.`,
+};
 const adviceCopy = 'Write what this title says, or take the spec out.';
 const adviceValue = 'Correct the one that is out of date.';
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
@@ -54,7 +62,13 @@ export const O05: FileCheck = {
       const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       return likeTitled(specs).flatMap(([spec, others]) => {
         const [found] = others.flatMap((other) => check(spec, other, bodies, context) ?? []);
-        return found ?? ofValue(spec, context) ?? ofCopy(spec, copies.get(spec), context) ?? [];
+        return (
+          found ??
+          ofValue(spec, context) ??
+          ofCopy(spec, copies.get(spec), context) ??
+          ofDeed(spec, context) ??
+          []
+        );
       });
     });
   },
@@ -139,6 +153,20 @@ function ofValue(spec: Block, context: FileContext): Finding | undefined {
       message: message(found.told, inShort(found.asserted, 40)),
       advice: adviceValue,
       evidence: [{ ...found.place, note: asserted ? 'what is asserted' : 'what is given' }],
+    }
+  );
+}
+
+function ofDeed(spec: Block, context: FileContext): Finding | undefined {
+  const found = otherDeed(spec, context);
+  return (
+    found && {
+      place: titlePlaceOf(spec, context),
+      within: titlesOf(spec),
+      certainty: 'likely',
+      message: MESSAGES[found.of](found.told, found.done),
+      advice: adviceValue,
+      evidence: [{ ...found.place, note: found.of === 'outcome' ? 'what is asserted' : 'what is done' }],
     }
   );
 }

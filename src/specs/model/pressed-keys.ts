@@ -28,7 +28,10 @@ export function pressedKeys(step: StepOf<'act'>): string[] {
 
 // Words of the libraries of users’ actions: `{Enter}`, `{arrowdown}`, `{Shift>}A{/Shift}`, `[Enter]` for a key by its code.
 const IN_BRACES = /\{\/?([\w ]+)[>\d/]*\}|\[(\w+)[>\d/]*\]|([^])/g;
+const NAMED =
+  'Enter Escape Tab ArrowDown ArrowUp ArrowLeft ArrowRight Home End PageUp PageDown Backspace Delete Shift Control Alt Meta';
 const SPELT: Readonly<Record<string, string>> = {
+  ...Object.fromEntries(NAMED.split(' ').map((name) => [name.toLowerCase(), name])),
   esc: 'Escape',
   space: ' ',
   del: 'Delete',

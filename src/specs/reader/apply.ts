@@ -199,7 +199,8 @@ function act(
       render: target?.render,
       name,
       on: of?.type,
-      args: direct ? args : args.slice(1),
+      // `user.keyboard('{Enter}')` is of no element.
+      args: direct || args[0]?.is === 'constant' || args[0]?.is === 'text' ? args : args.slice(1),
       statement,
     },
     node,

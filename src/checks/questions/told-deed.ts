@@ -1,0 +1,139 @@
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import { eventOf } from '../../specs/model/acts.js';
+import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
+import type { Place } from '../../finding.js';
+import { inFile, type FileContext } from './context.js';
+
+/** What a title says is done or holds, and what the spec does or asserts in its place. */
+interface ToldDeed {
+  told: string;
+  done: string;
+  /** What kind of thing it is. */
+  of: 'key' | 'gesture' | 'outcome';
+  place: Place;
+}
+
+/** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
+export function otherDeed(spec: Block, context: FileContext): ToldDeed | undefined {
+  const steps = [...hooksFor(spec, 'before-each'), spec].flatMap((block) => block.steps);
+  if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;
+  const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act');
+  return otherKey(spec, acts, context) ?? otherGesture(spec, acts, context) ?? otherOutcome(spec, context);
+}
+
+// Words of a title for a key, and the key as `KeyboardEvent.key` names it.
+const KEYS: readonly (readonly [RegExp, string])[] = [
+  [/\b(?:escape|esc)\b/i, 'Escape'],
+  [/\benter\b(?= key|\)|$| is| press)/i, 'Enter'],
+  [/\bspace(?:bar)?\b(?= key|\)|$| is| press)/i, ' '],
+  [/\barrow ?down\b|\bdown arrow\b/i, 'ArrowDown'],
+  [/\barrow ?up\b|\bup arrow\b/i, 'ArrowUp'],
+  [/\barrow ?left\b|\bleft arrow\b/i, 'ArrowLeft'],
+  [/\barrow ?right\b|\bright arrow\b/i, 'ArrowRight'],
+];
+const ANY_OF_THEM =
+  /\b(?:esc(?:ape)?|enter|space|spacebar|tab|home|end|backspace|delete|down|up|left|right)\b/gi;
+// “any key but Enter”
+const OTHERS = /\b(?:not|no|other|except|unless|but|without|ignores?|any)\b|n['’]t\b/i;
+
+const CODES: Readonly<Record<string, string>> = {
+  Esc: 'Escape',
+  '27': 'Escape',
+  '13': 'Enter',
+  '32': ' ',
+  Space: ' ',
+  Spacebar: ' ',
+  '37': 'ArrowLeft',
+  '38': 'ArrowUp',
+  '39': 'ArrowRight',
+  '40': 'ArrowDown',
+};
+
+function otherKey(
+  { title: { text } }: Block,
+  acts: readonly StepOf<'act'>[],
+  context: FileContext,
+): ToldDeed | undefined {
+  const only = KEYS.find(([pattern]) => pattern.test(text));
+  const named = new Set(text.match(ANY_OF_THEM)?.map((word) => word.toLowerCase()));
+  if (!only || named.size > 1 || OTHERS.test(text)) return undefined;
+  const pressing = acts.filter((act) => /^(?:keyboard|type|key(?:down|up|press))$/i.test(eventOf(act)));
+  const keys = pressing.flatMap((act) => pressedKeys(act).map((key) => CODES[key] ?? key));
+  const [first] = pressing;
+  const other = KEYS.find(([, key]) => keys.includes(key));
+  if (!first || !other || keys.includes(ANY_KEY) || keys.includes(only[1])) return undefined;
+  return {
+    told: shownKey(only[1]),
+    done: shownKey(other[1]),
+    of: 'key',
+    place: inFile(context, first.place),
+  };
+}
+
+const shownKey = (key: string): string => (key === ' ' ? 'Space' : key);
+
+// Words of a title for what a user does, and the events that may be that; in capitals they name a setting.
+const GESTURES: readonly { word: RegExp; name: string; events: RegExp }[] = [
+  { word: /\b[Dd]ouble[- ]?click(?:s|ed|ing)?\b/, name: 'double click', events: /dbl|double|pointer/i },
+  {
+    word: /\b(?:when|on|after|if|by) (?:\w+ ){0,3}hover(?:s|ed|ing)?\b/,
+    name: 'hover',
+    events: /hover|mouse|pointer/i,
+  },
+  {
+    word: /\b(?:when|on|after|if|by) (?:\w+ ){0,3}click(?:s|ed|ing)?\b/,
+    name: 'click',
+    events: /click|press|pointer|mouse|submit|select|check|toggle|tap|upload/i,
+  },
+];
+
+function otherGesture(
+  { title: { text } }: Block,
+  acts: readonly StepOf<'act'>[],
+  context: FileContext,
+): ToldDeed | undefined {
+  const told = GESTURES.find(({ word }) => word.test(text));
+  const gestures = acts.filter(({ by }) => by !== 'program');
+  const [first] = gestures;
+  if (!told || !first || acts.length > gestures.length) return undefined;
+  if (
+    gestures.some(
+      (act) => told.events.test(eventOf(act)) || act.on === 'harness' || ANY_EVENT.has(eventOf(act)),
+    )
+  )
+    return undefined;
+  return { told: told.name, done: eventOf(first), of: 'gesture', place: inFile(context, first.place) };
+}
+
+const ANY_EVENT: ReadonlySet<string> = new Set([
+  'fireEvent',
+  'trigger',
+  'simulate',
+  'dispatchEvent',
+  'triggerEventHandler',
+]);
+
+const DENIED =
+  /(?:\bnot|n['’]t|\bnever) (?:be )?(?:render|show|display|appear|visible|shown|rendered|displayed)\b(?!.*\b(?:as|more|again|until|other|twice|after|but)\b)/i;
+const CONDITION = /\b(?:if|when|while|although|where|that)\b/i;
+
+// “does not show the lid”, where all that is asserted is that something is there.
+function otherOutcome(spec: Block, context: FileContext): ToldDeed | undefined {
+  const { text } = spec.title;
+  const denied = DENIED.exec(text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!denied || CONDITION.test(text.slice(0, denied.index))) return undefined;
+  if (!first || spec.steps.some(mayDeny)) return undefined;
+  if (!asserts.every(({ assertion }) => saysThere(assertion))) return undefined;
+  return { told: denied[0], done: '', of: 'outcome', place: inFile(context, first.assertion.place) };
+}
+
+// An element is there; what else may be true is not known to be one.
+const saysThere = ({ asks, not, subject }: Assertion): boolean =>
+  !not && (asks === 'there' || asks === 'truthy') && libraryObjectOf(subject)?.reach !== undefined;
+
+const mayDeny = (step: Step): boolean => step.kind === 'unknown-call' || step.kind === 'throw';
