@@ -36,7 +36,7 @@ const finding = v.strictObject({
 });
 
 const gap = v.strictObject({
-  kind: v.picklist(['arm', 'component', 'event']),
+  kind: v.picklist(['arm', 'component', 'event', 'output']),
   component: v.string(),
   ...at,
   branch: v.optional(v.string()),

@@ -63,5 +63,5 @@ export interface Finding {
   mend?: Mend;
   suggestion?: string;
   /** What no spec exercises, for the list of gaps. */
-  gap?: { kind: 'component' | 'event'; component: string; event?: string };
+  gap?: { kind: 'component' | 'event' | 'output'; component: string; event?: string };
 }

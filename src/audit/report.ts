@@ -93,7 +93,7 @@ export interface ArmCounts {
 }
 
 export interface Gap {
-  kind: 'arm' | 'component' | 'event';
+  kind: 'arm' | 'component' | 'event' | 'output';
   component: string;
   file: string;
   line: number;

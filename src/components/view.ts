@@ -121,6 +121,8 @@ export interface Component {
   host?: ReadonlyMap<string, Expr>;
   /** Angular: the selector that stands for it in templates. */
   selector?: string;
+  /** The events that it tells others of, each where it is declared or, where it is not, sent. */
+  outputs?: ReadonlyMap<string, Span>;
   /** Members that it offers to others: what it exposes, and its outputs. */
   offered?: ReadonlySet<string>;
   /** Vue: the members it declares itself, where mixins may bring more props and members than can be seen. */

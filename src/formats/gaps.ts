@@ -45,6 +45,7 @@ function head({ gaps, coverage, branches }: Report, colours: Colours): string[] 
     plural(count('arm'), 'arm'),
     plural(count('component'), 'component'),
     plural(count('event'), 'event'),
+    ...(count('output') > 0 ? [plural(count('output'), 'output')] : []),
   ];
   const from = coverage?.source.length
     ? `measured   ${coverage.source.map(printable).join('  ·  ')}`
@@ -126,6 +127,8 @@ function gapLines(gap: Gap, { width, colours }: TextOptions): string[] {
   if (gap.kind === 'component') return [`${line}${colours.strong(name)} is rendered by no spec`];
   if (gap.kind === 'event')
     return [`${line}${name} handles ${colours.strong(gap.event ?? '')}, which no spec fires`];
+  if (gap.kind === 'output')
+    return [`${line}${name} tells of ${colours.strong(gap.event ?? '')}, which no spec listens for`];
   const inside = (title: string, text: string): string[] =>
     wrapAnsi(printable(text), width - 18, { trim: true })
       .split('\n')

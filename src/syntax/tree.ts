@@ -187,6 +187,27 @@ export function namesReadIn(node: Node): string[] {
   return [...names];
 }
 
+/** All words of a tree: names of variables, members, attributes and tags, and the words of its texts. */
+export function wordsNamedIn(node: Node): Set<string> {
+  const words = new Set<string>();
+  const add = (text: string): void => text.match(/[\w$-]+(?::[\w$-]+)*/g)?.forEach((word) => words.add(word));
+  walkTree(node, (each) => {
+    switch (each.type) {
+      case 'Identifier':
+      case 'JSXIdentifier':
+        words.add(each.name);
+        break;
+      case 'Literal':
+        if (typeof each.value === 'string') add(each.value);
+        break;
+      case 'TemplateElement':
+        add(each.value.raw);
+        break;
+    }
+  });
+  return words;
+}
+
 /**
  * The members that a module uses of what it refers to in its template, by the reference: `this.$refs.list.scroll()`, and
  * by names that hold one.

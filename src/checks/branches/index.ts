@@ -6,6 +6,7 @@ import { B04 } from './B04.js';
 import { B05 } from './B05.js';
 import { B06 } from './B06.js';
 import { B07 } from './B07.js';
+import { B08 } from './B08.js';
 
 /** Checks of the branches family, by number. */
-export const BRANCHES: readonly Check[] = [B01, B02, B03, B04, B05, B06, B07];
+export const BRANCHES: readonly Check[] = [B01, B02, B03, B04, B05, B06, B07, B08];

@@ -160,6 +160,8 @@ export interface SpecFile {
   /** What specs read or set inside of what they render. */
   insides: Inside[];
   comments: readonly FileComment[];
+  /** All words of its code, in names and in literals; made when it is asked for. */
+  words: () => ReadonlySet<string>;
 }
 
 /** The comments that stand in a part of a file. */

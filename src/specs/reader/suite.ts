@@ -9,7 +9,15 @@ import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
 import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
-import { handedOnIn, isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
+import {
+  wordsNamedIn,
+  handedOnIn,
+  isFunction,
+  literalText,
+  memberName,
+  unwrapped,
+  walkTree,
+} from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
@@ -90,6 +98,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     globals: new Map(),
     documentUse: undefined,
     insides: [],
+    words: () => wordsNamedIn(program),
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };
 }

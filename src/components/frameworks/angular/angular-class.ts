@@ -28,7 +28,7 @@ export interface AngularDeclaration {
   domains: Map<string, Domain>;
   /** Fields that keep their first value, where that is known. */
   fields: Map<string, Expr>;
-  outputs: Set<string>;
+  outputs: Map<string, Span>;
   /** Attributes of the host element, from the decorator and from bound members. */
   host: Map<string, Expr>;
 }
@@ -136,15 +136,16 @@ const likeLiteral = (node: Node): Domain | undefined => {
   return value?.is === 'constant' ? domainLike(value.value) : undefined;
 };
 
-function outputsOf(node: ClassNode): Set<string> {
-  const outputs = new Set<string>();
+function outputsOf(node: ClassNode): Map<string, Span> {
+  const outputs = new Map<string, Span>();
   for (const member of node.body.body) {
     if (member.type !== 'PropertyDefinition') continue;
     const name = propertyName(member.key, member.computed);
     const maker = member.value ? (calleeName(member.value) ?? '') : '';
     const isOutput =
       decorator(member, 'Output') || ['output', 'outputFromObservable', 'model'].includes(maker);
-    if (name !== undefined && isOutput) outputs.add(name);
+    const { start, end } = member.key;
+    if (name !== undefined && isOutput) outputs.set(name, { start, end });
   }
   return outputs;
 }

@@ -37,7 +37,8 @@ export function angularComponent(
     domains,
     changes: changedProps(script.source.text, [node], new Map(), new Set(inputs.keys())),
     host,
-    offered: outputs,
+    outputs,
+    offered: new Set(outputs.keys()),
     selector,
   };
 }

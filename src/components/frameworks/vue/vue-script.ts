@@ -1,8 +1,17 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, literalText, propertyName, returnedFrom, unwrapped } from '../../../syntax/tree.js';
+import {
+  isFunction,
+  literalText,
+  memberName,
+  propertyName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+} from '../../../syntax/tree.js';
 import type { VueFile } from '../../../syntax/vue.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import type { Expr } from '../../expr.js';
+import type { Span } from '../../../finding.js';
 import { ANYTHING, kindOnly, unionOf, type Domain } from '../../domain.js';
 import { exprOf } from '../../read-expr.js';
 import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from '../../prop-types.js';
@@ -58,6 +67,54 @@ export function exposedBy(file: VueFile, options: OptionsObject | undefined): Se
     namedEntries(each).map(([name]) => name),
   );
   return new Set([...names, ...given].filter((name) => typeof name === 'string'));
+}
+
+/** The events that a component declares to send, by its options or by `defineEmits`. */
+export function emittedBy({ scripts }: VueFile, options: OptionsObject | undefined): Map<string, Span> {
+  const declared: (Node | undefined)[] = options
+    ? namedEntries(options).flatMap(([key, value]) => (key === 'emits' ? [value] : []))
+    : [];
+  for (const { setup, script } of scripts)
+    for (const statement of setup ? (script.program.body as readonly Node[]) : [])
+      declared.push(...macroArguments(statement, 'defineEmits'));
+  const events = new Map<string, Span>();
+  for (const each of declared.flatMap((list) => (list ? eventNodes(list) : []))) {
+    const name = literalText(each) ?? (each.type === 'Identifier' ? each.name : undefined);
+    if (name !== undefined) events.set(name, { start: each.start, end: each.end });
+  }
+  // What is sent need not be declared: `this.$emit('fired')`.
+  for (const part of options ? [options] : [])
+    walkTree(part, (node) => {
+      const [first] = node.type === 'CallExpression' ? node.arguments : [];
+      if (node.type !== 'CallExpression' || !first || memberName(unwrapped(node.callee)) !== '$emit') return;
+      const name = literalText(first);
+      if (name !== undefined && !events.has(name)) events.set(name, { start: first.start, end: first.end });
+    });
+  return events;
+}
+
+// `['fired']` and `{ fired: null }`: the nodes that name the events.
+function eventNodes(list: Node): Node[] {
+  const given = unwrapped(list);
+  if (given.type === 'ArrayExpression') return given.elements.filter((each) => each !== null);
+  if (given.type !== 'ObjectExpression') return [];
+  return given.properties.flatMap((each) => (each.type === 'Property' && !each.computed ? [each.key] : []));
+}
+
+// What a statement hands to a macro, by itself or for a name.
+function macroArguments(statement: Node, name: string): Node[] {
+  const calls =
+    statement.type === 'ExpressionStatement'
+      ? [statement.expression]
+      : statement.type === 'VariableDeclaration'
+        ? statement.declarations.map(({ init }) => init)
+        : [];
+  return calls.flatMap((each) => {
+    const call = each && unwrapped(each);
+    const isMacro =
+      call?.type === 'CallExpression' && call.callee.type === 'Identifier' && call.callee.name === name;
+    return isMacro ? call.arguments : [];
+  });
 }
 
 /** What a statement of script setup gives the template: props, computed values, constants. */

@@ -10,6 +10,7 @@ import { moduleScope, componentTitle } from '../react/react.js';
 import type { NameBinding, ComponentScope } from '../../scope.js';
 import type { Component, ComponentRef, ViewNode } from '../../view.js';
 import {
+  emittedBy,
   exposedBy,
   inheritsNone,
   macroObjects,
@@ -52,6 +53,7 @@ export function vueComponent(
     keepsAttributes: [...(options ? [options] : []), ...macroObjects(file, 'defineOptions')].some(
       inheritsNone,
     ),
+    outputs: emittedBy(file, options),
     offered: exposedBy(file, options),
     ownMembers: options && ownMembers(options),
   };
