@@ -73,3 +73,17 @@ export function unknownNames(expr: Expr): readonly string[] {
       return NO_NAMES;
   }
 }
+
+/** What stands for the translations that an expression shows, where nothing translates. */
+export function saysOf(expr: Expr): readonly string[] {
+  switch (expr.is) {
+    case 'unknown':
+      return expr.says ?? NO_NAMES;
+    case 'text':
+      return expr.parts.flatMap(saysOf);
+    case 'choice':
+      return expr.options.flatMap(saysOf);
+    default:
+      return NO_NAMES;
+  }
+}

@@ -25,7 +25,13 @@ export type Expr =
   /** What one of the operations of `operations.ts` makes of its operands. */
   | { is: 'computed'; by: string; of: readonly Expr[] }
   /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
-  | { is: 'unknown'; name?: string; path?: readonly string[] };
+  | {
+      is: 'unknown';
+      name?: string;
+      path?: readonly string[];
+      /** Of a translation: what is shown where nothing translates. */
+      says?: readonly string[];
+    };
 
 /** A condition, as far as it can be read. */
 export type Condition =

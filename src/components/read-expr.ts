@@ -26,6 +26,7 @@ import {
 } from './expr.js';
 import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
+import { translationOf } from './translations.js';
 import { DEEPEST, isProps, type NameBinding, type ComponentScope } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
@@ -217,6 +218,8 @@ class Expressions implements Algebra<Expr> {
   #call(node: Extract<Node, { type: 'CallExpression' }>): Expr {
     const callee = unwrapped(node.callee);
     if (node.arguments.some(({ type }) => type === 'SpreadElement')) return UNKNOWN;
+    const says = translationOf(node);
+    if (says) return { is: 'text', parts: [{ is: 'unknown', says }] };
     const given = node.arguments.map((argument) => this.read(argument));
     const result = this.#scope.called?.(callee, given, this.#scope, this.#depth);
     if (result) return result;

@@ -51,7 +51,15 @@ export const exclude = (a: RenderedElement, b: RenderedElement): boolean =>
 export type RenderedNode =
   | RenderedElement
   /** `given`: written in the spec, or filled in from a prop. */
-  | { kind: 'text'; pieces: Piece[]; sure: boolean; given: boolean; reads: readonly string[] }
+  /** `says`: what stands for its translations where nothing translates. */
+  | {
+      kind: 'text';
+      pieces: Piece[];
+      sure: boolean;
+      given: boolean;
+      reads: readonly string[];
+      says?: readonly string[];
+    }
   | { kind: 'hole'; why: string; reads: readonly string[] };
 
 /** A component that another one renders, and what it is given there. */

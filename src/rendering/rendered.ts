@@ -11,7 +11,7 @@ import {
   type Expr,
   type Condition,
 } from '../components/expr.js';
-import { propsIn, unknownNames } from '../components/expr-names.js';
+import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
 import { filledExpr, outcome, type GivenProps } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
@@ -193,7 +193,7 @@ class Expansion {
     if (pieces.every((piece) => piece === '')) return;
     const sure = at.guards.length === (at.parent?.guards.length ?? 0);
     const given = context.component === undefined || expr !== text;
-    into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr) });
+    into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr), says: saysOf(expr) });
   }
 
   // A value that a component shows, as its framework writes it.

@@ -6,6 +6,7 @@ import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
 import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
+import { byTranslation } from './translated.js';
 import { attributeMatcher, ownText, userMatcher, wantedOf } from './user-queries.js';
 
 /** The elements that a query finds in what a spec renders. `proven`: nothing unread could be found as well. */
@@ -75,6 +76,9 @@ function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedEle
     scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
   const isFound = reach.missing === 'throws' && maybe.length === 1 && isStrong && !textAtRoot(scope, reach);
   if (only && isFound && !only.repeated) return { kind: 'one', element: only, proven: false };
+  const [translated, ...more] = reach.missing === 'throws' ? byTranslation(reach, maybe) : [];
+  if (translated && more.length === 0 && !translated.repeated)
+    return { kind: 'one', element: translated, proven: false };
   if (only) return unknownTarget('may match or not');
   if (!scope.complete) return unknownTarget(blurOf(scope));
   if (textAtRoot(scope, reach)) return unknownTarget('may match or not');

@@ -4,6 +4,7 @@ import type { Edit, Mend, Span, Finding } from '../finding.js';
 import { quoted } from './edits/style.js';
 import type { RenderedElement, AskedText, Handle } from '../rendering/rendered-tree.js';
 import { bestHandle, byRole, patternOf } from '../rendering/replacement.js';
+import { translatedHandle } from '../rendering/translated.js';
 import { pageOf, type SearchScope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
 import type { FileContext } from '../checks/questions/context.js';
@@ -37,7 +38,10 @@ export function betterQuery(
     return handle?.by === 'testId' ? undefined : handle;
   };
   const page = find(pageOf(scope));
-  const handle = page ?? (scope.elements === scope.tree.elements ? undefined : find(scope));
+  const handle =
+    page ??
+    (scope.elements === scope.tree.elements ? undefined : find(scope)) ??
+    translatedHandle(reach, element, scope.tree);
   if (!handle) return undefined;
   return written(reach, handle, page === undefined, context);
 }

@@ -3,7 +3,9 @@ import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { parsedSelector } from '../../rendering/match.js';
+import { nameOf } from '../../rendering/name.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
+import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
@@ -27,6 +29,7 @@ const adviceStyle = (query: string | undefined, user: string | undefined): strin
   ].join(' ');
 const adviceNothing =
   'It has no role and no text to be reached by: give it a role and a name in the component, or a test id.';
+const adviceNamed = 'Ask for it by its role and name.';
 const adviceUnnamed = (role: string): string =>
   `It is ${withArticle(role)} that has no name to be asked for by: give it one in the component.`;
 
@@ -152,7 +155,7 @@ function inUserStyle(reach: Reach, element: RenderedElement, context: FileContex
   const certainty = certaintyOf(reach, better, context);
   // An element that shows nothing but what it is given may well get its role from there.
   if (!better) {
-    const advice = isRoot(element) ? undefined : adviceFor(element);
+    const advice = isRoot(element) ? undefined : adviceFor(element, context.rendering.scope(reach));
     return advice ? { message: saidOf(reach, element), advice, level: 'hint', certainty } : undefined;
   }
   const { query, mend } = better;
@@ -166,9 +169,12 @@ function inUserStyle(reach: Reach, element: RenderedElement, context: FileContex
 }
 
 // What to add to an element that nothing better reaches; none for one that has words, though they can't be told.
-function adviceFor(element: RenderedElement): string | undefined {
+function adviceFor(element: RenderedElement, scope: SearchScope | undefined): string | undefined {
   const role = roleOf(element);
-  if (role && !isPresentational(role) && role !== 'paragraph') return adviceUnnamed(role);
+  if (role && !isPresentational(role) && role !== 'paragraph') {
+    const name = scope && nameOf(element, scope.tree);
+    return name && name.length > 0 ? adviceNamed : adviceUnnamed(role);
+  }
   return ownText(element).length > 0 ? undefined : adviceNothing;
 }
 

@@ -48,7 +48,8 @@ function byOthers(reach: Reach, context: FileContext): Finding | undefined {
   const text = reach.args.length === 1 ? textOfValue(reach.args[0]) : undefined;
   if (reach.by !== 'text' || !reach.asUser || reach.position !== undefined || text === undefined)
     return undefined;
-  if (context.rendering.target(reach).kind !== 'unknown') return undefined;
+  const target = context.rendering.target(reach);
+  if (target.kind !== 'unknown' && (target.kind !== 'one' || target.proven)) return undefined;
   const { file, source } = context;
   const other = file.reaches.find((each) => each.by === 'role' && !each.via && nameAsked(each) === text);
   const role = other && textOfValue(other.args[0]);

@@ -9,7 +9,7 @@ const UNREADABLE: Fields = { type: 'MetaProperty' };
 
 /**
  * A template expression as the expression of JavaScript that Angular compiles it to. Names are those of the template;
- * `a?.b` gives null where `a` is null or undefined; what has no counterpart, a pipe for one, can't be read.
+ * `a?.b` gives null where `a` is null or undefined; what has no counterpart, most pipes among it, can't be read.
  */
 export class TemplateExpressions {
   readonly #ng: AngularCompiler;
@@ -79,7 +79,14 @@ export class TemplateExpressions {
 
   #read(ast: ng.AST): Fields | undefined {
     const { PropertyRead, SafePropertyRead, KeyedRead, SafeKeyedRead, Call } = this.#ng;
-    const { ImplicitReceiver, ThisReceiver } = this.#ng;
+    const { BindingPipe, ImplicitReceiver, ThisReceiver } = this.#ng;
+    // A pipe that translates is a call of a translator.
+    if (ast instanceof BindingPipe && TRANSLATING.has(ast.name))
+      return {
+        type: 'CallExpression',
+        callee: { type: 'Identifier', name: 'translate' },
+        arguments: [this.node(ast.exp)],
+      };
     if (ast instanceof Call)
       return {
         type: 'CallExpression',
@@ -112,6 +119,8 @@ export class TemplateExpressions {
     return choice(isNothing, literal(null), member);
   }
 }
+
+const TRANSLATING: ReadonlySet<string> = new Set(['translate', 'transloco', 'i18next']);
 
 const LOGICAL: ReadonlySet<string> = new Set(['&&', '||', '??']);
 
