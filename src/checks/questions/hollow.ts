@@ -85,7 +85,7 @@ function constants({
 }: Assertion): HollowAssertion | undefined {
   if (subject.is === 'constant' && isLiteral(subjectText)) {
     const compared =
-      asks === 'equal'
+      asks === 'equal' || args.length > 0
         ? args[0]?.is === 'constant' && isLiteral(argText)
         : args.length === 0 && asks !== undefined;
     if (compared) return { reason: 'it compares constants', always: true };

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { namesOnTheWay, unwrapped } from '../../syntax/tree.js';
 import { READ_MATCHERS } from '../../libraries/expectations.js';
+import type { Emptiness } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Span } from '../../finding.js';
 import type { SpecReading } from './spec-reading.js';
@@ -75,6 +76,12 @@ function isBare(node: Node, { subjectAt }: LibraryObject): boolean {
   return at.type === 'CallExpression' && at.arguments[0]?.start === subjectAt;
 }
 
+// `toBe(null)` asks what `toBeNull()` asks.
+function asked(asks: Emptiness | undefined, [first, ...more]: readonly Value[]): Emptiness | undefined {
+  if (asks !== 'equal' || first?.is !== 'constant' || more.length > 0) return asks;
+  return first.value === null ? 'null' : first.value === undefined ? 'undefined' : asks;
+}
+
 function emit(
   run: SpecReading,
   thing: LibraryObject,
@@ -82,7 +89,7 @@ function emit(
   rest: Pick<Assertion, 'args' | 'argText' | 'uncalled'>,
   node: Span,
 ): void {
-  const asks = matcher?.meaning.kind === 'matcher' ? matcher.meaning.empty : undefined;
+  const asks = matcher?.meaning.kind === 'matcher' ? asked(matcher.meaning.empty, rest.args) : undefined;
   const assertion: Assertion = {
     style: 'expect',
     subject: thing.subject ?? { is: 'unknown' },
