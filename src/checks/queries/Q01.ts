@@ -47,9 +47,11 @@ export const Q01: FileCheck = {
   trouble: "container.querySelector('.kiln-card__fire').click();",
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
-    return context.used.flatMap(({ reach }) =>
-      isStructural(reach, context.testIdAttribute) && !asksForGiven(reach) ? check(reach, context) : [],
-    );
+    return context.used.flatMap(({ reach, step }) => {
+      if (!isStructural(reach, context.testIdAttribute) || asksForGiven(reach)) return [];
+      const found = check(reach, context);
+      return found.length > 0 || step.kind !== 'act' || step.by === 'program' ? found : byAct(reach, context);
+    });
   },
 };
 
@@ -57,8 +59,9 @@ const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
   STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
 
 // A class that the spec itself hands to the component is what it expects to find there.
-function asksForGiven({ block, args }: Reach): boolean {
-  const names = new Set((textOfValue(args[0]) ?? '').match(/(?<=[.#])[\w-]+/g));
+function asksForGiven({ block, by, args }: Reach): boolean {
+  const asked = textOfValue(args[0]) ?? '';
+  const names = new Set(by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.split(' '));
   return (
     names.size > 0 &&
     block.statements.some(({ literals }) =>
@@ -94,13 +97,35 @@ function check(reach: Reach, context: FileContext): Finding[] {
     : byTag(reach, context);
 }
 
+// Where nothing is known but that a user acts on it: they do so by what they see.
+function byAct(reach: Reach, context: FileContext): Finding[] {
+  const selector = textOfValue(reach.args[0]);
+  const target = context.rendering.target(reach);
+  if (!context.userCentred || !takesElements(reach) || selector === undefined || target.kind !== 'unknown')
+    return [];
+  if (reach.by === 'hop' || tagIn(selector) === 'svg' || isUnseen(selector) || asksForSeen(selector))
+    return [];
+  return [
+    {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      level: 'hint',
+      certainty: 'likely',
+      message: message(
+        `${reach.name}('${inShort(selector, 40)}')`,
+        kindOf(reach, selector),
+        'what is acted on',
+      ),
+      advice: adviceNamed,
+    },
+  ];
+}
+
 // Where the element can't be told, its tag may still say what a user takes it for.
 function byTag(reach: Reach, context: FileContext): Finding[] {
   if (!context.userCentred || !takesElements(reach)) return [];
   const selector = textOfValue(reach.args[0]);
-  // What is hidden behind a button, or behind nothing, has no label to be asked for by.
-  const isUnseen = /\[type=["']?(?:file|hidden)/.test(selector ?? '');
-  const named = isUnseen ? undefined : TAKEN_FOR[tagIn(selector) ?? ''];
+  const named = isUnseen(selector ?? '') ? undefined : TAKEN_FOR[tagIn(selector) ?? ''];
   if (named === undefined) {
     // A hop from what was reached by its tag.
     const { from } = reach;
@@ -122,6 +147,9 @@ function byTag(reach: Reach, context: FileContext): Finding[] {
     },
   ];
 }
+
+// What is hidden behind a button, or behind nothing, has no label to be asked for by.
+const isUnseen = (selector: string): boolean => /\[type=["']?(?:file|hidden)/.test(selector);
 
 const NAME = 'role and name';
 const TAKEN_FOR: Readonly<Record<string, { what: string; by: string }>> = {
