@@ -1,39 +1,65 @@
 import type { Beginning } from '../checks/questions/beginning.js';
 import { hash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
-import type { SpecFile } from '../specs/model/blocks.js';
 import type { Statement } from '../specs/model/body.js';
 import { extname } from '../util/paths.js';
 import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
 import type { Finding } from '../finding.js';
-import { fileFact, inSpecFile, type ProjectContext } from '../checks/questions/context.js';
+import {
+  fileFact,
+  inSpecFile,
+  type FileContext,
+  type ProjectContext,
+  type SpecFileFacts,
+} from '../checks/questions/context.js';
 import { runningSpecs } from '../checks/questions/order.js';
 import { arrangingIn, beginning, FEWEST_STATEMENTS } from './arrangement.js';
 
 const message = (count: number, files: number): string =>
   `The same ${count} statements stand at the start of specs in ${plural(files, 'file')}.`;
+const messageAlike = (where: string, files: number, differ: string): string =>
+  `${where} of ${plural(files, 'file')} do the same, but for ${differ}.`;
 const advice = (module: string): string =>
   `Write them once, in a helper module next to the specs, as ${module}.`;
+const adviceAlike = (taken: string): string =>
+  `Write it once, in a helper module next to the specs that takes ${taken}.`;
 
 const FEWEST_FILES = 3;
+const FEWEST_ALIKE = 5;
+const MOST_TAKEN = 3;
 
-/** The ways in which the specs of a file begin, as far as a helper in another module could do the same. */
-function beginningsIn(file: SpecFile): Beginning[] {
+/** The ways in which the specs of a file and their hooks begin, as far as a helper in another module could do the same. */
+function beginningsIn({ file, project }: FileContext): Beginning[] {
   const found = new Map<string, Beginning>();
-  const ownNames = new Set(file.bindings.filter(({ kind }) => kind !== 'import').map(({ name }) => name));
-  for (const spec of runningSpecs(file)) {
-    const statements = arrangingIn(spec).slice(0, FEWEST_STATEMENTS);
-    const code = beginning(statements);
+  const own = new Set(file.bindings.filter(({ kind }) => kind !== 'import').map(({ name }) => name));
+  const nouns = new Set(
+    [...file.imports].flatMap(([name, { specifier, typeOnly }]) =>
+      !typeOnly && project.resolve(file.path, specifier) ? [name] : [],
+    ),
+  );
+  const hooks = file.blocks.filter(({ hook }) => hook === 'before-each');
+  for (const block of [...runningSpecs(file), ...hooks]) {
+    const isHook = block.kind === 'hook';
+    const statements = isHook ? block.statements : arrangingIn(block).slice(0, FEWEST_STATEMENTS);
+    const code = beginning(statements, isHook ? Math.max(FEWEST_STATEMENTS, statements.length) : undefined);
     if (code === undefined) continue;
-    const key = hash('sha256', code).slice(0, 24);
-    const each = found.has(key) ? undefined : beginningOf(key, statements);
-    if (each && !each.uses.some((name) => ownNames.has(name))) found.set(key, each);
+    const key = hashed(code);
+    const each = found.has(key) ? undefined : beginningOf(key, statements, isHook, nouns, own);
+    if (each) found.set(key, each);
   }
   return [...found.values()];
 }
 
-function beginningOf(key: string, statements: readonly Statement[]): Beginning | undefined {
+const hashed = (code: string): string => hash('sha256', code).slice(0, 24);
+
+function beginningOf(
+  key: string,
+  statements: readonly Statement[],
+  isHook: boolean,
+  nouns: ReadonlySet<string>,
+  own: ReadonlySet<string>,
+): Beginning | undefined {
   const [first] = statements;
   const last = statements.at(-1);
   if (!first || !last || statements.some(({ returns }) => returns)) return undefined;
@@ -43,39 +69,88 @@ function beginningOf(key: string, statements: readonly Statement[]): Beginning |
   );
   return {
     key,
+    outline: hashed(statements.map((statement) => statement.outline(nouns)).join('\n')),
+    slots: statements.flatMap((statement) => statement.slots(nouns)),
+    isHook,
     start: first.start,
     end: last.end,
     declares,
     uses,
+    isBound: uses.some((name) => own.has(name)),
     awaits: statements.some((statement) => statement.awaits),
   };
 }
 
-/** How its specs begin, for arrangement that several files repeat. */
-export const BEGINNINGS = fileFact('beginnings', ({ file }) => beginningsIn(file));
+/** How its specs and hooks begin, for arrangement that several files repeat. */
+export const BEGINNINGS = fileFact('beginnings', beginningsIn);
+
+interface Use {
+  facts: SpecFileFacts;
+  beginning: Beginning;
+}
 
 /** Arrangement that specs of several files repeat. */
 export function acrossFiles(context: ProjectContext): Finding[] {
   const all = context.specFiles.flatMap((facts) =>
-    facts.get(BEGINNINGS).map((each) => ({ facts, beginning: each })),
+    facts.get(BEGINNINGS).map((each): Use => ({ facts, beginning: each })),
   );
-  return [...grouped(all, (each) => each.beginning.key).values()]
-    .filter((uses) => uses.length >= FEWEST_FILES)
-    .flatMap(([first, ...others]) => {
-      const source = first && context.sourceOf(first.facts.path);
-      if (!source) return [];
-      const { facts, beginning: at } = first;
-      return [
-        {
-          place: inSpecFile(facts, at),
-          certainty: 'sure',
-          message: message(FEWEST_STATEMENTS, others.length + 1),
-          advice: advice(`arrange${extname(facts.path)}`),
-          suggestion: moduleText(at, source.text, context.project.tree(facts.path)?.facts.imports),
-          evidence: others.map((each) => ({ ...inSpecFile(each.facts, each.beginning), note: 'the same' })),
-        } satisfies Finding,
-      ];
-    });
+  const free = all.filter(({ beginning: { isHook, isBound } }) => !isHook && !isBound);
+  const same = [...grouped(free, (each) => each.beginning.key).values()].filter(
+    (uses) => uses.length >= FEWEST_FILES,
+  );
+  const told = new Set(same.flat());
+  const others = all.filter((use) => !told.has(use));
+  const alike = [...grouped(others, ({ beginning: { outline, isHook } }) => `${isHook} ${outline}`).values()];
+  return [...same.flatMap((uses) => sameIn(uses, context)), ...alike.flatMap((uses) => alikeIn(uses))];
+}
+
+function sameIn([first, ...others]: readonly Use[], context: ProjectContext): Finding[] {
+  const source = first && context.sourceOf(first.facts.path);
+  if (!source) return [];
+  const { facts, beginning: at } = first;
+  return [
+    {
+      place: inSpecFile(facts, at),
+      certainty: 'sure',
+      message: message(FEWEST_STATEMENTS, others.length + 1),
+      advice: advice(`arrange${extname(facts.path)}`),
+      suggestion: moduleText(at, source.text, context.project.tree(facts.path)?.facts.imports),
+      evidence: others.map((each) => ({ ...inSpecFile(each.facts, each.beginning), note: 'the same' })),
+    },
+  ];
+}
+
+// What differs is what a helper would take: names of the project, and values by what they are given to.
+function alikeIn(uses: readonly Use[]): Finding[] {
+  const files = new Map(uses.map((use) => [use.facts.path, use] as const));
+  const [first, ...others] = files.values();
+  if (!first || files.size < FEWEST_ALIKE) return [];
+  const columns = new Map<string, string>();
+  first.beginning.slots.forEach(({ as, of }, i) => {
+    const texts = [...files.values()].map(({ beginning }) => beginning.slots[i]?.text ?? '');
+    if (new Set(texts).size > 1)
+      columns.set(
+        texts.join('\0'),
+        as === 'name' ? 'what is tested' : of === undefined ? 'a value' : `what ${of} is given`,
+      );
+  });
+  const taken = [...new Set(columns.values())];
+  if (columns.size === 0 || columns.size > MOST_TAKEN) return [];
+  const list = taken.join(taken.length > 2 ? ', ' : ' and ');
+  const { facts, beginning: at } = first;
+  return [
+    {
+      place: inSpecFile(facts, at),
+      certainty: 'sure',
+      message: messageAlike(
+        at.isHook ? 'The before-each hooks' : 'The first statements of specs',
+        files.size,
+        list,
+      ),
+      advice: adviceAlike(list),
+      evidence: others.map((each) => ({ ...inSpecFile(each.facts, each.beginning), note: 'alike' })),
+    },
+  ];
 }
 
 type Imports = ReadonlyMap<string, { specifier: string; name: string }>;

@@ -7,6 +7,13 @@ import { namesIn } from '../../syntax/module-facts.js';
 import type { ModuleTree } from '../../project/project.js';
 import { Leaves, type BodyLiteral } from './leaves.js';
 
+/** A name or a literal that may be another one in a statement of the same outline; `of`: what it is given to. */
+export interface Slot extends Span {
+  text: string;
+  as: BodyLiteral['as'] | 'name';
+  of?: string;
+}
+
 /** One statement of a spec's or hook's own body. Places are offsets of the spec file. */
 export interface Statement extends Span {
   /**
@@ -16,6 +23,10 @@ export interface Statement extends Span {
   code: string;
   /** The same with the literals left out. */
   shape: string;
+  /** The shape with some names left out as well. */
+  outline: (names: ReadonlySet<string>) => string;
+  /** What an outline leaves out, in the order of the text. */
+  slots: (names: ReadonlySet<string>) => readonly Slot[];
   literals: readonly BodyLiteral[];
   /** Names that it declares for the statements after it. */
   declares: readonly string[];
@@ -61,12 +72,16 @@ class Body {
     return this.#leaves[at] ?? new Leaves(this.text);
   }
 
-  written(at: number, literal: (each: BodyLiteral) => string): string {
+  written(at: number, literal: (each: BodyLiteral) => string, without?: ReadonlySet<string>): string {
     const leaves = this.leavesOf(at);
     const { start = 0, end = 0 } = this.nodes[at] ?? {};
-    return leaves.written({ start, end }, this.#numbers, literal);
+    const numbers = without ? new Map([...without].map((name) => [name, LEFT_OUT] as const)) : [];
+    return leaves.written({ start, end }, new Map([...numbers, ...this.#numbers]), literal);
   }
 }
+
+// What stands for a name in the place of the number of one that the body declares.
+const LEFT_OUT = -1;
 
 class OwnStatement implements Statement {
   readonly start: number;
@@ -92,6 +107,18 @@ class OwnStatement implements Statement {
 
   get shape(): string {
     return this.#body.written(this.#at, ({ as }) => as);
+  }
+
+  outline(names: ReadonlySet<string>): string {
+    return this.#body.written(this.#at, ({ as }) => as, names);
+  }
+
+  slots(names: ReadonlySet<string>): readonly Slot[] {
+    const { names: all, literals } = this.#leaves;
+    const left = all
+      .filter(({ name }) => names.has(name))
+      .map(({ start, end, name }): Slot => ({ start, end, text: name, as: 'name' }));
+    return [...left, ...literals].sort((a, b) => a.start - b.start);
   }
 
   get literals(): readonly BodyLiteral[] {
