@@ -8,7 +8,7 @@ const shared: Record<string, Meaning> = {
   within: { kind: 'within' },
   getQueriesForElement: { kind: 'within' },
   waitFor: { kind: 'runs', waits: true, retries: true },
-  waitForElementToBeRemoved: { kind: 'runs', waits: true, retries: true },
+  waitForElementToBeRemoved: { kind: 'runs', waits: true, retries: true, asserts: true },
   fireEvent: { kind: 'object', type: 'fireEvent' },
   createEvent: { kind: 'plain' },
   configure: { kind: 'plain' },

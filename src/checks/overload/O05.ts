@@ -9,6 +9,7 @@ import { stemOf, wordsOf } from '../../util/words.js';
 import type { FileCheck } from '../questions/check.js';
 import type { FileContext } from '../questions/context.js';
 import { otherDeed } from '../questions/told-deed.js';
+import { otherSubjects, SUBJECT } from '../questions/other-subject.js';
 import { copiesIn } from '../questions/copies.js';
 import { contradicted, givenOtherwise } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
@@ -32,6 +33,8 @@ const MESSAGES = {
   outcome: (says: string): string =>
     `The title says “${says}”, and all that the spec asserts is that something is there.`,
 };
+const messageSubject = (told: string, rendered: string): string =>
+  `The group speaks of ${told}, and its specs render ${rendered}.`;
 const adviceCopy = 'Write what this title says, or take the spec out.';
 const adviceValue = 'Correct the one that is out of date.';
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
@@ -51,6 +54,15 @@ export const O05: FileCheck = {
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 6') … });",
   mended:
     "it('shows cone 6', () => { … getByText('Cone 6') … });\nit('shows cone 10', () => { … getByText('Cone 10') … });",
+  facts: [SUBJECT],
+  across: (context) =>
+    otherSubjects(context).map(({ place, told, rendered }) => ({
+      place,
+      level: 'hint',
+      certainty: 'likely',
+      message: messageSubject(told, rendered),
+      advice: adviceValue,
+    })),
   run(context) {
     const bodies: Bodies = {
       kinds: remembered((spec) => kindsOf(spec).join()),

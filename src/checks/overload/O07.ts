@@ -1,17 +1,20 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Span, Finding } from '../../finding.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion, Guard, Reach, StepOf } from '../../specs/model/steps.js';
+import type { Assertion, Guard, Reach, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
-import { adviceFor, isCallback, openGuard, REASONS } from '../questions/guarded.js';
+import { adviceFor, isCallback, isOfList, openGuard, REASONS } from '../questions/guarded.js';
+import { usedBy } from '../questions/used-reaches.js';
 import { judgementOf } from '../questions/judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
 const messageMissing = (text: string): string =>
   `This assertion passes if ${text} finds nothing: what stands behind “?.” is undefined then.`;
+const messageNone = (list: string): string =>
+  `This assertion passes if ${list} finds nothing: of none, whatever is asked of all is true.`;
 const adviceMissing = 'Assert first that it is there, or ask with a query that throws.';
 
 /** Assertions that may not run, beside others that do. */
@@ -28,7 +31,11 @@ export const O07: FileCheck = {
   run: (context) =>
     runningSpecs(context.file).flatMap((spec) => {
       const asserts = spec.steps.filter(isAssert);
-      return [...guarded(asserts, spec, context), ...asserts.flatMap((step) => missing(step, spec, context))];
+      return [
+        ...guarded(asserts, spec, context),
+        ...asserts.flatMap((step) => missing(step, spec, context)),
+        ...asserts.flatMap((step) => ofNone(step, spec, context)),
+      ];
     }),
 };
 
@@ -100,3 +107,32 @@ function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Fin
     },
   ];
 }
+
+// `expect(cells.every(isShut)).toBe(true)`, `expect(cells.some(isOpen)).toBe(false)`, of a query that may find nothing.
+function ofNone(step: StepOf<'assert'>, spec: Block, context: FileContext): Finding[] {
+  const { subject, asks, not, args, place } = step.assertion;
+  const list = subject.is === 'read' ? libraryObjectOf(subject.of)?.reach : undefined;
+  if (subject.is !== 'read' || !list || list.missing !== 'many' || step.via) return [];
+  const holdsOfNone = OF_NONE[subject.name];
+  const wanted = WANTED[asks ?? ''] ?? (args[0]?.is === 'constant' ? args[0].value : undefined);
+  if (holdsOfNone === undefined || typeof wanted !== 'boolean' || (wanted !== not) !== holdsOfNone) return [];
+  // How many there are is asserted, or one of them is asked for something.
+  const isTaken = (each: Step): boolean =>
+    usedBy(each)?.pickedFrom === list ||
+    (isAssert(each) && !asksOfAll(each.assertion) && isOfList(each.assertion, list));
+  if (spec.steps.some(isTaken)) return [];
+  return [
+    {
+      place: inFile(context, place),
+      within: titlesOf(spec),
+      certainty: 'likely',
+      message: messageNone(list.name),
+      advice: adviceFor({ by: 'loop', list }),
+    },
+  ];
+}
+
+const OF_NONE: Readonly<Record<string, boolean>> = { every: true, some: false };
+const asksOfAll = ({ subject }: Assertion): boolean => subject.is === 'read' && subject.name in OF_NONE;
+
+const WANTED: Readonly<Record<string, boolean>> = { truthy: true, falsy: false };

@@ -1,4 +1,4 @@
-import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
 import { unquoted, type BodyLiteral } from '../../specs/model/leaves.js';
 import { grouped } from '../../util/grouped.js';
@@ -26,8 +26,9 @@ export const O09: FileCheck = {
   mended:
     "it.each([\n  ['shows cone 6', 6],\n  ['shows cone 9', 9],\n  ['shows cone 10', 10],\n])('%s', (_title, cone) => { … });",
   run(context) {
+    const names = heldValues(context.file);
     return [...runningByGroup(context.file).values()].flatMap((specs) =>
-      alike(specs.filter(isPlain)).flatMap((each) => check(each, context)),
+      alike(specs.filter(isPlain), names).flatMap((each) => check(each, names, context)),
     );
   },
 };
@@ -44,15 +45,25 @@ const isPlain = ({ title, repeated, maybe, mark, statements, steps }: Block): bo
   statements.length > 0 &&
   statements.every(({ returns }) => !returns);
 
+// Names that hold a value once and for all.
+const heldValues = ({ bindings }: SpecFile): ReadonlySet<string> =>
+  new Set(
+    bindings.filter(({ kind, holds }) => kind === 'const' && VALUES.has(holds)).map(({ name }) => name),
+  );
+
+const VALUES: ReadonlySet<Binding['holds']> = new Set(['constant', 'literal', 'instance', 'made'] as const);
+
 // Specs of one shape; only where the steps are as many are the statements compared.
-function alike(specs: readonly Block[]): Block[][] {
+function alike(specs: readonly Block[], names: ReadonlySet<string>): Block[][] {
   const bySteps = grouped(specs, ({ steps, statements, fn }) =>
     [statements.length, steps.length, fn?.async].join(),
   );
   return [...bySteps.values()]
     .filter((byStep) => byStep.length >= FEWEST)
     .flatMap((byStep) => [
-      ...grouped(byStep, ({ statements }) => statements.map(({ shape }) => shape).join('\n')).values(),
+      ...grouped(byStep, ({ statements }) =>
+        statements.map((statement) => statement.outline(names)).join('\n'),
+      ).values(),
     ])
     .filter((each) => each.length >= FEWEST);
 }
@@ -79,19 +90,28 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   return inQuotes(as === 'attribute' ? unquoted(text) : text, quote);
 }
 
-function check(specs: readonly Block[], context: FileContext): Finding[] {
+// How many values differ, names that hold one among them.
+function countOfValues(specs: readonly Block[], names: ReadonlySet<string>): number {
+  const all = specs.map(({ statements }) => statements.flatMap((statement) => statement.slots(names)));
+  const columns = (all[0] ?? []).map((_, i) => all.map((slots) => unquoted(slots[i]?.text ?? '')));
+  return new Set(columns.filter((texts) => new Set(texts).size > 1).map((texts) => texts.join('\0'))).size;
+}
+
+function check(specs: readonly Block[], names: ReadonlySet<string>, context: FileContext): Finding[] {
   const [first, ...others] = specs;
   const columns = columnsOf(specs, context);
-  if (!first || columns.length === 0 || columns.length > MOST_COLUMNS) return [];
+  const count = countOfValues(specs, names);
+  if (!first || count === 0 || count > MOST_COLUMNS) return [];
   return [
     {
       place: inFile(context, first.callee),
       within: titlesOf(first),
       certainty: 'sure',
-      message: message(specs.length, columns.length),
+      message: message(specs.length, count),
       advice,
       evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quotedTitle(each) })),
-      mend: tabled(specs, columns, context),
+      // A name may not be known yet where a table is made.
+      mend: count === columns.length ? tabled(specs, columns, context) : undefined,
     },
   ];
 }

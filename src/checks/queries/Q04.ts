@@ -27,8 +27,8 @@ export const Q04: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Unload' })",
   run(context) {
     const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
-    return used.flatMap((each) =>
-      isAboutOrder(each.reach, context) ? [] : (check(each.reach, context) ?? []),
+    return used.flatMap(({ reach, step }) =>
+      isAboutOrder(reach, context) ? [] : (check(reach, step.kind === 'act', context) ?? []),
     );
   },
 };
@@ -49,10 +49,10 @@ function isAboutOrder(reach: Reach, context: FileContext): boolean {
   return new Set(positions).size > 1;
 }
 
-function check(reach: Reach, context: FileContext): Finding | undefined {
+function check(reach: Reach, isActedOn: boolean, context: FileContext): Finding | undefined {
   const all = reach.pickedFrom && context.rendering.target(reach.pickedFrom);
   const isUnsure = all?.kind === 'unknown' || (all?.kind === 'one' && !all.proven);
-  if (isUnsure && reach.pickedFrom) return ofControls(reach, reach.pickedFrom, context);
+  if (isUnsure && reach.pickedFrom) return ofControls(reach, reach.pickedFrom, isActedOn, context);
   if (all?.kind !== 'many' || reach.via) return undefined;
   const { elements } = all;
   const sure = elements.filter(({ repeated, guards }) => !repeated && guards.length === 0);
@@ -79,10 +79,11 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
 }
 
 // Which elements there are can't be told; one of several controls is hardly picked for its place among them.
-function ofControls(reach: Reach, all: Reach, context: FileContext): Finding | undefined {
+function ofControls(reach: Reach, all: Reach, isActedOn: boolean, context: FileContext): Finding | undefined {
+  if (reach.via || !all.asUser || all.args.length > 1 || reach.position === 'unknown') return undefined;
   const role = all.by === 'role' ? textOfValue(all.args[0]) : undefined;
-  if (reach.via || !all.asUser || all.args.length > 1 || role === undefined || !CONTROLS.has(role))
-    return undefined;
+  const isControl = role !== undefined && (CONTROLS.has(role) || (isActedOn && PARTS.has(role)));
+  if (!isControl && !(isActedOn && WORDS.has(all.by))) return undefined;
   return {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),
@@ -92,6 +93,10 @@ function ofControls(reach: Reach, all: Reach, context: FileContext): Finding | u
     advice,
   };
 }
+
+// What is one of many by nature is only picked for its place where it is acted on.
+const PARTS: ReadonlySet<string> = new Set(['option', 'menuitem', 'tab', 'treeitem']);
+const WORDS: ReadonlySet<Reach['by']> = new Set(['text', 'label', 'title', 'placeholder'] as const);
 
 const CONTROLS: ReadonlySet<string> = new Set(
   'button link textbox searchbox checkbox radio switch combobox slider spinbutton dialog'.split(' '),

@@ -16,7 +16,7 @@ export const REASONS: Readonly<Record<Guard['by'], string>> = {
   catch: 'only runs if something throws',
 };
 /** What to do about it. */
-export const adviceFor = ({ by, list }: Guard): string => {
+export const adviceFor = ({ by, list }: Pick<Guard, 'by' | 'list'>): string => {
   if (by === 'loop')
     return `Assert first how many there are${list?.name.startsWith('query') ? ', or ask with a query that throws' : ''}.`;
   if (by === 'event') return 'Hand in a stand-in, and assert after the act that it was called and with what.';
@@ -67,8 +67,8 @@ function isAnswered(spec: Block, step: StepOf<'assert'>): boolean {
   return [...before, ...spec.steps].some(answers) || later.some((each) => kindOf(each, spec) !== 'assert');
 }
 
-// How many there are, or what all of them hold, asked of the same list or by the same words.
-function isOfList({ subject, asks }: Assertion, list: Reach | undefined): boolean {
+/** Whether an assertion says how many there are, or what all of them hold, of a list or by the same words. */
+export function isOfList({ subject, asks }: Assertion, list: Reach | undefined): boolean {
   const reach = libraryObjectOf(subject)?.reach;
   if (!reach || !list || (asks !== 'equal' && asks !== 'count')) return false;
   const [asked, listed] = [reach, list].map(({ args }) => textOfValue(args[0]));

@@ -62,6 +62,7 @@ export function applyMeaning(
       run.emit({ kind: 'act', by: 'program', render: of?.render, name, args }, node);
       return UNKNOWN_VALUE;
     case 'runs':
+      if (meaning.asserts) assertByCall(run, name, args, node);
       return runs(run, meaning, args, node);
     case 'ticks':
       return ticks(run, args, node);

@@ -1,0 +1,69 @@
+import type { Place, Span } from '../../finding.js';
+import { basename } from '../../util/paths.js';
+import { wordsOf } from '../../util/words.js';
+import { fileFact, inSpecFile, type ProjectContext } from './context.js';
+
+/** A group that speaks of one component, while all its specs render another. */
+export interface OtherSubject {
+  place: Place;
+  told: string;
+  rendered: string;
+}
+
+/** The groups at the top of a file whose titles do not name the only component that its specs render. */
+interface Subject {
+  rendered: string;
+  groups: readonly ({ words: readonly string[] } & Span)[];
+}
+
+/** What a spec file is about, where its groups may be about something else. */
+export const SUBJECT = fileFact('subject', ({ file, rendering }): Subject | undefined => {
+  const components = new Set(file.renders.map((render) => rendering.component(render)));
+  const [component] = components;
+  // One that the spec writes for itself says nothing of what it is about.
+  if (components.size !== 1 || !component || component.file === file.path) return undefined;
+  const rendered = component.name;
+  const groups = file.root.children.flatMap(({ kind, title, titlePlace }) => {
+    const words = kind === 'group' && title.exact && titlePlace ? wordsOf(title.text) : [];
+    return titlePlace && words.length > 0 && !named(rendered, words) ? [{ words, ...titlePlace }] : [];
+  });
+  // A name that the file imports may well be what the group is about.
+  const imported = [...file.imports.keys()].flatMap(wordsOf);
+  const free = groups.filter(({ words: [first] }) => first !== undefined && !imported.includes(first));
+  return free.length > 0 ? { rendered, groups: free } : undefined;
+});
+
+/** Groups whose titles begin with the name of another component of the project than the one that they, and their file, are about. */
+export function otherSubjects({ specFiles, components }: ProjectContext): OtherSubject[] {
+  const names = new Set(components.map(({ name }) => name));
+  return specFiles.flatMap((file) => {
+    const subject = file.get(SUBJECT);
+    if (!subject || !named(subject.rendered, wordsOf(basename(file.path)))) return [];
+    const { rendered, groups } = subject;
+    return groups.flatMap(({ words, ...place }) => {
+      const others = [...names].filter(
+        (name) => name !== rendered && startsWith(words, coreOf(name, rendered)),
+      );
+      // Of `Menu` and `MenuItem`, the longer one is meant.
+      const [told] = others.sort((a, b) => b.length - a.length);
+      const isFile = told !== undefined && named(told, wordsOf(basename(file.path)));
+      return told === undefined || isFile ? [] : [{ place: inSpecFile(file, place), told, rendered }];
+    });
+  });
+}
+
+// The words of a name without the letters that all components of a library begin with: `OMenu` beside `OTree`.
+function coreOf(name: string, beside: string): readonly string[] {
+  const prefix = /^[A-Z][a-z]?(?=[A-Z])/.exec(beside)?.[0] ?? '';
+  return wordsOf(prefix !== '' && name.startsWith(prefix) ? name.slice(prefix.length) : name);
+}
+
+const startsWith = (words: readonly string[], start: readonly string[]): boolean =>
+  start.length > 0 && start.every((word, i) => words[i] === word);
+
+// Whether words hold a name, as one word or as its own words in a row.
+function named(name: string, words: readonly string[]): boolean {
+  const core = coreOf(name, name);
+  const text = words.join('');
+  return text.includes(core.join('')) || core.some((word) => word.length > 3 && words.includes(word));
+}
