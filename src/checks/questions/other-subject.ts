@@ -4,7 +4,7 @@ import { wordsOf } from '../../util/words.js';
 import { fileFact, inSpecFile, type ProjectContext } from './context.js';
 
 /** A group that speaks of one component, while all its specs render another. */
-export interface OtherSubject {
+interface OtherSubject {
   place: Place;
   told: string;
   rendered: string;
