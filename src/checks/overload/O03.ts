@@ -11,6 +11,8 @@ import { kebabCase } from '../../util/case.js';
 import { stemOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
+const messageNoGroup = 'This group has no title: a report names its specs alone.';
+const adviceGroup = 'Say what its specs have in common, or take the group away.';
 const messageVague = (title: string): string =>
   `“${title}” says nothing of what should happen: neither do the groups around it.`;
 const adviceTitle = (title: string | undefined): string =>
@@ -28,8 +30,9 @@ export const O03: FileCheck = {
   certain: 'Sure where the title is written out.',
   trouble: "it('works', () => { … });",
   mended: "it('disables the Fire button when the lid is opened', () => { … });",
-  run: (context) =>
-    vagueSpecs(context).map((spec) => {
+  run: (context) => [
+    ...untitledGroups(context),
+    ...vagueSpecs(context).map((spec) => {
       const title = newTitle(spec, context);
       return {
         place: titlePlaceOf(spec, context),
@@ -41,7 +44,21 @@ export const O03: FileCheck = {
         mend: title === undefined ? undefined : retitled(spec, title, context),
       } satisfies Finding;
     }),
+  ],
 };
+
+const untitledGroups = (context: FileContext): Finding[] =>
+  context.file.blocks
+    .filter(
+      ({ kind, title, titlePlace }) => kind === 'group' && titlePlace && title.exact && !title.text.trim(),
+    )
+    .map((group) => ({
+      place: titlePlaceOf(group, context),
+      within: titlesOf(group),
+      certainty: 'sure',
+      message: messageNoGroup,
+      advice: adviceGroup,
+    }));
 
 /** The specs whose titles, with those of their groups, say nothing of what should happen. */
 function vagueSpecs(context: FileContext): Block[] {

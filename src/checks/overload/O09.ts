@@ -90,17 +90,20 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   return inQuotes(as === 'attribute' ? unquoted(text) : text, quote);
 }
 
-// How many values differ, names that hold one among them.
-function countOfValues(specs: readonly Block[], names: ReadonlySet<string>): number {
-  const all = specs.map(({ statements }) => statements.flatMap((statement) => statement.slots(names)));
-  const columns = (all[0] ?? []).map((_, i) => all.map((slots) => unquoted(slots[i]?.text ?? '')));
+// How many of the names that hold a value differ.
+function countOfNames(specs: readonly Block[], names: ReadonlySet<string>): number {
+  const all = specs.map(({ statements }) =>
+    statements.flatMap((statement) => statement.slots(names)).filter(({ as }) => as === 'name'),
+  );
+  const columns = (all[0] ?? []).map((_, i) => all.map((slots) => slots[i]?.text ?? ''));
   return new Set(columns.filter((texts) => new Set(texts).size > 1).map((texts) => texts.join('\0'))).size;
 }
 
 function check(specs: readonly Block[], names: ReadonlySet<string>, context: FileContext): Finding[] {
   const [first, ...others] = specs;
   const columns = columnsOf(specs, context);
-  const count = countOfValues(specs, names);
+  const named = countOfNames(specs, names);
+  const count = columns.length + named;
   if (!first || count === 0 || count > MOST_COLUMNS) return [];
   return [
     {
@@ -111,7 +114,7 @@ function check(specs: readonly Block[], names: ReadonlySet<string>, context: Fil
       advice,
       evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quotedTitle(each) })),
       // A name may not be known yet where a table is made.
-      mend: count === columns.length ? tabled(specs, columns, context) : undefined,
+      mend: named === 0 ? tabled(specs, columns, context) : undefined,
     },
   ];
 }

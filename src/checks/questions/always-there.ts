@@ -21,7 +21,10 @@ export function alwaysThere(
   // What stands behind `?.` may be undefined.
   if (optional) return undefined;
   const present = asksPresence(assertion)
-    ? (presenceOf(subject, path) ?? ofQuery(subject, assertion) ?? ofText(subject, assertion))
+    ? (presenceOf(subject, path) ??
+      ofImport(subject, assertion) ??
+      ofQuery(subject, assertion) ??
+      ofText(subject, assertion))
     : undefined;
   const found = present ?? existence(assertion, spec);
   if (!found) return undefined;
@@ -61,6 +64,11 @@ function presenceOf(subject: Value, path: string): Presence | undefined {
   }
 }
 
+const IMPORTED: Presence = {
+  what: 'what a module gives out is there once the file has loaded',
+  advice: 'Use it, and assert on what comes of it.',
+  generated: true,
+};
 const WRITTEN_OUT: Presence = { what: 'what is written out in the spec is always there' };
 
 function ofThing({ reach, render, type, standIn, part }: LibraryObject): Presence | undefined {
@@ -74,6 +82,12 @@ function ofThing({ reach, render, type, standIn, part }: LibraryObject): Presenc
   const what = GIVEN[type];
   return what === undefined ? undefined : { what };
 }
+
+// A value may well be false; that there is none, the loader would have said.
+const ofImport = (subject: Value, assertion: Assertion): Presence | undefined =>
+  subject.is === 'project' && subject.declared.name !== '*' && asksNotUndefined(assertion)
+    ? IMPORTED
+    : undefined;
 
 // What a query gives where it finds nothing.
 function ofQuery(subject: Value, assertion: Assertion): Presence | undefined {
