@@ -1,13 +1,14 @@
 import type { Node } from 'oxc-parser';
 import { memberName, propertyName, unwrapped, walkTree, type FunctionNode } from '../syntax/tree.js';
 
-/** Names of keys (UI Events, `KeyboardEvent.key`) by what templates call them: modifiers of Vue and Angular. */
+/** Names of keys (UI Events, `KeyboardEvent.key`) by what templates and specs call them: words, older names, `keyCode`. */
 const KEYS: Readonly<Record<string, string>> = {
   enter: 'Enter',
   esc: 'Escape',
   escape: 'Escape',
   tab: 'Tab',
   space: ' ',
+  spacebar: ' ',
   up: 'ArrowUp',
   down: 'ArrowDown',
   left: 'ArrowLeft',
@@ -16,12 +17,23 @@ const KEYS: Readonly<Record<string, string>> = {
   arrowdown: 'ArrowDown',
   arrowleft: 'ArrowLeft',
   arrowright: 'ArrowRight',
+  del: 'Delete',
   delete: 'Delete',
   backspace: 'Backspace',
   home: 'Home',
   end: 'End',
   pageup: 'PageUp',
   pagedown: 'PageDown',
+  '8': 'Backspace',
+  '9': 'Tab',
+  '13': 'Enter',
+  '27': 'Escape',
+  '32': ' ',
+  '37': 'ArrowLeft',
+  '38': 'ArrowUp',
+  '39': 'ArrowRight',
+  '40': 'ArrowDown',
+  '46': 'Delete',
 };
 
 /** The keys that the words behind an event name, as `enter` in `@keydown.enter`; other words are left out. */

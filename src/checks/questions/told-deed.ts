@@ -39,19 +39,6 @@ const ANY_OF_THEM =
 // “any key but Enter”
 const OTHERS = /\b(?:not|no|other|except|unless|but|without|ignores?|any)\b|n['’]t\b/i;
 
-const CODES: Readonly<Record<string, string>> = {
-  Esc: 'Escape',
-  '27': 'Escape',
-  '13': 'Enter',
-  '32': ' ',
-  Space: ' ',
-  Spacebar: ' ',
-  '37': 'ArrowLeft',
-  '38': 'ArrowUp',
-  '39': 'ArrowRight',
-  '40': 'ArrowDown',
-};
-
 function otherKey(
   { title: { text } }: Block,
   acts: readonly StepOf<'act'>[],
@@ -61,7 +48,7 @@ function otherKey(
   const named = new Set(text.match(ANY_OF_THEM)?.map((word) => word.toLowerCase()));
   if (!only || named.size > 1 || OTHERS.test(text)) return undefined;
   const pressing = acts.filter((act) => /^(?:keyboard|type|key(?:down|up|press))$/i.test(eventOf(act)));
-  const keys = pressing.flatMap((act) => pressedKeys(act).map((key) => CODES[key] ?? key));
+  const keys = pressing.flatMap(pressedKeys);
   const [first] = pressing;
   const other = KEYS.find(([, key]) => keys.includes(key));
   if (!first || !other || keys.includes(ANY_KEY) || keys.includes(only[1])) return undefined;

@@ -28,22 +28,13 @@ export function pressedKeys(step: StepOf<'act'>): string[] {
 
 // Words of the libraries of users’ actions: `{Enter}`, `{arrowdown}`, `{Shift>}A{/Shift}`, `[Enter]` for a key by its code.
 const IN_BRACES = /\{\/?([\w ]+)[>\d/]*\}|\[(\w+)[>\d/]*\]|([^])/g;
-const NAMED =
-  'Enter Escape Tab ArrowDown ArrowUp ArrowLeft ArrowRight Home End PageUp PageDown Backspace Delete Shift Control Alt Meta';
-const SPELT: Readonly<Record<string, string>> = {
-  ...Object.fromEntries(NAMED.split(' ').map((name) => [name.toLowerCase(), name])),
-  esc: 'Escape',
-  space: ' ',
-  del: 'Delete',
-  selectall: '',
-};
-
 function typed(value: StepOf<'act'>['args'][number] | undefined): string[] {
   const text = textOfValue(value);
   if (text === undefined) return [ANY_KEY];
   return [...text.matchAll(IN_BRACES)].map(([, named, code, letter]) => {
-    const word = named ?? code ?? letter ?? '';
-    return SPELT[word.toLowerCase()] ?? word;
+    if (letter !== undefined) return letter;
+    const word = named ?? code ?? '';
+    return keysNamed([word])[0] ?? (word.toLowerCase() === 'selectall' ? '' : word);
   });
 }
 
@@ -52,8 +43,13 @@ function ofEvent({ args }: StepOf<'act'>): string[] {
   const words = keysNamed(textOfValue(args[0])?.split('.').slice(1) ?? []);
   const init = args.find((each) => each.is === 'object');
   if (init?.is !== 'object') return words.length > 0 ? words : args.length > 1 ? [ANY_KEY] : [];
-  const keys = ['key', 'code', 'keyCode', 'which'].flatMap((name) => init.entries.get(name) ?? []);
-  const known = keys.map(textOfValue);
+  const known = ['key', 'code', 'keyCode', 'which'].flatMap((name) => {
+    const value = init.entries.get(name);
+    if (!value) return [];
+    const text = textOfValue(value);
+    // A figure is the key of that figure, or a number that stands for another one.
+    return [name === 'key' && text?.length === 1 ? text : text && (keysNamed([text])[0] ?? text)];
+  });
   return init.open || known.includes(undefined)
     ? [ANY_KEY]
     : [...words, ...known.filter((key) => key !== undefined)];
