@@ -27,28 +27,47 @@ export const O13: FileCheck = {
   trouble: "describe('KilnCard', () => {\n  // 60 specs\n});",
   mended:
     "describe('KilnCard', () => {\n  describe('lid', () => { … });\n  describe('firing', () => { … });\n});",
-  run: (context) =>
-    context.file.blocks.filter(({ kind }) => kind === 'group').flatMap((group) => check(group, context)),
+  run: (context) => {
+    const groups = context.file.blocks.filter(({ kind }) => kind === 'group');
+    return [...groups.flatMap((group) => tooLarge(group, context)), ...tooDeep(groups, context)];
+  },
 };
 
-function check(group: Block, context: FileContext): Finding[] {
-  const { specs: limit, levels } = context.limits;
-  const base = { place: inFile(context, group.callee), within: titlesOf(group), certainty: 'sure' as const };
+function tooLarge(group: Block, context: FileContext): Finding[] {
+  const limit = context.limits.specs;
   // A table is one spec, however many rows it has.
   const places = new Set(
     group.children.filter(({ kind }) => kind === 'spec').map(({ callee }) => callee.start),
   );
-  const level = blocksAround(group).filter(({ kind }) => kind === 'group').length;
-  const found: Finding[] = [];
-  if (places.size > limit)
-    found.push({
-      ...base,
+  if (places.size <= limit) return [];
+  return [
+    {
+      place: inFile(context, group.callee),
+      within: titlesOf(group),
+      certainty: 'sure',
       message: messageLarge(places.size, limit),
       advice: adviceGroups(groupsFor(group)),
-    });
-  // Only the first level that is too deep: what is inside of it follows from it.
-  if (level === levels + 1) found.push({ ...base, message: messageDeep(level, levels), advice: adviceDeep });
-  return found;
+    },
+  ];
+}
+
+// Only the first level that is too deep: what is inside of it follows from it. One group of a file stands for all.
+function tooDeep(groups: readonly Block[], context: FileContext): Finding[] {
+  const level = context.limits.levels + 1;
+  const [first, ...others] = groups.filter(
+    (group) => blocksAround(group).filter(({ kind }) => kind === 'group').length === level,
+  );
+  if (!first) return [];
+  return [
+    {
+      place: inFile(context, first.callee),
+      within: titlesOf(first),
+      certainty: 'sure',
+      message: messageDeep(level, context.limits.levels),
+      advice: adviceDeep,
+      evidence: others.map(({ callee }) => ({ ...inFile(context, callee), note: 'as deep' })),
+    },
+  ];
 }
 
 const FEWEST = 5;
