@@ -58,32 +58,26 @@ export function visitPropsInCondition(test: Condition, visit: VisitProp): void {
   }
 }
 
-const NO_NAMES: readonly string[] = [];
+type Unknown = Extract<Expr, { is: 'unknown' }>;
+const NONE: readonly Unknown[] = [];
 
 /** The fields and variables that an expression shows, as far as they can't be told. */
-export function unknownNames(expr: Expr): readonly string[] {
-  switch (expr.is) {
-    case 'unknown':
-      return expr.name === undefined ? NO_NAMES : [expr.name];
-    case 'text':
-      return expr.parts.flatMap(unknownNames);
-    case 'choice':
-      return expr.options.flatMap(unknownNames);
-    default:
-      return NO_NAMES;
-  }
-}
+export const unknownNames = (expr: Expr): readonly string[] =>
+  unknownsIn(expr).flatMap(({ name }) => name ?? []);
 
 /** What stands for the translations that an expression shows, where nothing translates. */
-export function saysOf(expr: Expr): readonly string[] {
+export const saysOf = (expr: Expr): readonly string[] => unknownsIn(expr).flatMap(({ says }) => says ?? []);
+
+// What of an expression is shown and can't be told.
+function unknownsIn(expr: Expr): readonly Unknown[] {
   switch (expr.is) {
     case 'unknown':
-      return expr.says ?? NO_NAMES;
+      return [expr];
     case 'text':
-      return expr.parts.flatMap(saysOf);
+      return expr.parts.flatMap(unknownsIn);
     case 'choice':
-      return expr.options.flatMap(saysOf);
+      return expr.options.flatMap(unknownsIn);
     default:
-      return NO_NAMES;
+      return NONE;
   }
 }

@@ -1,4 +1,5 @@
 import type { JSXAttributeItem, JSXChild, JSXElement, JSXElementName, Node, Program } from 'oxc-parser';
+import type { Span } from '../finding.js';
 import { memberName, propertyName, requiredModule, unwrapped, walkTree } from './tree.js';
 
 /** The functions that markup is another way to write a call of, by the module that gives them. */
@@ -16,10 +17,6 @@ export const mayCreateElements = (text: string): boolean =>
   (text.includes('createElement') || text.includes('preact')) && !text.includes('/*#__PURE__*/');
 
 type Call = Extract<Node, { type: 'CallExpression' }>;
-interface Span {
-  start: number;
-  end: number;
-}
 
 /**
  * Makes markup of the calls in a program that create elements: `createElement('p', { id }, text)` is `<p id={id}>{text}</p>`,

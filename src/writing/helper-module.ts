@@ -1,7 +1,7 @@
 import type { Beginning } from '../checks/questions/beginning.js';
 import { hash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
-import type { Statement } from '../specs/model/body.js';
+import type { Slot, Statement } from '../specs/model/body.js';
 import { extname } from '../util/paths.js';
 import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
@@ -15,6 +15,7 @@ import {
 } from '../checks/questions/context.js';
 import { runningSpecs } from '../checks/questions/order.js';
 import { arrangingIn, beginning, FEWEST_STATEMENTS } from './arrangement.js';
+import { columnsOf } from './table.js';
 
 const message = (count: number, files: number): string =>
   `The same ${count} statements stand at the start of specs in ${plural(files, 'file')}.`;
@@ -125,17 +126,12 @@ function alikeIn(uses: readonly Use[]): Finding[] {
   const files = new Map(uses.map((use) => [use.facts.path, use] as const));
   const [first, ...others] = files.values();
   if (!first || files.size < FEWEST_ALIKE) return [];
-  const columns = new Map<string, string>();
-  first.beginning.slots.forEach(({ as, of }, i) => {
-    const texts = [...files.values()].map(({ beginning }) => beginning.slots[i]?.text ?? '');
-    if (new Set(texts).size > 1)
-      columns.set(
-        texts.join('\0'),
-        as === 'name' ? 'what is tested' : of === undefined ? 'a value' : `what ${of} is given`,
-      );
-  });
-  const taken = [...new Set(columns.values())];
-  if (columns.size === 0 || columns.size > MOST_TAKEN) return [];
+  const columns = columnsOf(
+    [...files.values()].map(({ beginning }) => beginning.slots),
+    (slot) => slot?.text ?? '',
+  );
+  if (columns.length === 0 || columns.length > MOST_TAKEN) return [];
+  const taken = [...new Set(columns.map(({ slots }) => takenAs(first.beginning.slots[slots.at(-1) ?? 0])))];
   const list = taken.join(taken.length > 2 ? ', ' : ' and ');
   const { facts, beginning: at } = first;
   return [
@@ -152,6 +148,11 @@ function alikeIn(uses: readonly Use[]): Finding[] {
     },
   ];
 }
+
+const takenAs = (slot: Slot | undefined): string => {
+  if (slot?.as === 'name') return 'what is tested';
+  return slot?.of === undefined ? 'a value' : `what ${slot.of} is given`;
+};
 
 type Imports = ReadonlyMap<string, { specifier: string; name: string }>;
 

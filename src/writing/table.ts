@@ -10,11 +10,28 @@ import { hasEachAndTodo } from '../checks/questions/runner-forms.js';
 export const literalsOf = ({ statements }: Block): readonly BodyLiteral[] =>
   statements.flatMap(({ literals }) => literals);
 
-/** One value in which specs differ: the places where it stands, the first spec's literal, and that of each spec. */
-export interface Column {
+/** One value in which rows differ: the places where it stands, the first row's own there, and the text of each row's. */
+interface Column<Each = BodyLiteral> {
   slots: number[];
-  first: BodyLiteral;
+  first: Each;
   values: string[];
+}
+
+/** The values in which rows of as many places differ; places with the same texts are one column. */
+export function columnsOf<Each>(
+  rows: readonly (readonly Each[])[],
+  textOf: (each: Each | undefined) => string,
+): Column<Each>[] {
+  const columns = new Map<string, Column<Each>>();
+  rows[0]?.forEach((first, slot) => {
+    const values = rows.map((row) => textOf(row[slot]));
+    if (new Set(values).size === 1) return;
+    const key = values.join('\0');
+    const known = columns.get(key);
+    if (known) known.slots.push(slot);
+    else columns.set(key, { slots: [slot], first, values });
+  });
+  return [...columns.values()];
 }
 
 /** Makes a table of specs that differ in some columns; undefined where they can't be moved together. */

@@ -1,9 +1,9 @@
-import type { Component, ViewNode } from '../../components/view.js';
-import { innerNodes } from '../../components/view.js';
+import { innerNodes, type Component, type ViewNode } from '../../components/view.js';
 import type { Finding, Span } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact } from '../questions/context.js';
 import { USES } from '../questions/facts.js';
+import { kebabCase } from '../../util/case.js';
 
 const message = (event: string, component: string): string =>
   `${component} tells others of “${event}”, and no spec that renders it listens.`;
@@ -61,9 +61,8 @@ const found = (event: string, place: Span, { name, file }: Component): Finding =
 // `kiln-fired`, `kilnFired`, `onKilnFired`; `update:cone` goes by `cone` as well.
 function namesOf(event: string): string[] {
   const camel = event.replace(/[-:](\w)/g, (_, letter: string) => letter.toUpperCase());
-  const kebab = camel.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`);
   const both = event.replace(/^update:|Change$/, '');
-  return [event, camel, kebab, both, `on${camel.charAt(0).toUpperCase()}${camel.slice(1)}`];
+  return [event, camel, kebabCase(camel), both, `on${camel.charAt(0).toUpperCase()}${camel.slice(1)}`];
 }
 
 // The events that components of the project listen for on others.

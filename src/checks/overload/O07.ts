@@ -8,6 +8,7 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { adviceFor, isCallback, isOfList, openGuard, REASONS } from '../questions/guarded.js';
 import { usedBy } from '../questions/used-reaches.js';
+import { TRUTH_ASKED } from '../questions/presence.js';
 import { judgementOf } from '../questions/judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
@@ -114,7 +115,7 @@ function ofNone(step: StepOf<'assert'>, spec: Block, context: FileContext): Find
   const list = subject.is === 'read' ? libraryObjectOf(subject.of)?.reach : undefined;
   if (subject.is !== 'read' || !list || list.missing !== 'many' || step.via) return [];
   const holdsOfNone = OF_NONE[subject.name];
-  const wanted = WANTED[asks ?? ''] ?? (args[0]?.is === 'constant' ? args[0].value : undefined);
+  const wanted = TRUTH_ASKED[asks ?? ''] ?? (args[0]?.is === 'constant' ? args[0].value : undefined);
   if (holdsOfNone === undefined || typeof wanted !== 'boolean' || (wanted !== not) !== holdsOfNone) return [];
   // How many there are is asserted, or one of them is asked for something.
   const isTaken = (each: Step): boolean =>
@@ -134,5 +135,3 @@ function ofNone(step: StepOf<'assert'>, spec: Block, context: FileContext): Find
 
 const OF_NONE: Readonly<Record<string, boolean>> = { every: true, some: false };
 const asksOfAll = ({ subject }: Assertion): boolean => subject.is === 'read' && subject.name in OF_NONE;
-
-const WANTED: Readonly<Record<string, boolean>> = { truthy: true, falsy: false };

@@ -1,5 +1,6 @@
 import { titlesOf, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
+import type { Slot } from '../../specs/model/body.js';
 import { unquoted, type BodyLiteral } from '../../specs/model/leaves.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
@@ -7,7 +8,7 @@ import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
-import { literalsOf, tabled, type Column } from '../../writing/table.js';
+import { columnsOf, literalsOf, tabled } from '../../writing/table.js';
 
 const message = (count: number, values: number): string =>
   `${count} specs do the same with other values: they differ in their titles and in ${plural(values, 'value')}.`;
@@ -68,20 +69,6 @@ function alike(specs: readonly Block[], names: ReadonlySet<string>): Block[][] {
     .filter((each) => each.length >= FEWEST);
 }
 
-function columnsOf(specs: readonly Block[], { style: { quote } }: FileContext): Column[] {
-  const all = specs.map(literalsOf);
-  const columns = new Map<string, Column>();
-  all[0]?.forEach((first, slot) => {
-    const values = all.map((literals) => valueOf(literals[slot], quote));
-    if (new Set(values).size === 1) return;
-    const key = values.join('\0');
-    const known = columns.get(key);
-    if (known) known.slots.push(slot);
-    else columns.set(key, { slots: [slot], first, values });
-  });
-  return [...columns.values()];
-}
-
 // A literal as it stands in an expression.
 function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   if (!literal) return '';
@@ -90,20 +77,18 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
   return inQuotes(as === 'attribute' ? unquoted(text) : text, quote);
 }
 
-// How many of the names that hold a value differ.
-function countOfNames(specs: readonly Block[], names: ReadonlySet<string>): number {
-  const all = specs.map(({ statements }) =>
-    statements.flatMap((statement) => statement.slots(names)).filter(({ as }) => as === 'name'),
-  );
-  const columns = (all[0] ?? []).map((_, i) => all.map((slots) => slots[i]?.text ?? ''));
-  return new Set(columns.filter((texts) => new Set(texts).size > 1).map((texts) => texts.join('\0'))).size;
-}
+// The names that hold a value, in the order of the text.
+const namesIn = ({ statements }: Block, names: ReadonlySet<string>): Slot[] =>
+  statements.flatMap((statement) => statement.slots(names)).filter(({ as }) => as === 'name');
 
 function check(specs: readonly Block[], names: ReadonlySet<string>, context: FileContext): Finding[] {
   const [first, ...others] = specs;
-  const columns = columnsOf(specs, context);
-  const named = countOfNames(specs, names);
-  const count = columns.length + named;
+  const columns = columnsOf(specs.map(literalsOf), (literal) => valueOf(literal, context.style.quote));
+  const named = columnsOf(
+    specs.map((spec) => namesIn(spec, names)),
+    (slot) => slot?.text ?? '',
+  );
+  const count = columns.length + named.length;
   if (!first || count === 0 || count > MOST_COLUMNS) return [];
   return [
     {
@@ -114,7 +99,7 @@ function check(specs: readonly Block[], names: ReadonlySet<string>, context: Fil
       advice,
       evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quotedTitle(each) })),
       // A name may not be known yet where a table is made.
-      mend: named === 0 ? tabled(specs, columns, context) : undefined,
+      mend: named.length === 0 ? tabled(specs, columns, context) : undefined,
     },
   ];
 }

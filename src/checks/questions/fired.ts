@@ -1,7 +1,7 @@
 import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
-import type { Reach, Render, Step } from '../../specs/model/steps.js';
+import type { Reach, Render, Step, StepOf } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import type { FileContext } from './context.js';
@@ -59,6 +59,10 @@ const LEFT = 'blur focusout mouseleave mouseout pointerleave pointerout'.split('
 // These may fire whatever their arguments say.
 const ANY = new Set('pointer dispatchevent fireevent triggereventhandler trigger simulate'.split(' '));
 const ANYTHING = '*';
+
+/** Whether an act may bring any event about; what a harness does on the page stands in its author's own code. */
+export const mayBringAny = (act: StepOf<'act'>): boolean =>
+  act.on === 'harness' || ANY.has(eventOf(act).toLowerCase());
 
 /** Whether the specs of a file may fire an event on an element, by its key. */
 export const mayFire = ({ onElements, outOfSight }: Fired, key: string, event: string): boolean => {
@@ -153,10 +157,8 @@ function originOf({ from }: Reach): Render | 'page' | 'unknown' {
 function eventsOf(step: Step): readonly string[] | undefined {
   if (step.kind === 'unknown-call') return step.discarded && !step.inComponent ? [ANYTHING] : undefined;
   if (step.kind !== 'act' || (step.by === 'program' && !step.reach)) return undefined;
-  // What a harness does on the page stands in its author's own code.
-  if (step.on === 'harness') return [ANYTHING];
+  if (mayBringAny(step)) return [ANYTHING];
   const event = eventOf(step).toLowerCase();
-  if (ANY.has(event)) return [ANYTHING];
   const events = (BRINGS[event] ?? event).split(' ');
   const keys = events.some((each) => KEY_EVENTS.has(each)) ? pressedKeys(step) : [];
   return [...events, ...keys.map(pressed)];

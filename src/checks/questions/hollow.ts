@@ -1,4 +1,4 @@
-import { asksPresence, type HollowAssertion } from './presence.js';
+import { asksPresence, TRUTH_ASKED, type HollowAssertion } from './presence.js';
 import { ASKED_BY_CALL, CALLED_MATCHERS, READ_MATCHERS, TEXT_READS } from '../../libraries/expectations.js';
 import type { Block, SpecFile } from '../../specs/model/blocks.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
@@ -69,11 +69,10 @@ function withoutNegations(asked: Assertion | undefined): Assertion | undefined {
   let isTurned = false;
   for (; subject.is === 'read' && subject.name === '!'; subject = subject.of) isTurned = !isTurned;
   const [first] = asked.args;
-  const wanted = asked.asks === 'equal' && first?.is === 'constant' ? first.value : WANTED[asked.asks ?? ''];
+  const wanted =
+    asked.asks === 'equal' && first?.is === 'constant' ? first.value : TRUTH_ASKED[asked.asks ?? ''];
   return wanted === !isTurned && !asked.not ? { ...asked, subject, asks: 'truthy', args: [] } : asked;
 }
-
-const WANTED: Readonly<Record<string, boolean>> = { truthy: true, falsy: false };
 
 function constants({
   subject,
@@ -85,9 +84,9 @@ function constants({
 }: Assertion): HollowAssertion | undefined {
   if (subject.is === 'constant' && isLiteral(subjectText)) {
     const compared =
-      asks === 'equal' || args.length > 0
+      args.length > 0
         ? args[0]?.is === 'constant' && isLiteral(argText)
-        : args.length === 0 && asks !== undefined;
+        : asks !== undefined && asks !== 'equal';
     if (compared) return { reason: 'it compares constants', always: true };
   }
   // A function may well give something else each time; what is shown is read twice.

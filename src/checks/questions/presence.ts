@@ -18,6 +18,9 @@ export interface HollowAssertion {
   missing?: 'call' | 'await';
 }
 
+/** The truth that a matcher asks for by its name. */
+export const TRUTH_ASKED: Readonly<Record<string, boolean>> = { truthy: true, falsy: false };
+
 /** Whether an assertion says that its subject is something, of whatever kind. */
 export const asksPresence = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'null' || asks === 'undefined' || asks === 'falsy' : asks === 'truthy' || asks === 'defined';

@@ -6,6 +6,7 @@ import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
+import { mayBringAny } from './fired.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
 interface ToldDeed {
@@ -86,22 +87,9 @@ function otherGesture(
   const gestures = acts.filter(({ by }) => by !== 'program');
   const [first] = gestures;
   if (!told || !first || acts.length > gestures.length) return undefined;
-  if (
-    gestures.some(
-      (act) => told.events.test(eventOf(act)) || act.on === 'harness' || ANY_EVENT.has(eventOf(act)),
-    )
-  )
-    return undefined;
+  if (gestures.some((act) => told.events.test(eventOf(act)) || mayBringAny(act))) return undefined;
   return { told: told.name, done: eventOf(first), of: 'gesture', place: inFile(context, first.place) };
 }
-
-const ANY_EVENT: ReadonlySet<string> = new Set([
-  'fireEvent',
-  'trigger',
-  'simulate',
-  'dispatchEvent',
-  'triggerEventHandler',
-]);
 
 const DENIED =
   /(?:\bnot|n['’]t|\bnever) (?:be )?(?:render|show|display|appear|visible|shown|rendered|displayed)\b(?!.*\b(?:as|more|again|until|other|twice|after|but)\b)/i;

@@ -6,6 +6,7 @@ import {
   type Block,
 } from '../../specs/model/blocks.js';
 import { usesExport } from '../../project/modules-used.js';
+import { remembered } from '../../util/remembered.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
@@ -108,6 +109,8 @@ function showing(binding: Binding, change: Side, context: FileContext): Seen | u
   return undefined;
 }
 
+type Rendered = NonNullable<ReturnType<FileContext['rendering']['component']>>;
+
 // Whether a component that is rendered uses what a name stands for: is it, names it, or loads the module that keeps it.
 function userOf(
   binding: Binding,
@@ -115,12 +118,14 @@ function userOf(
 ): (step: StepOf<'render'>) => boolean {
   const from = file.imports.get(binding.name);
   const declared = from && project.imported(file.path, from);
-  return ({ render }) => {
-    const component = rendering.component(render);
-    if (!component) return false;
+  const isUser = remembered((component: Rendered): boolean => {
     if (declared?.file === component.file) return declared.name === component.name;
     if (!from) return binding.file !== undefined && loads(project, component.file, binding.file);
     return usesExport(project, component.file, declared ?? from);
+  });
+  return ({ render }) => {
+    const component = rendering.component(render);
+    return component !== undefined && isUser(component);
   };
 }
 

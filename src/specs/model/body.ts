@@ -21,9 +21,7 @@ export interface Statement extends Span {
    * Numbers go on from the statements before, so that equal beginnings of two bodies are equal one by one.
    */
   code: string;
-  /** The same with the literals left out. */
-  shape: string;
-  /** The shape with some names left out as well. */
+  /** The same with the literals left out, and some names. */
   outline: (names: ReadonlySet<string>) => string;
   /** What an outline leaves out, in the order of the text. */
   slots: (names: ReadonlySet<string>) => readonly Slot[];
@@ -72,11 +70,18 @@ class Body {
     return this.#leaves[at] ?? new Leaves(this.text);
   }
 
-  written(at: number, literal: (each: BodyLiteral) => string, without?: ReadonlySet<string>): string {
+  written(
+    at: number,
+    literal: (each: BodyLiteral) => string,
+    without: ReadonlySet<string> = new Set(),
+  ): string {
     const leaves = this.leavesOf(at);
     const { start = 0, end = 0 } = this.nodes[at] ?? {};
-    const numbers = without ? new Map([...without].map((name) => [name, LEFT_OUT] as const)) : [];
-    return leaves.written({ start, end }, new Map([...numbers, ...this.#numbers]), literal);
+    const numbers =
+      without.size > 0
+        ? new Map([...[...without].map((name) => [name, LEFT_OUT] as const), ...this.#numbers])
+        : this.#numbers;
+    return leaves.written({ start, end }, numbers, literal);
   }
 }
 
@@ -103,10 +108,6 @@ class OwnStatement implements Statement {
     return (this.#code ??= this.#body.written(this.#at, ({ text }) =>
       text.replace(/^"([^'"\\]*)"$/, "'$1'"),
     ));
-  }
-
-  get shape(): string {
-    return this.#body.written(this.#at, ({ as }) => as);
   }
 
   outline(names: ReadonlySet<string>): string {

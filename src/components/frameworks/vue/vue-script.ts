@@ -25,23 +25,27 @@ export const inheritsNone = (options: OptionsObject): boolean =>
   );
 
 /** The object handed to a macro of script setup: `defineOptions({ … })`, `defineExpose({ … })`. */
-export function macroObjects({ scripts }: VueFile, name: string): OptionsObject[] {
-  return scripts.flatMap(({ setup, script }) =>
-    setup
-      ? (script.program.body as readonly Node[]).flatMap((statement) => {
-          const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
-          if (
-            call?.type !== 'CallExpression' ||
-            call.callee.type !== 'Identifier' ||
-            call.callee.name !== name
-          )
-            return [];
-          const [first] = call.arguments;
-          return first?.type === 'ObjectExpression' ? [first] : [];
-        })
-      : [],
+export const macroObjects = (file: VueFile, name: string): OptionsObject[] =>
+  handedToMacro(file, name).flatMap((given) => (given.type === 'ObjectExpression' ? [given] : []));
+
+// What is handed to a macro of script setup first, where that stands by itself or gives a name its value.
+const handedToMacro = ({ scripts }: VueFile, name: string): Node[] =>
+  scripts.flatMap(({ setup, script }) =>
+    (setup ? (script.program.body as readonly Node[]) : []).flatMap((statement) => {
+      const expressions =
+        statement.type === 'ExpressionStatement'
+          ? [statement.expression]
+          : statement.type === 'VariableDeclaration'
+            ? statement.declarations.map(({ init }) => init)
+            : [];
+      return expressions.flatMap((each) => {
+        const call = each && unwrapped(each);
+        const isMacro =
+          call?.type === 'CallExpression' && call.callee.type === 'Identifier' && call.callee.name === name;
+        return isMacro ? call.arguments.slice(0, 1) : [];
+      });
+    }),
   );
-}
 
 /** Where mixins or a base bring more, only what stands in the options itself is known to be the component's own. */
 export function ownMembers(options: OptionsObject): Set<string> | undefined {
@@ -70,21 +74,17 @@ export function exposedBy(file: VueFile, options: OptionsObject | undefined): Se
 }
 
 /** The events that a component declares to send, by its options or by `defineEmits`. */
-export function emittedBy({ scripts }: VueFile, options: OptionsObject | undefined): Map<string, Span> {
-  const declared: (Node | undefined)[] = options
-    ? namedEntries(options).flatMap(([key, value]) => (key === 'emits' ? [value] : []))
-    : [];
-  for (const { setup, script } of scripts)
-    for (const statement of setup ? (script.program.body as readonly Node[]) : [])
-      declared.push(...macroArguments(statement, 'defineEmits'));
+export function emittedBy(file: VueFile, options: OptionsObject | undefined): Map<string, Span> {
+  const listed = options ? namedEntries(options).find(([key]) => key === 'emits')?.[1] : undefined;
+  const declared = [...(listed ? [listed] : []), ...handedToMacro(file, 'defineEmits')];
   const events = new Map<string, Span>();
-  for (const each of declared.flatMap((list) => (list ? eventNodes(list) : []))) {
+  for (const each of declared.flatMap(eventNodes)) {
     const name = literalText(each) ?? (each.type === 'Identifier' ? each.name : undefined);
     if (name !== undefined) events.set(name, { start: each.start, end: each.end });
   }
   // What is sent need not be declared: `this.$emit('fired')`.
-  for (const part of options ? [options] : [])
-    walkTree(part, (node) => {
+  if (options)
+    walkTree(options, (node) => {
       const [first] = node.type === 'CallExpression' ? node.arguments : [];
       if (node.type !== 'CallExpression' || !first || memberName(unwrapped(node.callee)) !== '$emit') return;
       const name = literalText(first);
@@ -99,22 +99,6 @@ function eventNodes(list: Node): Node[] {
   if (given.type === 'ArrayExpression') return given.elements.filter((each) => each !== null);
   if (given.type !== 'ObjectExpression') return [];
   return given.properties.flatMap((each) => (each.type === 'Property' && !each.computed ? [each.key] : []));
-}
-
-// What a statement hands to a macro, by itself or for a name.
-function macroArguments(statement: Node, name: string): Node[] {
-  const calls =
-    statement.type === 'ExpressionStatement'
-      ? [statement.expression]
-      : statement.type === 'VariableDeclaration'
-        ? statement.declarations.map(({ init }) => init)
-        : [];
-  return calls.flatMap((each) => {
-    const call = each && unwrapped(each);
-    const isMacro =
-      call?.type === 'CallExpression' && call.callee.type === 'Identifier' && call.callee.name === name;
-    return isMacro ? call.arguments : [];
-  });
 }
 
 /** What a statement of script setup gives the template: props, computed values, constants. */
