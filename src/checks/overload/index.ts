@@ -14,6 +14,7 @@ import { O12 } from './O12.js';
 import { O13 } from './O13.js';
 import { O14 } from './O14.js';
 import { O15 } from './O15.js';
+import { O16 } from './O16.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -32,4 +33,5 @@ export const OVERLOAD: readonly Check[] = [
   O13,
   O14,
   O15,
+  O16,
 ];

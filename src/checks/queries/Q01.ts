@@ -48,15 +48,18 @@ export const Q01: FileCheck = {
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
     return context.used.flatMap(({ reach, step }) => {
-      if (!isStructural(reach, context.testIdAttribute) || asksForGiven(reach)) return [];
+      if (!isStructural(reach, context) || asksForGiven(reach)) return [];
       const found = check(reach, context);
       return found.length > 0 || step.kind !== 'act' || step.by === 'program' ? found : byAct(reach, context);
     });
   },
 };
 
-const isStructural = (reach: Reach, testIdAttribute: string): boolean =>
-  STRUCTURE.has(reach.by) && reach.position === undefined && !isTestIdSelector(reach, testIdAttribute);
+// One of several that are known is Q04's matter.
+const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext): boolean =>
+  STRUCTURE.has(reach.by) &&
+  !isTestIdSelector(reach, testIdAttribute) &&
+  (!reach.pickedFrom || rendering.target(reach.pickedFrom).kind !== 'many');
 
 // A class that the spec itself hands to the component is what it expects to find there.
 function asksForGiven({ block, by, args }: Reach): boolean {

@@ -1,5 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
-import type { Assertion, Reach } from '../../specs/model/steps.js';
+import { extensionOf } from '../../libraries/matchers.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
 import { presenceMatcher } from '../../writing/presence-matcher.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
@@ -31,22 +33,44 @@ export const Q08: FileCheck = {
   trouble: "expect(screen.getByText('Hot')).not.toBeInTheDocument();",
   mended: "expect(screen.queryByText('Hot')).not.toBeInTheDocument();",
   run(context) {
-    return runningBlocks(context.file).flatMap(({ steps }) =>
-      steps.flatMap((step) => (step.kind === 'assert' ? (check(step.assertion, context) ?? []) : [])),
-    );
+    return runningBlocks(context.file).flatMap(({ steps }) => {
+      const asserts = steps.filter(isAssert);
+      return asserts.flatMap((step) => {
+        const reach = reachOf(step.assertion);
+        // One entry for what is kept under a name and judged several times.
+        const isFirst = asserts.find(({ assertion }) => reachOf(assertion) === reach) === step;
+        // Caught before the act, and judged after it: that is another matter.
+        const isFresh = isAskedIn(reach, step.assertion) || (isFirst && isJudgedAtOnce(reach, steps));
+        return isFresh ? (check(step.assertion, reach, context) ?? []) : [];
+      });
+    });
   },
 };
 
-function check(assertion: Assertion, context: FileContext): Finding | undefined {
-  const reach = reachOf(assertion);
-  // Caught before the act, and judged after it: that is another matter.
-  if (!reach || reach.waits || assertion.style !== 'expect' || !isAskedIn(reach, assertion)) return undefined;
+// Kept under a name, with nothing done before the last time that it is judged, and never said to be gone.
+function isJudgedAtOnce(reach: Reach | undefined, steps: readonly Step[]): boolean {
+  const isOfReach = (step: Step): boolean => isAssert(step) && reachOf(step.assertion) === reach;
+  const from = steps.findIndex((step) => step.kind === 'reach' && step.reach === reach);
+  const upTo = steps.slice(from, steps.findLastIndex(isOfReach) + 1);
+  return (
+    from >= 0 &&
+    upTo.every((step) => STILL.has(step.kind)) &&
+    !upTo.some((step) => isOfReach(step) && isAssert(step) && assertsAbsence(step.assertion))
+  );
+}
+
+const STILL: ReadonlySet<Step['kind']> = new Set(['reach', 'assert', 'use', 'stand-in'] as const);
+
+function check(assertion: Assertion, reach: Reach | undefined, context: FileContext): Finding | undefined {
+  if (!reach || reach.waits || assertion.style !== 'expect') return undefined;
   // What is read off an element may be missing while that is there.
   const isOfElement = assertion.asks !== 'there' || assertion.subject.is === 'thing';
   const absent = reach.missing === 'throws' && assertsAbsence(assertion) && isOfElement;
   // What null passes as well says nothing of presence, and may hold because the element is not there.
   const present =
-    reach.missing === 'null' && reach.asUser && assertsPresence(assertion) && !asksNotUndefined(assertion);
+    reach.missing === 'null' &&
+    reach.asUser &&
+    (asksOfElement(assertion) || (assertsPresence(assertion) && !asksNotUndefined(assertion)));
   const name = absent ? nullGiving(reach) : present ? reach.name.replace(/^query/, 'get') : undefined;
   if (!name) return undefined;
   return {
@@ -60,6 +84,10 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
     mend: renamed(reach, name, context, present ? saidAsPresence(assertion, context) : []),
   };
 }
+
+// All document matchers but the one of presence refuse null, turned round or not.
+const asksOfElement = ({ asks, matcher = '', subject }: Assertion): boolean =>
+  asks !== 'there' && subject.is === 'thing' && extensionOf(matcher) !== undefined;
 
 const nullGiving = ({ name }: Reach): string | undefined =>
   name === 'get' ? 'find' : /^get(?:All)?By/.test(name) ? name.replace(/^get/, 'query') : undefined;

@@ -62,8 +62,8 @@ export const asksNotUndefined = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'undefined' : asks === 'defined';
 
 /** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
-export const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
-  place.start <= reach.place.start && reach.place.end <= place.end;
+export const isAskedIn = (reach: Reach | undefined, { place }: Assertion): boolean =>
+  reach !== undefined && place.start <= reach.place.start && reach.place.end <= place.end;
 
 /** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
 export const takesElements = ({ gives, name }: Reach): boolean =>

@@ -5,14 +5,12 @@ import {
   type Binding,
   type Block,
 } from '../../specs/model/blocks.js';
-import { usesExport } from '../../project/modules-used.js';
-import { remembered } from '../../util/remembered.js';
-import { reachableFrom } from '../../project/reachable.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { eachHooksAround, quotedTitle, runningSpecs, withHooksBefore } from '../questions/order.js';
+import { userOf } from '../questions/rendered-user.js';
 import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
@@ -108,26 +106,3 @@ function showing(binding: Binding, change: Side, context: FileContext): Seen | u
   }
   return undefined;
 }
-
-type Rendered = NonNullable<ReturnType<FileContext['rendering']['component']>>;
-
-// Whether a component that is rendered uses what a name stands for: is it, names it, or loads the module that keeps it.
-function userOf(
-  binding: Binding,
-  { file, project, rendering }: FileContext,
-): (step: StepOf<'render'>) => boolean {
-  const from = file.imports.get(binding.name);
-  const declared = from && project.imported(file.path, from);
-  const isUser = remembered((component: Rendered): boolean => {
-    if (declared?.file === component.file) return declared.name === component.name;
-    if (!from) return binding.file !== undefined && loads(project, component.file, binding.file);
-    return usesExport(project, component.file, declared ?? from);
-  });
-  return ({ render }) => {
-    const component = rendering.component(render);
-    return component !== undefined && isUser(component);
-  };
-}
-
-const loads = (project: FileContext['project'], from: string, module: string): boolean =>
-  from !== module && reachableFrom(project, [from]).files.has(module);

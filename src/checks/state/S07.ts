@@ -116,7 +116,14 @@ function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undef
   const [kit = ''] = standIn.made.by.split('.');
   const clearing = Object.hasOwn(CLEARING, kit) ? CLEARING[kit] : undefined;
   const group = standIn.block.kind === 'hook' ? standIn.block.parent : standIn.block;
-  if (!standIn.path || clearing === undefined || !group || !near.parent) return undefined;
-  const edits = inEachHook(context, group, 'before-each', [`${standIn.path}.${clearing}`]);
-  return edits && { summary: `Clear the calls of ${standIn.path} before each spec`, safe: true, edits };
+  const named = nameToClear(standIn, context);
+  if (!named || clearing === undefined || !group || !near.parent) return undefined;
+  const edits = inEachHook(context, group, 'before-each', [`${named}.${clearing}`]);
+  return edits && { summary: `Clear the calls of ${standIn.path ?? ''} before each spec`, safe: true, edits };
+}
+
+// To the compiler, the import of a replaced module is still the real thing.
+function nameToClear({ path, target, made }: StandIn, { file }: FileContext): string | undefined {
+  if (target !== 'module' || !/\.[cm]?tsx?$/.test(file.path)) return path;
+  return path && made.by.startsWith('vi.') ? `vi.mocked(${path})` : undefined;
 }

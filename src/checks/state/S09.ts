@@ -12,6 +12,7 @@ import {
   isShared,
   standInName,
 } from '../questions/stand-in-calls.js';
+import { userOf } from '../questions/rendered-user.js';
 import { unreadAround } from '../questions/unread-calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
@@ -47,21 +48,26 @@ function sharedOf(context: FileContext): Shared[] {
   const made = file.standIns
     .filter(isShared)
     .map((standIn) => ({ ...standIn, standIn, name: standInName(standIn, context) }));
-  const replaced = file.bindings.filter((binding) => isReplacedImport(binding, file));
+  const known = new Set(
+    made.map(({ standIn }) => (standIn.target === 'module' ? standIn.binding : undefined)),
+  );
+  const replaced = file.bindings.filter((binding) => isReplacedImport(binding, file) && !known.has(binding));
   return [...made, ...replaced.map((binding) => ({ binding, name: binding.name, maker: 'runner' }))];
 }
 
 function check(shared: Shared, context: FileContext): Finding[] {
-  const specs = runningSpecs(context.file);
-  for (const [i, spec] of specs.entries()) {
-    const answer = lastingAnswer(spec, shared);
-    if (!answer || clearedByHook(spec, shared, 'answers') || answeredByHook(spec, shared)) continue;
-    for (const later of specs.slice(i + 1)) {
-      const use = useOf(later, shared);
-      if (!use || clearedByHook(later, shared, 'answers') || answeredByHook(later, shared)) continue;
+  const isUse = useOf(shared, context);
+  let left: { spec: Block; step: Step } | undefined;
+  for (const spec of runningSpecs(context.file)) {
+    const isAnewHere = clearedByHook(spec, shared, 'answers') || answeredByHook(spec, shared);
+    const step = left && !isAnewHere ? firstUse(spec, shared, isUse) : undefined;
+    if (left && step) {
       if (clearedBySettings(shared, 'answers', context).undone) return [];
-      return [found(shared, context, { spec, step: answer }, { spec: later, step: use })];
+      return [found(shared, context, left, { spec, step })];
     }
+    const answer = lastingAnswer(spec, shared);
+    if (answer) left = isAnewHere ? undefined : { spec, step: answer };
+    else if (spec.steps.some((each) => clears(each, shared, 'answers'))) left = undefined;
   }
   return [];
 }
@@ -79,23 +85,32 @@ function lastingAnswer(spec: Block, shared: Shared): StepOf<'answer'> | undefine
 const answeredByHook = (spec: Block, shared: Shared): boolean =>
   hooksFor(spec, 'before-each').some((hook) => hook.steps.some((step) => isAnswer(step, shared)));
 
-// A spec that hands the stand-in on, or renders what loads its module, before it gives an answer of its own.
-function useOf(spec: Block, shared: Shared): Step | undefined {
+// A spec uses the stand-in before it gives an answer of its own.
+function firstUse(spec: Block, shared: Shared, isUse: (step: Step) => boolean): Step | undefined {
   const own = spec.steps.findIndex((step) => isAnswer(step, shared) || clears(step, shared, 'answers'));
-  return (own < 0 ? spec.steps : spec.steps.slice(0, own)).find((step) => isUse(step, shared));
+  const setting = spec.steps[own]?.place;
+  // `vi.mocked(load).mockReturnValue(…)` hands it on for its own setting only.
+  return (own < 0 ? spec.steps : spec.steps.slice(0, own)).find(
+    (step) => isUse(step) && !(setting && setting.start <= step.place.start && step.place.end <= setting.end),
+  );
 }
 
-function isUse(step: Step, { standIn, binding }: Shared): boolean {
-  if (!standIn && step.kind === 'render') return true;
-  if (standIn && step.kind === 'assert')
-    return libraryObjectOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
-  return (
-    step.kind === 'use' &&
-    step.use.binding === binding &&
-    (step.use.how === 'call' || step.use.how === 'pass') &&
-    step.use.path.length === 0 &&
-    (standIn === undefined || standIn.path === binding?.name)
-  );
+// It hands the stand-in on, calls it, asserts on it, or renders what loads its module.
+function useOf({ standIn, binding }: Shared, context: FileContext): (step: Step) => boolean {
+  const isImport = !standIn || standIn.target === 'module';
+  const isUser = isImport && binding ? userOf(binding, context) : undefined;
+  return (step) => {
+    if (step.kind === 'render') return isImport && isUser?.(step) !== false;
+    if (standIn && step.kind === 'assert')
+      return libraryObjectOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
+    return (
+      step.kind === 'use' &&
+      step.use.binding === binding &&
+      (step.use.how === 'call' || step.use.how === 'pass') &&
+      step.use.path.length === 0 &&
+      (standIn === undefined || standIn.path === binding?.name)
+    );
+  };
 }
 
 interface Side {

@@ -1,7 +1,14 @@
-import { titlesOf, hooksFor, usesInBlock, type Binding, type SpecFile } from '../../specs/model/blocks.js';
+import {
+  titlesOf,
+  hooksFor,
+  usesInBlock,
+  type Binding,
+  type Block,
+  type SpecFile,
+} from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { StandIn } from '../../specs/model/steps.js';
-import { libraryObjectOf } from '../../specs/model/values.js';
+import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import type { Finding, Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -13,10 +20,13 @@ const message = (name: string): string =>
   `The first value of ${name} is never used: a hook assigns it anew before each spec.`;
 const messageStandIn = (name: string): string =>
   `${name} is a stand-in that is handed to nobody, and nobody asks about its calls.`;
+const messageLocal = (name: string, what: string): string =>
+  `${name} ${what}, and this spec does nothing with it.`;
+const adviceLocal = 'Write the step that it was made for, or leave it out.';
 const advice = 'Leave the value out of the declaration.';
 const adviceStandIn = 'Hand it to what should call it and assert on that, or leave it out.';
 
-/** A value at the level of a group that each-hooks replace before anybody uses it, or a stand-in that nobody is given. */
+/** A value that each-hooks replace before anybody uses it, a stand-in that nobody is given, or what a spec prepares in vain. */
 export const S10: FileCheck = {
   code: 'S10',
   family: 'state',
@@ -49,8 +59,36 @@ export const S10: FileCheck = {
       message: messageStandIn(standIn.path ?? ''),
       advice: adviceStandIn,
     })),
+    ...runningSpecs(context.file).flatMap((spec) => leftLying(spec, context)),
   ],
 };
+
+// What a spec looks up or writes out and then does nothing with: the act or the assertion was forgotten.
+function leftLying(spec: Block, context: FileContext): Finding[] {
+  return spec.locals.flatMap(({ name, value, ...place }) => {
+    const what = preparedAs(value);
+    const own = spec.statements.find(({ start, end }) => start <= place.start && place.end <= end);
+    const isAlone = own?.declares.length === 1 && own.declares[0] === name && own.keyword === 'const';
+    if (!what || !isAlone || spec.statements.some((each) => each !== own && each.uses.has(name))) return [];
+    return [
+      {
+        place: inFile(context, place),
+        within: titlesOf(spec),
+        certainty: 'sure',
+        message: messageLocal(name, what),
+        advice: adviceLocal,
+      },
+    ];
+  });
+}
+
+// A query that waits was asked for its waiting.
+function preparedAs(value: Value): string | undefined {
+  if (value.is === 'list') return value.items.length > 0 ? 'is written out' : undefined;
+  if (value.is !== 'thing') return undefined;
+  if (value.reach) return value.reach.waits ? undefined : 'is looked up';
+  return value.type === 'set-up-user' ? 'is set up' : undefined;
+}
 
 // Stand-ins that go by a name of their own, of which nobody but its own settings says a word.
 function idleStandIns({ blocks, root, standIns }: SpecFile): StandIn[] {

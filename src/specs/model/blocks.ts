@@ -3,6 +3,7 @@ import type { Span, Titles } from '../../finding.js';
 import type { Import } from '../../syntax/module-facts.js';
 import type { Statement } from './body.js';
 import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
+import type { Value } from './values.js';
 
 /** A title as it is shown in reports. `exact`: read whole, with no hole left. */
 export interface Title {
@@ -36,6 +37,8 @@ export interface Block {
   readonly statements: readonly Statement[];
   /** The lists that are written out in it. */
   lists: List[];
+  /** The names that a spec's own body declares one by one, with what they are first given. */
+  locals: Local[];
   /** The title's literal, as it is written; undefined where it is none. */
   titlePlace?: Span;
   /** It is made under a condition. */
@@ -56,6 +59,12 @@ export interface Block {
 interface List extends Span {
   name?: string;
   length: number;
+}
+
+/** `const user = userEvent.setup()`, in a spec; the place is that of the name. */
+interface Local extends Span {
+  name: string;
+  value: Value;
 }
 
 /** What kind of value a binding is first given. */

@@ -84,6 +84,8 @@ export function applyMeaning(
       // What an injector gives is of the type that it is asked for.
       if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
         return { is: 'thing', type: args[0].meaning.type };
+      // `vi.mocked(load)` is `load`.
+      if (meaning.type === 'stand-in' && args[0]?.is === 'thing' && args[0].standIn) return args[0];
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
     case 'hands-on':
       return args[0] ?? UNKNOWN_VALUE;

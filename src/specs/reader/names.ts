@@ -1,4 +1,6 @@
+import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
+import { replacedValue } from './replaced-modules.js';
 import type { SpecReading } from './spec-reading.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
@@ -20,24 +22,33 @@ export function lookUp(run: SpecReading, env: Env, name: string): Value {
 }
 
 /** What an import stands for, seen from the module that has it. */
-export function importedValue(run: SpecReading, from: string, specifier: string, name: string): Value {
+export function importedValue(
+  run: SpecReading,
+  from: string,
+  specifier: string,
+  name: string,
+  binding?: Binding,
+): Value {
+  const isOwn = from === run.file.path;
   const meaning = run.project.libraries.meaningOf(specifier, name);
   if (meaning) return { is: 'library', meaning, module: specifier, name };
-  if (run.replaced.has(specifier)) return UNKNOWN_VALUE;
+  if (run.replaced.has(specifier))
+    return isOwn ? replacedValue(run, specifier, name, binding) : UNKNOWN_VALUE;
   const file = run.project.resolve(from, specifier);
   if (!file) {
     const guessed = byCompany(run, from, specifier, name);
     if (guessed) return guessed;
     return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
   }
-  if (run.replaced.has(file)) return UNKNOWN_VALUE;
+  if (run.replaced.has(file)) return isOwn ? replacedValue(run, file, name, binding) : UNKNOWN_VALUE;
   if (name === '*') return { is: 'project', declared: { file, name: '*' } };
   const declared = run.project.declared(file, name);
   if (!declared) {
     const handed = run.project.handedOn(file, name);
     return handed ? importedValue(run, file, handed.specifier, handed.name) : UNKNOWN_VALUE;
   }
-  return run.replaced.has(declared.file) ? UNKNOWN_VALUE : { is: 'project', declared };
+  if (!run.replaced.has(declared.file)) return { is: 'project', declared };
+  return isOwn ? replacedValue(run, declared.file, declared.name, binding) : UNKNOWN_VALUE;
 }
 
 // A module that is out of sight, and from which a runner's or a library's names are taken together, hands them on.

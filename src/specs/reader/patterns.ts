@@ -71,6 +71,8 @@ export function declareVariable(
   run.hold(value);
   const list = init && run.block.lists.find(({ start }) => start === init.start);
   if (list) list.name = id.name;
+  if (init && run.block.kind === 'spec' && !run.site)
+    run.block.locals.push({ name: id.name, start: id.start, end: id.start + id.name.length, value });
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
   if (value.is === 'thing' && value.standIn && !run.site) value.standIn.path ??= id.name;
   if (!binding) return;

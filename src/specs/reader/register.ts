@@ -86,6 +86,7 @@ function blockOf(
         ? { start: title.start, end: title.end }
         : undefined,
     lists: [],
+    locals: [],
     maybe: run.flags.maybe,
     repeated,
     waitsForCallback: !repeated && first?.type === 'Identifier',

@@ -104,6 +104,8 @@ export class SpecReading {
   readonly origins = new WeakMap<Value, Origin>();
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
   readonly replaced = new Set<string>();
+  /** How it replaces them, by the same names, where that can be read. */
+  readonly moduleReplacements = new Map<string, ModuleReplacement>();
   /** Runner functions used with no import, each at its first use. */
   readonly globals = new Map<string, Span>();
   /** What specs gave to names of outer scopes: a hook that runs after them finds it there. */
@@ -269,6 +271,13 @@ export class SpecReading {
   }
 }
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
+
+/** How the file replaces a module: by what a function makes, or `automatic`, where the runner does. */
+interface ModuleReplacement {
+  by: FunctionNode | 'automatic';
+  call: CallNode;
+  file: string | undefined;
+}
 export type FunctionValue = Extract<Value, { is: 'function' }>;
 
 const DEEPEST_CALL = 8;

@@ -4,20 +4,13 @@ import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
 import { Env } from '../model/env.js';
 import { importedValue } from './names.js';
+import { findReplaced } from './replaced-modules.js';
 import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
 import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
-import {
-  wordsNamedIn,
-  handedOnIn,
-  isFunction,
-  literalText,
-  memberName,
-  unwrapped,
-  walkTree,
-} from '../../syntax/tree.js';
+import { handedOnIn, wordsNamedIn } from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
@@ -69,6 +62,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     empty: program.body.length === 0,
     statements: [],
     lists: [],
+    locals: [],
     maybe: false,
     repeated: false,
     waitsForCallback: false,
@@ -120,43 +114,6 @@ function importedFiles(project: Project, tree: ModuleTree): Set<string> {
   return found;
 }
 
-// `vi.mock('./kiln')` is lifted above the imports by the runner, so it is looked for first.
-function findReplaced(run: SpecReading, statements: readonly Node[]): void {
-  for (const statement of statements) {
-    const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
-    if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') continue;
-    const { object } = call.callee;
-    const [first] = call.arguments;
-    const name = memberName(call.callee);
-    if (
-      object.type !== 'Identifier' ||
-      !['vi', 'jest', 'vitest'].includes(object.name) ||
-      (name !== 'mock' && name !== 'doMock')
-    )
-      continue;
-    const source = first?.type === 'ImportExpression' ? first.source : first;
-    const specifier = source && literalText(source);
-    if (specifier === undefined) continue;
-    run.replaced.add(specifier);
-    const file = run.project.resolve(run.tree.path, specifier);
-    if (file) run.replaced.add(file);
-    const { start, end } = call;
-    run.file.replacements.push({ specifier, file, place: { start, end }, partial: keepsActual(call) });
-  }
-}
-
-// A factory that takes the real module in hand keeps some of it.
-function keepsActual({ arguments: [, factory] }: Extract<Node, { type: 'CallExpression' }>): boolean {
-  if (!factory) return false;
-  let found = isFunction(factory) && factory.params.length > 0;
-  walkTree(factory, (node) => {
-    const name = node.type === 'Identifier' ? node.name : memberName(node);
-    found ||= name === 'importActual' || name === 'requireActual' || name === 'importOriginal';
-    return !found;
-  });
-  return found;
-}
-
 function declareImports(run: SpecReading, env: Env, tree: ModuleTree): void {
   for (const [name, { specifier, name: imported, typeOnly, start, end }] of tree.facts.imports) {
     if (typeOnly) continue;
@@ -172,7 +129,7 @@ function declareImports(run: SpecReading, env: Env, tree: ModuleTree): void {
     env.slots.set(name, {
       value: UNKNOWN_VALUE,
       binding,
-      lazy: () => importedValue(run, tree.path, specifier, imported),
+      lazy: () => importedValue(run, tree.path, specifier, imported, binding),
     });
   }
 }

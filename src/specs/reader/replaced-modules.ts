@@ -1,0 +1,136 @@
+import type { Node } from 'oxc-parser';
+import {
+  isFunction,
+  literalText,
+  memberName,
+  propertyName,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../../syntax/tree.js';
+import { basename } from '../../util/paths.js';
+import type { Binding } from '../model/blocks.js';
+import type { StandIn } from '../model/steps.js';
+import { UNKNOWN_VALUE, type Value } from '../model/values.js';
+import type { CallNode, SpecReading } from './spec-reading.js';
+
+const RUNNERS: ReadonlySet<string> = new Set(['vi', 'jest', 'vitest']);
+
+/** Finds `vi.mock('./kiln')`, which the runner lifts above the imports. */
+export function findReplaced(run: SpecReading, statements: readonly Node[]): void {
+  for (const statement of statements) {
+    const call = statement.type === 'ExpressionStatement' ? unwrapped(statement.expression) : undefined;
+    if (call?.type !== 'CallExpression' || call.callee.type !== 'MemberExpression') continue;
+    const { object } = call.callee;
+    const [first, second] = call.arguments;
+    const name = memberName(call.callee);
+    if (object.type !== 'Identifier' || !RUNNERS.has(object.name) || (name !== 'mock' && name !== 'doMock'))
+      continue;
+    const source = first?.type === 'ImportExpression' ? first.source : first;
+    const specifier = source && literalText(source);
+    if (specifier === undefined) continue;
+    run.replaced.add(specifier);
+    const file = run.project.resolve(run.tree.path, specifier);
+    if (file) run.replaced.add(file);
+    const factory = second && unwrapped(second);
+    // Options may leave the real thing in place.
+    if (name === 'mock' && (!factory || isFunction(factory))) {
+      const replacement = { by: factory ?? ('automatic' as const), call, file };
+      run.moduleReplacements.set(specifier, replacement);
+      if (file) run.moduleReplacements.set(file, replacement);
+    }
+    const { start, end } = call;
+    run.file.replacements.push({ specifier, file, place: { start, end }, partial: keepsActual(call) });
+  }
+}
+
+// A factory that takes the real module in hand keeps some of it.
+function keepsActual({ arguments: [, factory] }: CallNode): boolean {
+  if (!factory) return false;
+  let found = isFunction(factory) && factory.params.length > 0;
+  walkTree(factory, (node) => {
+    const name = node.type === 'Identifier' ? node.name : memberName(node);
+    found ||= name === 'importActual' || name === 'requireActual' || name === 'importOriginal';
+    return !found;
+  });
+  return found;
+}
+
+/**
+ * What an import of the spec file is whose module the file replaces: the stand-in for it, as far as that is seen to be one.
+ * `module`: as it is written in the import, or the file that it leads to; `name`: the export, `default` included.
+ */
+export function replacedValue(run: SpecReading, module: string, name: string, binding?: Binding): Value {
+  const replacement = run.moduleReplacements.get(module);
+  if (!replacement) return UNKNOWN_VALUE;
+  const { by, call, file } = replacement;
+  if (by === 'automatic') {
+    const isMade = isFunctionOf(run, file, name) && !hasManualStandIn(run, file);
+    return isMade ? madeStandIn(run, call, memberText(run, call), binding) : UNKNOWN_VALUE;
+  }
+  const entry = entryOf(by, name);
+  if (entry?.type === 'Identifier') {
+    const held = run.moduleEnvs.get(run.file.path)?.find(entry.name)?.value;
+    return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
+  }
+  const maker = entry && makerOf(entry);
+  return maker ? madeStandIn(run, maker, memberText(run, maker), binding) : UNKNOWN_VALUE;
+}
+
+// What the returned object holds under a name.
+function entryOf(factory: FunctionNode, name: string): Node | undefined {
+  const { body } = factory;
+  const last = body?.type === 'BlockStatement' ? body.body.at(-1) : undefined;
+  const returned = last?.type === 'ReturnStatement' ? last.argument : last ? undefined : body;
+  const made = returned && unwrapped(returned as Node);
+  if (made?.type !== 'ObjectExpression') return undefined;
+  const entry = made.properties.findLast(
+    (each) => each.type === 'Property' && propertyName(each.key, each.computed) === name,
+  );
+  return entry?.type === 'Property' ? unwrapped(entry.value) : undefined;
+}
+
+// `vi.fn()`, with answers given in a chain.
+function makerOf(entry: Node): CallNode | undefined {
+  let node = entry;
+  while (node.type === 'CallExpression') {
+    const callee = unwrapped(node.callee);
+    if (callee.type !== 'MemberExpression') return undefined;
+    const { object } = callee;
+    if (object.type === 'Identifier')
+      return RUNNERS.has(object.name) && memberName(callee) === 'fn' ? node : undefined;
+    node = unwrapped(object);
+  }
+  return undefined;
+}
+
+// The runner makes a stand-in of each function, and nothing else that could be asked about its calls.
+function isFunctionOf(run: SpecReading, file: string | undefined, name: string): boolean {
+  if (name === '*') return false;
+  if (file === undefined) return /^[a-z]/.test(name) && name !== 'default';
+  const declared = run.project.declared(file, name);
+  return declared !== undefined && run.declaredValue({ is: 'project', declared }).is === 'function';
+}
+
+const hasManualStandIn = (run: SpecReading, file: string | undefined): boolean =>
+  file !== undefined && run.project.resolve(file, `./__mocks__/${basename(file)}`) !== undefined;
+
+const memberText = ({ tree }: SpecReading, { callee }: CallNode): string =>
+  tree.script.source.text.slice(callee.start, callee.end);
+
+function madeStandIn(run: SpecReading, node: CallNode, by: string, binding: Binding | undefined): Value {
+  const standIn: StandIn = {
+    block: run.file.root,
+    place: { start: node.start, end: node.end },
+    target: 'module',
+    binding,
+    path: binding?.name,
+    maker: 'runner',
+    made: { by, module: '' },
+    answers: node.arguments.length > 0,
+    onceOnly: false,
+    used: true,
+  };
+  run.file.standIns.push(standIn);
+  return { is: 'thing', type: 'stand-in', standIn };
+}
