@@ -15,6 +15,7 @@ import { O13 } from './O13.js';
 import { O14 } from './O14.js';
 import { O15 } from './O15.js';
 import { O16 } from './O16.js';
+import { O17 } from './O17.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -34,4 +35,5 @@ export const OVERLOAD: readonly Check[] = [
   O14,
   O15,
   O16,
+  O17,
 ];

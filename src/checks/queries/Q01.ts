@@ -29,6 +29,9 @@ const adviceStyle = (query: string | undefined, user: string | undefined): strin
   ].join(' ');
 const adviceNothing =
   'It has no role and no text to be reached by: give it a role and a name in the component, or a test id.';
+const messageHop = (hop: string, query: string): string =>
+  `${hop} goes from what ${query} finds to what stands next to it in the markup, which no user sees.`;
+const adviceHop = 'Ask for that element itself, by its role and name or by a test id.';
 const adviceNamed = 'Ask for it by its role and name.';
 const adviceUnnamed = (role: string): string =>
   `It is ${withArticle(role)} that has no name to be asked for by: give it one in the component.`;
@@ -130,11 +133,10 @@ function byTag(reach: Reach, context: FileContext): Finding[] {
   const selector = textOfValue(reach.args[0]);
   const named = isUnseen(selector ?? '') ? undefined : TAKEN_FOR[tagIn(selector) ?? ''];
   if (named === undefined) {
-    // A hop from what was reached by its tag.
     const { from } = reach;
-    return reach.by === 'hop' && typeof from === 'object' && 'by' in from && STRUCTURE.has(from.by)
-      ? byTag(from, context)
-      : [];
+    if (reach.by !== 'hop' || typeof from !== 'object' || !('by' in from)) return [];
+    // A hop from what was reached by its tag.
+    return STRUCTURE.has(from.by) ? byTag(from, context) : byHop(reach, from, context);
   }
   return [
     {
@@ -150,6 +152,27 @@ function byTag(reach: Reach, context: FileContext): Finding[] {
     },
   ];
 }
+
+// From what a user knows to what stands around it.
+function byHop(reach: Reach, from: Reach, context: FileContext): Finding[] {
+  if (!from.asUser || !NEXT_TO.has(reach.name)) return [];
+  return [
+    {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      level: 'hint',
+      certainty: 'likely',
+      message: messageHop(reach.name, from.name),
+      advice: adviceHop,
+    },
+  ];
+}
+
+const NEXT_TO: ReadonlySet<string> = new Set(
+  'parentElement parentNode firstChild lastChild firstElementChild lastElementChild nextSibling nextElementSibling previousSibling previousElementSibling'.split(
+    ' ',
+  ),
+);
 
 // What is hidden behind a button, or behind nothing, has no label to be asked for by.
 const isUnseen = (selector: string): boolean => /\[type=["']?(?:file|hidden)/.test(selector);

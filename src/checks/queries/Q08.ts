@@ -1,7 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import { extensionOf } from '../../libraries/matchers.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
+import type { Assertion, Reach, StepOf } from '../../specs/model/steps.js';
 import { presenceMatcher } from '../../writing/presence-matcher.js';
 import type { Edit, Mend, Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
@@ -11,7 +11,7 @@ import {
   asksNotUndefined,
   assertsAbsence,
   assertsPresence,
-  isAskedIn,
+  isAskedAtOnce,
   reachOf,
 } from '../questions/used-reaches.js';
 
@@ -37,32 +37,22 @@ export const Q08: FileCheck = {
       const asserts = steps.filter(isAssert);
       return asserts.flatMap((step) => {
         const reach = reachOf(step.assertion);
-        // One entry for what is kept under a name and judged several times.
-        const isFirst = asserts.find(({ assertion }) => reachOf(assertion) === reach) === step;
         // Caught before the act, and judged after it: that is another matter.
-        const isFresh = isAskedIn(reach, step.assertion) || (isFirst && isJudgedAtOnce(reach, steps));
+        const isFresh = reach && isFirstOf(reach, step, asserts) && isAskedAtOnce(reach, step, steps);
         return isFresh ? (check(step.assertion, reach, context) ?? []) : [];
       });
     });
   },
 };
 
-// Kept under a name, with nothing done before the last time that it is judged, and never said to be gone.
-function isJudgedAtOnce(reach: Reach | undefined, steps: readonly Step[]): boolean {
-  const isOfReach = (step: Step): boolean => isAssert(step) && reachOf(step.assertion) === reach;
-  const from = steps.findIndex((step) => step.kind === 'reach' && step.reach === reach);
-  const upTo = steps.slice(from, steps.findLastIndex(isOfReach) + 1);
-  return (
-    from >= 0 &&
-    upTo.every((step) => STILL.has(step.kind)) &&
-    !upTo.some((step) => isOfReach(step) && isAssert(step) && assertsAbsence(step.assertion))
-  );
+// One entry for what is kept under a name and judged several times; what is said to be gone in the end was not to throw.
+function isFirstOf(reach: Reach, step: StepOf<'assert'>, asserts: readonly StepOf<'assert'>[]): boolean {
+  const all = asserts.filter(({ assertion }) => reachOf(assertion) === reach);
+  return all[0] === step && (all.length === 1 || !all.some(({ assertion }) => assertsAbsence(assertion)));
 }
 
-const STILL: ReadonlySet<Step['kind']> = new Set(['reach', 'assert', 'use', 'stand-in'] as const);
-
-function check(assertion: Assertion, reach: Reach | undefined, context: FileContext): Finding | undefined {
-  if (!reach || reach.waits || assertion.style !== 'expect') return undefined;
+function check(assertion: Assertion, reach: Reach, context: FileContext): Finding | undefined {
+  if (reach.waits || assertion.style !== 'expect') return undefined;
   // What is read off an element may be missing while that is there.
   const isOfElement = assertion.asks !== 'there' || assertion.subject.is === 'thing';
   const absent = reach.missing === 'throws' && assertsAbsence(assertion) && isOfElement;

@@ -1,11 +1,11 @@
-import { titlesOf } from '../../specs/model/blocks.js';
-import type { Assertion } from '../../specs/model/steps.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import { presenceMatcher } from '../../writing/presence-matcher.js';
 import type { Finding } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
-import { assertsPresence, isAskedIn, reachOf } from '../questions/used-reaches.js';
+import { assertsPresence, isAskedAtOnce, reachOf } from '../questions/used-reaches.js';
 
 const message = (matcher: string, query: string): string =>
   `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
@@ -30,7 +30,7 @@ export const Q09: FileCheck = {
       block.steps.flatMap((step) => {
         const found =
           step.kind === 'assert'
-            ? (check(step.assertion, context) ?? ofCount(step.assertion, context))
+            ? (check(step, block, context) ?? ofCount(step.assertion, context))
             : undefined;
         return found ? [{ ...found, within: titlesOf(block) }] : [];
       }),
@@ -38,11 +38,13 @@ export const Q09: FileCheck = {
   },
 };
 
-function check(assertion: Assertion, context: FileContext): Finding | undefined {
+function check(step: StepOf<'assert'>, { steps }: Block, context: FileContext): Finding | undefined {
+  const { assertion } = step;
   // Without such a matcher there is no better form.
   if (!context.documentMatchers) return undefined;
   const reach = reachOf(assertion);
-  if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedIn(reach, assertion)) return undefined;
+  if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedAtOnce(reach, step, steps))
+    return undefined;
   if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
     return undefined;
   const mend = presenceMatcher(assertion, context);

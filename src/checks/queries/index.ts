@@ -13,6 +13,7 @@ import { Q11 } from './Q11.js';
 import { Q12 } from './Q12.js';
 import { Q13 } from './Q13.js';
 import { Q14 } from './Q14.js';
+import { Q15 } from './Q15.js';
 
 /** Every check of how specs reach elements. */
 export const QUERIES: readonly Check[] = [
@@ -30,4 +31,5 @@ export const QUERIES: readonly Check[] = [
   Q12,
   Q13,
   Q14,
+  Q15,
 ];

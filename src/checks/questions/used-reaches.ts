@@ -1,6 +1,6 @@
 import type { SpecFile } from '../../specs/model/blocks.js';
 import { runningBlocks } from './order.js';
-import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
+import type { Assertion, Reach, Step, StepOf } from '../../specs/model/steps.js';
 import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 
 /** The reach that an assertion is about: an element, or something read off it. */
@@ -62,8 +62,17 @@ export const asksNotUndefined = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'undefined' : asks === 'defined';
 
 /** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
-export const isAskedIn = (reach: Reach | undefined, { place }: Assertion): boolean =>
-  reach !== undefined && place.start <= reach.place.start && reach.place.end <= place.end;
+const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
+  place.start <= reach.place.start && reach.place.end <= place.end;
+
+/** Whether an element is judged right after it was reached: where it is, or under a name with nothing done in between. */
+export function isAskedAtOnce(reach: Reach, step: StepOf<'assert'>, steps: readonly Step[]): boolean {
+  if (isAskedIn(reach, step.assertion)) return true;
+  const from = steps.findIndex((each) => each.kind === 'reach' && each.reach === reach);
+  return from >= 0 && steps.slice(from, steps.indexOf(step)).every(({ kind }) => STILL.has(kind));
+}
+
+const STILL: ReadonlySet<Step['kind']> = new Set(['reach', 'assert', 'use', 'stand-in'] as const);
 
 /** Whether a reach gives a plain element: queries of wrappers and of test beds give objects of their own. */
 export const takesElements = ({ gives, name }: Reach): boolean =>

@@ -30,6 +30,15 @@ export interface Circumstances {
   awaited: boolean;
   /** Why it may not run, where that is a condition that can be told. */
   guard: Guard | undefined;
+  /** In a callback that is run again until it passes: the call that does so. */
+  retried: Span | undefined;
+  /** In a loop over a list that is written out, the innermost one. */
+  loop: Loop | undefined;
+}
+
+/** A loop over a list that is written out; its place is that of the list, or of the call that walks it. */
+export interface Loop extends Span {
+  turns: number;
 }
 
 /** A condition under which steps run. */

@@ -7,6 +7,7 @@ import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
 import { overrideComponent, renderBy } from './renders.js';
+import { asStandIn } from './replaced-modules.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
 import {
   constantValue,
@@ -84,8 +85,7 @@ export function applyMeaning(
       // What an injector gives is of the type that it is asked for.
       if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
         return { is: 'thing', type: args[0].meaning.type };
-      // `vi.mocked(load)` is `load`.
-      if (meaning.type === 'stand-in' && args[0]?.is === 'thing' && args[0].standIn) return args[0];
+      if (meaning.type === 'stand-in') return asStandIn(run, env, args[0], node);
       return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
     case 'hands-on':
       return args[0] ?? UNKNOWN_VALUE;
@@ -220,7 +220,9 @@ function runs(
   const fn = args.findLast((each) => each.is === 'function');
   if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
   if (meaning.defers) return fn ?? UNKNOWN_VALUE;
-  const value = fn?.is === 'function' ? run.callFunction(fn, [], node) : UNKNOWN_VALUE;
+  const retried = meaning.retries ? run.placeOf(node) : run.flags.retried;
+  const value =
+    fn?.is === 'function' ? run.under({ retried }, () => run.callFunction(fn, [], node)) : UNKNOWN_VALUE;
   return waited(meaning.waits, value, 'wait');
 }
 

@@ -14,7 +14,7 @@ import { bareComponent } from './members.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
 import { callbackGuard } from './guards.js';
-import { loopGuard, mayBeEmpty } from './statements.js';
+import { loopGuard, loopOver, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
 import { assertsSince } from './waiting.js';
 import {
@@ -75,7 +75,8 @@ export function callMethod(
     const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
     for (const each of args) {
       if (each.is !== 'function') continue;
-      run.under({ maybe, guard, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
+      const loop = loopOver(run, target.of, node.callee) ?? run.flags.loop;
+      run.under({ maybe, guard, loop, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
         repeating(run, () => {
           // It runs once the promise is settled.
           if (isChain) run.emit({ kind: 'waited' }, node);

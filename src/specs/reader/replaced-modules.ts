@@ -10,6 +10,7 @@ import {
 } from '../../syntax/tree.js';
 import { basename } from '../../util/paths.js';
 import type { Binding } from '../model/blocks.js';
+import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
@@ -75,6 +76,19 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
   }
   const maker = entry && makerOf(entry);
   return maker ? madeStandIn(run, maker, memberText(run, maker), binding) : UNKNOWN_VALUE;
+}
+
+/** `vi.mocked(load)` is `load`, and says of an import that it is a stand-in, wherever its module is replaced. */
+export function asStandIn(run: SpecReading, env: Env, given: Value | undefined, node: CallNode): Value {
+  if (given?.is === 'thing' && given.standIn) return given;
+  const [first] = node.arguments;
+  const inner = first && unwrapped(first);
+  const binding = inner?.type === 'Identifier' ? env.find(inner.name)?.binding : undefined;
+  if (binding?.kind !== 'import') return { is: 'thing', type: 'stand-in' };
+  const known = run.file.standIns.find((each) => each.target === 'module' && each.binding === binding);
+  return known
+    ? { is: 'thing', type: 'stand-in', standIn: known }
+    : madeStandIn(run, node, memberText(run, node), binding);
 }
 
 // What the returned object holds under a name.

@@ -28,6 +28,8 @@ type Flags = Pick<
   | 'inFinally'
   | 'awaited'
   | 'guard'
+  | 'retried'
+  | 'loop'
 >;
 
 const PLAIN: Flags = {
@@ -41,6 +43,8 @@ const PLAIN: Flags = {
   inFinally: false,
   awaited: false,
   guard: undefined,
+  retried: undefined,
+  loop: undefined,
 };
 
 /** The binding that an object was first held by, and the properties that lead from there to it. */

@@ -6,7 +6,8 @@ import { leftExpectation } from './assertions.js';
 import { leftRunning } from './waiting.js';
 import { namesIn } from '../../syntax/module-facts.js';
 import { guardOf, underGuard } from './guards.js';
-import type { Guard } from '../model/steps.js';
+import type { Span } from '../../finding.js';
+import type { Guard, Loop } from '../model/steps.js';
 import { declareParts, declareVariable, hoist } from './patterns.js';
 import type { SpecReading } from './spec-reading.js';
 import { itemOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
@@ -126,14 +127,14 @@ function runSwitch(
   guard.covered = asserting.every(Boolean) && node.cases.some(({ test }) => test === null);
 }
 
-type Loop = Extract<
+type LoopNode = Extract<
   Node,
   { type: 'ForOfStatement' | 'ForInStatement' | 'ForStatement' | 'WhileStatement' | 'DoWhileStatement' }
 >;
 
-function runLoop(run: SpecReading, env: Env, node: Loop, returns: Value[]): void {
+function runLoop(run: SpecReading, env: Env, node: LoopNode, returns: Value[]): void {
   const scope = run.newEnv(env);
-  let { maybe, guard } = run.flags;
+  let { maybe, guard, loop } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = run.evaluate(env, node.right);
     const item = over.is === 'list' ? itemOf(over) : UNKNOWN_VALUE;
@@ -143,6 +144,7 @@ function runLoop(run: SpecReading, env: Env, node: Loop, returns: Value[]): void
     }
     maybe ||= mayBeEmpty(over);
     guard = loopGuard(run, env, over, node.right) ?? guard;
+    loop = loopOver(run, over, node.right) ?? loop;
   } else if (node.type === 'ForStatement') {
     if (node.init)
       runStatement(
@@ -157,9 +159,13 @@ function runLoop(run: SpecReading, env: Env, node: Loop, returns: Value[]): void
     if (node.update) run.evaluate(scope, node.update);
   } else run.evaluate(env, node.test);
   run.loops++;
-  run.under({ maybe, guard }, () => runStatement(run, scope, node.body, returns));
+  run.under({ maybe, guard, loop }, () => runStatement(run, scope, node.body, returns));
   run.loops--;
 }
+
+/** The loop over a list that is written out; undefined for any other. */
+export const loopOver = (run: SpecReading, over: Value, node: Span): Loop | undefined =>
+  over.is === 'list' && !over.open ? { ...run.placeOf(node), turns: over.items.length } : undefined;
 
 const asStatement = (expression: Node): Node =>
   ({ type: 'ExpressionStatement', expression, start: expression.start, end: expression.end }) as Node;
