@@ -62,11 +62,16 @@ const GIVING =
 const IN_QUOTES = /"([^"]+)"|“([^”]+)”|`([^`]+)`|(?<!\w)'([^']+)'(?!\w)/g;
 const NUMBER_AT_END = /(?<![\w.-])(-?\d+(?:\.\d+)?)\W*$/g;
 
+// “… when the size is "large"”: what is arranged, not what comes of it.
+const CONDITION = /\b(?:when|whenever|if|while|unless|once|where|after|before|for)\b[^,]*$/i;
+
 // The one value that a title gives: in quotes, or a number at its end.
 function valueIn(title: string): string | undefined {
   const inQuotes = [...title.matchAll(IN_QUOTES)];
   const found = inQuotes.length > 0 ? inQuotes : [...title.matchAll(NUMBER_AT_END)];
-  const given = found.filter(({ index }) => GIVING.test(title.slice(0, index)));
+  const given = found.filter(
+    ({ index }) => GIVING.test(title.slice(0, index)) && !CONDITION.test(title.slice(0, index)),
+  );
   const [only, ...more] = given.flatMap((match) => match.slice(1).find((group) => group !== undefined) ?? []);
   // “the "size" prop” names something; it is no value.
   const isName = only !== undefined && (/\b(?:prop|slot|event)s?\b/i.test(only) || only.trim() !== only);
