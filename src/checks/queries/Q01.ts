@@ -50,13 +50,47 @@ export const Q01: FileCheck = {
   trouble: "container.querySelector('.kiln-card__fire').click();",
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
-    return context.used.flatMap(({ reach, step }) => {
+    const asserted: Finding[] = [];
+    const found = context.used.flatMap(({ reach, step }) => {
       if (!isStructural(reach, context) || asksForGiven(reach)) return [];
-      const found = check(reach, context);
-      return found.length > 0 || step.kind !== 'act' || step.by === 'program' ? found : byAct(reach, context);
+      const known = check(reach, context);
+      if (known.length > 0) return known;
+      if (step.kind === 'act') return step.by === 'program' ? [] : ofUnknown(reach, ACTED_ON, context);
+      if (isMark(reach) && isOfProject(reach, context)) asserted.push(...ofUnknown(reach, ASSERTED, context));
+      return [];
     });
+    return [...found, ...onceAFile(asserted)];
   },
 };
+
+const ACTED_ON = { what: 'what is acted on', advice: adviceNamed };
+const ASSERTED = {
+  what: 'what is asserted on',
+  advice: 'Assert on what a user sees of it, or give it a name or a test id.',
+};
+
+// What only says that a file asks so: one entry for all of them.
+function onceAFile([first, ...others]: readonly Finding[]): Finding[] {
+  if (!first) return [];
+  return [{ ...first, evidence: others.map(({ place }) => ({ ...place, note: 'and so here' })) }];
+}
+
+// By a class, an id or a place; parts of a picture have nothing that a user knows them by.
+function isMark({ by, args }: Reach): boolean {
+  const selector = textOfValue(args[0]);
+  return selector !== undefined && (by !== 'selector' || /[.#> ]/.test(selector)) && !PICTURE.test(selector);
+}
+
+// Of a component of the project's own, whose props the spec gives one by one: the mark may come from no one else.
+const isOfProject = ({ block }: Reach, { file, rendering }: FileContext): boolean =>
+  file.renders.some((render) => {
+    const component = render.block === block ? rendering.component(render) : undefined;
+    const [node] = render.view ?? [];
+    const isOpen = node?.kind === 'component' && (node.open || node.rest !== undefined);
+    return component !== undefined && !isOpen && !file.replaced.has(component.file);
+  });
+
+const PICTURE = /(?:^|[\s>+~])(?:svg|path|use|g|i|circle|rect|line|polygon)\b|\bicons?\b/i;
 
 // One of several that are known is Q04's matter.
 const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext): boolean =>
@@ -73,7 +107,7 @@ function asksForGiven({ block, by, args }: Reach): boolean {
     block.statements.some(({ literals }) =>
       literals.some(
         ({ text, of = '' }) =>
-          GIVEN_AS.has(of) &&
+          GIVEN_AS.test(of) &&
           unquoted(text)
             .split(/\s+/)
             .some((name) => names.has(name)),
@@ -82,7 +116,8 @@ function asksForGiven({ block, by, args }: Reach): boolean {
   );
 }
 
-const GIVEN_AS: ReadonlySet<string> = new Set(['class', 'className', 'id']);
+// `className`, and `toggleId` of one of its parts.
+const GIVEN_AS = /^(?:id|class|className)$|[a-z](?:Id|Class|ClassName)$/;
 
 function check(reach: Reach, context: FileContext): Finding[] {
   const target = context.rendering.target(reach);
@@ -103,8 +138,12 @@ function check(reach: Reach, context: FileContext): Finding[] {
     : byTag(reach, context);
 }
 
-// Where nothing is known but that a user acts on it: they do so by what they see.
-function byAct(reach: Reach, context: FileContext): Finding[] {
+// Where nothing is known but that a user acts on it, or that the spec is about it: users know things by what they see.
+function ofUnknown(
+  reach: Reach,
+  { what, advice }: { what: string; advice: string },
+  context: FileContext,
+): Finding[] {
   const selector = textOfValue(reach.args[0]);
   const target = context.rendering.target(reach);
   if (!context.userCentred || !takesElements(reach) || selector === undefined || target.kind !== 'unknown')
@@ -117,12 +156,8 @@ function byAct(reach: Reach, context: FileContext): Finding[] {
       within: titlesOf(reach.block),
       level: 'hint',
       certainty: 'likely',
-      message: message(
-        `${reach.name}('${inShort(selector, 40)}')`,
-        kindOf(reach, selector),
-        'what is acted on',
-      ),
-      advice: adviceNamed,
+      message: message(`${reach.name}('${inShort(selector, 40)}')`, kindOf(reach, selector), what),
+      advice,
     },
   ];
 }
