@@ -23,7 +23,8 @@ const find = (
   gives,
 });
 
-const domFinds = (): Record<string, Meaning> => ({
+/** The queries that a node of the page has, and nothing else by these names. */
+export const domFinds = (): Record<string, Meaning> => ({
   querySelector: find('selector', 'null', 'element'),
   querySelectorAll: find('selector', 'many', 'elements'),
   getElementById: find('id', 'null', 'element'),

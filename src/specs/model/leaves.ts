@@ -77,7 +77,10 @@ export class Leaves {
         break;
       case 'Identifier':
       case 'JSXIdentifier':
-        if (!this.#keys.has(node)) this.#name(node);
+        if (this.#keys.has(node)) break;
+        // A value as any other, though it is written as a name.
+        if (node.name === 'undefined') this.#keep(node, 'value', this.#givenTo.get(node as Node));
+        else this.#name(node);
         break;
       default:
         return this.#literal(node);

@@ -3,7 +3,8 @@ import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';
-import { TYPES } from '../../libraries/types.js';
+import { userQueries } from '../../libraries/queries.js';
+import { domFinds, TYPES } from '../../libraries/types.js';
 import { meaningOfMember } from '../../libraries/type-table.js';
 import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Component } from '../../components/view.js';
@@ -176,11 +177,38 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
       if (own) return own;
       const bare = bareComponent(run, value);
       if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
-      return { is: 'read', of: value, name };
+      return foundIn(value, name) ?? { is: 'read', of: value, name };
     }
     default:
-      return { is: 'read', of: value, name };
+      return foundIn(value, name) ?? { is: 'read', of: value, name };
   }
+}
+
+// Nothing but a node of the page has these methods, and nothing but what a render gives has those.
+const DOM_FINDS: ReadonlyMap<string, Meaning> = new Map(Object.entries(domFinds()));
+const USER_FINDS: ReadonlyMap<string, Meaning> = new Map(Object.entries(userQueries(false)));
+
+// A query of something that is out of sight, told by its name.
+function foundIn(value: Value, name: string): Value | undefined {
+  const dom = DOM_FINDS.get(name);
+  const meaning = dom ?? USER_FINDS.get(name);
+  if (!meaning || !(dom ? isOutOfSight(value) : isMadeOutOfSight(value))) return undefined;
+  const of: Value = { is: 'thing', type: dom ? 'element' : 'queries' };
+  return { is: 'library', meaning, module: '', name, of };
+}
+
+const isOutOfSight = (value: Value): boolean => rootOf(value).is === 'unknown' || isMadeOutOfSight(value);
+
+// Given by a call of what is not known.
+function isMadeOutOfSight(value: Value): boolean {
+  const root = rootOf(value);
+  return root.is === 'instance' && (root.of.is === 'external' || isOutOfSight(root.of));
+}
+
+function rootOf(value: Value): Value {
+  let at = value;
+  while (at.is === 'read' || at.is === 'promise') at = at.of;
+  return at;
 }
 
 function globalMember(path: string, name: string): Value {
