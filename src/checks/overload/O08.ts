@@ -18,6 +18,9 @@ import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 
 const message = (count: number, specs: number): string =>
   `The same ${count} statements stand at the start of ${plural(specs, 'spec')} of this group.`;
+const messageLines = (lines: number, specs: number): string =>
+  `The same ${lines} lines of arrangement stand in ${specs} specs of this group, each with something of its own in between.`;
+const adviceLines = 'Write a helper that takes what differs, and leave the rest to it.';
 const advice = (name: string): string => `Write them once, in ${name}.`;
 
 /** Arrangement that many specs of a group, or several files, repeat. */
@@ -34,9 +37,10 @@ export const O08: FileCheck = {
     "it('a', () => {\n  const onFire = vi.fn();\n  const user = userEvent.setup();\n  render(<KilnCard onFire={onFire} />);\n  // and four more specs begin so\n});",
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
   run: (context) =>
-    [...runningByGroup(context.file)].flatMap(([group, specs]) =>
-      group ? check(group, specs, context) : [],
-    ),
+    [...runningByGroup(context.file)].flatMap(([group, specs]) => {
+      const same = group ? check(group, specs, context) : [];
+      return same.length > 0 ? same : ofLines(specs, context);
+    }),
   across: acrossFiles,
 };
 
@@ -75,6 +79,54 @@ function check(group: Block, specs: readonly Block[], context: FileContext): Fin
     },
   ];
 }
+
+const FEWEST_LINES = 6;
+// `return {`, `props: {` and the like stand anywhere.
+const FEWEST_LETTERS = 10;
+
+// Arrangement that is written out in spec after spec with a value or two of its own in between.
+function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
+  if (specs.length < FEWEST_SPECS) return [];
+  const arranged = specs
+    .filter(({ repeated }) => !repeated)
+    .map((spec) => ({ spec, statements: arrangingIn(spec) }))
+    .map((each) => ({ ...each, lines: linesOf(each.statements, context) }));
+  const count = (line: string): number => arranged.filter(({ lines }) => lines.has(line)).length;
+  const all = new Set(arranged.flatMap(({ lines }) => [...lines]));
+  const shared = new Set([...all].filter((line) => count(line) >= FEWEST_SPECS));
+  const alike = arranged.filter(
+    ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
+  );
+  const common = [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));
+  const [first, ...others] = alike;
+  const [start, last] = [first?.statements[0], first?.statements.at(-1)];
+  if (!first || !start || !last || alike.length < FEWEST_SPECS || common.length < FEWEST_LINES) return [];
+  return [
+    {
+      place: inFile(context, { start: start.start, end: last.end }),
+      within: titlesOf(first.spec),
+      certainty: 'sure',
+      message: messageLines(common.length, alike.length),
+      advice: adviceLines,
+      evidence: others.map(({ spec, statements: [at] }) => ({
+        ...inFile(context, at ?? spec.callee),
+        note: quotedTitle(spec),
+      })),
+    },
+  ];
+}
+
+// The lines of some statements that say something, without their margins.
+const linesOf = (statements: readonly Statement[], { source: { text } }: FileContext): Set<string> =>
+  new Set(
+    statements.flatMap(({ start, end }) =>
+      text
+        .slice(start, end)
+        .split('\n')
+        .map((line) => line.trim())
+        .filter((line) => line.replace(/\W/g, '').length >= FEWEST_LETTERS),
+    ),
+  );
 
 // How many statements all of them begin with.
 function sharedCount(all: readonly (readonly Statement[])[]): number {
