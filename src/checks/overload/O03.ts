@@ -15,6 +15,8 @@ const messageNoGroup = 'This group has no title: a report names its specs alone.
 const adviceGroup = 'Say what its specs have in common, or take the group away.';
 const messageVague = (title: string): string =>
   `“${title}” says nothing of what should happen: neither do the groups around it.`;
+const messageWorks = (title: string): string =>
+  `“${title}” says that it works, and not what should happen when it does.`;
 const adviceTitle = (title: string | undefined): string =>
   title === undefined ? 'Say what a user sees, and when.' : `Say what it asserts, as “${title}”.`;
 
@@ -38,7 +40,7 @@ export const O03: FileCheck = {
         place: titlePlaceOf(spec, context),
         within: titlesOf(spec),
         certainty: 'sure',
-        message: spec.title.text.trim() === '' ? messageEmpty : messageVague(spec.title.text),
+        message: messageOf(spec, context),
         advice: adviceTitle(title),
         suggestion: title,
         mend: title === undefined ? undefined : retitled(spec, title, context),
@@ -46,6 +48,16 @@ export const O03: FileCheck = {
     }),
   ],
 };
+
+function messageOf({ title: { text } }: Block, context: FileContext): string {
+  if (text.trim() === '') return messageEmpty;
+  // Which thing it is about, it does say.
+  const isOfSome = WORKS.test(text) && wordsOf(text).some((word) => saysMore(word, subjectOf(context)));
+  return isOfSome ? messageWorks(text) : messageVague(text);
+}
+
+// “v-model works”: which thing it is about, and nothing of what that does.
+const WORKS = /\bworks?(?: (?:correctly|properly|as expected|fine|well))?\W*$/i;
 
 const untitledGroups = (context: FileContext): Finding[] =>
   context.file.blocks
@@ -73,8 +85,8 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   if (!title.exact || repeated || !isOwn) return false;
   const path = blocksAround(spec).filter(({ kind }) => kind !== 'file');
   if (path.some((each) => !each.title.exact)) return false;
-  const says = (word: string): boolean =>
-    !SAYING_NOTHING.has(word) && !/^\d+$/.test(word) && !subject().words.has(stemOf(word));
+  if (WORKS.test(title.text)) return true;
+  const says = (word: string): boolean => saysMore(word, subject());
   const tokens = title.text.split(/\s+/);
   // What is a success is one of several outcomes, but as the whole of a title.
   if (tokens.some((token) => token.toLowerCase() === 'success') && tokens.length > 2) return false;
@@ -85,6 +97,9 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
   return path.every(saysNothing);
 }
+
+const saysMore = (word: string, { words }: Subject): boolean =>
+  !SAYING_NOTHING.has(word) && !/^\d+$/.test(word) && !words.has(stemOf(word));
 
 const HANDLING =
   /^(?:it )?(?:should )?(?:handles?|tests?|checks?) (?:the )?([\w-]+) (?:prop|property|option|attribute)s?$/i;
