@@ -1,7 +1,7 @@
 import type { Condition, Expr } from './expr.js';
 
-/** Takes a prop that is read; `bound`: only which side of that number it is on is asked. */
-type VisitProp = (name: string, bound?: number) => void;
+/** Takes a prop that is read; `bound`: only which side of that number it is on is asked; `item`: only its first item is. */
+type VisitProp = (name: string, bound?: number, item?: boolean) => void;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
 export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
@@ -11,6 +11,13 @@ export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
 export const propsInCondition = (test: Condition, visit: (name: string) => void): void =>
   visitPropsInCondition(test, (name) => visit(name));
 
+/** The props of which a condition asks about an item of the list that they hold: the first stands for any. */
+export function listsAskedIn(test: Condition): Set<string> {
+  const lists = new Set<string>();
+  visitPropsInCondition(test, (name, _bound, isItem) => isItem && lists.add(name));
+  return lists;
+}
+
 /** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
 export function visitProps(expr: Expr, visit: VisitProp): void {
   const sub = (each: Expr): void => visitProps(each, visit);
@@ -18,7 +25,7 @@ export function visitProps(expr: Expr, visit: VisitProp): void {
     case 'prop':
       return visit(expr.name);
     case 'member':
-      return sub(expr.of);
+      return expr.of.is === 'prop' && expr.name === '0' ? visit(expr.of.name, undefined, true) : sub(expr.of);
     case 'computed': {
       const [left, right] = expr.of;
       const bound = /^[<>]=?$/.test(expr.by) && right?.is === 'constant' ? right.value : undefined;

@@ -1,7 +1,7 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
 import { both } from '../components/expr.js';
-import { propsInCondition } from '../components/expr-names.js';
+import { listsAskedIn, propsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
@@ -90,8 +90,9 @@ function computedBy(
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
   propsInCondition(whole, (name) => names.push(name));
+  const lists = listsAskedIn(whole);
   const outcomes = uses
-    .flatMap((use) => eachWay(use, names))
+    .flatMap((use) => eachWay(use, names, lists))
     .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
   if (outcomes.includes(true)) return branch.deferred ? 'unknown' : 'taken';
   return inSight && outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';

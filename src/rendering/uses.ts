@@ -134,15 +134,21 @@ function componentOf(node: ComponentNode, file: string, project: Project): Compo
 }
 
 /**
- * A use for each combination of the values that some of its props are set to, one after another; with too many of them,
- * these props are unknown.
+ * A use for each combination of the values that some of its props are set to, one after another, and of the items of
+ * `lists`, each put first; with too many of them, these props are unknown.
  */
-export function eachWay(use: ComponentUse, names: Iterable<string>): ComponentUse[] {
+export function eachWay(
+  use: ComponentUse,
+  names: Iterable<string>,
+  lists: ReadonlySet<string> = new Set(),
+): ComponentUse[] {
   let ways: ReadonlyMap<string, Expr>[] = [use.given];
-  const several = [...new Set(names)].filter((name) => use.given.get(name)?.is === 'choice');
+  const optionsOf = new Map(
+    [...new Set(names)].map((name) => [name, waysOf(use.given.get(name), lists.has(name))] as const),
+  );
+  const several = [...optionsOf].filter(([, { length }]) => length > 1).map(([name]) => name);
   for (const name of several) {
-    const expr = use.given.get(name);
-    const options = expr?.is === 'choice' ? expr.options : [];
+    const options = optionsOf.get(name) ?? [];
     if (ways.length * options.length > MOST_WAYS) {
       const unknown = several.map((each) => [each, UNKNOWN] as const);
       return [{ ...use, given: new Map([...use.given, ...unknown]) }];
@@ -150,6 +156,14 @@ export function eachWay(use: ComponentUse, names: Iterable<string>): ComponentUs
     ways = ways.flatMap((given) => options.map((option) => new Map(given).set(name, option)));
   }
   return ways.map((given) => ({ ...use, given }));
+}
+
+// The values that a prop is set to; conditions ask of the first item of a list, so each item stands there once.
+function waysOf(expr: Expr | undefined, byItem: boolean): readonly Expr[] {
+  if (expr?.is === 'choice') return expr.options.flatMap((option) => waysOf(option, byItem));
+  if (expr?.is !== 'list' || expr.items.length < 2 || !byItem) return expr ? [expr] : [];
+  const { items } = expr;
+  return items.map((item, i) => ({ ...expr, items: [item, ...items.filter((_, at) => at !== i)] }));
 }
 
 // `rerender(<KilnLid temp={20} />)`, `setProps({ temp: 20 })`

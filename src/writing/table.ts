@@ -43,6 +43,10 @@ export function tabled(
   const { text } = context.source;
   const [first, ...others] = specs;
   if (!first?.titlePlace || !first.body || !canMove(specs, context)) return undefined;
+  const isTyped = /\.[cm]?tsx?$/.test(context.file.path);
+  // To the compiler rows are read-only, and so are the lists in them.
+  const holdsLists = columns.some(({ values }) => values.some((value) => value.startsWith('[')));
+  if (isTyped && holdsLists) return undefined;
   const names = namesFor(first, columns);
   const { indent, newline } = context.style;
   const margin = indentAt(text, first.place.start);
@@ -54,7 +58,6 @@ export function tabled(
     ];
     return `${margin}${indent}[${cells.join(', ')}],`;
   });
-  const isTyped = /\.[cm]?tsx?$/.test(context.file.path);
   const table = `[${newline}${rows.join(newline)}${newline}${margin}]${isTyped ? ' as const' : ''}`;
   const callee = text.slice(first.callee.start, first.callee.end);
   const body = filledBody(first, columns, names, context);

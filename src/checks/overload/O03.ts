@@ -130,6 +130,9 @@ function subjectOf(context: FileContext): Subject {
   const { file } = context;
   const folders = new Set(file.path.split('/'));
   const stem = basename(file.path).split('.')[0] ?? '';
+  const rendered = new Set(
+    file.renders.flatMap(({ view }) => (view?.[0]?.kind === 'component' ? [view[0].name] : [])),
+  );
   return {
     words: subjectWords(context),
     props: new Set(
@@ -137,7 +140,13 @@ function subjectOf(context: FileContext): Subject {
     ),
     isNamedBy(token, kind) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
-      if (file.imports.has(name)) return true;
+      const from = file.imports.get(name);
+      // A part from a package is not what is tested, where something else is rendered.
+      const isOther = rendered.size > 0 && !rendered.has(name);
+      if (from)
+        return (
+          kind === 'group' || !isOther || context.project.resolve(file.path, from.specifier) !== undefined
+        );
       const parts = name.split('/');
       return (
         (parts.length > 1 || kind === 'group') &&

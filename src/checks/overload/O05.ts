@@ -29,6 +29,8 @@ const MESSAGES = {
     `The title speaks of a ${says}, and the spec does ${does}.`,
   outcome: (says: string): string =>
     `The title says “${says}”, and all that the spec asserts is that something is there.`,
+  absence: (says: string): string =>
+    `The title says “${says}”, and all that the spec asserts is that something is not there.`,
 };
 const messageSubject = (told: string, rendered: string): string =>
   `The group speaks of ${told}, and its specs render ${rendered}.`;
@@ -124,7 +126,12 @@ function ofDeed(spec: Block, context: FileContext): Finding | undefined {
       certainty: 'likely',
       message: MESSAGES[found.of](found.told, found.done),
       advice: adviceValue,
-      evidence: [{ ...found.place, note: found.of === 'outcome' ? 'what is asserted' : 'what is done' }],
+      evidence: [
+        {
+          ...found.place,
+          note: found.of === 'outcome' || found.of === 'absence' ? 'what is asserted' : 'what is done',
+        },
+      ],
     }
   );
 }

@@ -9,6 +9,7 @@ import { runningSpecs } from '../questions/order.js';
 import { adviceFor, isCallback, isOfList, openGuard, REASONS } from '../questions/guarded.js';
 import { usedBy } from '../questions/used-reaches.js';
 import { TRUTH_ASKED } from '../questions/presence.js';
+import { inShort } from '../../util/printable.js';
 import { judgementOf } from '../questions/judgement.js';
 
 const messageMaybe = ({ by }: Guard): string => `This assertion may not run: it ${REASONS[by]}.`;
@@ -103,7 +104,7 @@ function missing(step: StepOf<'assert'>, spec: Block, context: FileContext): Fin
       place: inFile(context, place),
       within: titlesOf(spec),
       certainty: 'likely',
-      message: messageMissing(subjectText.split('?.')[0] ?? ''),
+      message: messageMissing(inShort(subjectText.split('?.')[0] ?? '', 60)),
       advice: adviceMissing,
     },
   ];

@@ -7,13 +7,14 @@ import { libraryObjectOf } from '../../specs/model/values.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
+import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
 interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome';
+  of: 'key' | 'gesture' | 'outcome' | 'absence';
   place: Place;
 }
 
@@ -22,7 +23,12 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | undefin
   const steps = [...hooksFor(spec, 'before-each'), spec].flatMap((block) => block.steps);
   if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;
   const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act');
-  return otherKey(spec, acts, context) ?? otherGesture(spec, acts, context) ?? otherOutcome(spec, context);
+  return (
+    otherKey(spec, acts, context) ??
+    otherGesture(spec, acts, context) ??
+    otherOutcome(spec, context) ??
+    otherAbsence(spec, context)
+  );
 }
 
 // Words of a title for a key, and the key as `KeyboardEvent.key` names it.
@@ -105,6 +111,19 @@ function otherOutcome(spec: Block, context: FileContext): ToldDeed | undefined {
   if (!first || spec.steps.some(mayDeny)) return undefined;
   if (!asserts.every(({ assertion }) => saysThere(assertion))) return undefined;
   return { told: denied[0], done: '', of: 'outcome', place: inFile(context, first.assertion.place) };
+}
+
+const SHOWN =
+  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?|ha(?:s|ve)|includes?|contains?)\b(?!.*\b(?:not?|non|nothing|none|only|without|until|unless|instead|hidden|hides?|empty|never|but|than|no longer|neither|removes?|disappears?|either|null|undefined|disabled|off)\b|.*n['’]t\b)/i;
+
+// “shows the lid”, where all that is asserted is that something is not there.
+function otherAbsence(spec: Block, context: FileContext): ToldDeed | undefined {
+  const shown = SHOWN.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!shown || !first || spec.steps.some(mayDeny)) return undefined;
+  if (!asserts.every(({ assertion }) => assertsAbsence(assertion))) return undefined;
+  return { told: shown[0], done: '', of: 'absence', place: inFile(context, first.assertion.place) };
 }
 
 // An element is there; what else may be true is not known to be one.

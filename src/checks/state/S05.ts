@@ -86,12 +86,29 @@ const isReset = (binding: Binding, { file, setup }: FileContext): boolean =>
       step.use.how !== 'read',
   );
 
-// Written to again at the end of the same spec.
+// Written to again, or taken back, later in the same spec.
 function isPutBack({ spec, step }: Side, binding: Binding): boolean {
-  const writes = usesInBlock(spec, binding).filter(({ use }) => use.how === 'write' || use.how === 'assign');
-  return writes.some(
-    (other) => other.place.start > step.place.start && other.use.path.join('.') === step.use.path.join('.'),
-  );
+  const uses = usesInBlock(spec, binding);
+  return uses.slice(uses.indexOf(step) + 1).some(({ use }) => {
+    const isWrite = use.how === 'write' || use.how === 'assign';
+    return (
+      undoing(step.use.path) === use.path.join('.') ||
+      (isWrite && use.path.join('.') === step.use.path.join('.'))
+    );
+  });
+}
+
+const UNDOING: ReadonlyMap<string, string> = new Map([
+  ['appendChild', 'removeChild'],
+  ['setAttribute', 'removeAttribute'],
+  ['add', 'delete'],
+  ['push', 'pop'],
+]);
+
+// The path of the call that takes back what a call does: `list.push(…)`, `list.pop()`.
+function undoing(path: readonly string[]): string | undefined {
+  const back = UNDOING.get(path.at(-1) ?? '');
+  return back && [...path.slice(0, -1), back].join('.');
 }
 
 // A later spec that renders a component which uses what was changed.

@@ -169,7 +169,8 @@ export class Leaves {
     const isNegative =
       node.type === 'UnaryExpression' && node.operator === '-' && node.argument.type === 'Literal';
     const isText = node.type === 'TemplateLiteral' && node.expressions.length === 0;
-    if ((node.type !== 'Literal' && !isNegative && !isText) || this.#keys.has(node)) return;
+    const isList = node.type === 'ArrayExpression' && node.elements.length > 1 && isPlain(node);
+    if ((node.type !== 'Literal' && !isNegative && !isText && !isList) || this.#keys.has(node)) return;
     this.#keep(node, 'value', this.#givenTo.get(node));
     return false;
   }
@@ -190,6 +191,26 @@ const bare = (text: string): string => text.replace(/\s+/g, '').replace(/,(?=[)\
 
 const keyName = (key: Node): string[] =>
   'name' in key ? [String(key.name)] : 'value' in key ? [String(key.value)] : [];
+
+// Values that are written out: a list of them is one value, however many it has.
+function isPlain(node: Node | null): boolean {
+  switch (node?.type) {
+    case 'Literal':
+      return true;
+    case 'TemplateLiteral':
+      return node.expressions.length === 0;
+    case 'UnaryExpression':
+      return isPlain(node.argument);
+    case 'ArrayExpression':
+      return node.elements.every(isPlain);
+    case 'NewExpression':
+      return (
+        node.callee.type === 'Identifier' && node.callee.name === 'Date' && node.arguments.every(isPlain)
+      );
+    default:
+      return false;
+  }
+}
 
 const isNothing = (node: Node): boolean =>
   (node.type === 'Literal' && node.value === null) ||

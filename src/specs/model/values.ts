@@ -62,6 +62,8 @@ export type Value =
   | { is: 'global'; path: string }
   /** A value read off another: a property, what a method without known meaning gives, or an operator with its other side. */
   | { is: 'read'; of: Value; name: string; than?: Value }
+  /** A function with its first arguments: `shallowMount.bind(null, Kiln)`. */
+  | { is: 'bound'; of: Value; args: readonly Value[] }
   /** What a stand-in gives when the spec itself calls it. */
   | { is: 'given'; by: StandIn }
   /** A promise of a value, and what made it: what is a promise is known by dialect or by `async`, never by name. */

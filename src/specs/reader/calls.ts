@@ -70,6 +70,12 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
           unwrapped(node.callee).type !== 'FunctionExpression' &&
           unwrapped(node.callee).type !== 'ArrowFunctionExpression',
       });
+    case 'bound': {
+      const all = [...target.args, ...args];
+      if (target.of.is === 'library') return applyMeaning(run, env, target.of, all, node);
+      if (target.of.is === 'function') return run.callFunction(target.of, all, node, { helper: true });
+      return callUnknown(run, env, target, args, node, discarded);
+    }
     case 'read':
       if (target.name === 'catch') letPass(run, args[0], before);
       return callMethod(run, env, target, args, node);

@@ -197,7 +197,9 @@ function foundIn(value: Value, name: string): Value | undefined {
   return { is: 'library', meaning, module: '', name, of };
 }
 
-const isOutOfSight = (value: Value): boolean => rootOf(value).is === 'unknown' || isMadeOutOfSight(value);
+/** Whether nothing is known of a value but that it is there, or of the call that gave it. */
+export const isOutOfSight = (value: Value): boolean =>
+  rootOf(value).is === 'unknown' || isMadeOutOfSight(value);
 
 // Given by a call of what is not known.
 function isMadeOutOfSight(value: Value): boolean {

@@ -10,7 +10,7 @@ import type { Render } from '../model/steps.js';
 import type { Env } from '../model/env.js';
 import { CHAINS } from './names.js';
 import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
-import { bareComponent } from './members.js';
+import { bareComponent, isOutOfSight } from './members.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
 import { callbackGuard } from './guards.js';
@@ -67,6 +67,7 @@ export function callMethod(
   if (target.of.is === 'list' && CHANGING.has(target.name)) changedInPlace(run, env, node, target.of);
   const known = operatedBy(run, target.name, [target.of, ...args], node);
   if (known) return known;
+  if (target.name === 'bind') return { is: 'bound', of: run.declaredValue(target.of), args: args.slice(1) };
   const isChain = CHAINS.has(target.name);
   const before = run.block.steps.length;
   if (RUNNING_METHODS.has(target.name)) {
@@ -111,13 +112,18 @@ function calledOnInstance(
   args: readonly Value[],
   node: CallNode,
 ): void {
+  const isOfNode = DEEDS_OF_NODES.has(name) && (of.is === 'read' || isOutOfSight(of));
   const emit = (render: Render | undefined): void =>
-    run.emit({ kind: 'act', by: 'program', render, name, args }, node);
+    run.emit({ kind: 'act', by: isOfNode ? 'raw' : 'program', render, name, args }, node);
   if (changeBy(name, args.length) === 'sets-state' && of.is === 'thing') return emit(of.render);
   if (run.discarded !== node || LISTENING.has(name) || NO_DEED.has(name) || isStandInMember(name)) return;
   const instance = instanceOf(run, of);
   if (instance) emit(instance.render);
+  else if (isOfNode && isOutOfSight(of)) emit(undefined);
 }
+
+// What a node of the page can be told to do: `wrapper.vm.$refs.lids[0].click()`.
+const DEEDS_OF_NODES = new Set(['click', 'dispatchEvent', 'focus', 'blur']);
 
 // The instance that a value was read off; none behind the record of a stand-in: `component.open.and`.
 function instanceOf(run: SpecReading, value: Value): { render?: Render } | undefined {
