@@ -213,7 +213,7 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
       $nextTick: { kind: 'ticks' },
       ...each('$forceUpdate $watch $destroy focus blur', plain),
       ...each(
-        '$props $attrs $slots $options $router $route $store $root $parent $t $i18n setInput location injector changeDetectorRef',
+        'props $props $attrs $slots $options $router $route $store $root $parent $t $i18n setInput location injector changeDetectorRef',
         reads,
       ),
     },

@@ -1,4 +1,4 @@
-import type { Dialect, Meaning } from './meaning.js';
+import type { By, Dialect, Meaning, Missing, TypeName } from './meaning.js';
 import { REACT_DOM } from './types.js';
 
 const mount = (
@@ -11,6 +11,15 @@ const mount = (
   gives,
   teardown: 'nobody',
   shallow,
+});
+
+// What is searched comes first.
+const findRendered = (by: By, missing: Missing, gives: TypeName): Meaning => ({
+  kind: 'query',
+  by,
+  missing,
+  gives,
+  container: true,
 });
 
 // Nothing of it is in any document.
@@ -93,7 +102,14 @@ export const wrappers: readonly Dialect[] = [
     exports: {
       act: { kind: 'runs' },
       Simulate: { kind: 'object', type: 'fireEvent' },
-      renderIntoDocument: { kind: 'render', takes: 'element', gives: 'chain', teardown: 'nobody' },
+      renderIntoDocument: { kind: 'render', takes: 'element', gives: 'instance', teardown: 'nobody' },
+      // react-dom 15 and 16, test-utils: `find…` throws unless there is one, `scry…` gives a list.
+      findRenderedDOMComponentWithClass: findRendered('class', 'throws', 'element'),
+      findRenderedDOMComponentWithTag: findRendered('tag', 'throws', 'element'),
+      findRenderedComponentWithType: findRendered('component', 'throws', 'instance'),
+      scryRenderedDOMComponentsWithClass: findRendered('class', 'many', 'elements'),
+      scryRenderedDOMComponentsWithTag: findRendered('tag', 'many', 'elements'),
+      scryRenderedComponentsWithType: findRendered('component', 'many', 'chain'),
       default: { kind: 'object', type: 'react-dom' },
     },
   },

@@ -140,13 +140,8 @@ function subjectOf(context: FileContext): Subject {
     ),
     isNamedBy(token, kind) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
-      const from = file.imports.get(name);
-      // A part from a package is not what is tested, where something else is rendered.
-      const isOther = rendered.size > 0 && !rendered.has(name);
-      if (from)
-        return (
-          kind === 'group' || !isOther || context.project.resolve(file.path, from.specifier) !== undefined
-        );
+      // A part is not what is tested, where something else is rendered.
+      if (file.imports.has(name)) return kind === 'group' || rendered.size === 0 || rendered.has(name);
       const parts = name.split('/');
       return (
         (parts.length > 1 || kind === 'group') &&

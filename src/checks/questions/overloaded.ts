@@ -1,6 +1,7 @@
 import type { Block } from '../../specs/model/blocks.js';
 import { countRounds, roundsOf } from '../../specs/model/rounds.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
 import { wordsOf } from '../../util/words.js';
 import { assertsAbsence, assertsPresence } from './used-reaches.js';
 
@@ -21,7 +22,8 @@ export function isOverloaded(spec: Block): boolean {
 function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
   const counts = new Map<string, number>();
   for (const { assertion } of asserts) {
-    const name = question(assertion);
+    // The calls of one stand-in are another matter than those of the next.
+    const name = [question(assertion), libraryObjectOf(assertion.subject)?.standIn?.path].join(' ');
     counts.set(name, (counts.get(name) ?? 0) + 1);
   }
   return Math.max(...counts.values()) < asserts.length * 0.8;

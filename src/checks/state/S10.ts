@@ -7,7 +7,7 @@ import {
   type SpecFile,
 } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { StandIn } from '../../specs/model/steps.js';
+import type { StandIn, Step } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import type { Finding, Mend } from '../../finding.js';
 import { type FileCheck } from '../questions/check.js';
@@ -22,6 +22,10 @@ const messageStandIn = (name: string): string =>
   `${name} is a stand-in that is handed to nobody, and nobody asks about its calls.`;
 const messageLocal = (name: string, what: string): string =>
   `${name} ${what}, and this spec does nothing with it.`;
+const messageUnasked = (name: string): string =>
+  `${name} is handed on, and this spec never asks about its calls, as it does of its other stand-ins.`;
+const adviceUnasked = 'Assert on its calls, or hand on none.';
+const FEWEST_ASKED = 3;
 const adviceLocal = 'Write the step that it was made for, or leave it out.';
 const advice = 'Leave the value out of the declaration.';
 const adviceStandIn = 'Hand it to what should call it and assert on that, or leave it out.';
@@ -60,6 +64,15 @@ export const S10: FileCheck = {
       advice: adviceStandIn,
     })),
     ...runningSpecs(context.file).flatMap((spec) => leftLying(spec, context)),
+    ...runningSpecs(context.file).flatMap((spec) =>
+      unasked(spec, { standIns: context.file.standIns, steps: spec.steps }).map((standIn): Finding => ({
+        place: inFile(context, standIn.place),
+        within: titlesOf(spec),
+        certainty: 'likely',
+        message: messageUnasked(standIn.path ?? ''),
+        advice: adviceUnasked,
+      })),
+    ),
   ],
 };
 
@@ -80,6 +93,16 @@ function leftLying(spec: Block, context: FileContext): Finding[] {
       },
     ];
   });
+}
+
+// One of several stand-ins that a spec hands on, of which it asks about all others: that assertion was forgotten.
+function unasked(spec: Block, { standIns, steps }: { standIns: readonly StandIn[]; steps: readonly Step[] }) {
+  const own = standIns.filter(({ block, path, target }) => block === spec && target === 'none' && path);
+  const asked = new Set(
+    steps.filter(isAssert).map(({ assertion }) => libraryObjectOf(assertion.subject)?.standIn),
+  );
+  const left = own.filter((each) => each.used && !each.answers && !asked.has(each));
+  return own.length - left.length >= FEWEST_ASKED && left.length > 0 ? left : [];
 }
 
 // A query that waits was asked for its waiting.
