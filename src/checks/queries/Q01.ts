@@ -128,8 +128,9 @@ function check(reach: Reach, context: FileContext): Finding[] {
   if (target.kind === 'none') return [];
   if (target.kind !== 'one' || target.element.parent === undefined) return byTag(reach, context);
   const { element } = target;
-  // What the spec itself writes, as in a slot, is known to it by whatever mark it has.
-  if (element.file === context.file.path && element.component === undefined) return [];
+  // What the spec itself writes, as in a slot, it may know by the mark that it has given.
+  const isOwn = element.file === context.file.path && element.component === undefined;
+  if (isOwn && reach.by !== 'hop' && /[.#]/.test(selectorOf(reach))) return [];
   const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
   const said = text(reach, element, context);
   return said
@@ -142,6 +143,12 @@ function check(reach: Reach, context: FileContext): Finding[] {
         },
       ]
     : byTag(reach, context);
+}
+
+// What a reach asks for, as a selector.
+function selectorOf({ by, args }: Reach): string {
+  const text = textOfValue(args[0]) ?? '';
+  return by === 'class' ? `.${text}` : by === 'id' ? `#${text}` : text;
 }
 
 // Where nothing is known but that a user acts on it, or that the spec is about it: users know things by what they see.

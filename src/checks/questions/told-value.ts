@@ -63,7 +63,7 @@ const IN_QUOTES = /"([^"]+)"|“([^”]+)”|`([^`]+)`|(?<!\w)'([^']+)'(?!\w)/g;
 const NUMBER_AT_END = /(?<![\w.-])(-?\d+(?:\.\d+)?)\W*$/g;
 
 // “… when the size is "large"”: what is arranged, not what comes of it.
-const CONDITION = /\b(?:when|whenever|if|while|unless|once|where|after|before|for)\b[^,]*$/i;
+const CONDITION = /\b(?:when|whenever|if|while|unless|once|where|after|before|for)\b[^,]*(?<!=)$/i;
 
 // The one value that a title gives: in quotes, or a number at its end.
 function valueIn(title: string): string | undefined {
