@@ -2,7 +2,6 @@ import { titlesOf } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
-import { parsedSelector } from '../../rendering/match.js';
 import { nameOf } from '../../rendering/name.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
 import type { SearchScope } from '../../rendering/scope.js';
@@ -14,6 +13,7 @@ import { inShort } from '../../util/printable.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { asksByStructure, asksForMark, tagIn } from '../questions/selectors.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { asksForSeen, styleQuery } from '../../writing/style-query.js';
@@ -60,7 +60,8 @@ export const Q01: FileCheck = {
       const known = check(reach, context);
       if (known.length > 0) return known;
       if (step.kind === 'act') return step.by === 'program' ? [] : ofUnknown(reach, ACTED_ON, context);
-      if (isMark(reach) && isOfProject(reach, context)) asserted.push(...ofUnknown(reach, ASSERTED, context));
+      if (asksByStructure(reach) && isOfProject(reach, context))
+        asserted.push(...ofUnknown(reach, ASSERTED, context));
       return [];
     });
     return [...found, ...onceAFile(asserted)];
@@ -79,12 +80,6 @@ function onceAFile([first, ...others]: readonly Finding[]): Finding[] {
   return [{ ...first, evidence: others.map(({ place }) => ({ ...place, note: 'and so here' })) }];
 }
 
-// By a class, an id or a place; parts of a picture have nothing that a user knows them by.
-function isMark({ by, args }: Reach): boolean {
-  const selector = textOfValue(args[0]);
-  return selector !== undefined && (by !== 'selector' || /[.#> ]/.test(selector)) && !PICTURE.test(selector);
-}
-
 // Of a component of the project's own, whose props the spec gives one by one: the mark may come from no one else.
 const isOfProject = ({ block }: Reach, { file, rendering }: FileContext): boolean =>
   file.renders.some((render) => {
@@ -93,8 +88,6 @@ const isOfProject = ({ block }: Reach, { file, rendering }: FileContext): boolea
     const isOpen = node?.kind === 'component' && (node.open || node.rest !== undefined);
     return component !== undefined && !isOpen && !file.replaced.has(component.file);
   });
-
-const PICTURE = /(?:^|[\s>+~])(?:svg|path|use|g|i|circle|rect|line|polygon)\b|\bicons?\b/i;
 
 // One of several that are known is Q04's matter.
 const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext): boolean =>
@@ -130,7 +123,7 @@ function check(reach: Reach, context: FileContext): Finding[] {
   const { element } = target;
   // What the spec itself writes, as in a slot, it may know by the mark that it has given.
   const isOwn = element.file === context.file.path && element.component === undefined;
-  if (isOwn && reach.by !== 'hop' && /[.#]/.test(selectorOf(reach))) return [];
+  if (isOwn && reach.by !== 'hop' && asksForMark(reach)) return [];
   const text = takesElements(reach) && context.userCentred ? inUserStyle : inOwnStyle;
   const said = text(reach, element, context);
   return said
@@ -143,12 +136,6 @@ function check(reach: Reach, context: FileContext): Finding[] {
         },
       ]
     : byTag(reach, context);
-}
-
-// What a reach asks for, as a selector.
-function selectorOf({ by, args }: Reach): string {
-  const text = textOfValue(args[0]) ?? '';
-  return by === 'class' ? `.${text}` : by === 'id' ? `#${text}` : text;
 }
 
 // Where nothing is known but that a user acts on it, or that the spec is about it: users know things by what they see.
@@ -237,18 +224,6 @@ const TAKEN_FOR: Readonly<Record<string, { what: string; by: string }>> = {
   dialog: { what: 'a dialog', by: NAME },
   ...Object.fromEntries([1, 2, 3, 4, 5, 6].map((n) => [`h${n}`, { what: 'a heading', by: NAME }])),
 };
-
-// The tag of what a selector finds, where it asks for one.
-function tagIn(selector: string | undefined): string | undefined {
-  const alternatives = selector === undefined ? undefined : parsedSelector(selector);
-  if (alternatives?.length !== 1) return undefined;
-  const last = alternatives[0] ?? [];
-  const start = last.findLastIndex(({ type }) => COMBINATORS.has(type));
-  const tag = last.slice(start + 1).find((part) => part.type === 'tag');
-  return tag?.type === 'tag' ? tag.name : undefined;
-}
-
-const COMBINATORS: ReadonlySet<string> = new Set(['descendant', 'child', 'sibling', 'adjacent']);
 
 type Said = Pick<Finding, 'message' | 'advice' | 'level' | 'suggestion' | 'mend' | 'certainty'> | undefined;
 

@@ -25,7 +25,6 @@ const messageLocal = (name: string, what: string): string =>
 const messageUnasked = (name: string): string =>
   `${name} is handed on, and this spec never asks about its calls, as it does of its other stand-ins.`;
 const adviceUnasked = 'Assert on its calls, or hand on none.';
-const FEWEST_ASKED = 3;
 const adviceLocal = 'Write the step that it was made for, or leave it out.';
 const advice = 'Leave the value out of the declaration.';
 const adviceStandIn = 'Hand it to what should call it and assert on that, or leave it out.';
@@ -37,7 +36,7 @@ export const S10: FileCheck = {
   scope: 'file',
   title: 'Value that is never used',
   level: 'hint',
-  why: 'Two places say how the value is made, and only one of them counts; or it stands there as if it were watched.',
+  why: 'Two places say how the value is made, and only one of them counts; or an act or an assertion was forgotten, and it stands there as if it were made.',
   certain: 'Sure where every use of the name is in sight: it is declared in this file.',
   trouble: 'let kiln = new Kiln();\nbeforeEach(() => { kiln = new Kiln(); });',
   mended: 'let kiln: Kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
@@ -94,6 +93,8 @@ function leftLying(spec: Block, context: FileContext): Finding[] {
     ];
   });
 }
+
+const FEWEST_ASKED = 3;
 
 // One of several stand-ins that a spec hands on, of which it asks about all others: that assertion was forgotten.
 function unasked(spec: Block, { standIns, steps }: { standIns: readonly StandIn[]; steps: readonly Step[] }) {

@@ -3,8 +3,7 @@ import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';
-import { userQueries } from '../../libraries/queries.js';
-import { domFinds, TYPES } from '../../libraries/types.js';
+import { TYPES } from '../../libraries/types.js';
 import { meaningOfMember } from '../../libraries/type-table.js';
 import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Component } from '../../components/view.js';
@@ -12,6 +11,7 @@ import type { Env } from '../model/env.js';
 import { expectationMember, startExpectation } from './assertions.js';
 import { writtenToPlatform } from './lasting.js';
 import { originOf } from './origins.js';
+import { queryOutOfSight } from './out-of-sight.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import type { SpecReading } from './spec-reading.js';
@@ -177,40 +177,11 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
       if (own) return own;
       const bare = bareComponent(run, value);
       if (bare) keepInside(run, { is: 'thing', type: 'instance' }, name, node, bare);
-      return foundIn(value, name) ?? { is: 'read', of: value, name };
+      return queryOutOfSight(value, name) ?? { is: 'read', of: value, name };
     }
     default:
-      return foundIn(value, name) ?? { is: 'read', of: value, name };
+      return queryOutOfSight(value, name) ?? { is: 'read', of: value, name };
   }
-}
-
-// Nothing but a node of the page has these methods, and nothing but what a render gives has those.
-const DOM_FINDS: ReadonlyMap<string, Meaning> = new Map(Object.entries(domFinds()));
-const USER_FINDS: ReadonlyMap<string, Meaning> = new Map(Object.entries(userQueries(false)));
-
-// A query of something that is out of sight, told by its name.
-function foundIn(value: Value, name: string): Value | undefined {
-  const dom = DOM_FINDS.get(name);
-  const meaning = dom ?? USER_FINDS.get(name);
-  if (!meaning || !(dom ? isOutOfSight(value) : isMadeOutOfSight(value))) return undefined;
-  const of: Value = { is: 'thing', type: dom ? 'element' : 'queries' };
-  return { is: 'library', meaning, module: '', name, of };
-}
-
-/** Whether nothing is known of a value but that it is there, or of the call that gave it. */
-export const isOutOfSight = (value: Value): boolean =>
-  rootOf(value).is === 'unknown' || isMadeOutOfSight(value);
-
-// Given by a call of what is not known.
-function isMadeOutOfSight(value: Value): boolean {
-  const root = rootOf(value);
-  return root.is === 'instance' && (root.of.is === 'external' || isOutOfSight(root.of));
-}
-
-function rootOf(value: Value): Value {
-  let at = value;
-  while (at.is === 'read' || at.is === 'promise') at = at.of;
-  return at;
 }
 
 function globalMember(path: string, name: string): Value {
