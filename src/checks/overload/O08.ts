@@ -2,6 +2,7 @@ import { titlesOf, commentsIn, type Block } from '../../specs/model/blocks.js';
 import type { Edit, Mend, Span, Finding } from '../../finding.js';
 import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
 import type { Statement } from '../../specs/model/body.js';
+import { counted } from '../../util/counted.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
@@ -91,9 +92,8 @@ function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
     .filter(({ repeated }) => !repeated)
     .map((spec) => ({ spec, statements: arrangingIn(spec) }))
     .map((each) => ({ ...each, lines: linesOf(each.statements, context) }));
-  const count = (line: string): number => arranged.filter(({ lines }) => lines.has(line)).length;
-  const all = new Set(arranged.flatMap(({ lines }) => [...lines]));
-  const shared = new Set([...all].filter((line) => count(line) >= FEWEST_SPECS));
+  const counts = counted(arranged.flatMap(({ lines }) => [...lines]));
+  const shared = new Set([...counts].flatMap(([line, count]) => (count >= FEWEST_SPECS ? [line] : [])));
   const alike = arranged.filter(
     ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
   );

@@ -2,6 +2,7 @@ import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Statement } from '../../specs/model/body.js';
 import type { Finding } from '../../finding.js';
+import { counted } from '../../util/counted.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
@@ -69,14 +70,12 @@ function assertingIn(spec: Block, { source }: FileContext): Asserting {
 
 // The assertions that most specs share; each of these specs must assert something of its own as well.
 function mostShared(asserting: readonly Asserting[]): { common: string[]; all: Asserting[] } {
-  const count = (text: string): number => asserting.filter(({ said }) => said.has(text)).length;
-  const texts = [...new Set(asserting.flatMap(({ said }) => [...said.keys()]))]
-    .map((text) => ({ text, count: count(text) }))
-    .filter((each) => each.count >= FEWEST_SPECS)
-    .sort((a, b) => b.count - a.count);
+  const texts = [...counted(asserting.flatMap(({ said }) => [...said.keys()]))]
+    .filter(([, count]) => count >= FEWEST_SPECS)
+    .sort(([, a], [, b]) => b - a);
   let best: { common: string[]; all: Asserting[] } = { common: [], all: [] };
   const common: string[] = [];
-  for (const { text } of texts) {
+  for (const [text] of texts) {
     common.push(text);
     const all = asserting.filter(
       ({ said }) => said.size > common.length && common.every((each) => said.has(each)),

@@ -2,6 +2,7 @@ import type { Block } from '../../specs/model/blocks.js';
 import { countRounds, roundsOf } from '../../specs/model/rounds.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
+import { counted } from '../../util/counted.js';
 import { wordsOf } from '../../util/words.js';
 import { assertsAbsence, assertsPresence } from './used-reaches.js';
 
@@ -20,12 +21,12 @@ export function isOverloaded(spec: Block): boolean {
 
 // One matcher all along is one journey of focus, keyboard or value.
 function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
-  const counts = new Map<string, number>();
-  for (const { assertion } of asserts) {
-    // The calls of one stand-in are another matter than those of the next.
-    const name = [question(assertion), libraryObjectOf(assertion.subject)?.standIn?.path].join(' ');
-    counts.set(name, (counts.get(name) ?? 0) + 1);
-  }
+  // The calls of one stand-in are another matter than those of the next.
+  const counts = counted(
+    asserts.map(({ assertion }) =>
+      [question(assertion), libraryObjectOf(assertion.subject)?.standIn?.path].join(' '),
+    ),
+  );
   return Math.max(...counts.values()) < asserts.length * 0.8;
 }
 
