@@ -91,7 +91,7 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   // What is a success is one of several outcomes, but as the whole of a title.
   if (tokens.some((token) => token.toLowerCase() === 'success') && tokens.length > 2) return false;
   const saysNothing = ({ title: { text }, kind }: Block): boolean =>
-    text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, kind));
+    text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, kind, text));
   if (path.slice(1).every(saysNothing) && onlyNamesProps(title.text, subject())) return true;
   // The bare name of what is tested says at least which function is broken.
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
@@ -123,8 +123,10 @@ interface Subject {
   /** The props of the components that it renders. */
   props: ReadonlySet<string>;
   /** Whether a part of a title is the name of something that the file imports, or of the path to it. */
-  isNamedBy: (token: string, kind: Block['kind']) => boolean;
+  isNamedBy: (token: string, kind: Block['kind'], title: string) => boolean;
 }
+
+const SHOWS = /\b(?:render|show|display|use|contain|include)s?\b/i;
 
 function subjectOf(context: FileContext): Subject {
   const { file } = context;
@@ -138,10 +140,11 @@ function subjectOf(context: FileContext): Subject {
     props: new Set(
       file.renders.flatMap((render) => [...(context.rendering.component(render)?.props.keys() ?? [])]),
     ),
-    isNamedBy(token, kind) {
+    isNamedBy(token, kind, title) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
-      // A part is not what is tested, where something else is rendered.
-      if (file.imports.has(name)) return kind === 'group' || rendered.size === 0 || rendered.has(name);
+      // “renders the Lid”: a part that is shown is not what is tested, where something else is rendered.
+      const isShown = kind !== 'group' && rendered.size > 0 && !rendered.has(name) && SHOWS.test(title);
+      if (file.imports.has(name)) return !isShown;
       const parts = name.split('/');
       return (
         (parts.length > 1 || kind === 'group') &&
