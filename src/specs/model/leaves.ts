@@ -169,7 +169,7 @@ export class Leaves {
     const isNegative =
       node.type === 'UnaryExpression' && node.operator === '-' && node.argument.type === 'Literal';
     const isText = node.type === 'TemplateLiteral' && node.expressions.length === 0;
-    const isList = node.type === 'ArrayExpression' && node.elements.length > 1 && isPlain(node);
+    const isList = node.type === 'ArrayExpression' && isPlain(node);
     if ((node.type !== 'Literal' && !isNegative && !isText && !isList) || this.#keys.has(node)) return;
     this.#keep(node, 'value', this.#givenTo.get(node));
     return false;
