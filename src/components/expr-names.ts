@@ -1,6 +1,9 @@
 import type { Condition, Expr } from './expr.js';
 
-/** Takes a prop that is read; `bound`: only which side of that number it is on is asked; `item`: only its first item is. */
+/**
+ * Takes a prop that is read; `bound`: only which side of that number it is on is asked; `item`: only its first item is,
+ * which stands for any.
+ */
 type VisitProp = (name: string, bound?: number, item?: boolean) => void;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
@@ -10,13 +13,6 @@ export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
 /** Calls `visit` for every prop that a condition reads. */
 export const propsInCondition = (test: Condition, visit: (name: string) => void): void =>
   visitPropsInCondition(test, (name) => visit(name));
-
-/** The props of which a condition asks about an item of the list that they hold: the first stands for any. */
-export function listsAskedIn(test: Condition): Set<string> {
-  const lists = new Set<string>();
-  visitPropsInCondition(test, (name, _bound, isItem) => isItem && lists.add(name));
-  return lists;
-}
 
 /** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
 export function visitProps(expr: Expr, visit: VisitProp): void {

@@ -1,7 +1,7 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
 import { both } from '../components/expr.js';
-import { listsAskedIn, propsInCondition } from '../components/expr-names.js';
+import { visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
@@ -89,8 +89,11 @@ function computedBy(
 ): ArmFacts['computed'] {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
-  propsInCondition(whole, (name) => names.push(name));
-  const lists = listsAskedIn(whole);
+  const lists = new Set<string>();
+  visitPropsInCondition(whole, (name, _bound, isItem) => {
+    names.push(name);
+    if (isItem) lists.add(name);
+  });
   const outcomes = uses
     .flatMap((use) => eachWay(use, names, lists))
     .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));

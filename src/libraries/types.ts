@@ -12,11 +12,12 @@ const program: Meaning = { kind: 'act', by: 'program' };
 const user: Meaning = { kind: 'act', by: 'user', waits: true };
 
 const hop = (gives: TypeName): Meaning => ({ kind: 'hop', gives });
-const find = (
+/** A query of the markup. */
+export const find = (
   by: 'selector' | 'component' | 'id' | 'class' | 'tag',
   missing: 'throws' | 'null' | 'many' | 'void',
   gives: TypeName,
-): Meaning => ({
+): Extract<Meaning, { kind: 'query' }> => ({
   kind: 'query',
   by,
   missing,

@@ -1,5 +1,5 @@
-import type { By, Dialect, Meaning, Missing, TypeName } from './meaning.js';
-import { REACT_DOM } from './types.js';
+import type { Dialect, Meaning } from './meaning.js';
+import { find, REACT_DOM } from './types.js';
 
 const mount = (
   gives: 'wrapper' | 'tree-wrapper',
@@ -14,11 +14,8 @@ const mount = (
 });
 
 // What is searched comes first.
-const findRendered = (by: By, missing: Missing, gives: TypeName): Meaning => ({
-  kind: 'query',
-  by,
-  missing,
-  gives,
+const findRendered = (...query: Parameters<typeof find>): Meaning => ({
+  ...find(...query),
   container: true,
 });
 

@@ -143,14 +143,13 @@ export function eachWay(
   lists: ReadonlySet<string> = new Set(),
 ): ComponentUse[] {
   let ways: ReadonlyMap<string, Expr>[] = [use.given];
-  const optionsOf = new Map(
-    [...new Set(names)].map((name) => [name, waysOf(use.given.get(name), lists.has(name))] as const),
-  );
-  const several = [...optionsOf].filter(([, { length }]) => length > 1).map(([name]) => name);
-  for (const name of several) {
-    const options = optionsOf.get(name) ?? [];
+  const several = [...new Set(names)].flatMap((name) => {
+    const options = waysOf(use.given.get(name), lists.has(name));
+    return options.length > 1 ? [{ name, options }] : [];
+  });
+  for (const { name, options } of several) {
     if (ways.length * options.length > MOST_WAYS) {
-      const unknown = several.map((each) => [each, UNKNOWN] as const);
+      const unknown = several.map((each) => [each.name, UNKNOWN] as const);
       return [{ ...use, given: new Map([...use.given, ...unknown]) }];
     }
     ways = ways.flatMap((given) => options.map((option) => new Map(given).set(name, option)));

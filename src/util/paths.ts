@@ -17,3 +17,6 @@ export function packageOf(specifier: string): string {
   const [first = '', second = ''] = specifier.split('/');
   return first.startsWith('@') ? `${first}/${second}` : first;
 }
+
+/** Whether a path is that of a TypeScript file, declarations included. */
+export const isTypeScript = (path: string): boolean => /\.[cm]?tsx?$/.test(path);

@@ -1,3 +1,4 @@
+import { isTypeScript } from '../util/paths.js';
 import type { Edit, Mend } from '../finding.js';
 import { indentAt } from './edits/style.js';
 import { usesInBlock, type Binding, type Block, type SpecFile } from '../specs/model/blocks.js';
@@ -74,7 +75,7 @@ export function usedOutsideSpecs(binding: Binding, file: SpecFile): boolean {
 
 /** The type that a name needs once it has no value, with its colon; empty in JavaScript, undefined where it can't be named. */
 export function declaredType({ declaration }: Binding, { file, source }: FileContext): string | undefined {
-  if (!/\.[cm]?tsx?$/.test(file.path)) return '';
+  if (!isTypeScript(file.path)) return '';
   if (declaration?.type) return source.text.slice(declaration.type.start, declaration.type.end);
   if (declaration?.primitive !== undefined) return `: ${declaration.primitive}`;
   const made = declaration?.made;

@@ -1,3 +1,4 @@
+import { isTypeScript } from '../util/paths.js';
 import type { Edit, Mend } from '../finding.js';
 import { indentAt, lineStart, quoted as inQuotes } from './edits/style.js';
 import { commentsIn, type Block } from '../specs/model/blocks.js';
@@ -43,7 +44,7 @@ export function tabled(
   const { text } = context.source;
   const [first, ...others] = specs;
   if (!first?.titlePlace || !first.body || !canMove(specs, context)) return undefined;
-  const isTyped = /\.[cm]?tsx?$/.test(context.file.path);
+  const isTyped = isTypeScript(context.file.path);
   // To the compiler rows are read-only, and so are the lists in them.
   const holdsLists = columns.some(({ values }) => values.some((value) => value.startsWith('[')));
   if (isTyped && holdsLists) return undefined;

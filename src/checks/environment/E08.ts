@@ -1,3 +1,4 @@
+import { isTypeScript } from '../../util/paths.js';
 import { GLOBALS, MATCHERS } from '../questions/facts.js';
 import { belongsTo, MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
@@ -54,7 +55,7 @@ interface Lack {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const lacks = new Map<string, Lack>();
-  for (const file of specFiles.filter(({ path }) => /\.[cm]?tsx?$/.test(path))) {
+  for (const file of specFiles.filter(({ path }) => isTypeScript(path))) {
     const covering = compilersAround(file.path, environment, context).filter((each) => each.takes(file.path));
     const [settings] = covering;
     if (!settings?.types.known || !settings.types.value) continue;

@@ -2,7 +2,7 @@ import { MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts, Transforms } from '../../environment/facts/environment.js';
 import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import type { Project } from '../../project/project.js';
-import { extname } from '../../util/paths.js';
+import { extname, isTypeScript } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence } from '../../finding.js';
@@ -105,7 +105,7 @@ function unhandled(path: string, specifier: string, transforms: Transforms): str
       ? '.vue'
       : undefined;
   const isOther = extension === '.vue' || STYLES.test(clean) || ASSETS.test(clean);
-  const isTyped = /\.[cm]?tsx?$/.test(clean) && (specifier.startsWith('.') || specifier.startsWith('/'));
+  const isTyped = isTypeScript(clean) && (specifier.startsWith('.') || specifier.startsWith('/'));
   if (!isOther && !isTyped) return undefined;
   const rule = transforms.rules.find(({ pattern }) => mayMatch(pattern, clean));
   return rule && rule.by !== '' ? undefined : extension;

@@ -2,7 +2,7 @@ import { IMPORTED } from '../questions/facts.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { basename } from '../../util/paths.js';
+import { basename, isTypeScript } from '../../util/paths.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (others: number): string =>
@@ -27,10 +27,10 @@ export const E18: ProjectCheck = {
 const FEWEST = 4;
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
-  const typed = specFiles.filter(({ path }) => isTyped(path));
-  const plain = specFiles.filter(({ path }) => !isTyped(path));
-  const isTypeScript = context.compilersIn(environment.folder).length > 0;
-  if (!isTypeScript || typed.length < FEWEST || plain.length * FEWEST > typed.length) return [];
+  const typed = specFiles.filter(({ path }) => isTypeScript(path));
+  const plain = specFiles.filter(({ path }) => !isTypeScript(path));
+  const isCompiled = context.compilersIn(environment.folder).length > 0;
+  if (!isCompiled || typed.length < FEWEST || plain.length * FEWEST > typed.length) return [];
   return plain
     .filter((file) => !testsScripts(file))
     .map((file) => ({
@@ -43,8 +43,6 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
         .map(({ path }) => ({ file: path, start: 0, end: 0, note: 'written in TypeScript' })),
     }));
 }
-
-const isTyped = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
 
 // Specs of JavaScript sources, such as scripts and settings, speak their language.
 const testsScripts = (file: SpecFileFacts): boolean =>

@@ -32,27 +32,30 @@ export const O03: FileCheck = {
   certain: 'Sure where the title is written out.',
   trouble: "it('works', () => { … });",
   mended: "it('disables the Fire button when the lid is opened', () => { … });",
-  run: (context) => [
-    ...untitledGroups(context),
-    ...vagueSpecs(context).map((spec) => {
+  run(context) {
+    let made: Subject | undefined;
+    const subject = (): Subject => (made ??= subjectOf(context));
+    const vague = runningSpecs(context.file).filter((spec) => isVague(spec, subject));
+    const found = vague.map((spec) => {
       const title = newTitle(spec, context);
       return {
         place: titlePlaceOf(spec, context),
         within: titlesOf(spec),
         certainty: 'sure',
-        message: messageOf(spec, context),
+        message: messageOf(spec, subject),
         advice: adviceTitle(title),
         suggestion: title,
         mend: title === undefined ? undefined : retitled(spec, title, context),
       } satisfies Finding;
-    }),
-  ],
+    });
+    return [...untitledGroups(context), ...found];
+  },
 };
 
-function messageOf({ title: { text } }: Block, context: FileContext): string {
+function messageOf({ title: { text } }: Block, subject: () => Subject): string {
   if (text.trim() === '') return messageEmpty;
   // Which thing it is about, it does say.
-  const isOfSome = WORKS.test(text) && wordsOf(text).some((word) => saysMore(word, subjectOf(context)));
+  const isOfSome = WORKS.test(text) && wordsOf(text).some((word) => saysMore(word, subject()));
   return isOfSome ? messageWorks(text) : messageVague(text);
 }
 
@@ -72,12 +75,7 @@ const untitledGroups = (context: FileContext): Finding[] =>
       advice: adviceGroup,
     }));
 
-/** The specs whose titles, with those of their groups, say nothing of what should happen. */
-function vagueSpecs(context: FileContext): Block[] {
-  let subject: Subject | undefined;
-  return runningSpecs(context.file).filter((spec) => isVague(spec, () => (subject ??= subjectOf(context))));
-}
-
+// Its title, with those of its groups, says nothing of what should happen.
 function isVague(spec: Block, subject: () => Subject): boolean {
   const { title, repeated, place } = spec;
   // What a helper makes has its title from elsewhere.

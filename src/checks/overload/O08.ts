@@ -39,21 +39,34 @@ export const O08: FileCheck = {
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
   run: (context) =>
     [...runningByGroup(context.file)].flatMap(([group, specs]) => {
-      const same = group ? check(group, specs, context) : [];
-      return same.length > 0 ? same : ofLines(specs, context);
+      if (specs.length < FEWEST_SPECS) return [];
+      const arranged = specs
+        .filter(({ repeated }) => !repeated)
+        .map((spec) => ({ spec, statements: arrangingIn(spec) }));
+      const same = group ? check(group, specs, arranged, context) : [];
+      return same.length > 0 ? same : ofLines(arranged, context);
     }),
   across: acrossFiles,
 };
 
 const FEWEST_SPECS = 5;
 
-function check(group: Block, specs: readonly Block[], context: FileContext): Finding[] {
-  if (specs.length < FEWEST_SPECS) return [];
-  const arranged = specs
-    .filter(({ repeated }) => !repeated)
-    .map((spec) => ({ spec, statements: arrangingIn(spec) }))
-    .filter(({ statements }) => statements.length >= FEWEST_STATEMENTS);
-  const begins = grouped(arranged, ({ statements }) => beginning(statements));
+interface Arranged {
+  spec: Block;
+  /** The statements before its first act or assertion. */
+  statements: readonly Statement[];
+}
+
+function check(
+  group: Block,
+  specs: readonly Block[],
+  arranged: readonly Arranged[],
+  context: FileContext,
+): Finding[] {
+  const begins = grouped(
+    arranged.filter(({ statements }) => statements.length >= FEWEST_STATEMENTS),
+    ({ statements }) => beginning(statements),
+  );
   const [most] = [...begins.values()].sort((a, b) => b.length - a.length);
   const [first, ...others] = most ?? [];
   if (!most || !first || most.length < FEWEST_SPECS) return [];
@@ -86,15 +99,11 @@ const FEWEST_LINES = 6;
 const FEWEST_LETTERS = 10;
 
 // Arrangement that is written out in spec after spec with a value or two of its own in between.
-function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
-  if (specs.length < FEWEST_SPECS) return [];
-  const arranged = specs
-    .filter(({ repeated }) => !repeated)
-    .map((spec) => ({ spec, statements: arrangingIn(spec) }))
-    .map((each) => ({ ...each, lines: linesOf(each.statements, context) }));
-  const counts = counted(arranged.flatMap(({ lines }) => [...lines]));
+function ofLines(arranged: readonly Arranged[], context: FileContext): Finding[] {
+  const lined = arranged.map((each) => ({ ...each, lines: linesOf(each.statements, context) }));
+  const counts = counted(lined.flatMap(({ lines }) => [...lines]));
   const shared = new Set([...counts].flatMap(([line, count]) => (count >= FEWEST_SPECS ? [line] : [])));
-  const alike = arranged.filter(
+  const alike = lined.filter(
     ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
   );
   const common = [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));

@@ -1,5 +1,5 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
-import { isAssert } from '../../specs/model/rounds.js';
+import { kindOf } from '../../specs/model/rounds.js';
 import type { Statement } from '../../specs/model/body.js';
 import type { Finding } from '../../finding.js';
 import { counted } from '../../util/counted.js';
@@ -59,11 +59,8 @@ function check(specs: readonly Block[], context: FileContext): Finding[] {
 }
 
 function assertingIn(spec: Block, { source }: FileContext): Asserting {
-  const places = spec.steps.filter(isAssert).map(({ place }) => place);
-  const isOf = ({ start, end }: Statement): boolean =>
-    places.some((place) => start <= place.start && place.end <= end);
   const said = spec.statements
-    .filter(isOf)
+    .filter((statement) => kindOf(statement, spec) === 'assert')
     .map((each) => [source.text.slice(each.start, each.end).replace(/\s+/g, ''), each] as const);
   return { spec, said: new Map(said) };
 }

@@ -43,10 +43,10 @@ function check(step: StepOf<'assert'>, { steps }: Block, context: FileContext): 
   // Without such a matcher there is no better form.
   if (!context.documentMatchers) return undefined;
   const reach = reachOf(assertion);
-  if (!reach || !reach.asUser || reach.missing !== 'throws' || !isAskedAtOnce(reach, step, steps))
-    return undefined;
+  if (!reach || !reach.asUser || reach.missing !== 'throws') return undefined;
   if (assertion.subject.is !== 'thing' || assertion.asks === 'there' || !assertsPresence(assertion))
     return undefined;
+  if (!isAskedAtOnce(reach, step, steps)) return undefined;
   const mend = presenceMatcher(assertion, context);
   return {
     place: inFile(context, assertion.place),

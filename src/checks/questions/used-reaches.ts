@@ -1,6 +1,7 @@
 import type { SpecFile } from '../../specs/model/blocks.js';
 import { runningBlocks } from './order.js';
 import type { Assertion, Reach, Step, StepOf } from '../../specs/model/steps.js';
+import { stands } from '../../specs/model/rounds.js';
 import { textOfValue, libraryObjectOf } from '../../specs/model/values.js';
 
 /** The reach that an assertion is about: an element, or something read off it. */
@@ -62,8 +63,7 @@ export const asksNotUndefined = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'undefined' : asks === 'defined';
 
 /** Whether a query is asked right where its result is judged, so that nothing can happen in between. */
-const isAskedIn = (reach: Reach, { place }: Assertion): boolean =>
-  place.start <= reach.place.start && reach.place.end <= place.end;
+const isAskedIn = (reach: Reach, { place }: Assertion): boolean => stands(reach, place);
 
 /** Whether an element is judged right after it was reached: where it is, or under a name with nothing done in between. */
 export function isAskedAtOnce(reach: Reach, step: StepOf<'assert'>, steps: readonly Step[]): boolean {

@@ -3,6 +3,7 @@ import type { Mend, Finding } from '../../finding.js';
 import type { StandIn, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { isTypeScript } from '../../util/paths.js';
 import { inEachHook } from '../../writing/hook-edits.js';
 import { quotedTitle, runningSpecs } from '../questions/order.js';
 import {
@@ -124,6 +125,6 @@ function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undef
 
 // To the compiler, the import of a replaced module is still the real thing.
 function nameToClear({ path, target, made }: StandIn, { file }: FileContext): string | undefined {
-  if (target !== 'module' || !/\.[cm]?tsx?$/.test(file.path)) return path;
+  if (target !== 'module' || !isTypeScript(file.path)) return path;
   return path && made.by.startsWith('vi.') ? `vi.mocked(${path})` : undefined;
 }

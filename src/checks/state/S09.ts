@@ -1,4 +1,5 @@
 import { titlesOf, hooksFor, isReplacedImport, type Binding, type Block } from '../../specs/model/blocks.js';
+import { stands } from '../../specs/model/rounds.js';
 import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
@@ -91,7 +92,7 @@ function firstUse(spec: Block, shared: Shared, isUse: (step: Step) => boolean): 
   const setting = spec.steps[own]?.place;
   // `vi.mocked(load).mockReturnValue(…)` hands it on for its own setting only.
   return (own < 0 ? spec.steps : spec.steps.slice(0, own)).find(
-    (step) => isUse(step) && !(setting && setting.start <= step.place.start && step.place.end <= setting.end),
+    (step) => isUse(step) && !(setting && stands(step, setting)),
   );
 }
 

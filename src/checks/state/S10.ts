@@ -6,7 +6,7 @@ import {
   type Block,
   type SpecFile,
 } from '../../specs/model/blocks.js';
-import { isAssert } from '../../specs/model/rounds.js';
+import { isAssert, stands } from '../../specs/model/rounds.js';
 import type { StandIn, Step } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import type { Finding, Mend } from '../../finding.js';
@@ -62,16 +62,7 @@ export const S10: FileCheck = {
       message: messageStandIn(standIn.path ?? ''),
       advice: adviceStandIn,
     })),
-    ...runningSpecs(context.file).flatMap((spec) => leftLying(spec, context)),
-    ...runningSpecs(context.file).flatMap((spec) =>
-      unasked(spec, { standIns: context.file.standIns, steps: spec.steps }).map((standIn): Finding => ({
-        place: inFile(context, standIn.place),
-        within: titlesOf(spec),
-        certainty: 'likely',
-        message: messageUnasked(standIn.path ?? ''),
-        advice: adviceUnasked,
-      })),
-    ),
+    ...runningSpecs(context.file).flatMap((spec) => [...leftLying(spec, context), ...unasked(spec, context)]),
   ],
 };
 
@@ -79,7 +70,7 @@ export const S10: FileCheck = {
 function leftLying(spec: Block, context: FileContext): Finding[] {
   return spec.locals.flatMap(({ name, value, ...place }) => {
     const what = preparedAs(value);
-    const own = spec.statements.find(({ start, end }) => start <= place.start && place.end <= end);
+    const own = spec.statements.find((statement) => stands({ place }, statement));
     const isAlone = own?.declares.length === 1 && own.declares[0] === name && own.keyword === 'const';
     if (!what || !isAlone || spec.statements.some((each) => each !== own && each.uses.has(name))) return [];
     return [
@@ -97,14 +88,24 @@ function leftLying(spec: Block, context: FileContext): Finding[] {
 const FEWEST_ASKED = 3;
 
 // One of several stand-ins that a spec hands on, of which it asks about all others: that assertion was forgotten.
-function unasked(spec: Block, { standIns, steps }: { standIns: readonly StandIn[]; steps: readonly Step[] }) {
-  const own = standIns.filter(({ block, path, target }) => block === spec && target === 'none' && path);
-  const asked = new Set(
-    steps.filter(isAssert).map(({ assertion }) => libraryObjectOf(assertion.subject)?.standIn),
+function unasked(spec: Block, context: FileContext): Finding[] {
+  const own = context.file.standIns.filter(
+    ({ block, path, target }) => block === spec && target === 'none' && path,
   );
+  const asked = askedAbout(spec.steps);
   const left = own.filter((each) => each.used && !each.answers && !asked.has(each));
-  return own.length - left.length >= FEWEST_ASKED && left.length > 0 ? left : [];
+  if (own.length - left.length < FEWEST_ASKED) return [];
+  return left.map(({ place, path = '' }) => ({
+    place: inFile(context, place),
+    within: titlesOf(spec),
+    certainty: 'likely',
+    message: messageUnasked(path),
+    advice: adviceUnasked,
+  }));
 }
+
+const askedAbout = (steps: readonly Step[]): Set<StandIn | undefined> =>
+  new Set(steps.filter(isAssert).map(({ assertion }) => libraryObjectOf(assertion.subject)?.standIn));
 
 // A query that waits was asked for its waiting.
 function preparedAs(value: Value): string | undefined {
@@ -117,9 +118,7 @@ function preparedAs(value: Value): string | undefined {
 // Stand-ins that go by a name of their own, of which nobody but its own settings says a word.
 function idleStandIns({ blocks, root, standIns }: SpecFile): StandIn[] {
   const steps = [root, ...blocks].flatMap((block) => block.steps);
-  const asked = new Set(
-    steps.filter(isAssert).map(({ assertion }) => libraryObjectOf(assertion.subject)?.standIn),
-  );
+  const asked = askedAbout(steps);
   const own = new Set(steps.flatMap((step) => (step.kind === 'stand-in' && !step.via ? [step.standIn] : [])));
   return standIns.filter(
     (each) =>

@@ -1,4 +1,5 @@
 import { changeBy } from '../../libraries/changes.js';
+import type { Span } from '../../finding.js';
 import type { Block } from './blocks.js';
 import type { Statement } from './body.js';
 import type { Step, StepOf } from './steps.js';
@@ -57,8 +58,8 @@ export function kindOf(statement: Statement, { steps }: Block): StatementKind {
   return acts ? 'act' : 'arrange';
 }
 
-/** Whether a step stands in a statement. */
-export const stands = ({ place }: Pick<Step, 'place'>, { start, end }: Statement): boolean =>
+/** Whether a step stands in a statement, or in another span. */
+export const stands = ({ place }: Pick<Step, 'place'>, { start, end }: Span): boolean =>
   start <= place.start && place.end <= end;
 
 /** The assertions that a spec makes: through helpers as often as they are called, in loops once. */

@@ -29,26 +29,28 @@ export function importedValue(
   name: string,
   binding?: Binding,
 ): Value {
-  const isOwn = from === run.file.path;
+  // Only the spec file's own imports are the stand-ins that it makes.
+  const inPlaceOf = (module: string, exported: string): Value =>
+    from === run.file.path ? replacedValue(run, module, exported, binding) : UNKNOWN_VALUE;
   const meaning = run.project.libraries.meaningOf(specifier, name);
   if (meaning) return { is: 'library', meaning, module: specifier, name };
-  if (run.replaced.has(specifier))
-    return isOwn ? replacedValue(run, specifier, name, binding) : UNKNOWN_VALUE;
+  if (run.replaced.has(specifier)) return inPlaceOf(specifier, name);
   const file = run.project.resolve(from, specifier);
   if (!file) {
     const guessed = byCompany(run, from, specifier, name);
     if (guessed) return guessed;
     return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
   }
-  if (run.replaced.has(file)) return isOwn ? replacedValue(run, file, name, binding) : UNKNOWN_VALUE;
+  if (run.replaced.has(file)) return inPlaceOf(file, name);
   if (name === '*') return { is: 'project', declared: { file, name: '*' } };
   const declared = run.project.declared(file, name);
   if (!declared) {
     const handed = run.project.handedOn(file, name);
     return handed ? importedValue(run, file, handed.specifier, handed.name) : UNKNOWN_VALUE;
   }
-  if (!run.replaced.has(declared.file)) return { is: 'project', declared };
-  return isOwn ? replacedValue(run, declared.file, declared.name, binding) : UNKNOWN_VALUE;
+  return run.replaced.has(declared.file)
+    ? inPlaceOf(declared.file, declared.name)
+    : { is: 'project', declared };
 }
 
 // A module that is out of sight, and from which a runner's or a library's names are taken together, hands them on.
