@@ -1,0 +1,1047 @@
+// The faults of `npm run verify:environment`: small edits of a sound project, each with the code that must name it.
+// `edit`: by path, what to replace and by what, a whole new text, or `null` for no file; `lacks`: packages that are
+// neither declared nor installed.
+const V4 = 'React, vitest 4';
+const V1 = 'React, vitest 1';
+const VUE_V = 'Vue, vitest 4';
+const SPACE = 'Workspace, vitest 3';
+const J29 = 'React, jest 29';
+const J30 = 'React, jest 30 and ts-jest';
+const VUE_J = 'Vue, jest 29';
+const PROJECTS_J = 'Workspaces, jest 29 with projects';
+const M11 = 'React, mocha 11 with a compile hook';
+const M12 = 'React, mocha 12 with no compile hook';
+const NG = 'Angular, its own builder';
+const NG_J = 'Angular, jest 29 and a preset';
+const NEXT = 'React, a framework’s wrapper of settings';
+const OLD = 'Design system, jest 29 with shims and an adapter';
+
+const BUNDLED = [V4, V1];
+const CONFIG = 'vitest.config.ts';
+const JEST = 'jest.config.js';
+const SPEC = 'src/KilnCard.spec.tsx';
+const DOM = ["    environment: 'jsdom',\n", ''];
+
+const on = (projects, faults) =>
+  [projects].flat().flatMap((project) => faults.map((fault) => ({ on: project, ...fault })));
+
+/** Faults that every project of the bundler’s runner can have. */
+const bundled = [
+  { code: 'E01', name: 'the runner of the script is not declared', lacks: ['vitest'] },
+  { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+  { code: 'E02', name: 'no document is chosen', edit: { [CONFIG]: DOM } },
+  {
+    code: 'E04',
+    name: 'a slip in the path of the set-up file',
+    edit: { [CONFIG]: ['setup.ts', 'setpu.ts'] },
+  },
+  {
+    code: 'E05',
+    name: 'the set-up file is named by no setting',
+    edit: { [CONFIG]: ["    setupFiles: ['./test/setup.ts'],\n", ''] },
+  },
+  {
+    code: 'E06',
+    name: 'the matchers are not registered',
+    edit: { 'test/setup.ts': "import { afterEach } from 'vitest';\n\nafterEach(() => {});\n" },
+  },
+  { code: ['E07', 'E06'], name: 'the globals are off', edit: { [CONFIG]: ['    globals: true,\n', ''] } },
+  {
+    code: 'E09',
+    name: 'the pattern leaves the specs out',
+    edit: { [CONFIG]: ['globals: true', "globals: true,\n    include: ['src/**/*.test.tsx']"] },
+  },
+  {
+    code: 'E13',
+    name: 'an alias that only the compiler knows',
+    edit: {
+      [SPEC]: ["'./KilnCard'", "'@/KilnCard'"],
+      'tsconfig.json': ['"jsx"', '"paths": { "@/*": ["./src/*"] },\n    "jsx"'],
+    },
+  },
+];
+
+export const FAULTS = [
+  ...on(BUNDLED, bundled),
+  ...on(V4, [
+    { code: 'E20', name: 'a misspelt key: enviroment', edit: { [CONFIG]: ['environment:', 'enviroment:'] } },
+    {
+      code: 'E20',
+      name: 'a key of the other runner: testEnvironment',
+      edit: { [CONFIG]: ['environment:', 'testEnvironment:'] },
+    },
+    {
+      code: 'E20',
+      name: 'a key of the other runner: setupFilesAfterEnv',
+      edit: { [CONFIG]: ['setupFiles:', 'setupFilesAfterEnv:'] },
+    },
+    {
+      code: 'E20',
+      name: 'the environment stands beside the section',
+      edit: {
+        [CONFIG]: [
+          ["    environment: 'jsdom',\n", ''],
+          ['  test: {', "  environment: 'jsdom',\n  test: {"],
+        ],
+      },
+    },
+    {
+      code: 'E20',
+      name: 'the globals stand beside the section',
+      edit: {
+        [CONFIG]: [
+          ['    globals: true,\n', ''],
+          ['  test: {', '  globals: true,\n  test: {'],
+        ],
+      },
+    },
+    { code: 'E03', name: 'a document that there is not: jsdm', edit: { [CONFIG]: ["'jsdom'", "'jsdm'"] } },
+    {
+      code: 'E03',
+      name: 'another document, not installed',
+      edit: { [CONFIG]: ["'jsdom'", "'happy-dom'"] },
+      lacks: ['happy-dom'],
+    },
+    {
+      code: 'E23',
+      name: 'globalSetup where a set-up file was meant',
+      edit: { [CONFIG]: ['setupFiles:', 'globalSetup:'] },
+    },
+    {
+      code: 'E04',
+      name: 'the set-up file has another extension',
+      edit: { [CONFIG]: ['setup.ts', 'setup.js'] },
+    },
+    {
+      code: 'E09',
+      name: 'an exclude entry takes the specs',
+      edit: { [CONFIG]: ['globals: true', "globals: true,\n    exclude: ['src/**']"] },
+    },
+    {
+      code: 'E09',
+      name: 'the folder that is searched is another',
+      edit: { [CONFIG]: ['globals: true', "globals: true,\n    dir: 'test'"] },
+    },
+    {
+      code: ['E04', 'E09'],
+      name: 'the root is another',
+      edit: { [CONFIG]: ['globals: true', "globals: true,\n    root: './test'"] },
+    },
+    {
+      code: 'E09',
+      name: 'the name is not collected',
+      edit: {
+        [SPEC]: null,
+        'src/KilnCard.specs.tsx':
+          "import { render } from '@testing-library/react';\nimport { KilnCard } from './KilnCard';\n\nit('renders', () => {\n  expect(render(<KilnCard name=\"A\" />).container).toBeTruthy();\n});\n",
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the script names a folder without specs',
+      edit: { 'package.json': ['vitest run', 'vitest run test/unit'] },
+    },
+    {
+      code: 'E09',
+      name: 'the script searches another folder',
+      edit: { 'package.json': ['vitest run', 'vitest run --dir test'] },
+    },
+    {
+      code: ['E01', 'E04'],
+      name: 'the script names settings that are not there',
+      edit: { 'package.json': ['vitest run', 'vitest run --config vitest.unit.config.ts'] },
+    },
+    {
+      code: 'E02',
+      name: 'the script chooses node',
+      edit: { 'package.json': ['vitest run', 'vitest run --environment node'] },
+    },
+    {
+      code: 'E02',
+      name: 'a comment chooses node',
+      edit: { [SPEC]: ['import { render', '// @vitest-environment node\nimport { render'] },
+    },
+    {
+      code: 'E14',
+      name: 'the settings stand in the file that loses',
+      edit: {
+        'vite.config.ts':
+          "import { defineConfig } from 'vitest/config';\n\nexport default defineConfig({ test: { environment: 'jsdom', globals: true, setupFiles: ['./test/setup.ts'] } });\n",
+        [CONFIG]:
+          "import { defineConfig } from 'vitest/config';\n\nexport default defineConfig({ test: { globals: true } });\n",
+      },
+    },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: { [SPEC]: ["describe('KilnCard'", "jest.fn();\n\ndescribe('KilnCard'"] },
+    },
+    {
+      code: 'E21',
+      name: 'a package that is not declared or there',
+      edit: {
+        [SPEC]: [
+          'import { KilnCard }',
+          "import userEvent from '@testing-library/user-events';\nimport { KilnCard }",
+        ],
+      },
+    },
+    {
+      code: 'E21',
+      name: 'the set-up file loads a package that is not there',
+      edit: { 'test/setup.ts': "import '@testing-library/jest-dom/vitest';\nimport 'vitest-kiln-fail';\n" },
+    },
+    {
+      code: 'E21',
+      name: 'a component loads a file that is not there',
+      edit: { 'src/KilnCard.tsx': ["'./cone'", "'./cones'"] },
+    },
+    {
+      code: 'E21',
+      name: 'a spec loads a component that is not there',
+      edit: { [SPEC]: ["'./KilnCard'", "'./KilnCards'"] },
+    },
+    {
+      code: 'E10',
+      name: 'an export that is not there',
+      edit: {
+        'test/setup.ts':
+          "import '@testing-library/jest-dom/vitest';\nimport { warmUp } from './warm';\n\nwarmUp();\n",
+        'test/warm.ts': 'export const heatUp = () => {};\n',
+      },
+    },
+    {
+      code: ['E06', 'E07'],
+      name: 'the matchers by the entry that needs globals',
+      edit: {
+        'test/setup.ts': "import '@testing-library/jest-dom';\n",
+        [CONFIG]: ['    globals: true,\n', ''],
+        [SPEC]: ['import { render', "import { describe, expect, it } from 'vitest';\nimport { render"],
+      },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'an alias that leads nowhere',
+      edit: {
+        [CONFIG]: [
+          '  test: {',
+          "  resolve: { alias: { '@': new URL('./source', import.meta.url).pathname } },\n  test: {",
+        ],
+        [SPEC]: ["'./KilnCard'", "'@/KilnCard'"],
+      },
+    },
+    { code: 'E21', name: 'a package that the component loads is missing', lacks: ['react-dom'] },
+    { code: 'E21', name: 'a peer of the render library is missing', lacks: ['@testing-library/dom'] },
+    {
+      code: ['E04', 'E21'],
+      name: 'the plugin that the settings load is missing',
+      lacks: ['@vitejs/plugin-react'],
+    },
+    {
+      code: 'E19',
+      name: 'settings with a slip in the syntax',
+      edit: { [CONFIG]: ['globals: true,', 'globals: true,,'] },
+    },
+    {
+      code: 'E05',
+      name: 'the set-up files are an empty list',
+      edit: { [CONFIG]: ["['./test/setup.ts']", '[]'] },
+    },
+    {
+      code: 'E20',
+      name: 'a value that is none of the known ones: pool',
+      edit: { [CONFIG]: ['globals: true', "globals: true,\n    pool: 'fork'"] },
+    },
+  ]),
+  ...on(V1, [
+    {
+      code: ['E04', 'E14'],
+      name: 'a workspace file that wins',
+      edit: { 'vitest.workspace.ts': "export default ['./packages/*'];\n" },
+    },
+    {
+      code: ['E02', 'E20'],
+      name: 'projects in the settings, before there were any',
+      edit: {
+        [CONFIG]: [
+          ["    environment: 'jsdom',\n", ''],
+          [
+            'globals: true',
+            "globals: true,\n    projects: [{ extends: true, test: { environment: 'jsdom' } }]",
+          ],
+        ],
+      },
+    },
+  ]),
+  ...on(VUE_V, [
+    {
+      code: 'E10',
+      name: 'no plugin for single-file components',
+      edit: { [CONFIG]: ['  plugins: [vue()],\n', ''] },
+    },
+    {
+      code: 'E10',
+      name: 'the plugin is of another framework',
+      edit: { [CONFIG]: ["@vitejs/plugin-vue';", "@vitejs/plugin-react';"] },
+    },
+    { code: 'E02', name: 'no document is chosen', edit: { [CONFIG]: DOM } },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+    { code: 'E07', name: 'the globals are off', edit: { [CONFIG]: ['    globals: true,\n', ''] } },
+    { code: 'E21', name: 'the mount library is missing', lacks: ['@vue/test-utils'] },
+    {
+      code: ['E04', 'E21'],
+      name: 'the plugin that the settings load is missing',
+      lacks: ['@vitejs/plugin-vue'],
+    },
+    {
+      code: 'E13',
+      name: 'an alias that nobody sets',
+      edit: { 'src/GlazeCard.spec.js': ["'./GlazeCard.vue'", "'@/GlazeCard.vue'"] },
+    },
+    {
+      code: 'E21',
+      name: 'an import that lacks its extension',
+      edit: { 'src/GlazeCard.spec.js': ["'./GlazeCard.vue'", "'./GlazeCard'"] },
+    },
+    {
+      code: 'E01',
+      name: 'the script calls a script that is not there',
+      edit: { 'package.json': ['vitest run', 'npm run test:unit'] },
+    },
+    {
+      code: 'E01',
+      name: 'the script starts another runner',
+      edit: { 'package.json': ['vitest run', 'jest'] },
+    },
+    {
+      code: 'E09',
+      name: 'nothing is collected: a folder that there is not',
+      edit: { [CONFIG]: ['globals: true', "globals: true,\n    include: ['tests/**/*.spec.js']"] },
+    },
+  ]),
+  ...on(SPACE, [
+    {
+      code: ['E04', 'E09'],
+      name: 'the pattern of the projects leads nowhere',
+      edit: { [CONFIG]: ['packages/*', 'package/*'] },
+    },
+    { code: 'E02', name: 'a member chooses no document', edit: { 'packages/board/vitest.config.ts': DOM } },
+    {
+      code: 'E04',
+      name: 'a member’s set-up file is missing',
+      edit: { 'packages/board/vitest.config.ts': ['setup.ts', 'setpu.ts'] },
+    },
+    {
+      code: 'E07',
+      name: 'a member’s globals are off',
+      edit: { 'packages/board/vitest.config.ts': ['    globals: true,\n', ''] },
+    },
+    {
+      code: 'E02',
+      name: 'the settings of a member are gone',
+      edit: { 'packages/board/vitest.config.ts': null },
+    },
+    {
+      code: ['E02', 'E07'],
+      name: 'a member in place inherits nothing',
+      edit: {
+        [CONFIG]:
+          "import { defineConfig } from 'vitest/config';\n\nexport default defineConfig({\n  test: {\n    environment: 'jsdom',\n    globals: true,\n    setupFiles: ['./packages/board/test/setup.ts'],\n    projects: [{ test: { name: 'board', root: './packages/board' } }],\n  },\n});\n",
+        'packages/board/vitest.config.ts': null,
+      },
+    },
+    {
+      code: ['E04', 'E09'],
+      name: 'the script asks for a project that there is not',
+      edit: { 'package.json': ['vitest run', 'vitest run --project bord'] },
+    },
+    {
+      code: 'E06',
+      name: 'a member’s set-up does not load the matchers',
+      edit: { 'packages/board/test/setup.ts': 'export {};\n' },
+    },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+    {
+      code: 'E21',
+      name: 'a member loads a file that is not there',
+      edit: { 'packages/clock/src/hours.spec.ts': ["'./hours'", "'./hour'"] },
+    },
+  ]),
+  ...on(J29, [
+    { code: 'E01', name: 'the runner of the script is not declared', lacks: ['jest'] },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { [JEST]: ['/test/setup.js', '/tests/setup.js'] },
+    },
+    {
+      code: 'E04',
+      name: 'a set-up path that does not start from the root',
+      edit: { [JEST]: ['<rootDir>/test/setup.js', 'test/setup.js'] },
+    },
+    {
+      code: 'E05',
+      name: 'the set-up file is named by no setting',
+      edit: { [JEST]: ["  setupFilesAfterEnv: ['<rootDir>/test/setup.js'],\n", ''] },
+    },
+    {
+      code: 'E23',
+      name: 'the set-up runs before the runner is there',
+      edit: { [JEST]: ['setupFilesAfterEnv', 'setupFiles'] },
+    },
+    {
+      code: 'E20',
+      name: 'a misspelt key: setupFilesAfterEnvironment',
+      edit: { [JEST]: ['setupFilesAfterEnv', 'setupFilesAfterEnvironment'] },
+    },
+    {
+      code: 'E20',
+      name: 'a misspelt key: testEnviroment',
+      edit: { [JEST]: ['testEnvironment', 'testEnviroment'] },
+    },
+    {
+      code: 'E20',
+      name: 'a key of the other runner: environment',
+      edit: { [JEST]: ['testEnvironment', 'environment'] },
+    },
+    {
+      code: 'E20',
+      name: 'a misspelt key: moduleNameMaper',
+      edit: { [JEST]: ['moduleNameMapper', 'moduleNameMaper'] },
+    },
+    {
+      code: 'E06',
+      name: 'the matchers are not registered',
+      edit: { 'test/setup.js': 'globalThis.kiln = 1;\n' },
+    },
+    {
+      code: 'E07',
+      name: 'the globals are off',
+      edit: {
+        [JEST]: ["  testEnvironment: 'jsdom',\n", "  testEnvironment: 'jsdom',\n  injectGlobals: false,\n"],
+      },
+    },
+    {
+      code: 'E10',
+      name: 'nothing takes style sheets',
+      edit: { [JEST]: ["  moduleNameMapper: { '\\\\.css$': '<rootDir>/test/style-stub.js' },\n", ''] },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'the stand-in of the style sheets is missing',
+      edit: { 'test/style-stub.js': null },
+    },
+    { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
+    {
+      code: 'E10',
+      name: 'the compiler has no preset for TypeScript',
+      edit: { 'babel.config.js': ["    '@babel/preset-typescript',\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'the compiler has no preset for JSX',
+      edit: { 'babel.config.js': ["    ['@babel/preset-react', { runtime: 'automatic' }],\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'JSX in the classic way, and no name for it',
+      edit: {
+        'babel.config.js': ["['@babel/preset-react', { runtime: 'automatic' }]", "'@babel/preset-react'"],
+      },
+    },
+    {
+      code: 'E10',
+      name: 'the compiler leaves imports as they are',
+      edit: {
+        'babel.config.js': [
+          "{ targets: { node: 'current' } }",
+          "{ targets: { node: 'current' }, modules: false }",
+        ],
+      },
+    },
+    {
+      code: 'E10',
+      name: 'the transform is an empty object',
+      edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", "  testEnvironment: 'jsdom',\n  transform: {},\n"] },
+    },
+    {
+      code: 'E10',
+      name: 'the transform leaves out .tsx',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  transform: { '\\\\.js$': 'babel-jest' },\n",
+        ],
+      },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'a preset of the compiler is missing',
+      lacks: ['@babel/preset-typescript'],
+    },
+    { code: 'E21', name: 'the package of the matchers is missing', lacks: ['@testing-library/jest-dom'] },
+    { code: 'E21', name: 'a peer of the render library is missing', lacks: ['@testing-library/dom'] },
+    {
+      code: 'E13',
+      name: 'an alias that only the compiler knows',
+      edit: {
+        [SPEC]: ["'./KilnCard'", "'@/KilnCard'"],
+        'tsconfig.json': '{ "compilerOptions": { "jsx": "react-jsx", "paths": { "@/*": ["./src/*"] } } }\n',
+      },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'an alias that leads nowhere',
+      edit: {
+        [JEST]: ['moduleNameMapper: {', "moduleNameMapper: {\n    '^@/(.*)$': '<rootDir>/source/$1',"],
+        [SPEC]: ["'./KilnCard'", "'@/KilnCard'"],
+      },
+    },
+    {
+      code: 'E14',
+      name: 'settings in two places',
+      edit: { 'package.json': ['"scripts"', '"jest": { "testEnvironment": "jsdom" },\n  "scripts"'] },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  testMatch: ['**/*.test.tsx'],\n",
+        ],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the roots leave the specs out',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  roots: ['<rootDir>/test'],\n",
+        ],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'an ignored path takes the specs',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  testPathIgnorePatterns: ['/src/'],\n",
+        ],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'the roots name a folder that is not there',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  roots: ['<rootDir>/source'],\n",
+        ],
+      },
+    },
+    {
+      code: ['E01', 'E04'],
+      name: 'the script names settings that are not there',
+      edit: { 'package.json': ['"jest"', '"jest --config config/jest.config.js"'] },
+    },
+    {
+      code: 'E02',
+      name: 'the script chooses node',
+      edit: { 'package.json': ['"jest"', '"jest --env=node"'] },
+    },
+    {
+      code: 'E02',
+      name: 'a comment chooses node',
+      edit: { [SPEC]: ['import { render', '/** @jest-environment node */\nimport { render'] },
+    },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: { [SPEC]: ["describe('KilnCard'", "const onFire = vi.fn();\n\ndescribe('KilnCard'"] },
+    },
+    {
+      code: 'E24',
+      name: 'a settings file of ES modules in a CommonJS package',
+      edit: { [JEST]: ['module.exports =', 'export default'] },
+    },
+    {
+      code: 'E24',
+      name: 'CommonJS settings in a package of ES modules',
+      edit: { 'package.json': ['"private"', '"type": "module",\n  "private"'] },
+    },
+    {
+      code: 'E04',
+      name: 'a preset that is not there',
+      edit: {
+        [JEST]: [
+          "  testEnvironment: 'jsdom',\n",
+          "  testEnvironment: 'jsdom',\n  preset: 'jest-kiln-preset',\n",
+        ],
+      },
+    },
+    {
+      code: 'E24',
+      name: 'settings in TypeScript without their loader',
+      edit: {
+        [JEST]: null,
+        'jest.config.ts':
+          "export default {\n  testEnvironment: 'jsdom',\n  setupFilesAfterEnv: ['<rootDir>/test/setup.js'],\n  moduleNameMapper: { '\\\\.css$': '<rootDir>/test/style-stub.js' },\n};\n",
+      },
+      lacks: ['ts-node', 'typescript', 'esbuild-register'],
+    },
+    {
+      code: 'E10',
+      name: 'a package that is shipped as ES modules only',
+      edit: { 'src/cone.ts': "import { label } from 'kiln-labels';\n\nexport const cone: string = label;\n" },
+    },
+  ]),
+  ...on(J30, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
+    { code: 'E10', name: 'the preset is gone', edit: { [JEST]: ["  preset: 'ts-jest',\n", ''] } },
+    { code: ['E04', 'E21'], name: 'the package of the preset is missing', lacks: ['ts-jest'] },
+    { code: ['E04', 'E21'], name: 'the compiler is missing', lacks: ['typescript'] },
+    {
+      code: ['E04', 'E21'],
+      name: 'the stand-in of the style sheets is not installed',
+      lacks: ['identity-obj-proxy'],
+    },
+    {
+      code: 'E13',
+      name: 'the alias is not mapped',
+      edit: { [JEST]: ["    '^@/(.*)$': '<rootDir>/src/$1',\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'the mapping does not match style sheets',
+      edit: { [JEST]: ["'\\\\.css$'", "'\\\\.scss$'"] },
+    },
+    { code: 'E10', name: 'the compiler keeps JSX', edit: { 'tsconfig.json': ['react-jsx', 'preserve'] } },
+    { code: 'E04', name: 'the set-up file is missing', edit: { 'jest.setup.ts': null } },
+    {
+      code: 'E05',
+      name: 'the set-up file is named by no setting',
+      edit: { [JEST]: ["  setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],\n", ''] },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: {
+        [JEST]: ["  preset: 'ts-jest',\n", "  preset: 'ts-jest',\n  testRegex: '\\\\.spec\\\\.tsx?$',\n"],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'a flag of the script is misspelt for its folder',
+      edit: { 'package.json': ['"jest"', '"jest tests/"'] },
+    },
+    {
+      code: ['E13', 'E21'],
+      name: 'a mapper that swallows other packages',
+      edit: { [JEST]: ["'^@/(.*)$': '<rootDir>/src/$1'", "'^@(.*)$': '<rootDir>/src/$1'"] },
+    },
+    {
+      code: 'E08',
+      name: 'the compiler does not know the test types',
+      edit: { 'tsconfig.json': ['"strict": true', '"strict": true,\n    "types": ["node"]'] },
+    },
+  ]),
+  ...on(VUE_J, [
+    {
+      code: 'E10',
+      name: 'no transform for single-file components',
+      edit: { [JEST]: ["    '^.+\\\\.vue$': '@vue/vue3-jest',\n", ''] },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'the transform of single-file components is missing',
+      lacks: ['@vue/vue3-jest'],
+    },
+    {
+      code: 'E10',
+      name: 'no transform for scripts',
+      edit: { [JEST]: ["    '^.+\\\\.js$': 'babel-jest',\n", ''] },
+    },
+    { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
+    {
+      code: 'E20',
+      name: 'the entry of browsers is taken',
+      edit: {
+        [JEST]: ["  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },\n", ''],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the name is not collected',
+      edit: {
+        'src/GlazeCard.spec.js': null,
+        'src/GlazeCard.check.js':
+          "import { mount } from '@vue/test-utils';\nimport GlazeCard from './GlazeCard.vue';\n\nit('shows the name', () => {\n  expect(mount(GlazeCard).text()).toBe('');\n});\n",
+      },
+    },
+    { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
+    {
+      code: 'E21',
+      name: 'an import that lacks its extension',
+      edit: {
+        [JEST]: ["moduleFileExtensions: ['js', 'json', 'vue']", "moduleFileExtensions: ['js', 'json']"],
+        'src/GlazeCard.spec.js': ["'./GlazeCard.vue'", "'./GlazeCard'"],
+      },
+    },
+  ]),
+  ...on(PROJECTS_J, [
+    {
+      code: ['E04', 'E09'],
+      name: 'the pattern of the projects leads nowhere',
+      edit: { [JEST]: ['packages/*', 'package/*'] },
+    },
+    {
+      code: 'E02',
+      name: 'a member chooses no document',
+      edit: { 'packages/board/jest.config.js': ["  testEnvironment: 'jsdom',\n", ''] },
+    },
+    {
+      code: 'E04',
+      name: 'a member’s set-up file is missing',
+      edit: { 'packages/board/test/setup.js': null },
+    },
+    {
+      code: 'E06',
+      name: 'a member’s set-up does not load the matchers',
+      edit: { 'packages/board/test/setup.js': 'module.exports = {};\n' },
+    },
+    {
+      code: 'E20',
+      name: 'a misspelt key of a member',
+      edit: { 'packages/board/jest.config.js': ['setupFilesAfterEnv', 'setupFileAfterEnv'] },
+    },
+    {
+      code: 'E02',
+      name: 'the root’s document does not hold for members',
+      edit: {
+        [JEST]: ['  projects', "  testEnvironment: 'jsdom',\n  projects"],
+        'packages/board/jest.config.js': ["  testEnvironment: 'jsdom',\n", ''],
+      },
+    },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
+    {
+      code: 'E10',
+      name: 'the root’s compiler settings hold for the root alone',
+      edit: {
+        'babel.config.js': null,
+        '.babelrc.json':
+          '{ "presets": [["@babel/preset-env", { "targets": { "node": "current" } }], ["@babel/preset-react", { "runtime": "automatic" }], "@babel/preset-typescript"] }\n',
+      },
+    },
+  ]),
+  ...on(M11, [
+    { code: 'E10', name: 'no compile hook', edit: { '.mocharc.json': ['"./test/register.js",', ''] } },
+    { code: 'E10', name: 'the compiler has no settings', edit: { '.babelrc': null } },
+    {
+      code: 'E10',
+      name: 'the compiler has no preset for JSX',
+      edit: { '.babelrc': '{ "presets": [["@babel/preset-env", { "targets": { "node": "current" } }]] }\n' },
+    },
+    { code: 'E10', name: 'nothing takes style sheets', edit: { '.mocharc.json': ['"ignore-styles",', ''] } },
+    { code: 'E02', name: 'no document', edit: { '.mocharc.json': ['"global-jsdom/register",', ''] } },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { '.mocharc.json': ['./test/setup.js', './test/setpu.js'] },
+    },
+    {
+      code: 'E06',
+      name: 'the matchers are not registered',
+      edit: {
+        '.mocharc.json': [
+          /* the last one */ '"global-jsdom/register",\n    "./test/setup.js"',
+          '"global-jsdom/register"',
+        ],
+      },
+    },
+    { code: 'E22', name: 'the words of the other interface', edit: { '.mocharc.json': ['"tdd"', '"bdd"'] } },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: { '.mocharc.json': ['*.test.jsx', '*.spec.jsx'] },
+    },
+    {
+      code: 'E09',
+      name: 'no pattern, and the runner’s own leaves them out',
+      edit: { '.mocharc.json': ['"test/**/*.test.jsx"', '"test/*.js"'] },
+    },
+    { code: ['E04', 'E21'], name: 'a package that the set-up names is missing', lacks: ['global-jsdom'] },
+    { code: ['E04', 'E21'], name: 'the compile hook is missing', lacks: ['@babel/register'] },
+    { code: 'E01', name: 'the runner of the script is not declared', lacks: ['mocha'] },
+    {
+      code: 'E22',
+      name: 'assertions of another library',
+      edit: {
+        'test/KilnCard.test.jsx': [
+          'expect(onFire).to.have.been.calledOnce',
+          'expect(onFire).toHaveBeenCalledTimes(1)',
+        ],
+      },
+    },
+    { code: 'E20', name: 'a misspelt key: requires', edit: { '.mocharc.json': ['"require"', '"requires"'] } },
+    {
+      code: 'E10',
+      name: 'the hook does not take .jsx',
+      edit: { 'test/register.js': "require('@babel/register');\n" },
+    },
+    {
+      code: 'E19',
+      name: 'settings with a slip in the syntax',
+      edit: { '.mocharc.json': ['"tdd",', '"tdd"'] },
+    },
+  ]),
+  ...on(M12, [
+    {
+      code: 'E02',
+      name: 'no document',
+      edit: { 'package.json': ['mocha --import ./test/setup.js', 'mocha'] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { 'package.json': ['./test/setup.js', './test/setpu.js'] },
+    },
+    {
+      code: 'E10',
+      name: 'JSX, and no compile hook',
+      edit: {
+        'test/kiln-card.spec.js': [
+          "React.createElement(KilnCard, { name: 'Big Bertha' })",
+          '<KilnCard name="Big Bertha" />',
+        ],
+      },
+    },
+    {
+      code: 'E21',
+      name: 'an import without its extension',
+      edit: { 'test/kiln-card.spec.js': ["'../src/kiln-card.js'", "'../src/kiln-card'"] },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: { '.mocharc.json': ['*.spec.js', '*.test.js'] },
+    },
+    {
+      code: 'E10',
+      name: 'a package of scripts, and imports',
+      edit: {
+        'package.json': ['"type": "module"', '"type": "commonjs"'],
+        'test/kiln-card.spec.js': [
+          "import React from 'react';",
+          "const React = require('react');\nimport './x.css';",
+        ],
+      },
+    },
+    { code: ['E04', 'E21'], name: 'the package of the document is missing', lacks: ['jsdom'] },
+    {
+      code: 'E22',
+      name: 'functions of another runner',
+      edit: { 'test/kiln-card.spec.js': ["describe('KilnCard'", "jest.fn();\n\ndescribe('KilnCard'"] },
+    },
+    { code: 'E21', name: 'the assertion library is missing', lacks: ['chai'] },
+    {
+      code: 'E22',
+      name: 'the words of the other interface',
+      edit: { '.mocharc.json': ['"spec"', '"ui": "tdd",\n  "spec"'] },
+    },
+  ]),
+  ...on(NG, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+    { code: ['E01', 'E04'], name: 'the runner behind the builder is missing', lacks: ['vitest'] },
+    { code: 'E04', name: 'the compiler settings are missing', edit: { 'tsconfig.spec.json': null } },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: {
+        'angular.json': [
+          '"runner": "vitest"',
+          '"runner": "vitest",\n            "include": ["src/**/*.test.ts"]',
+        ],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a set-up file that is not there',
+      edit: {
+        'angular.json': [
+          '"runner": "vitest"',
+          '"runner": "vitest",\n            "setupFiles": ["src/setup.ts"]',
+        ],
+      },
+    },
+    {
+      code: 'E20',
+      name: 'an option that the builder does not know',
+      edit: {
+        'angular.json': [
+          '"runner": "vitest"',
+          '"runner": "vitest",\n            "setupFile": ["src/setup.ts"]',
+        ],
+      },
+    },
+    {
+      code: 'E08',
+      name: 'the compiler does not know the test types',
+      edit: { 'tsconfig.spec.json': ['vitest/globals', 'node'] },
+    },
+    {
+      code: 'E21',
+      name: 'a spec loads a component that is not there',
+      edit: { 'src/app/kiln-card.spec.ts': ["'./kiln-card'", "'./kiln-cards'"] },
+    },
+    {
+      code: 'E04',
+      name: 'a build target that is not there',
+      edit: { 'angular.json': ['::development', '::testing'] },
+    },
+    { code: ['E04', 'E21'], name: 'the zone is missing', lacks: ['zone.js'] },
+    {
+      code: 'E22',
+      name: 'functions of another runner',
+      edit: {
+        'src/app/kiln-card.spec.ts': [
+          "describe('KilnCard'",
+          "const spy = jasmine.createSpy('fire');\n\ndescribe('KilnCard'",
+        ],
+      },
+    },
+  ]),
+  ...on(NG_J, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    {
+      code: ['E05', 'E25'],
+      name: 'the set-up of the test bed is named by no setting',
+      edit: { [JEST]: ["  setupFilesAfterEnv: ['<rootDir>/setup-jest.ts'],\n", ''] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { [JEST]: ['setup-jest.ts', 'jest-setup.ts'] },
+    },
+    {
+      code: 'E10',
+      name: 'the preset is gone',
+      edit: { [JEST]: ["  preset: 'jest-preset-angular',\n", "  testEnvironment: 'jsdom',\n"] },
+    },
+    { code: ['E04', 'E21'], name: 'the package of the preset is missing', lacks: ['jest-preset-angular'] },
+    {
+      code: 'E25',
+      name: 'the set-up file does not set the test bed up',
+      edit: { 'setup-jest.ts': 'export {};\n' },
+    },
+    {
+      code: 'E02',
+      name: 'the environment is node',
+      edit: { [JEST]: ['module.exports = {', "module.exports = {\n  testEnvironment: 'node',"] },
+    },
+    { code: 'E04', name: 'the compiler settings are missing', edit: { 'tsconfig.spec.json': null } },
+    {
+      code: 'E23',
+      name: 'the set-up runs before the runner is there',
+      edit: { [JEST]: ['setupFilesAfterEnv', 'setupFiles'] },
+    },
+    { code: ['E04', 'E21'], name: 'the zone is missing', lacks: ['zone.js'] },
+  ]),
+  ...on(NEXT, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { [JEST]: ['jest.setup.js', 'jest.setpu.js'] },
+    },
+    {
+      code: 'E05',
+      name: 'the set-up file is named by no setting',
+      edit: { [JEST]: ["  setupFilesAfterEnv: ['<rootDir>/jest.setup.js'],\n", ''] },
+    },
+    {
+      code: 'E20',
+      name: 'a misspelt key: testEnviroment',
+      edit: { [JEST]: ['testEnvironment', 'testEnviroment'] },
+    },
+    {
+      code: ['E10', 'E20'],
+      name: 'the wrapper is not called',
+      edit: { [JEST]: ['createJestConfig(config)', 'config'] },
+    },
+    {
+      code: 'E13',
+      name: 'the alias is not mapped',
+      edit: { [JEST]: ["  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },\n", ''] },
+    },
+    { code: ['E04', 'E21'], name: 'the framework is missing', lacks: ['next'] },
+    {
+      code: 'E06',
+      name: 'the matchers are not registered',
+      edit: { 'jest.setup.js': 'module.exports = {};\n' },
+    },
+  ]),
+  ...on(OLD, [
+    {
+      code: 'E25',
+      name: 'the adapter is registered by a file that nothing loads',
+      edit: { 'config/jest.config.js': ["  setupFilesAfterEnv: ['<rootDir>/config/adapter.js'],\n", ''] },
+    },
+    {
+      code: 'E25',
+      name: 'the file of the adapter registers nothing',
+      edit: { 'config/adapter.js': "import 'enzyme';\n" },
+    },
+    { code: 'E21', name: 'the adapter is missing', lacks: ['enzyme-adapter-react-16'] },
+    { code: ['E04', 'E21'], name: 'the snapshot serializer is missing', lacks: ['enzyme-to-json'] },
+    {
+      code: 'E05',
+      name: 'the shims are named by no setting',
+      edit: { 'config/jest.config.js': ["  setupFiles: ['<rootDir>/config/shims.js'],\n", ''] },
+    },
+    {
+      code: 'E04',
+      name: 'the root is the folder of the settings',
+      edit: { 'config/jest.config.js': ["  rootDir: '..',\n", ''] },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'the stand-in of the assets is missing',
+      edit: { 'config/asset-stub.js': null },
+    },
+    {
+      code: 'E10',
+      name: 'nothing takes assets',
+      edit: { 'config/jest.config.js': ["    '\\\\.svg$': '<rootDir>/config/asset-stub.js',\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'nothing takes style sheets of this kind',
+      edit: { 'config/jest.config.js': ["'\\\\.scss$'", "'\\\\.css$'"] },
+    },
+    {
+      code: ['E01', 'E04', 'E02'],
+      name: 'the script names no settings',
+      edit: { 'package.json': ['jest --config config/jest.config.js', 'jest'] },
+    },
+    {
+      code: 'E04',
+      name: 'the script names settings that are not there',
+      edit: { 'package.json': ['config/jest.config.js', 'configs/jest.config.js'] },
+    },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    {
+      code: 'E02',
+      name: 'no document is chosen',
+      edit: { 'config/jest.config.js': ["  testEnvironment: 'jsdom',\n", ''] },
+    },
+    { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
+  ]),
+];

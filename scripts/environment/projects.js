@@ -1,0 +1,678 @@
+// Sound projects of the kinds that `npm run verify:environment` breaks: each passes, and Wexlet calls it ready.
+const json = (value) => `${JSON.stringify(value, null, 2)}\n`;
+const manifest = (test, more = {}) =>
+  json({ name: 'kilnroom', private: true, type: 'module', scripts: { test }, ...more });
+const common = (test, more = {}) => json({ name: 'kilnroom', private: true, scripts: { test }, ...more });
+
+const card = {
+  'src/KilnCard.tsx': `import { cone } from './cone';
+
+export const KilnCard = ({ name }: { name: string }) => (
+  <h2>
+    {name}, {cone}
+  </h2>
+);
+`,
+  'src/cone.ts': "export const cone: string = 'cone 6';\n",
+};
+
+const cardSpec = `import { render, screen } from '@testing-library/react';
+import { KilnCard } from './KilnCard';
+
+describe('KilnCard', () => {
+  it('shows the cone', () => {
+    render(<KilnCard name="Big Bertha" />);
+    expect(screen.getByRole('heading')).toHaveTextContent('Big Bertha, cone 6');
+  });
+});
+`;
+
+const vueCard = {
+  'src/GlazeCard.vue': `<script setup>
+defineProps({ name: String });
+</script>
+
+<template>
+  <h2>{{ name }}</h2>
+</template>
+`,
+  'src/GlazeCard.spec.js': `import { mount } from '@vue/test-utils';
+import GlazeCard from './GlazeCard.vue';
+
+describe('GlazeCard', () => {
+  it('shows the name', () => {
+    expect(mount(GlazeCard, { props: { name: 'Celadon' } }).text()).toBe('Celadon');
+  });
+});
+`,
+};
+
+const bundled = (plugin) => `import { defineConfig } from 'vitest/config';
+${plugin === 'react' ? "import react from '@vitejs/plugin-react';" : "import vue from '@vitejs/plugin-vue';"}
+
+export default defineConfig({
+  plugins: [${plugin}()],
+  test: {
+    environment: 'jsdom',
+    globals: true,
+${plugin === 'react' ? "    setupFiles: ['./test/setup.ts'],\n" : ''}  },
+});
+`;
+
+const bundledReact = {
+  ...card,
+  'src/KilnCard.spec.tsx': cardSpec,
+  'package.json': manifest('vitest run'),
+  'vitest.config.ts': bundled('react'),
+  'test/setup.ts': "import '@testing-library/jest-dom/vitest';\n",
+  'tsconfig.json': json({ compilerOptions: { jsx: 'react-jsx', strict: true } }),
+};
+
+const reactPackages = {
+  react: '^19.0.0',
+  'react-dom': '^19.0.0',
+  '@testing-library/react': '^16.1.0',
+  '@testing-library/dom': '^10.4.0',
+  '@testing-library/jest-dom': '^6.6.0',
+};
+
+const babel = (presets) =>
+  `module.exports = {\n  presets: [\n${presets.map((each) => `    ${each},\n`).join('')}  ],\n};\n`;
+const PRESET_ENV = "['@babel/preset-env', { targets: { node: 'current' } }]";
+const PRESET_REACT = "['@babel/preset-react', { runtime: 'automatic' }]";
+const babelPackages = {
+  '@babel/core': '^7.26.0',
+  '@babel/preset-env': '^7.26.0',
+  '@babel/preset-react': '^7.26.0',
+  'babel-jest': '^29.7.0',
+};
+
+const jestReact = {
+  ...card,
+  'src/KilnCard.tsx': `import './kiln-card.css';\n${card['src/KilnCard.tsx']}`,
+  'src/kiln-card.css': 'h2 {\n  color: red;\n}\n',
+  'src/KilnCard.spec.tsx': cardSpec,
+  'package.json': common('jest'),
+  'babel.config.js': babel([PRESET_ENV, PRESET_REACT, "'@babel/preset-typescript'"]),
+  'jest.config.js': `module.exports = {
+  testEnvironment: 'jsdom',
+  setupFilesAfterEnv: ['<rootDir>/test/setup.js'],
+  moduleNameMapper: { '\\\\.css$': '<rootDir>/test/style-stub.js' },
+};
+`,
+  'test/setup.js': "require('@testing-library/jest-dom');\n",
+  'test/style-stub.js': 'module.exports = {};\n',
+};
+
+// A component and its spec without JSX, for runs that compile nothing.
+const plainSpec = (head, assertion) => `${head}
+${assertion.suite}('KilnCard', () => {
+  ${assertion.spec}('shows the cone', () => {
+    const { container } = render(React.createElement(KilnCard, { name: 'Big Bertha' }));
+    ${assertion.line}
+  });
+});
+`;
+
+const ANGULAR = {
+  '@angular/core': '^20.0.0',
+  '@angular/common': '^20.0.0',
+  '@angular/compiler': '^20.0.0',
+  '@angular/platform-browser': '^20.0.0',
+  '@angular/compiler-cli': '^20.0.0',
+  rxjs: '^7.8.0',
+  'zone.js': '^0.15.0',
+  tslib: '^2.8.0',
+  typescript: '~5.8.0',
+};
+
+const angularCard = {
+  'src/app/kiln-card.ts': `import { Component, input } from '@angular/core';
+
+@Component({ selector: 'app-kiln-card', template: '<h2>{{ name() }}</h2>' })
+export class KilnCard {
+  readonly name = input('');
+}
+`,
+  'src/app/kiln-card.spec.ts': `import { TestBed } from '@angular/core/testing';
+import { KilnCard } from './kiln-card';
+
+describe('KilnCard', () => {
+  it('shows the name', async () => {
+    await TestBed.configureTestingModule({ imports: [KilnCard] }).compileComponents();
+    const fixture = TestBed.createComponent(KilnCard);
+    fixture.componentRef.setInput('name', 'Big Bertha');
+    fixture.detectChanges();
+    expect(fixture.nativeElement.querySelector('h2').textContent).toContain('Big Bertha');
+  });
+});
+`,
+};
+
+/** `install`: the folder of packages that projects share; the first of `packages` is the runner that the table names. */
+export const PROJECTS = [
+  {
+    name: 'React, vitest 4',
+    install: 'vitest4',
+    packages: { vitest: '^4.0.0', jsdom: '^26.0.0', '@vitejs/plugin-react': '^5.0.0', ...reactPackages },
+    files: bundledReact,
+  },
+  {
+    name: 'React, vitest 1',
+    install: 'vitest1',
+    packages: {
+      vitest: '^1.6.0',
+      vite: '^5.4.0',
+      jsdom: '^24.0.0',
+      '@vitejs/plugin-react': '^4.3.0',
+      ...reactPackages,
+      react: '^18.3.0',
+      'react-dom': '^18.3.0',
+      '@testing-library/react': '^14.3.0',
+      '@testing-library/dom': '^9.3.0',
+    },
+    files: bundledReact,
+  },
+  {
+    name: 'Vue, vitest 4',
+    install: 'vitest4',
+    packages: {
+      vitest: '^4.0.0',
+      jsdom: '^26.0.0',
+      vue: '^3.5.0',
+      '@vue/test-utils': '^2.4.0',
+      '@vitejs/plugin-vue': '^6.0.0',
+    },
+    files: { ...vueCard, 'package.json': manifest('vitest run'), 'vitest.config.ts': bundled('vue') },
+  },
+  {
+    name: 'Workspace, vitest 3',
+    install: 'vitest3',
+    packages: {
+      vitest: '^3.2.0',
+      vite: '^6.0.0',
+      jsdom: '^26.0.0',
+      '@vitejs/plugin-react': '^4.3.0',
+      ...reactPackages,
+    },
+    files: {
+      'package.json': manifest('vitest run', { workspaces: ['packages/*'] }),
+      'vitest.config.ts': `import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: ['packages/*'],
+  },
+});
+`,
+      'packages/board/package.json': json({ name: '@kilnroom/board', private: true, type: 'module' }),
+      'packages/board/vitest.config.ts': bundled('react'),
+      'packages/board/test/setup.ts': bundledReact['test/setup.ts'],
+      'packages/board/src/KilnCard.tsx': card['src/KilnCard.tsx'],
+      'packages/board/src/cone.ts': card['src/cone.ts'],
+      'packages/board/src/KilnCard.spec.tsx': cardSpec,
+      'packages/clock/package.json': json({ name: '@kilnroom/clock', private: true, type: 'module' }),
+      'packages/clock/vitest.config.ts': `import { defineConfig } from 'vitest/config';
+
+export default defineConfig({ test: { environment: 'node' } });
+`,
+      'packages/clock/src/hours.ts': 'export const hours = (minutes: number): number => minutes / 60;\n',
+      'packages/clock/src/hours.spec.ts': `import { expect, it } from 'vitest';
+import { hours } from './hours';
+
+it('gives hours', () => {
+  expect(hours(90)).toBe(1.5);
+});
+`,
+    },
+  },
+  {
+    name: 'React, jest 29',
+    install: 'jest29',
+    packages: {
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      ...babelPackages,
+      '@babel/preset-typescript': '^7.26.0',
+      ...reactPackages,
+    },
+    files: jestReact,
+  },
+  {
+    name: 'React, jest 30 and ts-jest',
+    install: 'jest30',
+    packages: {
+      jest: '^30.0.0',
+      'jest-environment-jsdom': '^30.0.0',
+      'ts-jest': '^29.4.0',
+      typescript: '^5.8.0',
+      'identity-obj-proxy': '^3.0.0',
+      '@types/react': '^19.0.0',
+      '@types/jest': '^30.0.0',
+      ...reactPackages,
+    },
+    files: {
+      ...card,
+      'src/KilnCard.tsx': `import styles from './kiln-card.module.css';
+import { cone } from '@/cone';
+
+export const KilnCard = ({ name }: { name: string }) => (
+  <h2 className={styles.title}>
+    {name}, {cone}
+  </h2>
+);
+`,
+      'src/kiln-card.module.css': '.title {\n  color: red;\n}\n',
+      'src/styles.d.ts':
+        "declare module '*.css' {\n  const names: Record<string, string>;\n  export default names;\n}\n",
+      'src/KilnCard.test.tsx': cardSpec,
+      'package.json': common('jest'),
+      'jest.config.js': `/** @type {import('jest').Config} */
+module.exports = {
+  preset: 'ts-jest',
+  testEnvironment: 'jsdom',
+  setupFilesAfterEnv: ['<rootDir>/jest.setup.ts'],
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '\\\\.css$': 'identity-obj-proxy',
+  },
+};
+`,
+      'jest.setup.ts': "import '@testing-library/jest-dom';\n",
+      'tsconfig.json': json({
+        compilerOptions: {
+          jsx: 'react-jsx',
+          module: 'commonjs',
+          moduleResolution: 'node',
+          target: 'es2020',
+          esModuleInterop: true,
+          strict: true,
+          skipLibCheck: true,
+          paths: { '@/*': ['./src/*'] },
+        },
+        include: ['src', 'jest.setup.ts'],
+      }),
+    },
+  },
+  {
+    name: 'Vue, jest 29',
+    install: 'jest29',
+    packages: {
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      '@babel/core': '^7.26.0',
+      '@babel/preset-env': '^7.26.0',
+      'babel-jest': '^29.7.0',
+      vue: '^3.5.0',
+      '@vue/test-utils': '^2.4.0',
+      '@vue/vue3-jest': '^29.2.0',
+    },
+    files: {
+      ...vueCard,
+      'package.json': common('jest'),
+      'babel.config.js': babel([PRESET_ENV]),
+      'jest.config.js': `module.exports = {
+  testEnvironment: 'jsdom',
+  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
+  moduleFileExtensions: ['js', 'json', 'vue'],
+  transform: {
+    '^.+\\\\.vue$': '@vue/vue3-jest',
+    '^.+\\\\.js$': 'babel-jest',
+  },
+};
+`,
+    },
+  },
+  {
+    name: 'Workspaces, jest 29 with projects',
+    install: 'jest29',
+    packages: {
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      ...babelPackages,
+      '@babel/preset-typescript': '^7.26.0',
+      ...reactPackages,
+    },
+    files: {
+      'package.json': common('jest', { workspaces: ['packages/*'] }),
+      'jest.config.js': `module.exports = {
+  projects: ['<rootDir>/packages/*'],
+};
+`,
+      'babel.config.js': babel([PRESET_ENV, PRESET_REACT, "'@babel/preset-typescript'"]),
+      'packages/board/package.json': json({ name: '@kilnroom/board', private: true }),
+      'packages/board/jest.config.js': `module.exports = {
+  displayName: 'board',
+  testEnvironment: 'jsdom',
+  setupFilesAfterEnv: ['<rootDir>/test/setup.js'],
+};
+`,
+      'packages/board/test/setup.js': jestReact['test/setup.js'],
+      'packages/board/src/KilnCard.tsx': card['src/KilnCard.tsx'],
+      'packages/board/src/cone.ts': card['src/cone.ts'],
+      'packages/board/src/KilnCard.spec.tsx': cardSpec,
+      'packages/clock/package.json': json({ name: '@kilnroom/clock', private: true }),
+      'packages/clock/jest.config.js':
+        "module.exports = { displayName: 'clock', testEnvironment: 'node' };\n",
+      'packages/clock/src/hours.ts': 'export const hours = (minutes: number): number => minutes / 60;\n',
+      'packages/clock/src/hours.spec.ts': `import { hours } from './hours';
+
+it('gives hours', () => {
+  expect(hours(90)).toBe(1.5);
+});
+`,
+    },
+  },
+  {
+    name: 'React, mocha 11 with a compile hook',
+    install: 'mocha11',
+    packages: {
+      mocha: '^11.0.0',
+      chai: '^4.5.0',
+      sinon: '^20.0.0',
+      'sinon-chai': '^3.7.0',
+      jsdom: '^26.0.0',
+      'global-jsdom': '^26.0.0',
+      '@babel/core': '^7.26.0',
+      '@babel/register': '^7.25.0',
+      '@babel/preset-env': '^7.26.0',
+      '@babel/preset-react': '^7.26.0',
+      'ignore-styles': '^5.0.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/dom': '^10.4.0',
+    },
+    files: {
+      'src/KilnCard.jsx': `import './kiln-card.css';
+
+export const KilnCard = ({ name, onFire }) => (
+  <button type="button" onClick={onFire}>
+    {name}
+  </button>
+);
+`,
+      'src/kiln-card.css': 'button {\n  color: red;\n}\n',
+      'test/KilnCard.test.jsx': `import { expect } from 'chai';
+import sinon from 'sinon';
+import { fireEvent, render } from '@testing-library/react';
+import { KilnCard } from '../src/KilnCard';
+
+suite('KilnCard', () => {
+  test('fires once', () => {
+    const onFire = sinon.spy();
+    const { getByRole } = render(<KilnCard name="Big Bertha" onFire={onFire} />);
+    fireEvent.click(getByRole('button', { name: 'Big Bertha' }));
+    expect(onFire).to.have.been.calledOnce;
+  });
+});
+`,
+      'test/setup.js': `const chai = require('chai');
+const sinonChai = require('sinon-chai');
+
+chai.use(sinonChai);
+`,
+      'test/register.js': "require('@babel/register')({ extensions: ['.js', '.jsx'] });\n",
+      'package.json': common('mocha'),
+      '.babelrc': json({
+        presets: [
+          ['@babel/preset-env', { targets: { node: 'current' } }],
+          ['@babel/preset-react', { runtime: 'automatic' }],
+        ],
+      }),
+      '.mocharc.json': json({
+        ui: 'tdd',
+        require: ['./test/register.js', 'ignore-styles', 'global-jsdom/register', './test/setup.js'],
+        spec: ['test/**/*.test.jsx'],
+      }),
+    },
+  },
+  {
+    name: 'React, mocha 12 with no compile hook',
+    install: 'mocha12',
+    packages: {
+      mocha: '^12.0.0',
+      chai: '^6.0.0',
+      jsdom: '^26.0.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/dom': '^10.4.0',
+    },
+    files: {
+      'src/kiln-card.js': `import React from 'react';
+
+export const KilnCard = ({ name }) => React.createElement('h2', null, name);
+`,
+      'test/kiln-card.spec.js': plainSpec(
+        `import React from 'react';
+import { expect } from 'chai';
+import { render } from '@testing-library/react';
+import { KilnCard } from '../src/kiln-card.js';
+`,
+        {
+          suite: 'describe',
+          spec: 'it',
+          line: "expect(container.querySelector('h2').textContent).to.equal('Big Bertha');",
+        },
+      ),
+      'test/setup.js': `import { JSDOM } from 'jsdom';
+
+const { window } = new JSDOM('<!doctype html>', { url: 'http://localhost/' });
+
+globalThis.window = window;
+globalThis.document = window.document;
+globalThis.IS_REACT_ACT_ENVIRONMENT = true;
+`,
+      'package.json': manifest('mocha --import ./test/setup.js'),
+      '.mocharc.json': json({ spec: 'test/**/*.spec.js' }),
+    },
+  },
+  {
+    name: 'Angular, its own builder',
+    install: 'angular',
+    packages: {
+      vitest: '^3.2.0',
+      '@angular/build': '^20.3.0',
+      '@angular/cli': '^20.3.0',
+      jsdom: '^26.0.0',
+      ...ANGULAR,
+    },
+    files: {
+      ...angularCard,
+      'src/main.ts':
+        "import { bootstrapApplication } from '@angular/platform-browser';\nimport { KilnCard } from './app/kiln-card';\n\nbootstrapApplication(KilnCard);\n",
+      'src/index.html':
+        '<!doctype html>\n<html lang="en">\n  <head>\n    <title>Kiln room</title>\n  </head>\n  <body>\n    <app-kiln-card></app-kiln-card>\n  </body>\n</html>\n',
+      'package.json': common('ng test --watch=false'),
+      'angular.json': json({
+        version: 1,
+        cli: { analytics: false },
+        projects: {
+          kilnroom: {
+            projectType: 'application',
+            root: '',
+            sourceRoot: 'src',
+            architect: {
+              build: {
+                builder: '@angular/build:application',
+                options: {
+                  browser: 'src/main.ts',
+                  index: 'src/index.html',
+                  tsConfig: 'tsconfig.app.json',
+                  polyfills: ['zone.js'],
+                },
+                configurations: { development: { optimization: false, sourceMap: true } },
+              },
+              test: {
+                builder: '@angular/build:unit-test',
+                options: { tsConfig: 'tsconfig.spec.json', buildTarget: '::development', runner: 'vitest' },
+              },
+            },
+          },
+        },
+      }),
+      'tsconfig.json': json({
+        compilerOptions: {
+          strict: true,
+          skipLibCheck: true,
+          experimentalDecorators: true,
+          target: 'ES2022',
+          module: 'preserve',
+          moduleResolution: 'bundler',
+        },
+      }),
+      'tsconfig.app.json': json({
+        extends: './tsconfig.json',
+        files: ['src/main.ts'],
+        compilerOptions: { types: [] },
+      }),
+      'tsconfig.spec.json': json({
+        extends: './tsconfig.json',
+        include: ['src/**/*.ts'],
+        compilerOptions: { types: ['vitest/globals'] },
+      }),
+    },
+  },
+  {
+    name: 'Angular, jest 29 and a preset',
+    install: 'angular',
+    packages: {
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      'jest-preset-angular': '^14.6.0',
+      '@angular/platform-browser-dynamic': '^20.0.0',
+      '@types/jest': '^29.5.0',
+      ...ANGULAR,
+    },
+    files: {
+      ...angularCard,
+      'package.json': common('jest'),
+      'jest.config.js': `module.exports = {
+  preset: 'jest-preset-angular',
+  setupFilesAfterEnv: ['<rootDir>/setup-jest.ts'],
+};
+`,
+      'setup-jest.ts': `import { setupZoneTestEnv } from 'jest-preset-angular/setup-env/zone';
+
+setupZoneTestEnv();
+`,
+      'tsconfig.json': json({
+        compilerOptions: {
+          strict: true,
+          skipLibCheck: true,
+          experimentalDecorators: true,
+          target: 'ES2022',
+          module: 'ES2022',
+          moduleResolution: 'node',
+          esModuleInterop: true,
+        },
+      }),
+      'tsconfig.spec.json': json({
+        extends: './tsconfig.json',
+        include: ['src/**/*.ts', 'setup-jest.ts'],
+        compilerOptions: { types: ['jest'] },
+      }),
+    },
+  },
+  {
+    name: 'React, a framework’s wrapper of settings',
+    install: 'next',
+    packages: { jest: '^29.7.0', 'jest-environment-jsdom': '^29.7.0', next: '^15.0.0', ...reactPackages },
+    files: {
+      'src/KilnCard.jsx': `import styles from './kiln-card.module.css';
+
+export const KilnCard = ({ name }) => <h2 className={styles.title}>{name}</h2>;
+`,
+      'src/kiln-card.module.css': '.title {\n  color: red;\n}\n',
+      'src/KilnCard.test.jsx': `import { render, screen } from '@testing-library/react';
+import { KilnCard } from '@/KilnCard';
+
+describe('KilnCard', () => {
+  it('shows the name', () => {
+    render(<KilnCard name="Big Bertha" />);
+    expect(screen.getByRole('heading')).toHaveTextContent('Big Bertha');
+  });
+});
+`,
+      'package.json': common('jest'),
+      'jest.config.js': `const nextJest = require('next/jest');
+
+const createJestConfig = nextJest({ dir: './' });
+
+/** @type {import('jest').Config} */
+const config = {
+  testEnvironment: 'jsdom',
+  setupFilesAfterEnv: ['<rootDir>/jest.setup.js'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+};
+
+module.exports = createJestConfig(config);
+`,
+      'jest.setup.js': "import '@testing-library/jest-dom';\n",
+    },
+  },
+  {
+    name: 'Design system, jest 29 with shims and an adapter',
+    install: 'enzyme',
+    packages: {
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      ...babelPackages,
+      react: '^16.14.0',
+      'react-dom': '^16.14.0',
+      enzyme: '^3.11.0',
+      'enzyme-adapter-react-16': '^1.15.0',
+      'enzyme-to-json': '^3.6.0',
+      'identity-obj-proxy': '^3.0.0',
+    },
+    files: {
+      'src/KilnCard.jsx': `import React from 'react';
+import styles from './kiln-card.scss';
+import flame from './flame.svg';
+
+export const KilnCard = ({ name }) => (
+  <h2 className={styles.title}>
+    <img src={flame} alt="" />
+    {name}
+    {window.matchMedia('print').matches && ', printed'}
+  </h2>
+);
+`,
+      'src/kiln-card.scss': '.title {\n  color: red;\n}\n',
+      'src/flame.svg': '<svg xmlns="http://www.w3.org/2000/svg" />\n',
+      'src/__tests__/KilnCard.test.jsx': `import React from 'react';
+import { mount } from 'enzyme';
+import { KilnCard } from '../KilnCard';
+
+describe('KilnCard', () => {
+  it('shows the name', () => {
+    expect(mount(<KilnCard name="Big Bertha" />).text()).toBe('Big Bertha');
+  });
+});
+`,
+      'package.json': common('jest --config config/jest.config.js'),
+      'babel.config.js': babel([PRESET_ENV, "'@babel/preset-react'"]),
+      'config/jest.config.js': `module.exports = {
+  rootDir: '..',
+  testEnvironment: 'jsdom',
+  setupFiles: ['<rootDir>/config/shims.js'],
+  setupFilesAfterEnv: ['<rootDir>/config/adapter.js'],
+  snapshotSerializers: ['enzyme-to-json/serializer'],
+  moduleNameMapper: {
+    '\\\\.scss$': 'identity-obj-proxy',
+    '\\\\.svg$': '<rootDir>/config/asset-stub.js',
+  },
+};
+`,
+      'config/shims.js':
+        'window.matchMedia = () => ({ matches: false, addListener() {}, removeListener() {} });\n',
+      'config/adapter.js': `import { configure } from 'enzyme';
+import Adapter from 'enzyme-adapter-react-16';
+
+configure({ adapter: new Adapter() });
+`,
+      'config/asset-stub.js': "module.exports = 'asset';\n",
+    },
+  },
+];
