@@ -59,7 +59,14 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
   const components = readSources(session, candidates);
   const checked = readSpecFiles(session, candidates, request);
   const coverage = measure(session, request, [...candidates.sources, ...candidates.specs], problems);
-  const unreadSpecs = session.project.problems.filter(({ file }) => candidates.specs.includes(file));
+  const { environments, project } = session;
+  const settingsFiles = new Set(
+    environments.all().flatMap(({ runners }) => runners.flatMap(({ settingsFile }) => settingsFile ?? [])),
+  );
+  const unreadSpecs = [
+    ...project.problems.filter(({ file }) => candidates.specs.includes(file)),
+    ...environments.problems.filter(({ file }) => settingsFiles.has(file)),
+  ];
   const context = {
     ...projectContext(session, components, checked, coverage),
     sources: candidates.sources,

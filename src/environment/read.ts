@@ -1,12 +1,13 @@
 import type { Files } from '../host/files.js';
 import type { Problem } from '../syntax/source.js';
-import { dirname, join, resolve } from '../util/paths.js';
+import { dirname, join, relativeTo, resolve } from '../util/paths.js';
+import picomatch from 'picomatch';
 import { collector } from './collects.js';
 import { commandsOf, flagOf, type Command } from './settings/commands.js';
-import type { Environment, RunnerFacts } from './facts/environment.js';
+import type { Environment, NamedModule, RunnerFacts } from './facts/environment.js';
 import type { FoundSettings } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
-import { isPackage, manifestOf, type Manifest } from './settings/manifest.js';
+import { emptyManifest, isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
 import type { SpecBundle } from './settings/spec-bundles.js';
@@ -24,6 +25,7 @@ export class Environments {
   readonly #manifests = new Map<string, Manifest | undefined>();
   readonly #environments = new Map<string, Environment>();
   readonly #byFolder = new Map<string, Environment>();
+  readonly #listed = new Map<string, readonly string[]>();
 
   constructor(files: Files) {
     this.#files = files;
@@ -59,8 +61,8 @@ export class Environments {
     const isWhole = manifests.some((manifest) =>
       LOCK_FILES.some((name) => this.#files.kind(join(manifest.folder, name))),
     );
-    const runners = manifests.flatMap((manifest, i) =>
-      this.#runners(manifest, manifests.slice(i), i > 0, isWhole),
+    const runners = eachOnce(
+      manifests.flatMap((manifest, i) => this.#runners(manifest, manifests.slice(i), i > 0, isWhole)),
     );
     const environment: Environment = {
       folder,
@@ -69,7 +71,10 @@ export class Environments {
       isWhole,
       runners,
       runnersOf: chooser(runners),
-      isInstalled: (name) => installedAt(this.#files, folder, name) !== undefined,
+      hasInstalls: manifests.some(({ dependencies, folder: at }) =>
+        [...dependencies.keys()].some((name) => installedAt(this.#files, at, name)),
+      ),
+      installedAt: (name) => installedAt(this.#files, folder, name),
     };
     this.#environments.set(folder, environment);
     return environment;
@@ -163,13 +168,54 @@ export class Environments {
       const found =
         config === undefined ? (usual ?? this.#defaults(row, manifest, isWhole)) : this.#at(manifest, config);
       const base = { runner: row.name, commands: started, major };
-      if (!found) return [{ ...base, ...unreadFacts(row, manifest.folder) }];
+      if (!found)
+        return [{ ...base, ...unreadFacts(row, manifest.folder), named: named(config, started, manifest) }];
       const workspace = config === undefined ? this.#workspace(row, manifest) : undefined;
       const exists = (path: string): boolean => this.#files.kind(path) === 'file';
       const bundleAt = (path: string): SpecBundle | undefined => this.#settings.bundle(path);
-      const facts = runnerFacts(row, { found, commands: started, major, exists, bundleAt }, workspace);
+      const membersAt = (folder: string, pattern: string): FoundSettings[] =>
+        this.#members(row, folder, pattern);
+      const setting = (path: string): Setting | undefined => this.setting(path);
+      const sources = { found, commands: started, major, exists, setting, bundleAt, membersAt };
+      const facts = runnerFacts(row, sources, workspace);
       return facts.map((fact) => ({ ...base, ...fact }));
     });
+  }
+
+  // The projects that a pattern names, each with the settings that it would be run with.
+  #members(row: RunnerRow, folder: string, pattern: string): FoundSettings[] {
+    const path = resolve(folder, pattern);
+    const kind = this.#files.kind(path);
+    const isPattern = /[*?{[(]/.test(pattern);
+    const below = isPattern ? this.#below(folder) : [];
+    const takes = isPattern ? picomatch(pattern.replace(/^\.\//, '').replace(/\/$/, '')) : () => false;
+    const files = kind === 'file' ? [path] : below.filter((each) => takes(relativeTo(folder, each)));
+    const inside = [...new Set(below.map((each) => dirname(each)))];
+    const folders = kind === 'folder' ? [path] : inside.filter((each) => takes(relativeTo(folder, each)));
+    return [
+      ...files.flatMap((file) => {
+        const setting = this.setting(file);
+        return setting ? [{ setting, file, folder: dirname(file) }] : [];
+      }),
+      ...folders.flatMap((at) => {
+        const manifest = this.#manifest(at);
+        return (
+          this.#found(row, manifest ?? emptyManifest(at)) ??
+          (manifest && this.#defaults(row, manifest, true)) ??
+          []
+        );
+      }),
+    ];
+  }
+
+  // Every file below a folder, listed once; also what only lies deeper counts as a folder.
+  #below(folder: string): readonly string[] {
+    const known = this.#listed.get(folder);
+    if (known) return known;
+    const ignore = ['**/node_modules/**', '**/.git/**', '**/dist/**', '**/coverage/**'];
+    const found = this.#files.list(folder, ignore, () => undefined);
+    this.#listed.set(folder, found);
+    return found;
   }
 
   // Where all of a project is in sight and no settings are, the runner's defaults hold.
@@ -220,6 +266,29 @@ export class Environments {
       [...found].filter(([name]) => !clashing.has(name)).map(([name, path]) => [name, [path]]),
     );
   }
+}
+
+// Settings that a script names.
+function named(
+  config: string | undefined,
+  [command]: readonly Command[],
+  { folder }: Manifest,
+): NamedModule[] {
+  if (config === undefined || !command || /^[{$]/.test(config)) return [];
+  return [{ text: config, at: command.at, key: 'the script', candidates: [resolve(folder, config)] }];
+}
+
+// What a package sets and the root runs is one runner, with the commands of both.
+function eachOnce(runners: readonly RunnerFacts[]): RunnerFacts[] {
+  const found = new Map<string, RunnerFacts>();
+  for (const each of runners) {
+    const { runner, settingsFile, folder, project, settings } = each;
+    const key = [runner, settingsFile, folder, project, settings?.at.start].join('\0');
+    const before = found.get(key);
+    const commands = before ? [...before.commands, ...each.commands] : each.commands;
+    found.set(key, { ...each, commands });
+  }
+  return [...found.values()];
 }
 
 // Patterns are made ready once, and each file is held against them once.

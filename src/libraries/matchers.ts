@@ -2,6 +2,10 @@
 export interface MatcherExtension {
   /** Modules that register them by being loaded, or that hand them out for `expect.extend`. */
   modules: readonly string[];
+  /** The modules of these that add to an `expect` that is global, and throw where there is none. */
+  needsGlobal?: readonly string[];
+  /** By runner: the module that adds to what that runner exports. */
+  entry?: Readonly<Record<string, string>>;
   /** The module to load in a set-up file, by runner, where loading it registers the matchers; it has their types, too. */
   load?: Readonly<Record<string, string>>;
   /** What to write in a set-up file for each of `modules`, where loading one does not register. */
@@ -16,6 +20,11 @@ export const MATCHER_EXTENSIONS: readonly MatcherExtension[] = [
   {
     // @testing-library/jest-dom 6: types/matchers.d.ts, and the files of the package.
     modules: ['@testing-library/jest-dom'],
+    needsGlobal: ['@testing-library/jest-dom', '@testing-library/jest-dom/extend-expect'],
+    entry: {
+      vitest: '@testing-library/jest-dom/vitest',
+      jest: '@testing-library/jest-dom/jest-globals',
+    },
     load: {
       other: '@testing-library/jest-dom',
       vitest: '@testing-library/jest-dom/vitest',
@@ -32,6 +41,14 @@ export const MATCHER_EXTENSIONS: readonly MatcherExtension[] = [
       'vitest-axe': "import * as matchers from 'vitest-axe/matchers'; expect.extend(matchers);",
     },
     matchers: names('toHaveNoViolations'),
+  },
+  {
+    // sinon-chai 3 and 4: lib/sinon-chai.js; properties and methods of chai's assertions.
+    modules: ['sinon-chai'],
+    statements: { 'sinon-chai': 'chai.use(sinonChai);' },
+    matchers: names(
+      'calledOnce calledTwice calledThrice calledBefore calledAfter calledImmediatelyBefore calledImmediatelyAfter calledOn calledOnceWith calledOnceWithExactly calledWith calledWithExactly calledWithMatch',
+    ),
   },
 ];
 

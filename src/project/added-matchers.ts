@@ -1,4 +1,6 @@
 import { memberName, propertyName, unwrapped, walkTree } from '../syntax/tree.js';
+import { isMatcherExtension } from '../libraries/matchers.js';
+import type { ModuleFacts } from '../syntax/module-facts.js';
 import type { Script } from '../syntax/script.js';
 
 /** Matchers that a module registers by itself; `open`: also some whose names can't be read. */
@@ -12,7 +14,7 @@ export const NO_MATCHERS: AddedMatchers = { names: [], open: false };
 const ADDERS = /\.(?:extend|addMatchers|use)\s*\(/;
 
 /** Reads `expect.extend({…})`, `jasmine.addMatchers({…})` and plugins of assertion libraries. */
-export function addedMatchers({ source, program }: Script): AddedMatchers {
+export function addedMatchers({ source, program }: Script, { imports }: ModuleFacts): AddedMatchers {
   // Most modules add none: the text tells without a walk.
   if (!ADDERS.test(source.text)) return NO_MATCHERS;
   const names: string[] = [];
@@ -29,6 +31,9 @@ export function addedMatchers({ source, program }: Script): AddedMatchers {
         (name === 'use' && from === 'chai');
       if (!adds) return;
       const [given] = node.arguments;
+      // What a known package hands out is told by its being loaded.
+      const module = given?.type === 'Identifier' ? imports.get(given.name)?.specifier : undefined;
+      if (module !== undefined && isMatcherExtension(module)) return;
       if (given?.type !== 'ObjectExpression') open = true;
       else
         for (const each of given.properties) {

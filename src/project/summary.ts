@@ -4,7 +4,7 @@ import type { Script } from '../syntax/script.js';
 import { HANDS_ON, refOf } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { partsIn } from '../syntax/parts.js';
-import { handedOnIn, pathOf, unwrapped } from '../syntax/tree.js';
+import { handedOnIn, pathOf, unwrapped, walkTree } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
 import { runningIds, type RunningId } from './running-ids.js';
@@ -34,6 +34,12 @@ export interface ModuleSummary {
   definesSpecs: boolean;
   /** It imports a library that specs are written with. */
   usesTestLibrary: boolean;
+  /** It is written with JSX. */
+  jsx: boolean;
+  /** A comment chooses what its JSX becomes. */
+  choosesJsx: boolean;
+  /** It is written with `import` or `export`. */
+  isModule: boolean;
 }
 
 /** Sums up a script and the components that were found in it. */
@@ -72,10 +78,13 @@ export function summaryOf(
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
       HARMLESS_CALLS,
     ),
-    addedMatchers: addedMatchers(script),
+    addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
     definesSpecs,
     usesTestLibrary,
+    jsx: usesJsx(script),
+    choosesJsx: source.text.includes('@jsx') && script.comments.some(({ value }) => /@jsx/.test(value)),
+    isModule: program.body.some(({ type }) => /^(?:Import|Export)/.test(type)),
   };
 }
 
@@ -112,4 +121,18 @@ export const summaryOfSingleFile = (
   runningIds: [],
   definesSpecs: false,
   usesTestLibrary: false,
+  jsx: false,
+  choosesJsx: false,
+  isModule: true,
 });
+
+// Calls that stand for markup have become elements of the tree: what is written starts with its sign.
+function usesJsx({ program, source: { text } }: Script): boolean {
+  let found = false;
+  if (!text.includes('</') && !text.includes('/>')) return false;
+  walkTree(program, (node) => {
+    found ||= (node.type === 'JSXElement' || node.type === 'JSXFragment') && text[node.start] === '<';
+    return !found;
+  });
+  return found;
+}

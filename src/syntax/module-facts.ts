@@ -1,5 +1,13 @@
 import type { Node, Program } from 'oxc-parser';
-import { literalText, memberName, requiredModule, requiredNode, unwrapped } from './tree.js';
+import {
+  isFunction,
+  literalText,
+  memberName,
+  requiredModule,
+  requiredNode,
+  unwrapped,
+  walkTree,
+} from './tree.js';
 
 /** Where an imported name comes from. `name` is `default`, `*` for the whole module, or the export's name. */
 export interface Import {
@@ -114,12 +122,23 @@ function modulesIn(statement: Node): ImportedModule[] {
     case 'ExportNamedDeclaration':
       return statement.exportKind === 'type' ? [] : from(statement.source);
     case 'ExpressionStatement':
-      return from(requiredNode(statement.expression));
     case 'VariableDeclaration':
-      return statement.declarations.flatMap(({ init }) => from(init && requiredNode(init)));
+      return requiredIn(statement).flatMap(from);
     default:
       return [];
   }
+}
+
+// `require` wherever it is called as the statement runs: `hook(require('x'))` and `require('x')({…})` too.
+function requiredIn(statement: Node): Node[] {
+  const found: Node[] = [];
+  walkTree(statement, (node) => {
+    if (isFunction(node)) return false;
+    const module = requiredNode(node);
+    if (module) found.push(module);
+    return true;
+  });
+  return found;
 }
 
 const isTypeOnly = (each: Node): boolean => 'importKind' in each && each.importKind === 'type';

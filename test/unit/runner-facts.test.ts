@@ -73,7 +73,7 @@ describe('the facts of a runner', () => {
       "export default { test: { alias: { '@': '/src' } } }",
       'aliases of specs',
       aliases,
-      ['^@(?:/|$)'],
+      ['^@(?=/|$)'],
     ],
     [
       'vitest',

@@ -1,10 +1,11 @@
 import { RUNNER_MODULES } from '../questions/facts.js';
 import { has, manifestsOf, type Environment } from '../../environment/facts/environment.js';
+import type { Manifest } from '../../environment/settings/manifest.js';
 import { commandsOf, type Command } from '../../environment/settings/commands.js';
 import { starts } from '../../environment/read.js';
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt } from '../../environment/settings/setting.js';
-import { join } from '../../util/paths.js';
+import { dirname, join } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -13,7 +14,10 @@ import { packagesWithSpecs, unique, type Package } from '../questions/packages.j
 const messageNone = (files: number): string =>
   `No script starts a runner, here or at the workspace root: ${files === 1 ? 'the spec file' : `none of the ${files} spec files`} of this package ${files === 1 ? 'is not run' : 'is run'}.`;
 const messageUndeclared = (script: string, program: string): string =>
-  `The script “${script}” starts ${program}, and no manifest declares a package that brings it.`;
+  `The script “${script}” starts ${program}, and no package that brings it is there.`;
+const messageCalls = (script: string, called: string): string =>
+  `The script “${script}” calls the script “${called}”, which is not there.`;
+const adviceCalls = 'Correct its name, or write it.';
 const adviceAdd = (line: string): string => `Add a script, such as ${line}`;
 const adviceDeclare = (name: string): string => `Declare it: npm install --save-dev ${name}`;
 
@@ -36,7 +40,9 @@ function check({ environment, specFiles }: Package, { files }: ProjectContext): 
   const { manifest, runners, isWhole } = environment;
   if (!manifest || !isWhole) return [];
   const commands = runners.flatMap((runner) => runner.commands);
-  if (commands.length > 0) return undeclared(environment);
+  const calls = callsNothing(manifest);
+  if (calls.length > 0) return calls;
+  if (commands.length > 0) return undeclared(environment, files);
   if (mayRun(environment, files)) return [];
   const scripts = settingAt(manifest.setting, 'scripts');
   const runner =
@@ -73,12 +79,27 @@ const BRINGERS: Readonly<Record<string, readonly string[]>> = {
   vitest: ['vite-plus'],
 };
 
-function undeclared(environment: Environment): Finding[] {
+// A script that calls another one which is not there.
+const callsNothing = (manifest: Manifest): Finding[] =>
+  commandsOf(manifest)
+    .filter(({ script, missing }) => missing && /test|spec|unit/i.test(script))
+    .map(({ script, program, at }) => ({
+      place: at,
+      certainty: 'sure',
+      message: messageCalls(script, program),
+      advice: adviceCalls,
+    }));
+
+function undeclared(environment: Environment, files: ProjectContext['files']): Finding[] {
   return RUNNERS.flatMap((row) => {
     const command = environment.runners.find(({ runner }) => runner === row.name)?.commands[0];
     const packages = [...row.packages, ...(BRINGERS[row.name] ?? [])];
-    if (!command || row.packages.length === 0 || packages.some((name) => has(environment, name))) return [];
-    if (isFetched(command, environment) || mayBringPrograms(environment)) return [];
+    if (!command || row.packages.length === 0 || isFetched(command, environment)) return [];
+    // Where packages are installed, their programs lie there.
+    const isThere = environment.hasInstalls
+      ? programAt(environment.folder, command.program, files)
+      : packages.some((name) => has(environment, name)) || mayBringPrograms(environment);
+    if (isThere) return [];
     const [first = row.name] = row.packages;
     return [
       {
@@ -89,6 +110,14 @@ function undeclared(environment: Environment): Finding[] {
       },
     ];
   });
+}
+
+function programAt(folder: string, program: string, files: ProjectContext['files']): boolean {
+  for (let at = folder; ; at = dirname(at)) {
+    const bin = join(at, 'node_modules/.bin');
+    if (files.kind(join(bin, program)) || files.kind(join(bin, `${program}.cmd`))) return true;
+    if (dirname(at) === at) return false;
+  }
 }
 
 // `npx vitest` fetches what is not declared.

@@ -10,6 +10,8 @@ const message = (what: string): string => `This file ${what}, and its specs run 
 const advice = (line: string, install: string | undefined): string =>
   `Choose a document in the settings: ${line}${install ? `, and install it: npm install --save-dev ${install}` : ''}`;
 
+const adviceComment = 'Take the comment out, or choose a document in it.';
+
 const BARE: ReadonlySet<string | undefined> = new Set(['node', 'jest-environment-node', 'edge-runtime']);
 
 /** The first render that needs a document: trees of instances, and wrappers around one level, are made without. */
@@ -47,13 +49,10 @@ export const E02: ProjectCheck = {
 
 function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
   const runners = context.environmentOf(file.path).runnersOf(file.path);
-  if (
-    !(file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE)) ||
-    file.get(CHOSEN_DOCUMENT) ||
-    runners.length === 0
-  )
-    return false;
-  if (!runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
+  if (!(file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE)) || runners.length === 0) return false;
+  const chosen = file.get(CHOSEN_DOCUMENT);
+  if (chosen && !BARE.has(chosen.name)) return false;
+  if (!chosen && !runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
   if (runners.some((runner) => losingSettings(runner, context).length > 0)) return false;
   const setup = context.setupOf(file.path);
   return setup !== undefined && !setup.opaque && !setup.bringsDocument;
@@ -74,6 +73,15 @@ function found(
   runner: RunnerFacts,
   environment: Environment,
 ): Finding {
+  const chosen = file.get(CHOSEN_DOCUMENT);
+  if (chosen)
+    return {
+      place: inSpecFile(file, place),
+      certainty: 'sure',
+      message: message(what),
+      advice: adviceComment,
+      evidence: [{ file: file.path, ...chosen.place, note: `this chooses ${chosen.name}` }],
+    };
   const isJest = runner.runner === 'jest';
   const name = has(environment, 'happy-dom') && !isJest ? 'happy-dom' : 'jsdom';
   const brings = isJest ? `jest-environment-${name}` : name;

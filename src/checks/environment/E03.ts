@@ -1,5 +1,8 @@
 import { CHOSEN_DOCUMENT } from '../questions/facts.js';
-import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import { isMissing } from '../../environment/brought.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { nearest } from '../../util/nearest.js';
+import { packageOf } from '../../util/paths.js';
 import type { Place, Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -7,7 +10,8 @@ import { losingSettings } from './E14.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 
 const message = (name: string, brings: string): string =>
-  `The document “${name}” needs the package ${brings}, which no manifest declares.`;
+  `The document “${name}” needs the package ${brings}, which is not there.`;
+const adviceName = (name: string): string => `Its name is ${name}.`;
 const advice = (brings: string): string => `Install it: npm install --save-dev ${brings}`;
 
 /** A document environment whose package is not there. */
@@ -26,11 +30,12 @@ export const E03: ProjectCheck = {
 };
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
-  if (!environment.isWhole) return [];
+  if (!environment.isWhole && !environment.hasInstalls) return [];
   const bySettings = environment.runners.flatMap((runner): Finding[] => {
     const { document } = runner;
-    if (!document.known || !document.at || losingSettings(runner, context).length > 0) return [];
-    return missing(environment, runner, document.value, document.at);
+    if (!document.known || losingSettings(runner, context).length > 0) return [];
+    const place = document.at ?? (runner.runner === 'angular' ? runner.settings?.at : undefined);
+    return place ? missing(environment, runner, document.value, place) : [];
   });
   const byComments = specFiles.flatMap((specFile): Finding[] => {
     const { path } = specFile;
@@ -48,17 +53,40 @@ function missing(
   name: string | undefined,
   place: Place,
 ): Finding[] {
-  const brings = name === undefined ? undefined : packageFor(runner, name);
-  if (name === undefined || !brings || has(environment, brings)) return [];
-  return [{ place, certainty: 'sure', message: message(name, brings), advice: advice(brings) }];
+  const brings = name === undefined ? [] : packagesFor(runner, name);
+  const [first] = brings;
+  if (name === undefined || first === undefined || brings.some((each) => !isMissing(environment, each)))
+    return [];
+  const meant = nearest(name, DOCUMENT_NAMES);
+  const mistaken = meant !== undefined && !DOCUMENT_NAMES.includes(name);
+  return [
+    {
+      place,
+      certainty: 'sure',
+      message: message(name, first),
+      advice: mistaken ? adviceName(meant) : advice(first),
+    },
+  ];
 }
 
-// jest-config 28 no longer brings jest-environment-jsdom; vitest 1 to 4 name these in their peer packages.
-function packageFor({ runner, major }: RunnerFacts, name: string): string | undefined {
+const DOCUMENT_NAMES = ['node', 'jsdom', 'happy-dom', 'edge-runtime'];
+
+// jest-resolve 27 to 30 tries a name with its prefix, then as it is; from 28 on, jest-environment-jsdom is not brought.
+// vitest 1 to 4: packages of two, @edge-runtime/vm, and any other by its prefix.
+function packagesFor({ runner, major }: RunnerFacts, name: string): string[] {
+  if (/^[./<]/.test(name) || name === 'node' || name === 'browser') return [];
   if (runner === 'jest') {
     const isJsdom = name === 'jsdom' || name === 'jest-environment-jsdom';
-    return isJsdom && major !== undefined && major >= 28 ? 'jest-environment-jsdom' : undefined;
+    if (isJsdom && (major === undefined || major < 28)) return [];
+    if (name === 'jest-environment-node') return [];
+    return name.startsWith('jest-environment-') || name.includes('/')
+      ? [packageOf(name)]
+      : [`jest-environment-${name}`, name].slice(0, isJsdom ? 1 : 2);
   }
-  if (runner !== 'vitest') return undefined;
-  return name === 'jsdom' || name === 'happy-dom' ? name : undefined;
+  // Angular's builder takes either.
+  if (runner === 'angular') return name === 'jsdom' ? ['jsdom', 'happy-dom'] : [];
+  if (runner !== 'vitest') return [];
+  if (name === 'jsdom' || name === 'happy-dom') return [name];
+  if (name === 'edge-runtime') return ['@edge-runtime/vm'];
+  return /[/.]/.test(name) ? [] : [`vitest-environment-${name}`];
 }

@@ -1,58 +1,153 @@
-import { declares, type Environment, type SetupFile } from '../../environment/facts/environment.js';
-import { basename, dirname, isAbsolute, packageOf, relativeTo } from '../../util/paths.js';
-import { nearest } from '../../util/nearest.js';
+import { isMissing } from '../../environment/brought.js';
+import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
+import type { BabelSettings } from '../../environment/settings/babel-settings.js';
+import type { Place, Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
+import { lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
 import { unique } from '../questions/packages.js';
+import { basename, dirname, isAbsolute, join, packageOf, relativeTo, resolve } from '../../util/paths.js';
+import { nearest } from '../../util/nearest.js';
 
-const message = (text: string, key: string): string =>
-  `The set-up file ${text}, named by ${key}, is not there.`;
+const message = (what: string, text: string, key: string): string =>
+  `${what}${text}, named by ${key}, is not there.`;
+const messageLoaded = (what: string, text: string): string =>
+  `The settings load ${what}${text}, which is not there.`;
 const advice = (found: string | undefined): string =>
   found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
+const adviceFolder = 'Name a folder that exists, or take the entry out.';
+const adviceOther = 'Name one that exists.';
+const advicePackage = (name: string): string => `Install it: npm install --save-dev ${name}`;
+const messagePeer = (name: string, peer: string): string =>
+  `${name}, named by the settings, needs ${peer}, which is not there.`;
 
-/** A set-up file that the settings name and that does not exist: no spec file starts. */
+/** What the settings name and does not exist: no spec file starts. */
 export const E04: ProjectCheck = {
   code: 'E04',
   family: 'environment',
   scope: 'project',
-  title: 'Set-up file is configured but missing',
+  title: 'Settings name what is not there',
   level: 'blocker',
-  why: 'The runner stops before the first spec, or runs all of them without the matchers and stand-ins that the file was to bring.',
-  certain: 'Sure where the path is written out, and no such file is there.',
+  why: 'The runner stops before the first spec, or runs all of them without what was to be brought.',
+  certain: 'Sure where the path or the package is written out, and it is not there.',
   trouble: "setupFiles: ['./test/setpu.ts']",
   mended: "setupFiles: ['./test/setup.ts']",
   run: (context) =>
     unique(
       context.environments.flatMap((environment) =>
-        environment.runners.flatMap((runner) => {
-          const files = runner.setupFiles.known ? runner.setupFiles.value : [];
-          return files
-            .filter((file) => isMissing(file, context) && !isPackage(file, environment))
-            .map((file) => found(file, context, runner.folder));
-        }),
+        environment.runners.flatMap((runner) => [
+          ...namedBy(runner)
+            .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
+            .map((each) => found(each, runner, context)),
+          ...peersOf(namedBy(runner), environment, context),
+          ...loadedBySettings(runner, environment, context),
+        ]),
       ),
     ),
 };
 
 /** Whether a set-up file of a package is missing: what it was to bring is missing as well. */
 export const lacksSetup = (environment: Environment, context: ProjectContext): boolean =>
-  environment.runners.some(
-    ({ setupFiles }) =>
-      setupFiles.known &&
-      setupFiles.value.some((file) => isMissing(file, context) && !isPackage(file, environment)),
+  environment.runners.some(({ setupFiles }) =>
+    (setupFiles.known ? setupFiles.value : []).some((each) => isAbsent(each, environment, context)),
   );
 
-const isMissing = ({ candidates }: SetupFile, { files }: ProjectContext): boolean =>
-  candidates.length > 0 && candidates.every((path) => files.kind(path) !== 'file');
+const namedBy = ({ setupFiles, named, transforms }: RunnerFacts): NamedModule[] => [
+  ...(setupFiles.known ? setupFiles.value : []),
+  ...named,
+  ...(transforms.known && transforms.value.by === 'rules' && transforms.value.babel.known
+    ? partsOf(transforms.value.babel.value)
+    : []),
+];
 
-function isPackage({ text }: SetupFile, environment: Environment): boolean {
-  if (text.startsWith('.') || text.startsWith('/') || text.startsWith('<')) return false;
-  return declares(environment, packageOf(text));
+const partsOf = (babel: BabelSettings | undefined): NamedModule[] =>
+  [...(babel?.presets ?? []), ...(babel?.plugins ?? [])].map(({ name, at }) => ({
+    text: name,
+    at,
+    key: 'the settings of babel',
+    candidates: /^[./]/.test(name) ? withEndings(resolve(dirname(at.file), name)) : [],
+  }));
+
+const withEndings = (path: string): string[] => ['', '.js', '.cjs', '/index.js'].map((each) => path + each);
+
+// A published package does not ship all that its settings name; what lies among the installed packages need not be there.
+const isInSight = ({ key, text }: NamedModule, { isWhole, hasInstalls }: Environment): boolean =>
+  (isWhole || SETUPS.has(key)) && (hasInstalls || !text.includes('node_modules/'));
+
+function isAbsent(
+  { text, candidates, mayBeFolder, absent }: NamedModule,
+  environment: Environment,
+  { files }: ProjectContext,
+): boolean {
+  if (absent !== undefined) return absent;
+  if (candidates.length > 0 && /^[./<]/.test(text))
+    return !candidates.some((path) => isThere(files.kind(path), mayBeFolder));
+  // A bare name may be a file as well as a package.
+  const isFile = candidates.some((path) => isThere(files.kind(path), mayBeFolder));
+  if (isFile || !PACKAGE.test(text)) return false;
+  // A folder of the project by that name is what was meant.
+  const [first = ''] = text.split('/');
+  const isFolder = candidates.length > 0 && files.kind(join(environment.folder, first)) === 'folder';
+  return isFolder || isMissing(environment, packageOf(text));
 }
 
-function found(file: SetupFile, { files, sourceOf }: ProjectContext, folder: string): Finding {
-  const [wanted = ''] = file.candidates;
+const isThere = (kind: 'file' | 'folder' | undefined, mayBeFolder = false): boolean =>
+  kind === 'file' || (mayBeFolder && kind === 'folder');
+
+const PACKAGE = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*(?:\/.*)?$/;
+
+function found(named: NamedModule, { folder }: RunnerFacts, context: ProjectContext): Finding {
+  const { text, key, at, mayBeFolder } = named;
+  const isSetup = SETUPS.has(key);
+  const written = isAbsolute(text) ? relativeTo(folder, text) : text;
+  if (named.absent)
+    return { place: at, certainty: 'sure', message: message('', text, key), advice: adviceOther };
+  if (named.candidates.length === 0)
+    return {
+      place: at,
+      certainty: 'sure',
+      message: message('The package ', packageOf(text), key),
+      advice: advicePackage(packageOf(text)),
+    };
+  const close = mayBeFolder ? undefined : closeTo(named, folder, context);
+  // Only a path that stands there as a text can be written over.
+  const isText = context.sourceOf(at.file)?.text.slice(at.start + 1, at.end - 1) === text;
+  return {
+    place: at,
+    certainty: 'sure',
+    message: message(isSetup ? 'The set-up file ' : '', written, key),
+    advice: mayBeFolder ? adviceFolder : advice(close),
+    suggestion: close,
+    mend:
+      close && isText
+        ? {
+            summary: `Name ${close}`,
+            safe: true,
+            edits: [{ ...at, start: at.start + 1, end: at.end - 1, text: close }],
+          }
+        : undefined,
+  };
+}
+
+const SETUPS: ReadonlySet<string> = new Set([
+  'setupFiles',
+  'setupFilesAfterEnv',
+  'globalSetup',
+  'globalTeardown',
+  'require',
+  'import',
+  'file',
+  'files',
+  'polyfills',
+]);
+
+// The path that is there and most like the one that is not, in the words of the settings.
+function closeTo(
+  { text, candidates }: NamedModule,
+  folder: string,
+  { files }: ProjectContext,
+): string | undefined {
+  const [wanted = ''] = candidates;
   const around = files.list(folder, ['**/node_modules/**', '**/dist/**', '**/.*/**'], () => undefined);
   const stem = (path: string): string => basename(path).replace(/\.[^.]*$/, '');
   const scripts = around.filter((path) => /\.[cm]?[jt]sx?$/.test(path) && !/\.(?:spec|test)\./.test(path));
@@ -61,28 +156,43 @@ function found(file: SetupFile, { files, sourceOf }: ProjectContext, folder: str
   const name = nearest(stem(wanted), sameFolder.map(stem)) ?? nearest(stem(wanted), scripts.map(stem));
   const close =
     sameName ?? sameFolder.find((path) => stem(path) === name) ?? scripts.find((path) => stem(path) === name);
-  const written = close && writtenLike(file.text, relativeTo(folder, close));
-  // Only a path that stands there as a text can be written over.
-  const { at } = file;
-  const isText = sourceOf(at.file)?.text.slice(at.start + 1, at.end - 1) === file.text;
-  return {
-    place: at,
-    certainty: 'sure',
-    message: message(isAbsolute(file.text) ? relativeTo(folder, file.text) : file.text, file.key),
-    advice: advice(written),
-    suggestion: written,
-    mend:
-      written && isText
-        ? {
-            summary: `Name ${written}`,
-            safe: true,
-            edits: [{ ...at, start: at.start + 1, end: at.end - 1, text: written }],
-          }
-        : undefined,
-  };
+  return close && writtenLike(text, relativeTo(folder, close));
 }
 
 function writtenLike(text: string, path: string): string {
-  if (text.startsWith('<rootDir>')) return `<rootDir>/${path}`;
+  // The same words lead nowhere where they stand for a package.
+  if (text.startsWith('<rootDir>') || text === path) return `<rootDir>/${path}`;
   return text.startsWith('./') ? `./${path}` : path;
+}
+
+// What the settings' own script imports.
+function loadedBySettings(
+  { settingsFile }: RunnerFacts,
+  environment: Environment,
+  context: ProjectContext,
+): Finding[] {
+  if (!settingsFile || !/\.[cm]?[jt]s$/.test(settingsFile) || !context.setting(settingsFile)) return [];
+  return unresolvedIn(settingsFile, environment, context).map(({ specifier, isPackage, start, end }) => ({
+    place: { file: settingsFile, start, end },
+    certainty: 'sure',
+    message: messageLoaded(isPackage ? 'the package ' : '', isPackage ? packageOf(specifier) : specifier),
+    advice: isPackage ? advicePackage(packageOf(specifier)) : advice(undefined),
+  }));
+}
+
+function peersOf(
+  named: readonly NamedModule[],
+  environment: Environment,
+  context: ProjectContext,
+): Finding[] {
+  return named.flatMap(({ text, at, candidates }): Finding[] => {
+    const name = packageOf(text);
+    if (candidates.length > 0 || !PACKAGE.test(text)) return [];
+    return lackingPeers(name, environment, context).map((peer) => ({
+      place: at as Place,
+      certainty: 'sure',
+      message: messagePeer(name, peer),
+      advice: advicePackage(peer),
+    }));
+  });
 }

@@ -3,12 +3,11 @@ import { settingAt } from '../../environment/settings/setting.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import type { Mend, Finding } from '../../finding.js';
 import { reachableFrom } from '../../project/reachable.js';
-import { readSpecFile } from '../../specs/reader/suite.js';
-import { isMatcherExtension } from '../../libraries/matchers.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
+import { setsUp } from '../questions/sets-up.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
 import { textAdded } from '../../writing/settings-edit.js';
 
@@ -46,8 +45,8 @@ function check({ environment }: Package, context: ProjectContext): Finding[] {
   if (candidates.length === 0) return [];
   const loaded = loadedBy(environment, context);
   return candidates.flatMap((path) => {
-    const what = loaded.has(path) ? undefined : setsUp(path, context);
-    return what ? [found(path, what, runner, context)] : [];
+    const found = loaded.has(path) ? undefined : setsUp(path, context);
+    return found ? [findingOf(path, found.what, runner, context)] : [];
   });
 }
 
@@ -71,17 +70,7 @@ function loadedBy(
   return loaded;
 }
 
-function setsUp(path: string, { project }: ProjectContext): string | undefined {
-  const tree = project.tree(path);
-  if (!tree) return undefined;
-  const registers = tree.facts.modules.some(({ specifier }) => isMatcherExtension(specifier));
-  if (registers || (project.summary(path)?.addedMatchers.names.length ?? 0) > 0) return 'registers matchers';
-  const { root, standIns } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
-  if (root.children.some(({ kind }) => kind === 'hook')) return 'has hooks for every spec';
-  return standIns.length > 0 ? 'puts stand-ins in place' : undefined;
-}
-
-function found(path: string, what: string, runner: RunnerFacts, context: ProjectContext): Finding {
+function findingOf(path: string, what: string, runner: RunnerFacts, context: ProjectContext): Finding {
   const { key, text, mend } = naming(path, runner, context);
   const at = runner.settings?.at;
   return {

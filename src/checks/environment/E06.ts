@@ -63,7 +63,7 @@ function lacks(
   const inBrowser = runners.some(
     ({ runner, document }) => !document.known || (document.value === 'browser' && runner !== 'karma'),
   );
-  if (runners.length === 0 || inBrowser || !setup || setup.opaque) return false;
+  if (runners.length === 0 || inBrowser || !setup || setup.opaque || setup.openMatchers) return false;
   const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
   const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
   if (matchers.some((matcher) => added.has(matcher))) return false;

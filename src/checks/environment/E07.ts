@@ -1,5 +1,6 @@
 import { GLOBALS } from '../questions/facts.js';
 import type { Libraries } from '../../libraries/index.js';
+import { MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import type { Mend, Finding } from '../../finding.js';
@@ -11,6 +12,8 @@ import { entryAdded } from '../../writing/settings-edit.js';
 
 const message = (names: string, runner: string, files: readonly unknown[]): string =>
   `${names} ${names.includes(' ') ? 'are' : 'is'} used here with no import${andMore(files)}, and ${runner} makes nothing global with these settings.`;
+const messageEntry = (specifier: string, runner: string): string =>
+  `${specifier} adds matchers to a global expect, and ${runner} makes nothing global with these settings: the set-up file throws.`;
 const adviceImport = (line: string): string => `Import them: ${line}`;
 const adviceSetting = (key: string): string =>
   `Import them in each file, or switch them on in the settings: ${key}: true`;
@@ -27,7 +30,8 @@ export const E07: ProjectCheck = {
   certain: 'Sure where the settings of the runner can be read.',
   trouble: "describe('KilnCard', () => { … });",
   mended: "import { describe, expect, it } from 'vitest';\n\ndescribe('KilnCard', () => { … });",
-  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+  run: (context) =>
+    packagesWithSpecs(context).flatMap((each) => [...check(each, context), ...entries(each, context)]),
 };
 
 // The setting that makes the functions global, and the module to import them from.
@@ -53,6 +57,35 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   });
   const [first] = lacking;
   return first ? [found(first.file, first.runner, lacking, context)] : [];
+}
+
+// Set-up files that load what adds to a global `expect`: they throw where there is none.
+function entries({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+  const found = new Map<string, Finding>();
+  for (const file of specFiles) {
+    const runners = environment.runnersOf(file.path);
+    const [runner] = runners;
+    if (!runner || !runners.every(({ globals }) => globals.known && !globals.value)) continue;
+    for (const path of context.setupOf(file.path)?.files ?? [])
+      for (const { specifier, start, end } of context.project.summary(path)?.modules ?? []) {
+        const extension = MATCHER_EXTENSIONS.find(({ needsGlobal }) => needsGlobal?.includes(specifier));
+        const entry = extension?.entry?.[runner.runner];
+        if (!extension || !entry || entry === specifier) continue;
+        const quote = context.sourceOf(path)?.text[start] ?? "'";
+        found.set(`${path}:${start}`, {
+          place: { file: path, start, end },
+          certainty: 'sure',
+          message: messageEntry(specifier, runner.runner),
+          advice: `Load the entry for ${runner.runner}: ${entry}`,
+          mend: {
+            summary: `Load ${entry}`,
+            safe: true,
+            edits: [{ file: path, start, end, text: `${quote}${entry}${quote}` }],
+          },
+        });
+      }
+  }
+  return [...found.values()];
 }
 
 // Only what the runner's own module exports can be what is meant.

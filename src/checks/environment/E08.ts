@@ -56,7 +56,10 @@ interface Lack {
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const lacks = new Map<string, Lack>();
   for (const file of specFiles.filter(({ path }) => isTypeScript(path))) {
-    const covering = compilersAround(file.path, environment, context).filter((each) => each.takes(file.path));
+    const [builder] = environment.runnersOf(file.path);
+    const covering = compilersAround(file.path, environment, context)
+      .filter((each) => each.takes(file.path))
+      .filter((each) => !builder?.buildsWith || each.file === builder.buildsWith);
     const [settings] = covering;
     if (!settings?.types.known || !settings.types.value) continue;
     for (const entries of neededBy(file, environment, context)) {

@@ -1,7 +1,7 @@
 import { IMPORTED, RENDERS, RUNNER_MODULES } from '../questions/facts.js';
-import { collector } from '../../environment/collects.js';
+import { collector, leftOut } from '../../environment/collects.js';
 import type { Collection, Environment, RunnerFacts } from '../../environment/facts/environment.js';
-import { isWithin } from '../../util/paths.js';
+import { dirname, isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -11,6 +11,11 @@ const message = (runners: string[]): string =>
   `No run collects this file: ${listed(runners)} ${runners.length > 1 ? 'take' : 'takes'} none of its names.`;
 const advice = (patterns: readonly string[]): string =>
   `Rename it, or widen the patterns. Collected now: ${patterns.slice(0, 3).join(', ')}.`;
+const adviceEntry = (entry: string): string =>
+  `The entry “${entry}” leaves it out: take it back, or narrow it.`;
+const adviceRoots = (folders: readonly string[]): string =>
+  `The run looks in ${listed(folders)} alone: name the folder of this file as well.`;
+const adviceFilter = 'The script names other paths: add this one, or leave them out.';
 
 /** A file with specs that no runner of the project takes: its specs are green because they never run. */
 export const E09: ProjectCheck = {
@@ -37,14 +42,13 @@ function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
     collector({ ...collection, exclude: [], leftOut: [] })(file.path),
   );
   if (excluded && file.get(RENDERS) === 0) return [];
-  const patterns = collections.flatMap((collection) => [...collection.include, ...collection.patterns]);
   const names = environment.runners.map(({ runner }) => runner);
   return [
     {
       place: { file: file.path, start: 0, end: 0 },
       certainty: 'sure',
       message: message([...new Set(names)]),
-      advice: advice(patterns),
+      advice: adviceFor(file.path, collections, context),
       evidence: collections.map((collection) => ({
         ...collection.at,
         note: collection.byDefault
@@ -55,6 +59,19 @@ function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   ];
 }
 
+// What keeps it out in the run that comes nearest to taking it.
+function adviceFor(path: string, collections: readonly Collection[], { root }: ProjectContext): string {
+  const reasons = collections.map((collection) => ({ collection, why: leftOut(collection)(path) }));
+  const by = (...names: readonly string[]): (typeof reasons)[number] | undefined =>
+    reasons.find(({ why }) => why && names.includes(why.by));
+  if (by('filters')) return adviceFilter;
+  const entry = by('exclude', 'leftOut')?.why;
+  if (entry && 'entry' in entry) return adviceEntry(entry.entry);
+  const included = by('include')?.collection;
+  if (included) return advice([...included.include, ...included.patterns]);
+  return adviceRoots(collections.flatMap(({ roots }) => roots.map((each) => relativeTo(root, each))));
+}
+
 // All runners must be readable, and one of them must be the file's own.
 function known(environment: Environment, file: SpecFileFacts): Collection[] | undefined {
   const collections: Collection[] = [];
@@ -63,7 +80,10 @@ function known(environment: Environment, file: SpecFileFacts): Collection[] | un
     collections.push(runner.collects.value);
   }
   const mine = environment.runners.some((runner) => isRunnerOf(runner, file));
-  const inside = collections.some((collection) => isWithin(collection.folder, file.path));
+  const inside = environment.runners.some(
+    ({ folder, settingsFile = '' }) =>
+      isWithin(folder, file.path) || isWithin(dirname(settingsFile), file.path),
+  );
   return collections.length > 0 && mine && inside ? collections : undefined;
 }
 

@@ -1,6 +1,7 @@
 import { MODULES, REPLACED } from '../questions/facts.js';
 import type { Libraries } from '../../libraries/index.js';
 import { isBuiltin } from 'node:module';
+import { isBrought } from '../../environment/brought.js';
 import { declares, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { join, packageOf } from '../../util/paths.js';
 import { isTestLibrary } from '../../project/specs-by-content.js';
@@ -55,7 +56,7 @@ function undeclared({ environment, specFiles }: Package, context: ProjectContext
   }
   return [...byName].flatMap(([name, uses]): Finding[] => {
     const [first] = uses;
-    const installed = environment.isInstalled(name);
+    const installed = environment.installedAt(name) !== undefined;
     if (!first) return [];
     return [
       {
@@ -80,6 +81,8 @@ function lacks(
   if (/^[.#/~]|:/.test(specifier) || isBuiltin(specifier) || !PACKAGE_NAME.test(name)) return false;
   const isOwn = manifestsOf(environment).some((each) => each.name === name);
   if (isOwn || declares(environment, name) || isBrought(name, environment)) return false;
+  // Where it is not installed either, no spec runs: E21 says so.
+  if (environment.hasInstalls && environment.installedAt(name) === undefined) return false;
   if (context.project.resolve(file.path, specifier) || file.get(REPLACED).has(specifier)) return false;
   // An alias that nobody sets is another matter.
   if (ownFolderOf(specifier, environment.folder, context.files)) return false;
@@ -92,33 +95,10 @@ function lacks(
   // Where aliases can't be read, a package that is there all the same is surely one.
   return (
     readable ||
-    (environment.isInstalled(name) &&
+    (environment.installedAt(name) !== undefined &&
       !runners.some(({ aliases }) => aliases.known && isMapped(specifier, aliases.value)))
   );
 }
-
-// Packages that a declared one brings along on purpose.
-const BRINGERS: readonly (readonly [RegExp, RegExp])[] = [
-  [/^@jest\/globals$|^expect$|^jest-mock$/, /^(?:jest|jest-cli|react-scripts)$/],
-  [/^@testing-library\/dom$/, /^@testing-library\/(?:react|vue|angular|preact|svelte)$/],
-  [/^(?:vite|chai|@vitest\/.*)$/, /^vitest$/],
-  [/^jasmine(?:-core)?$/, /^(?:jasmine|karma-jasmine)$/],
-  [
-    /^@vue\/(?:compiler-(?:core|dom|sfc|ssr)|reactivity|runtime-(?:core|dom)|server-renderer|shared)$/,
-    /^vue$/,
-  ],
-  [/^react-dom$/, /^(?:next|gatsby)$/],
-  [/^rxjs$/, /^@angular\/core$/],
-];
-
-const isBrought = (name: string, environment: Environment): boolean =>
-  BRINGERS.some(
-    ([brought, by]) =>
-      brought.test(name) &&
-      manifestsOf(environment).some(({ dependencies }) =>
-        [...dependencies.keys()].some((each) => by.test(each)),
-      ),
-  );
 
 // Bare names may be folders of the project, where the compiler's base says so.
 const isFolder = (name: string, { folder }: Environment, { files }: ProjectContext): boolean =>

@@ -1,4 +1,4 @@
-import { MODULES, REPLACED } from '../questions/facts.js';
+import { REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
 import { packageOf, relativeTo } from '../../util/paths.js';
@@ -6,7 +6,14 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
-import { andMore, compilersAround, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { loadedBy, replacedIn } from '../questions/missing-modules.js';
+import {
+  andMore,
+  byRunners,
+  compilersAround,
+  packagesWithSpecs,
+  type Package,
+} from '../questions/packages.js';
 
 const message = (specifier: string, name: string, runner: string, files: readonly unknown[]): string =>
   `${specifier} is imported here${andMore(files)}: the compiler’s paths resolve ${name}, and the settings of ${runner} do not.`;
@@ -24,7 +31,7 @@ export const E13: ProjectCheck = {
   code: 'E13',
   family: 'environment',
   scope: 'project',
-  facts: [MODULES, REPLACED],
+  facts: [REPLACED],
   title: 'Alias that the run cannot resolve',
   level: 'blocker',
   why: 'The editor is content, and the run stops at the import: the runner reads no compiler settings.',
@@ -36,6 +43,8 @@ export const E13: ProjectCheck = {
 
 interface Use {
   file: SpecFileFacts;
+  /** The file that imports it: the spec file, or what it loads. */
+  from: string;
   runner: RunnerFacts;
   /** The compiler's entry that resolves it, or the folder that it seems to name. */
   path: PlacedText | undefined;
@@ -45,68 +54,74 @@ interface Use {
   end: number;
 }
 
-function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+function check(each: Package, context: ProjectContext): Finding[] {
+  const { environment } = each;
+  const replaced = replacedIn(each.specFiles);
   const byPath = new Map<string, Use[]>();
-  for (const file of specFiles) {
-    const [runner, ...others] = environment.runnersOf(file.path);
+  for (const { runners, files } of byRunners(each)) {
+    const [runner, ...others] = runners;
     if (!runner || others.length > 0 || !runner.aliases.known) continue;
     if (runner.runner !== 'jest' && runner.runner !== 'vitest') continue;
-    for (const { specifier, start, end } of file.get(MODULES)) {
-      if (
-        specifier.startsWith('.') ||
-        declares(environment, packageOf(specifier)) ||
-        file.get(REPLACED).has(specifier)
-      )
-        continue;
-      if (isMapped(specifier, runner.aliases.value)) continue;
-      const path = compilerPath(specifier, file, environment, context);
-      const named = path ? '' : nobodysFolder(specifier, file, environment, context);
-      if (named === undefined) continue;
-      const key = path?.text ?? named;
-      const uses = byPath.get(key) ?? [];
-      const folder = relativeTo(context.root, named);
-      if (!uses.some((use) => use.file === file))
-        uses.push({ file, runner, path, folder, specifier, start, end });
-      byPath.set(key, uses);
-    }
+    const { value: rules } = runner.aliases;
+    for (const [from, file] of loadedBy(files, replaced, context))
+      for (const { specifier, start, end } of context.project.summary(from)?.modules ?? []) {
+        if (specifier.startsWith('.') || declares(environment, packageOf(specifier))) continue;
+        if (replaced.has(specifier) || isMapped(specifier, rules)) continue;
+        const path = compilerPath(specifier, from, environment, context);
+        if (path && resolvesPaths(runner)) continue;
+        const named = path ? '' : nobodysFolder(specifier, from, environment, context);
+        if (named === undefined) continue;
+        const key = path?.text ?? named;
+        const uses = byPath.get(key) ?? [];
+        const folder = relativeTo(context.root, named);
+        if (!uses.some((use) => use.file === file))
+          uses.push({ file, from, runner, path, folder, specifier, start, end });
+        byPath.set(key, uses);
+      }
   }
   return [...byPath.values()].flatMap((uses) => (uses[0] ? [found(uses[0], uses)] : []));
 }
 
+// Transforms that read the compiler's paths themselves: next 13 to 16.
+const resolvesPaths = ({ transforms }: RunnerFacts): boolean =>
+  transforms.known &&
+  transforms.value.by === 'rules' &&
+  transforms.value.rules.some(({ by }) => by.startsWith('next/'));
+
 // Neither the run nor the compiler knows the alias, as far as their settings can be read.
 function nobodysFolder(
   specifier: string,
-  file: SpecFileFacts,
+  file: string,
   environment: Environment,
   context: ProjectContext,
 ): string | undefined {
-  const unread = compilersAround(file.path, environment, context).some(({ paths }) => !paths.known);
-  const resolves = context.project.resolve(file.path, specifier) !== undefined;
+  const unread = compilersAround(file, environment, context).some(({ paths }) => !paths.known);
+  const resolves = context.project.resolve(file, specifier) !== undefined;
   return unread || resolves ? undefined : ownFolderOf(specifier, environment.folder, context.files);
 }
 
 function compilerPath(
   specifier: string,
-  file: SpecFileFacts,
+  file: string,
   environment: Environment,
   context: ProjectContext,
 ): PlacedText | undefined {
-  for (const { paths, takes } of compilersAround(file.path, environment, context)) {
-    const found = paths.known && takes(file.path) ? pathFor(specifier, paths.value) : undefined;
+  for (const { paths, takes } of compilersAround(file, environment, context)) {
+    const found = paths.known && takes(file) ? pathFor(specifier, paths.value) : undefined;
     if (found) return found;
   }
   return undefined;
 }
 
 function found(use: Use, uses: readonly unknown[]): Finding {
-  const { file, runner, path, folder, specifier, start, end } = use;
+  const { from, runner, path, folder, specifier, start, end } = use;
   if (!path) {
     const name = specifier
       .split('/')
       .slice(0, specifier.startsWith('@/') ? 2 : 1)
       .join('/');
     return {
-      place: { file: file.path, start, end },
+      place: { file: from, start, end },
       certainty: 'likely',
       message: messageNobody(specifier, folder, runner.runner, uses),
       advice: `Set an alias for ${name} in the settings of the run.`,
@@ -120,7 +135,7 @@ function found(use: Use, uses: readonly unknown[]): Finding {
       : `Give the runner the same alias: resolve: { alias: { '${prefix}': fileURLToPath(new URL('./src', import.meta.url)) } }`;
   const settings = runner.settings?.at;
   return {
-    place: { file: file.path, start, end },
+    place: { file: from, start, end },
     certainty: 'sure',
     message: message(specifier, path.text, runner.runner, uses),
     advice,

@@ -8,7 +8,7 @@ export const E19: ProjectCheck = {
   code: 'E19',
   family: 'environment',
   scope: 'project',
-  title: 'Spec file that could not be read',
+  title: 'Spec or settings file that could not be read',
   level: 'blocker',
   why: 'The runner can read it as little as we can: none of its specs runs.',
   certain: 'Sure where the file itself says so.',

@@ -3,7 +3,9 @@ import { settingAt, type Setting } from '../../environment/settings/setting.js';
 import {
   BUNDLER_KEYS,
   COUNTERPARTS,
+  BUILDER_KEYS,
   JEST_KEYS,
+  MOCHA_KEYS,
   TEST_SECTION_KEYS,
 } from '../../environment/tables/settings-keys.js';
 import type { Finding, Place } from '../../finding.js';
@@ -15,6 +17,8 @@ const messageUnknown = (key: string, runner: string): string =>
   `${runner} knows no setting “${key}”, and passes over it: what it was meant to do does not happen.`;
 const messageMoved = (key: string, from: string): string =>
   `“${key}” stands ${from}, where the runner does not look: what it was meant to do does not happen.`;
+const messageValue = (key: string, value: string): string =>
+  `“${value}” is no value of ${key} that the runner knows.`;
 const adviceName = (name: string): string => `Its name is ${name}.`;
 const adviceMove = (to: string): string => `Move it into ${to}.`;
 const adviceNone = 'Take it out, or look up what it is called in this version.';
@@ -37,6 +41,9 @@ export const E20: ProjectCheck = {
           const { settings } = runner;
           if (settings?.is !== 'object') return [];
           if (runner.runner === 'jest') return ofJest(settings);
+          if (runner.runner === 'mocha') return nearly(settings, 'mocha', MOCHA_KEYS);
+          if (runner.runner === 'angular')
+            return nearly(settingAt(settings, 'options'), 'the builder', BUILDER_KEYS);
           return runner.runner === 'vitest' ? ofBundler(settings, runner) : [];
         }),
       ),
@@ -58,6 +65,26 @@ function ofJest(settings: Section): Finding[] {
     ...thresholdsBeside(settingAt(settings, 'coverageThreshold'), 'coverageThreshold', 'global'),
   ];
 }
+
+// What is nearly a key and none is surely passed over; what is not may be read by somebody else.
+const nearly = (settings: Setting | undefined, runner: string, keys: ReadonlySet<string>): Finding[] =>
+  settings?.is === 'object'
+    ? [...settings.entries].flatMap(([key, { at }]) => {
+        const near = keys.has(key) ? undefined : nearest(key, keys);
+        return near === undefined ? [] : finding(at, messageUnknown(key, runner), adviceName(near));
+      })
+    : [];
+
+// vitest 1 to 4: a pool of another name is a module.
+function ofPool(section: Section): Finding[] {
+  const pool = settingAt(section, 'pool');
+  const value = pool?.is === 'value' && typeof pool.value === 'string' ? pool.value : undefined;
+  if (!pool || value === undefined || POOLS.includes(value) || /[./@]/.test(value)) return [];
+  const near = nearest(value, POOLS);
+  return near === undefined ? [] : finding(pool.at, messageValue('pool', value), adviceName(near));
+}
+
+const POOLS = ['forks', 'threads', 'vmForks', 'vmThreads', 'typescript', 'browser'];
 
 // A plugin may bring keys of its own: only what another runner knows, or what is nearly a key, is surely passed over.
 function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
@@ -81,7 +108,7 @@ function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
     major !== undefined && major >= 1
       ? thresholdsBeside(settingAt(section, 'coverage'), 'coverage', 'thresholds')
       : [];
-  return [...beside, ...unknown, ...moved];
+  return [...beside, ...unknown, ...ofPool(section), ...moved];
 }
 
 const thresholdsBeside = (setting: Setting | undefined, name: string, section: string): Finding[] =>

@@ -18,6 +18,11 @@ import { E17 } from './E17.js';
 import { E18 } from './E18.js';
 import { E19 } from './E19.js';
 import { E20 } from './E20.js';
+import { E21 } from './E21.js';
+import { E22 } from './E22.js';
+import { E23 } from './E23.js';
+import { E24 } from './E24.js';
+import { E25 } from './E25.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -42,4 +47,9 @@ export const ENVIRONMENT: readonly Check[] = [
   E18,
   E19,
   E20,
+  E21,
+  E22,
+  E23,
+  E24,
+  E25,
 ];

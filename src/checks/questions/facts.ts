@@ -3,7 +3,7 @@ import { runnerLibraries } from '../../libraries/runners.js';
 import type { Span } from '../../finding.js';
 import { componentUsesIn, type ComponentUse } from '../../rendering/uses.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
-import type { ImportedModule } from '../../syntax/module-facts.js';
+import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import { fileFact, type FileContext } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
@@ -20,6 +20,9 @@ export const MODULES = fileFact(
   'modules',
   ({ file, project }): readonly ImportedModule[] => project.summary(file.path)?.modules ?? [],
 );
+
+/** The names that it imports, each with its module. */
+export const IMPORTS = fileFact('imports', ({ file }): readonly Import[] => [...file.imports.values()]);
 
 /** Modules that it replaces by stand-ins: files of the project, and package names. */
 export const REPLACED = fileFact('replaced', ({ file }): ReadonlySet<string> => file.replaced);
@@ -49,6 +52,9 @@ export const RENDERS = fileFact(
 
 /** The document that a comment of the file chooses. */
 export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);
+
+/** The module that its `expect` comes from; undefined for a global one. */
+export const EXPECT_FROM = fileFact('expect from', ({ file }) => file.imports.get('expect')?.specifier);
 
 /** How large its specs are. */
 export const SIZES = fileFact('sizes', ({ file }): SpecSizes => sizesOf(file));

@@ -1,5 +1,5 @@
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
-import type { Environment } from '../../environment/facts/environment.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import { dirname, isWithin } from '../../util/paths.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
@@ -40,3 +40,19 @@ export function unique(all: readonly Finding[]): Finding[] {
 /** `and 3 more spec files`, or nothing. */
 export const andMore = (files: readonly unknown[]): string =>
   files.length > 1 ? ` (and in ${files.length - 1} more spec file${files.length > 2 ? 's' : ''})` : '';
+
+/** The spec files of a package by the runners that take them; those that none takes are left out. */
+export function byRunners({
+  environment,
+  specFiles,
+}: Package): { runners: readonly RunnerFacts[]; files: SpecFileFacts[] }[] {
+  const found = new Map<string, { runners: readonly RunnerFacts[]; files: SpecFileFacts[] }>();
+  for (const file of specFiles) {
+    const runners = environment.runnersOf(file.path);
+    const key = runners.map((each) => environment.runners.indexOf(each)).join();
+    const group = found.get(key) ?? { runners, files: [] };
+    group.files.push(file);
+    if (runners.length > 0) found.set(key, group);
+  }
+  return [...found.values()];
+}

@@ -1,3 +1,4 @@
+import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { isMatcherExtension } from '../../libraries/matchers.js';
 import type { Files } from '../../host/files.js';
 import type { Place } from '../../finding.js';
@@ -21,6 +22,8 @@ export interface SetupEffects {
   packages: ReadonlySet<string>;
   /** Names of matchers that they add by themselves. */
   matchers: ReadonlySet<string>;
+  /** They add matchers whose names can't be read. */
+  openMatchers: boolean;
   /** They load something that may do anything: no conclusion from what is missing. */
   opaque: boolean;
   /** They put a document in place. */
@@ -73,7 +76,8 @@ export function setupEffects(
     files: paths,
     packages,
     matchers,
-    opaque: open || [...packages].some((name) => !isHarmless(name) && !project.libraries.of(name)),
+    openMatchers: open,
+    opaque: [...packages].some((name) => !isHarmless(name) && !project.libraries.of(name)),
     bringsDocument,
   };
 }
@@ -95,7 +99,10 @@ export const DOCUMENTS: ReadonlySet<string> = new Set([
 
 // Packages of set-up files that bring neither matchers nor a document: frameworks, polyfills, fakes of platform parts.
 const HARMLESS =
-  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|util|path|fs|crypto|stream)$/;
+  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|sinon|util|path|fs|crypto|stream)$/;
 
 const isHarmless = (name: string): boolean =>
-  HARMLESS.test(name) || isMatcherExtension(name) || DOCUMENTS.has(name);
+  HARMLESS.test(name) ||
+  isMatcherExtension(name) ||
+  DOCUMENTS.has(name) ||
+  [isBabelHook, isCompileHook, isStyleHook].some((is) => is(name));

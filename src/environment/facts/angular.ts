@@ -1,9 +1,10 @@
 import { join, resolve } from '../../util/paths.js';
-import type { Collection, SetupFile } from './environment.js';
+import type { Collection, NamedModule } from './environment.js';
 import {
   known,
   settingAt,
   textFact,
+  textOf,
   textsFact,
   UNKNOWN_FACT,
   type Known,
@@ -53,7 +54,9 @@ function one(
     ...base,
     folder: home,
     settings: target,
+    ...buildsWith(settingAt(target, 'options', 'tsConfig'), folder),
     setupFiles: setups(target, folder),
+    named: named(project, target, folder, runner.value),
     collects: collection(target, home, sources, isVitest && (major ?? 0) >= 21),
     restores: isKarma ? known(true) : UNKNOWN_FACT,
     document: isKarma || settingAt(target, 'options', 'browsers') ? known('browser') : known('jsdom'),
@@ -61,7 +64,50 @@ function one(
   };
 }
 
-function setups(target: Setting, folder: string): Known<SetupFile[]> {
+const buildsWith = (setting: Setting | undefined, folder: string): Pick<Facts, 'buildsWith'> => {
+  const text = textOf(setting);
+  return text === undefined ? {} : { buildsWith: resolve(folder, text) };
+};
+
+// What the target names beside its set-up files: the compiler's settings, the build it stands on, and the runner behind it.
+function named(project: Setting, target: Setting, folder: string, runner: string | undefined): NamedModule[] {
+  const option = (key: string): Setting | undefined => settingAt(target, 'options', key);
+  const compiler = option('tsConfig');
+  const build = option('buildTarget');
+  const [of, name = '', configurations = ''] = textOf(build)?.split(':') ?? [];
+  const builds =
+    settingAt(project, 'architect', name || 'build') ?? settingAt(project, 'targets', name || 'build');
+  const lacks = configurations
+    .split(',')
+    .some((each) => each !== '' && settingAt(builds, 'configurations', each) === undefined);
+  // The build of another project stands elsewhere.
+  const isOwn = of === '' || of === undefined;
+  const polyfills = textsFact(settingAt(builds, 'options', 'polyfills'), [], target.at);
+  const compilerText = textOf(compiler);
+  return [
+    ...(compiler && compilerText !== undefined
+      ? [
+          {
+            text: compilerText.replace(/^(?![./])/, './'),
+            at: compiler.at,
+            key: 'tsConfig',
+            candidates: [resolve(folder, compilerText)],
+          },
+        ]
+      : []),
+    ...(build && isOwn && (builds === undefined || lacks)
+      ? [{ text: textOf(build) ?? '', at: build.at, key: 'buildTarget', candidates: [], absent: true }]
+      : []),
+    ...(polyfills.known ? polyfills.value : [])
+      .filter(({ text }) => !isPath(text))
+      .map((each) => ({ ...each, key: 'polyfills', candidates: [] })),
+    ...(runner === 'vitest'
+      ? [{ text: 'vitest', at: (option('runner') ?? target).at, key: 'runner', candidates: [] }]
+      : []),
+  ];
+}
+
+function setups(target: Setting, folder: string): Known<NamedModule[]> {
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
   const options = (key: string): Setting | undefined => settingAt(target, 'options', key);
   return joinedFacts(['setupFiles', 'polyfills'].map((key) => setupList(options(key), key, candidates)));

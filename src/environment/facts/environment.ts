@@ -1,18 +1,23 @@
 import type { Place } from '../../finding.js';
+import type { BabelSettings } from '../settings/babel-settings.js';
 import type { Command } from '../settings/commands.js';
 import type { Manifest } from '../settings/manifest.js';
 import type { RunnerName } from '../tables/runners.js';
 import type { Known, Setting } from '../settings/setting.js';
 
-/** A set-up file as it is configured. */
-export interface SetupFile {
+/** A module that the settings name: a set-up file, a preset, a transform, a stand-in. */
+export interface NamedModule {
   /** As it is written. */
   text: string;
   at: Place;
-  /** The paths that the runner would try, its own placeholders filled in; none where it is a package. */
+  /** The paths that would be tried, placeholders filled in; none where it is a package. */
   candidates: readonly string[];
   /** The setting that names it. */
   key: string;
+  /** What is named may be a folder as well. */
+  mayBeFolder?: boolean;
+  /** It is no file and no package, and is surely not there. */
+  absent?: boolean;
 }
 
 /** Which files a runner collects. */
@@ -24,6 +29,8 @@ export interface Collection {
   /** Patterns over the absolute path; a file is taken if one of them matches (besides globs). */
   patterns: readonly string[];
   leftOut: readonly string[];
+  /** Patterns over the absolute path that the commands give: what matches none of them is not run. */
+  filters?: readonly string[];
   /** Folders outside of which nothing is collected. */
   roots: readonly string[];
   /** The setting, or the settings file, that says so. */
@@ -35,6 +42,8 @@ export interface Collection {
 /** A name that stands for a path: a regular expression over the import, as written in the settings. */
 export interface AliasRule {
   pattern: string;
+  /** What an import becomes, its parts as $1; an absolute path, or a package. Undefined where it can't be told. */
+  to: string | undefined;
   at: Place;
 }
 
@@ -43,13 +52,21 @@ export interface TransformRule {
   pattern: string;
   /** The module that transforms. */
   by: string;
+  /** It is told how, in place of what the compiler's own settings say. */
+  told: boolean;
   at: Place;
 }
 
 /** How files become something that the runner can run. */
 export type Transforms =
-  /** Each file goes to the first rule that matches; `mapped`: imports that are replaced before. */
-  | { by: 'rules'; rules: readonly TransformRule[]; mapped: readonly string[]; at: Place }
+  /** Each file goes to the first rule that matches; `mapped`: imports that are replaced before; `babel`: what Babel is told. */
+  | {
+      by: 'rules';
+      rules: readonly TransformRule[];
+      mapped: readonly string[];
+      babel: Known<BabelSettings | undefined>;
+      at: Place;
+    }
   /** The bundler's plugins, by module; scripts and styles need none. */
   | { by: 'plugins'; plugins: readonly string[]; at: Place };
 
@@ -81,7 +98,9 @@ export interface RunnerFacts {
   settingsFile: string | undefined;
   /** What is set for it, as a place to add to; undefined where it is not an object in sight. */
   settings: Setting | undefined;
-  setupFiles: Known<readonly SetupFile[]>;
+  setupFiles: Known<readonly NamedModule[]>;
+  /** The other modules that its settings name, as far as they can be read. */
+  named: readonly NamedModule[];
   collects: Known<Collection>;
   /** Stand-ins are restored, get their answers reset, or their calls cleared before each spec. */
   restores: Known<boolean>;
@@ -94,11 +113,17 @@ export interface RunnerFacts {
   /** Clocks are faked for every spec by the settings. */
   fakesClock: Known<boolean>;
   globals: Known<boolean>;
+  /** The names of these, where the settings choose among several sets. */
+  globalNames: Known<readonly string[]>;
   /** The document environment by its name: `node` for none, `browser` for a real one. */
   document: Known<string | undefined>;
+  /** The endings of files that an import may leave out. */
+  endings: Known<readonly string[]>;
   aliases: Known<readonly AliasRule[]>;
   transforms: Known<Transforms>;
   coverage: Known<CoverageFacts>;
+  /** The compiler settings that it is told to build with, where it builds: an error of theirs stops the run. */
+  buildsWith?: string;
   commands: readonly Command[];
 }
 
@@ -113,8 +138,10 @@ export interface Environment {
   isWhole: boolean;
   /** The runners that take a spec file, those whose patterns can't be read among them. */
   runnersOf(file: string): readonly RunnerFacts[];
-  /** Whether a package is installed where the package's imports would find it. */
-  isInstalled(name: string): boolean;
+  /** Packages are installed here, so that what is not there is surely missing. */
+  hasInstalls: boolean;
+  /** The folder where a package is installed, as the package's imports would find it. */
+  installedAt(name: string): string | undefined;
 }
 
 /** A yes or no that all runners of a file must agree on; unknown where one of them is. */
@@ -139,4 +166,4 @@ export const declares = (environment: Environment, name: string): boolean =>
 
 /** Whether a package can be relied on: declared, or installed all the same. */
 export const has = (environment: Environment, name: string): boolean =>
-  declares(environment, name) || environment.isInstalled(name);
+  declares(environment, name) || environment.installedAt(name) !== undefined;

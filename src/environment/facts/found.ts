@@ -1,11 +1,12 @@
 import type { Place } from '../../finding.js';
 import type { SpecBundle } from '../settings/spec-bundles.js';
 import { allKnown } from '../../util/all-known.js';
-import { isAbsolute } from '../../util/paths.js';
+import { isAbsolute, resolve } from '../../util/paths.js';
 import { flagOf, type Command } from '../settings/commands.js';
-import type { RunnerFacts, SetupFile } from './environment.js';
+import type { Collection, RunnerFacts, NamedModule } from './environment.js';
 import {
   known,
+  textOf,
   textsFact,
   UNKNOWN_FACT,
   type Known,
@@ -30,12 +31,17 @@ export interface RunnerSources {
   major: number | undefined;
   /** Whether a file exists. */
   exists: (path: string) => boolean;
+  /** A settings file, by its path; undefined where it is broken. */
+  setting: (path: string) => Setting | undefined;
   /** What a script bundles; undefined where that can't be told. */
   bundleAt: (path: string) => SpecBundle | undefined;
+  /** The settings of the projects that an entry names: folders and files, by their paths or by a pattern from a folder. */
+  membersAt: (folder: string, pattern: string) => readonly FoundSettings[];
 }
 
 export const UNREAD = {
   settings: undefined,
+  named: [],
   setupFiles: UNKNOWN_FACT,
   collects: UNKNOWN_FACT,
   restores: UNKNOWN_FACT,
@@ -45,7 +51,9 @@ export const UNREAD = {
   isolates: UNKNOWN_FACT,
   fakesClock: UNKNOWN_FACT,
   globals: UNKNOWN_FACT,
+  globalNames: UNKNOWN_FACT,
   document: UNKNOWN_FACT,
+  endings: UNKNOWN_FACT,
   aliases: UNKNOWN_FACT,
   transforms: UNKNOWN_FACT,
   coverage: UNKNOWN_FACT,
@@ -57,6 +65,32 @@ export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts
   folder,
   settingsFile: file,
 });
+
+/** The projects that an entry of a list names: each by its settings; where there is none, the entry itself is what is missing. */
+export function members(
+  item: Setting,
+  folder: string,
+  asked: RunnerSources,
+  facts: (member: RunnerSources) => Facts,
+): Facts[] {
+  const pattern = textOf(item);
+  if (pattern === undefined) return [unreadProject(asked)];
+  const path = pattern.replace(/^<rootDir>\/?/, './');
+  if (path.startsWith('!')) return [];
+  const found = asked.membersAt(folder, path);
+  if (found.length > 0) return found.map((each) => facts({ ...asked, found: each }));
+  const missing = { text: pattern, at: item.at, key: 'projects', candidates: [resolve(folder, path)] };
+  return [{ ...unreadProject(asked), named: [{ ...missing, mayBeFolder: true }] }];
+}
+
+/** A collection of which the commands take a part alone: what matches one of some patterns over the path; all where there is none. */
+export const filtered = (
+  collection: Known<Collection>,
+  filters: readonly string[] | undefined,
+): Known<Collection> =>
+  collection.known && filters && filters.length > 0
+    ? known({ ...collection.value, filters }, collection.at)
+    : collection;
 
 /** Whether any of the commands has one of the flags. */
 export const hasFlag = (commands: readonly Command[], ...names: readonly string[]): boolean =>
@@ -91,7 +125,7 @@ export function setupList(
   setting: Setting | undefined,
   key: string,
   candidates: (text: string) => string[],
-): Known<SetupFile[]> {
+): Known<NamedModule[]> {
   const texts: Known<PlacedText[]> = setting ? textsFact(setting, [], setting.at) : known([]);
   if (!texts.known) return UNKNOWN_FACT;
   return known(texts.value.map(({ text, at }) => ({ text, at, key, candidates: candidates(text) })));

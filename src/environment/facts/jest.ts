@@ -1,7 +1,16 @@
 import type { Place } from '../../finding.js';
 import { isAbsolute, join, resolve } from '../../util/paths.js';
-import type { AliasRule, Collection, CoverageFacts, TransformRule, Transforms } from './environment.js';
-import { withPreset } from './presets.js';
+import type {
+  AliasRule,
+  Collection,
+  CoverageFacts,
+  NamedModule,
+  TransformRule,
+  Transforms,
+} from './environment.js';
+import { leadingWords } from '../settings/commands.js';
+import { neededByPreset, withPreset } from './presets.js';
+import { babelSettings } from '../settings/babel-settings.js';
 import type { RunnerRow } from '../tables/runners.js';
 import {
   flagFact,
@@ -12,12 +21,15 @@ import {
   textsFact,
   UNKNOWN_FACT,
   type Known,
+  type PlacedText,
   type Setting,
 } from '../settings/setting.js';
 import {
+  filtered,
   flagValue,
   hasFlag,
   looksLikePath,
+  members,
   plainTexts,
   setupList,
   joinedFacts,
@@ -34,9 +46,13 @@ export function jest(row: RunnerRow, asked: RunnerSources): Facts[] {
   const projects = settingAt(setting, 'projects');
   if (projects === undefined) return [one(row, asked, setting)];
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
-  // A path is a project with settings of its own: they are found where they stand.
-  return projects.items.map((item) =>
-    item.is === 'object' ? { ...one(row, asked, item), project: nameOf(item) } : unreadProject(asked),
+  return projects.items.flatMap((item) =>
+    item.is === 'object'
+      ? [{ ...one(row, asked, item), project: nameOf(item) }]
+      : members(item, asked.found.folder, asked, (member) => ({
+          ...one(row, member, member.found.setting),
+          project: nameOf(member.found.setting),
+        })),
   );
 }
 
@@ -46,10 +62,11 @@ function nameOf(project: Setting): string | undefined {
   return textOf(name);
 }
 
-function one(row: RunnerRow, { found, commands, major, exists }: RunnerSources, setting: Setting): Facts {
+function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
+  const { found, commands, major } = asked;
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file, settings: setting };
-  const own = withPreset(setting, settingAt(setting, 'preset'));
+  const own = withPreset(setting, folder, asked.exists, asked.setting);
   const rootDir = textFact(settingAt(setting, 'rootDir'), undefined);
   if (!rootDir.known || hasFlag(commands, '--projects', '--rootDir', '--roots')) return base;
   const root = resolve(folder, (rootDir.value ?? '.').replace(/^<rootDir>\/?/, './'));
@@ -62,7 +79,7 @@ function one(row: RunnerRow, { found, commands, major, exists }: RunnerSources, 
     ...base,
     folder: root,
     setupFiles: joinedFacts(['setupFiles', 'setupFilesAfterEnv', 'globalSetup', 'globalTeardown'].map(list)),
-    collects: collection(row, own, root, from, setting.at),
+    collects: filtered(collection(row, own, root, from, setting.at), filters(commands)),
     restores: flagFact(settingAt(own, 'restoreMocks'), false),
     resets: flagFact(settingAt(own, 'resetMocks'), false),
     clears: flagFact(settingAt(own, 'clearMocks'), false),
@@ -71,10 +88,72 @@ function one(row: RunnerRow, { found, commands, major, exists }: RunnerSources, 
     fakesClock: fakeTimers(own),
     globals: flagFact(settingAt(own, 'injectGlobals'), true),
     document: !env.known ? UNKNOWN_FACT : typeof env.value === 'string' ? known(env.value, env.at) : asksFor,
-    aliases: aliases(settingAt(own, 'moduleNameMapper'), own),
-    transforms: transforms(own, setting.at, root, exists),
+    endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
+    aliases: aliases(settingAt(own, 'moduleNameMapper'), own, from),
+    transforms: transforms(own, setting.at, root, from, asked),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
+    named: namedModules(own, from),
   };
+}
+
+// Presets, transforms and the like by their names, stand-ins by their paths, and folders.
+function namedModules(setting: Setting, from: (text: string) => string): NamedModule[] {
+  const textsAt = (key: string): readonly PlacedText[] => {
+    const texts = textsFact(settingAt(setting, key), [], setting.at);
+    return texts.known ? texts.value : [];
+  };
+  const isFolder = (text: string): boolean => /^<rootDir>|^\.{1,2}(?:\/|$)/.test(text);
+  const modules = MODULE_KEYS.flatMap((key) => textsAt(key).map((each) => ({ ...each, key })));
+  const transforms = valuesOf(settingAt(setting, 'transform')).flatMap((value) =>
+    placed(value.is === 'list' ? value.items[0] : value, 'transform'),
+  );
+  const stubs = valuesOf(settingAt(setting, 'moduleNameMapper')).flatMap((value) =>
+    placed(value, 'moduleNameMapper'),
+  );
+  return [
+    ...[...modules, ...transforms].map((each): NamedModule => {
+      const path = from(each.text);
+      const presets = ['', '/jest-preset.json', '/jest-preset.js', '/jest-preset.cjs', '/jest-preset.mjs'];
+      return {
+        ...each,
+        candidates: !isFolder(each.text)
+          ? []
+          : each.key === 'preset'
+            ? presets.map((name) => path + name)
+            : withExtensions(path),
+      };
+    }),
+    // A path with a part of the import in it stands for all below the folder before that part.
+    ...stubs.flatMap((each): NamedModule[] => {
+      const [whole = ''] = each.text.split('$');
+      const isWhole = whole === each.text;
+      if (!isFolder(whole)) return isWhole && !looksLikePath(whole) ? [{ ...each, candidates: [] }] : [];
+      const path = from(isWhole ? whole : whole.replace(/\/[^/]*$/, ''));
+      return [{ ...each, candidates: isWhole ? withExtensions(path) : [path], mayBeFolder: true }];
+    }),
+    ...neededByPreset(textOf(settingAt(setting, 'preset'))).map((text) => ({
+      text,
+      key: 'the preset',
+      at: settingAt(setting, 'preset')?.at ?? setting.at,
+      candidates: [from(text)],
+    })),
+    ...textsAt('roots').map((each) => ({
+      ...each,
+      key: 'roots',
+      candidates: [from(each.text)],
+      mayBeFolder: true,
+    })),
+  ];
+}
+
+const MODULE_KEYS = ['preset', 'resolver', 'runner', 'snapshotSerializers'];
+
+const valuesOf = (setting: Setting | undefined): readonly Setting[] =>
+  setting?.is === 'object' ? [...setting.entries.values()] : [];
+
+function placed(setting: Setting | undefined, key: string): { text: string; at: Place; key: string }[] {
+  const text = textOf(setting);
+  return setting && text !== undefined ? [{ text, at: setting.at, key }] : [];
 }
 
 // jest-config 27 made `node` the default; before, it was `jsdom`.
@@ -90,11 +169,11 @@ function fakeTimers(setting: Setting): Known<boolean> {
   return flagFact(settingAt(setting, 'fakeTimers', 'enableGlobally'), false);
 }
 
-// A set-up path is a module name for the runner: a bare one may be a package.
+// jest-config 24 to 30, resolve: a set-up path is a module name, so that a bare one is looked for among the packages alone.
 function candidates(text: string, root: string, from: (text: string) => string): string[] {
   if (text.startsWith('<rootDir>') || text.startsWith('.') || isAbsolute(text))
     return withExtensions(from(text));
-  return looksLikePath(text) ? withExtensions(resolve(root, text)) : [];
+  return looksLikePath(text) ? [join(root, 'node_modules', text)] : [];
 }
 
 function collection(
@@ -124,6 +203,21 @@ function collection(
   });
 }
 
+// jest-config 27 to 30, defaults: `moduleFileExtensions`; 30 has those of TypeScript's two kinds of modules as well.
+function endings(setting: Setting | undefined, at: Place): Known<string[]> {
+  const usual = ['js', 'mjs', 'cjs', 'jsx', 'ts', 'mts', 'cts', 'tsx', 'json', 'node'];
+  const texts = textsFact(setting, usual, at);
+  return texts.known ? known(texts.value.map(({ text }) => `.${text}`)) : UNKNOWN_FACT;
+}
+
+// Words behind the program are patterns over paths.
+function filters(commands: RunnerSources['commands']): readonly string[] | undefined {
+  const lists = commands.map(leadingWords);
+  return lists.some((each) => each.length === 0)
+    ? undefined
+    : lists.flat().map((text) => text.replace(/^\.\//, ''));
+}
+
 function regexes(setting: Setting | undefined): string[] | undefined {
   if (setting === undefined) return [];
   const items = setting.is === 'list' && !setting.open ? setting.items : [setting];
@@ -138,14 +232,24 @@ function regexes(setting: Setting | undefined): string[] | undefined {
 }
 
 // Folders that bare imports are looked for in are as good as aliases that can't be listed.
-function aliases(mapper: Setting | undefined, setting: Setting): Known<AliasRule[]> {
+function aliases(
+  mapper: Setting | undefined,
+  setting: Setting,
+  from: (text: string) => string,
+): Known<AliasRule[]> {
   const more = ['modulePaths', 'moduleDirectories', 'resolver', 'haste'].some(
     (key) => settingAt(setting, key) !== undefined,
   );
   if (more) return UNKNOWN_FACT;
   if (mapper === undefined || (mapper.is === 'value' && mapper.value == null)) return known([]);
   if (mapper.is !== 'object' || mapper.open) return UNKNOWN_FACT;
-  return known([...mapper.entries].map(([pattern, { at }]) => ({ pattern, at })));
+  return known(
+    [...mapper.entries].map(([pattern, value]) => {
+      const text = textOf(value);
+      const isPath = text !== undefined && /^<rootDir>|^\.{1,2}\//.test(text);
+      return { pattern, to: isPath ? from(text) : text, at: value.at };
+    }),
+  );
 }
 
 // jest-config 27 to 30, `transform`: scripts go to babel-jest, and node_modules to nobody.
@@ -153,41 +257,40 @@ function transforms(
   setting: Setting,
   at: Place,
   root: string,
-  exists: (path: string) => boolean,
+  from: (text: string) => string,
+  { exists, setting: read }: RunnerSources,
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapper = settingAt(setting, 'moduleNameMapper');
-  const mapped = aliases(mapper, setting);
+  const mapped = aliases(mapper, setting, from);
   if (!mapped.known || settingAt(setting, 'resolver')) return UNKNOWN_FACT;
   const rules: TransformRule[] = [];
   if (transform === undefined || (transform.is === 'object' && !transform.open)) {
     for (const [pattern, value] of transform?.entries ?? []) {
-      const first = value.is === 'list' ? value.items[0] : value;
-      const by = first?.is === 'value' && typeof first.value === 'string' ? first.value : undefined;
+      const by = textOf(value.is === 'list' ? value.items[0] : value);
       if (by === undefined) return UNKNOWN_FACT;
-      rules.push({ pattern, by, at: value.at });
+      rules.push({ pattern, by, told: value.is === 'list' && value.items.length > 1, at: value.at });
     }
   } else return UNKNOWN_FACT;
-  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: hasBabel(root, exists) ? 'babel-jest' : '', at });
+  const babel = babelSettings(root, above(root), exists, read);
+  const isTold = !babel.known || babel.value !== undefined;
+  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', told: false, at });
   return known({
     by: 'rules',
     rules,
     mapped: mapped.value.map(({ pattern }) => pattern),
+    babel,
     at: transform?.at ?? at,
   });
 }
 
-const BABEL_FILES = [
-  ...['js', 'cjs', 'mjs', 'json', 'cts', 'ts'].map((extension) => `babel.config.${extension}`),
-  '.babelrc',
-  ...['js', 'cjs', 'mjs', 'json'].map((extension) => `.babelrc.${extension}`),
+// The folders above count as well: a root's settings hold for all packages.
+const above = (root: string): string[] => [
+  root,
+  join(root, '..'),
+  join(root, '../..'),
+  join(root, '../../..'),
 ];
-
-// The nearest folders above count as well: a root's settings hold for all packages.
-function hasBabel(root: string, exists: (path: string) => boolean): boolean {
-  const folders = [root, join(root, '..'), join(root, '../..'), join(root, '../../..')];
-  return folders.some((folder) => BABEL_FILES.some((name) => exists(join(folder, name))));
-}
 
 function coverage(setting: Setting, at: Place, folder: string, flag: boolean): Known<CoverageFacts> {
   const on = flagFact(settingAt(setting, 'collectCoverage'), false);

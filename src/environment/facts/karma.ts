@@ -3,7 +3,7 @@ import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
 import { known, settingAt, textFact, textOf, textsFact, type Setting } from '../settings/setting.js';
 import type { RequiredContext } from '../settings/spec-bundles.js';
-import type { Collection, SetupFile } from './environment.js';
+import type { Collection, NamedModule } from './environment.js';
 import { UNREAD, type Facts, type RunnerSources } from './found.js';
 
 /** The facts of karma's settings (karma 6): specs run in a browser, under the framework that is named. */
@@ -52,7 +52,7 @@ function loaded({ found: { setting, folder }, exists, bundleAt }: RunnerSources)
     at: settingAt(setting, 'files')?.at ?? setting.at,
     byDefault: false,
   };
-  const setups: SetupFile[] = scripts.map(({ text, path, at }) => ({
+  const setups: NamedModule[] = scripts.map(({ text, path, at }) => ({
     text,
     at,
     key: 'files',
@@ -68,7 +68,7 @@ const patternOf = ({ folder, pattern }: RequiredContext): string =>
 function entriesOf(
   files: Setting | undefined,
   base: string,
-): { text: string; path: string; at: SetupFile['at'] }[] | undefined {
+): { text: string; path: string; at: NamedModule['at'] }[] | undefined {
   if (files?.is !== 'list' || files.open) return undefined;
   return allKnown(
     files.items.map((item) => {

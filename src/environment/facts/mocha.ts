@@ -1,6 +1,8 @@
 import { resolve } from '../../util/paths.js';
-import type { Collection } from './environment.js';
-import { known, settingAt, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
+import { valuesOf, wordsOf, type Command } from '../settings/commands.js';
+import type { Collection, NamedModule } from './environment.js';
+import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
+import { INTERFACES, VALUE_FLAGS } from '../tables/mocha-words.js';
 import {
   isPath,
   setupList,
@@ -15,44 +17,92 @@ import {
 export function mocha(asked: RunnerSources): Facts {
   const { setting, file, folder } = asked.found;
   const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
-  const setups = ['require', 'file'].map((key) => setupList(settingAt(setting, key), key, candidates));
+  const setups = ['require', 'import', 'file'].map((key) =>
+    setupList(settingAt(setting, key), key, candidates),
+  );
+  const words = interfaceOf(asked);
   return {
     ...UNREAD,
     folder,
     settingsFile: file,
     settings: setting,
     globals: known(true),
+    globalNames: words.known ? known(INTERFACES[words.value ?? 'bdd'] ?? [], words.at) : UNKNOWN_FACT,
+    document: known('node'),
     restores: known(false),
     resets: known(false),
     clears: known(false),
     unstubs: known(false),
     fakesClock: known(false),
     isolates: known(false),
-    setupFiles: joinedFacts(setups),
+    setupFiles: joinedFacts([...setups, setupsOfCommands(asked, candidates)]),
     collects: collection(asked),
   };
 }
 
-// Scripts may add patterns to those of the settings; where a script can't be followed, nothing is known.
+// A flag of the command wins over the file; commands that differ leave it open.
+function interfaceOf({ found: { setting }, commands }: RunnerSources): Known<string | undefined> {
+  const given = commands.map((command) => valuesOf(command, '--ui', '-u').at(-1));
+  const [first] = given;
+  if (given.some((each) => each !== first)) return UNKNOWN_FACT;
+  return first === undefined ? textFact(settingAt(setting, 'ui'), 'bdd') : known(first, commands[0]?.at);
+}
+
+// What flags load before the specs: all commands must say the same.
+function setupsOfCommands(
+  { commands }: RunnerSources,
+  candidates: (text: string) => string[],
+): Known<NamedModule[]> {
+  const lists = commands.map((command) => loadedBy(command));
+  const [first = []] = lists;
+  if (lists.some((each) => each.join('\0') !== first.join('\0'))) return UNKNOWN_FACT;
+  const [command] = commands;
+  return known(
+    command
+      ? first.map((text) => ({ text, at: command.at, key: 'the script', candidates: candidates(text) }))
+      : [],
+  );
+}
+
+const FLAGS = ['--require', '-r', '--import', '--file', '--loader', '--experimental-loader'];
+
+const loadedBy = (command: Command): string[] => [
+  ...valuesOf(command, ...FLAGS),
+  ...valuesOf({ ...command, args: (command.env.get('NODE_OPTIONS') ?? '').split(/\s+/) }, ...FLAGS),
+];
+
+// Scripts may add patterns to those of the settings.
 function collection({ found: { setting, folder }, commands }: RunnerSources): Known<Collection> {
   const spec = textsFact(settingAt(setting, 'spec'), [], setting.at);
-  if (!spec.known || commands.length === 0) return UNKNOWN_FACT;
-  if (commands.some((command) => command.args.some((arg) => arg.startsWith('-')))) return UNKNOWN_FACT;
-  const given = commands.flatMap((command) => command.args);
+  const ignored = textsFact(settingAt(setting, 'ignore') ?? settingAt(setting, 'exclude'), [], setting.at);
+  const extension = textsFact(settingAt(setting, 'extension'), [], setting.at);
+  if (!spec.known || !ignored.known || !extension.known || commands.length === 0) return UNKNOWN_FACT;
+  if (commands.some((command) => valuesOf(command, '--ignore', '--exclude', '--extension').length > 0))
+    return UNKNOWN_FACT;
+  const given = commands.flatMap((command) => [
+    ...valuesOf(command, '--spec'),
+    ...wordsOf(command, VALUE_FLAGS),
+  ]);
   const texts = [...spec.value.map(({ text }) => text), ...given].map((text) => text.replace(/^\.\//, ''));
-  // A folder stands for the files right in it.
+  const endings = extension.value.map(({ text }) => text.replace(/^\./, ''));
+  const ending = `.{${(endings.length > 0 ? endings : ['js', 'cjs', 'mjs']).join(',')},}`;
+  // A folder stands for the files right in it; below it, where the command says so.
+  const below = commands.some((command) => command.args.includes('--recursive'));
+  const isBelow = below || settingAt(setting, 'recursive') !== undefined;
   const include = texts.map((text) =>
-    /[*?{[]|\.[cm]?[jt]sx?$/.test(text) ? text : `${text.replace(/\/$/, '')}/*`,
+    /[*?{[]|\.[cm]?[jt]sx?$/.test(text)
+      ? text
+      : `${text.replace(/\/$/, '')}/${isBelow ? '**/' : ''}*${ending}`,
   );
   const byDefault = include.length === 0;
   return known({
     folder,
-    include: byDefault ? ['test/*.{js,cjs,mjs}'] : include,
-    exclude: [],
+    include: byDefault ? [`test/${isBelow ? '**/' : ''}*${ending}`] : include,
+    exclude: ignored.value.map(({ text }) => text.replace(/^\.\//, '')),
     patterns: [],
     leftOut: [],
     roots: [folder],
-    at: setting.at,
+    at: spec.at ?? setting.at,
     byDefault,
   });
 }

@@ -1,28 +1,83 @@
-import type { Setting } from '../settings/setting.js';
+import { resolve } from '../../util/paths.js';
+import { settingAt, textOf, type Setting } from '../settings/setting.js';
 
-/** The transforms of a preset that sets nothing else that a fact is made of; the project's own stand before them. */
-type Preset = Readonly<Record<string, string>>;
+/** What a preset of a package sets; the project's own settings win. */
+interface Preset {
+  transform: Readonly<Record<string, string>>;
+  testEnvironment?: string;
+  /** Files that it names. */
+  needs?: readonly string[];
+}
 
-// ts-jest 27 to 29: presets/create-jest-preset.js.
-const PRESETS: Readonly<Record<string, Preset>> = {
-  'ts-jest': { '^.+\\.tsx?$': 'ts-jest' },
-  'ts-jest/presets/default': { '^.+\\.tsx?$': 'ts-jest' },
-  'ts-jest/presets/js-with-ts': { '^.+\\.[tj]sx?$': 'ts-jest' },
-  'ts-jest/presets/js-with-babel': { '^.+\\.tsx?$': 'ts-jest', '^.+\\.jsx?$': 'babel-jest' },
-};
+// ts-jest 27 to 29: presets/create-jest-preset.js. jest-preset-angular 13 to 16: build/presets.
+const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
+  ['ts-jest', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
+  ['ts-jest/presets/default', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
+  ['ts-jest/presets/js-with-ts', { transform: { '^.+\\.[tj]sx?$': 'ts-jest' } }],
+  ['ts-jest/presets/js-with-babel', { transform: { '^.+\\.tsx?$': 'ts-jest', '^.+\\.jsx?$': 'babel-jest' } }],
+  [
+    'jest-preset-angular',
+    {
+      transform: { '^.+\\.(ts|js|mjs|html|svg)$': 'jest-preset-angular' },
+      testEnvironment: 'jsdom',
+      needs: ['<rootDir>/tsconfig.spec.json'],
+    },
+  ],
+]);
+
+const LOCAL_FILES = ['jest-preset.json', 'jest-preset.js', 'jest-preset.cjs', 'jest-preset.mjs'];
 
 /** The settings with what their preset sets; one that no table knows may set anything that they do not. */
-export function withPreset(setting: Setting, name: Setting | undefined): Setting {
+export function withPreset(
+  setting: Setting,
+  folder: string,
+  exists: (path: string) => boolean,
+  read: (path: string) => Setting | undefined,
+): Setting {
+  const name = settingAt(setting, 'preset');
   if (!name || setting.is !== 'object') return setting;
-  const preset = name.is === 'value' ? PRESETS[String(name.value)] : undefined;
-  if (!preset) return { ...setting, open: true };
-  const own = setting.entries.get('transform');
-  if (own && own.is !== 'object') return setting;
-  const more = Object.entries(preset).map(([pattern, value]): [string, Setting] => [
-    pattern,
-    { is: 'value', value, at: name.at },
-  ]);
-  const entries = new Map([...(own?.entries ?? []), ...more]);
-  const transform: Setting = { is: 'object', open: own?.open ?? false, at: own?.at ?? name.at, entries };
-  return { ...setting, entries: new Map(setting.entries).set('transform', transform) };
+  const text = textOf(name);
+  const preset = PRESETS.get(text ?? '');
+  if (preset) return added(setting, settingsOf(preset, name), name);
+  const local = text?.startsWith('.') || text?.startsWith('<rootDir>');
+  const path = resolve(folder, (text ?? '').replace(/^<rootDir>\/?/, './'));
+  const file = local ? [path, ...LOCAL_FILES.map((each) => `${path}/${each}`)].find(exists) : undefined;
+  const given = file === undefined ? undefined : read(file);
+  return given?.is === 'object' ? added(setting, given, name) : { ...setting, open: true };
 }
+
+type Section = Extract<Setting, { is: 'object' }>;
+
+function settingsOf({ transform, testEnvironment }: Preset, { at }: Setting): Section {
+  const text = (value: string): Setting => ({ is: 'value', value, at });
+  const rules = Object.entries(transform).map(([pattern, by]) => [pattern, text(by)] as const);
+  const entries = new Map<string, Setting>([
+    ['transform', { is: 'object', entries: new Map(rules), open: false, at }],
+  ]);
+  if (testEnvironment !== undefined) entries.set('testEnvironment', text(testEnvironment));
+  return { is: 'object', entries, open: false, at };
+}
+
+// jest-config 27 to 30, setupPreset: objects of transforms and mappers are joined, the own ones first; all else is replaced.
+function added(own: Section, preset: Section, { at }: Setting): Setting {
+  const entries = new Map([...preset.entries, ...own.entries]);
+  for (const key of ['transform', 'moduleNameMapper', 'globals']) {
+    const [mine, theirs] = [own.entries.get(key), preset.entries.get(key)];
+    if (mine?.is === 'object' && theirs?.is === 'object')
+      entries.set(key, { ...mine, entries: new Map([...mine.entries, ...without(theirs, mine)]) });
+    else if (mine && theirs && mine.is !== 'object') entries.set(key, { is: 'unknown', at });
+  }
+  for (const key of ['setupFiles', 'setupFilesAfterEnv', 'modulePathIgnorePatterns']) {
+    const [mine, theirs] = [own.entries.get(key), preset.entries.get(key)];
+    if (mine?.is === 'list' && theirs?.is === 'list')
+      entries.set(key, { ...mine, items: [...theirs.items, ...mine.items], open: mine.open || theirs.open });
+  }
+  return { ...own, entries, open: own.open || preset.open };
+}
+
+const without = (theirs: Section, mine: Section): [string, Setting][] =>
+  [...theirs.entries].filter(([key]) => !mine.entries.has(key));
+
+/** The files that a preset of a package names. */
+export const neededByPreset = (name: string | undefined): readonly string[] =>
+  PRESETS.get(name ?? '')?.needs ?? [];

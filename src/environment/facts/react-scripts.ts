@@ -1,5 +1,5 @@
 import { join } from '../../util/paths.js';
-import type { SetupFile } from './environment.js';
+import type { NamedModule } from './environment.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { known, settingAt, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import { hasFlag, setupList, joinedFacts, UNREAD, type RunnerSources, type Facts } from './found.js';
@@ -42,8 +42,9 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Runner
     }),
     transforms: known({
       by: 'rules',
-      rules: [{ pattern: '.', by: 'react-scripts', at: setting.at }],
+      rules: [{ pattern: '.', by: 'react-scripts', told: true, at: setting.at }],
       mapped: [],
+      babel: UNKNOWN_FACT,
       at: setting.at,
     }),
   };
@@ -54,7 +55,7 @@ function loaded(
   folder: string,
   { setting }: RunnerSources['found'],
   exists: (path: string) => boolean,
-): Known<SetupFile[]> {
+): Known<NamedModule[]> {
   const candidates = ['ts', 'tsx', 'js'].map((extension) => join(folder, `src/setupTests.${extension}`));
   if (!candidates.some(exists)) return known([]);
   return known([{ text: 'src/setupTests', at: setting.at, key: 'setupFilesAfterEnv', candidates }]);

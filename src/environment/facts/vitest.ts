@@ -1,7 +1,8 @@
 import { escaped } from '../../util/pattern.js';
 import type { Place } from '../../finding.js';
-import { resolve } from '../../util/paths.js';
-import type { AliasRule, Collection, CoverageFacts, Transforms } from './environment.js';
+import { basename, join, resolve } from '../../util/paths.js';
+import { leadingWords, valuesOf } from '../settings/commands.js';
+import type { AliasRule, Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { leavesNames, leavesSettings } from '../tables/plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
@@ -11,18 +12,21 @@ import {
   madeBy,
   settingAt,
   textFact,
+  textOf,
   textsFact,
   UNKNOWN_FACT,
   type Known,
   type Setting,
 } from '../settings/setting.js';
 import {
+  filtered,
   flagValue,
   hasFlag,
   isPath,
   plainTexts,
   setupList,
   joinedFacts,
+  members,
   UNREAD,
   unreadProject,
   withExtensions,
@@ -37,8 +41,12 @@ export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting 
     workspace ?? settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace');
   if (projects === undefined) return [one(row, asked, setting)];
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
-  return projects.items.map((item) => {
-    if (item.is !== 'object') return unreadProject(asked);
+  const facts = projects.items.flatMap((item): Facts[] => {
+    if (item.is !== 'object')
+      return members(item, asked.found.folder, asked, (member) => ({
+        ...one(row, member, member.found.setting),
+        project: projectName(member),
+      }));
     // `extends: true` takes the settings around it; a path takes those of another file.
     const from = settingAt(item, 'extends');
     const whole =
@@ -46,8 +54,34 @@ export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting 
     const readable = from === undefined || (from.is === 'value' && typeof from.value === 'boolean');
     const name = textFact(settingAt(item, 'test', 'name'), undefined);
     const facts = readable ? one(row, asked, whole) : unreadProject(asked);
-    return { ...facts, project: name.known ? name.value : undefined };
+    return [{ ...facts, project: name.known ? name.value : undefined }];
   });
+  return chosen(facts, asked.commands);
+}
+
+// A project that the script asks for and that none of those is called by, its name being given for each.
+function chosen(facts: Facts[], commands: RunnerSources['commands']): Facts[] {
+  const [first, ...others] = facts;
+  if (!first || facts.some(({ settings }) => !settings)) return facts;
+  const missing = commands.flatMap((command) =>
+    valuesOf(command, '--project')
+      .filter((name) => /^[\w@/-]+$/.test(name))
+      .filter((name) => !facts.some(({ project }) => project === undefined || project === name))
+      .map((text) => ({ text, at: command.at, key: 'the script', candidates: [], absent: true })),
+  );
+  return [{ ...first, named: [...first.named, ...missing] }, ...others];
+}
+
+// vitest 1 to 4: a project is called as it says, or as its package, or as its folder.
+function projectName({
+  found: { setting, folder },
+  setting: read,
+  exists,
+}: RunnerSources): string | undefined {
+  const own = textFact(settingAt(setting, 'test', 'name'), undefined);
+  if (!own.known || own.value !== undefined) return own.known ? own.value : undefined;
+  const manifest = join(folder, 'package.json');
+  return (exists(manifest) ? textOf(settingAt(read(manifest), 'name')) : undefined) ?? basename(folder);
 }
 
 // What stands around the projects, the list of them left out.
@@ -67,13 +101,17 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
   const at = test?.at ?? setting.at;
   const rootSetting = textFact(settingAt(written, 'root') ?? settingAt(setting, 'root'), undefined);
   const rootFlag = flagValue(commands, '--root', '-r');
-  const moved = hasFlag(commands, '--project', '--workspace') || !rootFlag.known;
+  const moved = hasFlag(commands, '--workspace') || !rootFlag.known;
   if (setting.is !== 'object' || moved || !rootSetting.known) return base;
   const root = resolve(
     folder,
     typeof rootFlag.value === 'string' ? rootFlag.value : (rootSetting.value ?? '.'),
   );
-  const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(root, text)) : []);
+  // vite takes a name of JavaScript for one of TypeScript as well.
+  const candidates = (text: string): string[] =>
+    isPath(text)
+      ? [...withExtensions(resolve(root, text)), resolve(root, text).replace(/\.([cm]?)js(x?)$/, '.$1ts$2')]
+      : [];
   const list = (key: string): ReturnType<typeof setupList> =>
     setupList(settingAt(test, key), key, candidates);
   const shared = commands.find((command) => hasFlag([command], '--no-isolate'));
@@ -83,7 +121,7 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     folder: root,
     settings: setting,
     setupFiles: joinedFacts(['setupFiles', 'globalSetup'].map(list)),
-    collects: collection(row, test, root, at, flagValue(commands, '--dir')),
+    collects: filtered(collection(row, test, root, at, flagValue(commands, '--dir')), filters(commands)),
     restores: flagFact(settingAt(test, 'restoreMocks'), false),
     resets: flagFact(settingAt(test, 'mockReset'), false),
     clears: flagFact(settingAt(test, 'clearMocks'), false),
@@ -92,9 +130,11 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     fakesClock: known(false),
     globals: byFlag(flagValue(commands, '--globals'), flagFact(settingAt(test, 'globals'), false)),
     document: document(written, test, commands),
+    endings: endings(setting),
     aliases: aliases(setting, test),
     transforms: plugins(setting),
     coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
+    named: aliasPaths(setting, test),
   };
 }
 
@@ -164,6 +204,28 @@ function collection(
   });
 }
 
+// vite 2 to 7, constants: DEFAULT_EXTENSIONS.
+function endings(setting: Setting): Known<string[]> {
+  const usual = ['.mjs', '.js', '.mts', '.ts', '.jsx', '.tsx', '.json'];
+  const texts = textsFact(settingAt(setting, 'resolve', 'extensions'), usual, setting.at);
+  return texts.known ? known(texts.value.map(({ text }) => text)) : UNKNOWN_FACT;
+}
+
+// Words behind the program are parts of paths.
+function filters(commands: RunnerSources['commands']): readonly string[] | undefined {
+  const lists = commands.map((command) => {
+    const [first, ...rest] = leadingWords(command);
+    return first === 'run' || first === 'watch' || first === 'dev'
+      ? rest
+      : first === undefined
+        ? []
+        : [first, ...rest];
+  });
+  return lists.some((each) => each.length === 0)
+    ? undefined
+    : lists.flat().map((text) => escaped(text.replace(/^\.\//, '')));
+}
+
 // `resolve.alias` and `test.alias`, as an object or as a list; the compiler's paths where a switch or plugin reads them.
 function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]> {
   const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
@@ -178,16 +240,39 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
   return joinedFacts([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
 }
 
+// Where aliases lead, as far as they are written as paths.
+const aliasPaths = (setting: Setting, test: Setting | undefined): NamedModule[] =>
+  [settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].flatMap((alias) => {
+    const values =
+      alias?.is === 'object'
+        ? [...alias.entries.values()]
+        : alias?.is === 'list'
+          ? alias.items.map((item) => settingAt(item, 'replacement'))
+          : [];
+    return values.flatMap((value): NamedModule[] => {
+      const text = textOf(value)?.replace(/(?:\/\$1|\/)$/, '');
+      if (!value || !text?.startsWith('/') || text.includes('$')) return [];
+      return [{ text, at: value.at, key: 'alias', candidates: withExtensions(text), mayBeFolder: true }];
+    });
+  });
+
 function rules(alias: Setting | undefined): Known<AliasRule[]> {
   if (alias === undefined) return known([]);
   if (alias.is === 'object' && !alias.open)
-    return known([...alias.entries].map(([name, { at }]) => ({ pattern: `^${escaped(name)}(?:/|$)`, at })));
+    return known(
+      [...alias.entries].map(([name, value]) => ({
+        pattern: `^${escaped(name)}(?=/|$)`,
+        to: textOf(value),
+        at: value.at,
+      })),
+    );
   if (alias.is !== 'list' || alias.open) return UNKNOWN_FACT;
   const found = alias.items.map((item): AliasRule | undefined => {
     const find = settingAt(item, 'find');
-    if (find?.is === 'pattern') return { pattern: find.source, at: find.at };
+    const to = textOf(settingAt(item, 'replacement'));
+    if (find?.is === 'pattern') return { pattern: find.source, to, at: find.at };
     if (find?.is !== 'value' || typeof find.value !== 'string') return undefined;
-    return { pattern: `^${escaped(find.value)}(?:/|$)`, at: find.at };
+    return { pattern: `^${escaped(find.value)}(?=/|$)`, to, at: find.at };
   });
   return found.some((each) => !each) ? UNKNOWN_FACT : known(found.filter((each) => each !== undefined));
 }

@@ -10,6 +10,8 @@ export interface Command {
   args: readonly string[];
   env: ReadonlyMap<string, string>;
   at: Place;
+  /** It asks for a script of the manifest that is not there. */
+  missing?: boolean;
 }
 
 const PREFIXES = new Set([
@@ -20,6 +22,8 @@ const PREFIXES = new Set([
   'dotenv',
   'exec',
   'time',
+  'nyc',
+  'c8',
   'node_modules/.bin/',
 ]);
 const RUN = new Set(['run', 'run-script', 'exec', 'dlx', 'x']);
@@ -49,7 +53,10 @@ function startedBy(manifest: Manifest, script: string, command: string, at: Plac
     }
     if (['npm', 'yarn', 'pnpm'].includes(program) && args[0] && RUN.has(args[0])) {
       const [next = '', ...more] = args.slice(1);
-      return [{ script, program: basename(next), args: more, env, at }];
+      // Other managers run programs as well by that word.
+      const missing = program === 'npm' && args[0].startsWith('run') && !/^[-$]/.test(next);
+      const isOptional = args.some((each) => /^(?:--if-present|-w|--workspaces?|--prefix|-C)/.test(each));
+      return [{ script, program: basename(next), args: more, env, at, missing: missing && !isOptional }];
     }
     if (program === 'run-s' || program === 'run-p' || program === 'npm-run-all') {
       return args
@@ -121,4 +128,23 @@ export function flagOf(command: Command, ...names: readonly string[]): string | 
     return value ?? (next !== undefined && !next.startsWith('-') ? next : true);
   }
   return undefined;
+}
+
+/** Every value of a flag that may be given several times, in its order; a list behind a comma counts as several. */
+export function valuesOf({ args }: Command, ...names: readonly string[]): string[] {
+  return args.flatMap((arg, i) => {
+    const [name, value] = arg.split(/=(.*)/s);
+    const given = name && names.includes(name) ? (value ?? args[i + 1]) : undefined;
+    return given?.split(',') ?? [];
+  });
+}
+
+/** The words of a command that are no flags and no values of those flags that take one. */
+export const wordsOf = ({ args }: Command, valueFlags: ReadonlySet<string>): string[] =>
+  args.filter((arg, i) => !arg.startsWith('-') && !valueFlags.has(args[i - 1] ?? ''));
+
+/** The words of a command before its first flag: behind one, a word may be its value. */
+export function leadingWords({ args }: Command): string[] {
+  const end = args.findIndex((arg) => arg.startsWith('-'));
+  return args.slice(0, end < 0 ? args.length : end);
 }

@@ -1,4 +1,5 @@
 import type { Place } from '../../finding.js';
+import { join } from '../../util/paths.js';
 import { type Setting, settingAt, textOf } from './setting.js';
 
 /** A package manifest. */
@@ -45,6 +46,13 @@ export function manifestOf(file: string, folder: string, setting: Setting): Mani
     workspaces: settingAt(setting, 'workspaces') !== undefined,
   };
 }
+
+/** The manifest of a folder that has none. */
+export const emptyManifest = (folder: string): Manifest => {
+  const file = join(folder, 'package.json');
+  const at = { file, start: 0, end: 0 };
+  return manifestOf(file, folder, { is: 'object', entries: new Map(), open: false, at });
+};
 
 /** Whether a manifest is one of a package: others only mark a folder, for publishing or for the module kind. */
 export const isPackage = (manifest: Manifest): boolean =>

@@ -15,7 +15,8 @@ import {
   propertyChain,
 } from '../../syntax/tree.js';
 import { dirname, resolve } from '../../util/paths.js';
-import { settingAt, type Setting } from './setting.js';
+import { madeBy, settingAt, type Setting } from './setting.js';
+import { wrappedBy } from './wrappers.js';
 import { bindPattern, type Parts } from '../../language/patterns.js';
 import { memberOfData, type Data } from '../../language/operations.js';
 import {
@@ -229,6 +230,15 @@ class Settings implements Algebra<Setting> {
     const local = callee.type === 'Identifier' ? this.#names.get(callee.name) : undefined;
     if (local && !('is' in local) && isFunction(local)) return this.#returned(local, node, args);
     const [first] = args;
+    // What a framework's function gives may be a function itself: `nextJest({…})(settings)`.
+    const maker =
+      callee.type === 'CallExpression'
+        ? this.read(callee)
+        : local && !('is' in local) && !isFunction(local)
+          ? this.read(local)
+          : undefined;
+    const wrapped = first?.is === 'object' ? wrappedBy(maker && madeBy(maker), first, at) : undefined;
+    if (wrapped) return wrapped;
     const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
     if (first?.is === 'list' && !owner) return first;
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.

@@ -33,3 +33,13 @@ export const COUNTERPARTS: readonly { jest: string; section: string }[] = [
   { jest: 'injectGlobals', section: 'globals' },
   { jest: 'rootDir', section: 'root' },
 ];
+
+/** mocha 8 to 12: lib/cli/run-option-metadata.js and the options of lib/cli/run.js. */
+export const MOCHA_KEYS = words(
+  'allow-uncaught allowUncaught async-only asyncOnly bail check-leaks checkLeaks color colors config delay diff dry-run dryRun exclude exit experimental-loader extension extensions fail-zero failZero fgrep file forbid-only forbidOnly forbid-pending forbidPending full-trace fullTrace global globals grep ignore import inline-diffs inlineDiffs inspect invert jobs loader node-option opts package parallel pass-on-failing-test-suite posix-exit-codes recursive reporter reporter-option reporter-options reporterOption reporterOptions require retries slow sort spec timeout timeouts trace-warnings ui v8-stack-trace-limit watch watch-files watch-ignore watchFiles watchIgnore $schema extends',
+);
+
+/** @angular/build 20 to 22, schema.json of unit-test and karma. */
+export const BUILDER_KEYS = words(
+  'aot assets browsers buildTarget codeCoverage codeCoverageExclude codeCoverageReporters coverage coverageExclude coverageInclude coverageReporters coverageThresholds coverageWatermarks debug define dumpVirtualFiles exclude externalDependencies fileReplacements filter headless include inlineStyleLanguage isolate karmaConfig listTests loader main outputFile poll polyfills preserveSymlinks progress providersFile quiet reporters reportersOptions runner runnerConfig scripts setupFiles sourceMap stylePreprocessorOptions styles tsConfig ui update watch webWorkerTsConfig',
+);

@@ -1,0 +1,188 @@
+import { REPLACED } from '../questions/facts.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import type { Finding } from '../../finding.js';
+import { dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
+import { mayMatch } from '../../util/pattern.js';
+import { isMapped } from '../questions/aliases.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import {
+  isThere,
+  lackingPeers,
+  loadedBy,
+  MADE,
+  replacedIn,
+  unresolvedIn,
+  type MissingModule,
+} from '../questions/missing-modules.js';
+import { byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
+
+const hides = (count: number): string => (count > 1 ? `: ${count} spec files load it` : '');
+const messageFile = (specifier: string, count: number): string =>
+  `${specifier} leads to no file${hides(count)}.`;
+const messagePackage = (name: string, count: number): string =>
+  `The package ${name} is not installed${hides(count)}.`;
+const messagePeer = (name: string, peer: string, count: number): string =>
+  `${name} needs the package ${peer}, which is not installed${hides(count)}.`;
+const messageSent = (specifier: string, to: string, count: number): string =>
+  `An alias sends ${specifier} to ${to}, where nothing is${hides(count)}.`;
+const messageEnding = (specifier: string, ending: string, count: number): string =>
+  `${specifier} leaves ${ending} out, and the run does not try that ending${hides(count)}.`;
+const adviceAlias = 'Let the alias take only what it is meant for, or correct where it leads.';
+const adviceFile = 'Correct the path, or write the file.';
+const adviceInstall = (name: string, isDeclared: boolean): string =>
+  isDeclared ? 'It is declared: npm install' : `Install it: npm install --save-dev ${name}`;
+
+/** A module that a spec file, a set-up file or what they load asks for, and that is not there. */
+export const E21: ProjectCheck = {
+  code: 'E21',
+  family: 'environment',
+  scope: 'project',
+  facts: [REPLACED],
+  title: 'Import that leads nowhere',
+  level: 'blocker',
+  why: 'Every spec file that loads it, directly or through others, stops before its first spec.',
+  certain: 'Sure where no alias, stand-in or generated file can be meant.',
+  trouble: "import { KilnCard } from './KilnCards'; // the file is KilnCard.tsx",
+  mended: "import { KilnCard } from './KilnCard';",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+interface Trouble {
+  from: string;
+  missing: MissingModule;
+  peer?: string;
+  /** The ending that it leaves out, and that nobody tries. */
+  ending?: string;
+  /** Where an alias sends the import. */
+  to?: string;
+  /** A spec file that stops at it. */
+  file: SpecFileFacts;
+}
+
+function check(each: Package, context: ProjectContext): Finding[] {
+  const { environment, specFiles } = each;
+  const replaced = replacedIn(specFiles);
+  const troubles = new Map<string, Trouble>();
+  for (const { runners, files } of byRunners(each))
+    for (const [from, file] of loadedBy(files, replaced, context))
+      for (const trouble of troublesIn(from, file, runners, replaced, environment, context)) {
+        const { specifier, isPackage } = trouble.missing;
+        const path = trouble.to ?? join(dirname(from), specifier);
+        const key = `${isPackage ? packageOf(specifier) : path}\0${trouble.peer ?? ''}`;
+        if (!troubles.has(key)) troubles.set(key, trouble);
+      }
+  return [...troubles.values()].map((trouble) => found(trouble, each, context));
+}
+
+function troublesIn(
+  from: string,
+  file: SpecFileFacts,
+  runners: readonly RunnerFacts[],
+  replaced: ReadonlySet<string>,
+  environment: Environment,
+  context: ProjectContext,
+): Trouble[] {
+  const isReplaced = ({ specifier }: MissingModule): boolean =>
+    replaced.has(specifier) ||
+    runners.some(({ aliases }) => (aliases.known ? isMapped(specifier, aliases.value) : false));
+  const mayBeAlias = runners.some(({ aliases, runner }) => !aliases.known && runner === 'jest');
+  const missing = unresolvedIn(from, environment, context)
+    .filter((each) => !isReplaced(each) && !mayBeAlias)
+    .map((each): Trouble => ({ from, missing: each, file }));
+  const cut = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
+    const target = each.specifier.startsWith('.') ? context.project.resolve(from, each.specifier) : undefined;
+    if (!target || isReplaced({ ...each, isPackage: false }) || replaced.has(target)) return [];
+    const ending = extname(target);
+    const isWritten = !runners.every(({ endings }) => endings.known && !endings.value.includes(ending));
+    if (isWritten || target.startsWith(join(dirname(from), each.specifier) + '/')) return [];
+    const isCut = join(dirname(from), each.specifier) + ending === target;
+    return isCut ? [{ from, missing: { ...each, isPackage: false }, ending, file }] : [];
+  });
+  const mapped = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
+    const isKept = environment.isWhole && !replaced.has(each.specifier);
+    const to = isKept ? mappedTo(each.specifier, runners, context) : undefined;
+    return to === undefined ? [] : [{ from, missing: { ...each, isPackage: false }, to, file }];
+  });
+  const peers = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
+    const isOwn = each.specifier.startsWith('.') || context.project.resolve(from, each.specifier);
+    if (isOwn || isReplaced({ ...each, isPackage: true })) return [];
+    return lackingPeers(packageOf(each.specifier), environment, context).map((peer) => ({
+      from,
+      missing: { ...each, isPackage: true },
+      peer,
+      file,
+    }));
+  });
+  return [...missing, ...cut, ...mapped, ...peers];
+}
+
+// Where an alias of all runners sends an import, if nothing is there though the folder that the alias names is.
+function mappedTo(
+  specifier: string,
+  runners: readonly RunnerFacts[],
+  { files }: ProjectContext,
+): string | undefined {
+  const [runner, ...others] = runners;
+  if (!runner?.aliases.known || others.length > 0) return undefined;
+  const rule = runner.aliases.value.find(({ pattern }) => mayMatch(pattern, specifier));
+  if (!rule?.to?.startsWith('/')) return undefined;
+  const [base = ''] = rule.to.split('$');
+  const path = sent(specifier, rule.pattern, rule.to, runner.runner === 'jest');
+  if (path === undefined || MADE.test(path) || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
+  const isBased = base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
+  return isBased && !isThere(path, files) ? path : undefined;
+}
+
+function sent(specifier: string, pattern: string, to: string, isWhole: boolean): string | undefined {
+  try {
+    const found = new RegExp(pattern).exec(specifier);
+    if (!found) return undefined;
+    // jest takes the whole import for what it matches; the bundler replaces the part that matches.
+    const filled = to.replace(/\$(\d)/g, (_, part: string) => found[Number(part)] ?? '');
+    return isWhole ? filled : specifier.replace(found[0], () => filled);
+  } catch {
+    return undefined;
+  }
+}
+
+function found(
+  { from, missing, peer, to, ending, file }: Trouble,
+  { environment: { manifest, outer }, specFiles }: Package,
+  context: ProjectContext,
+): Finding {
+  const { specifier, isPackage, start, end } = missing;
+  const name = packageOf(specifier);
+  const isDeclared = [manifest, ...outer].some((each) => each?.dependencies.has(peer ?? name));
+  const isLoader = (asked: string): boolean =>
+    isPackage ? packageOf(asked) === name : to !== undefined && asked === specifier;
+  const loaders = context.imports().loadersOf((asked, target) => isLoader(asked) || target?.path === from);
+  const isSetup = context.setupOf(file.path)?.files.includes(from) ?? false;
+  const count = isSetup
+    ? specFiles.length
+    : specFiles.filter(({ path }) => path === from || loaders.has(path)).length;
+  return {
+    place: { file: from, start, end },
+    certainty: 'sure',
+    message: peer
+      ? messagePeer(name, peer, count)
+      : isPackage
+        ? messagePackage(name, count)
+        : to !== undefined
+          ? messageSent(specifier, relativeTo(context.root, to), count)
+          : ending !== undefined
+            ? messageEnding(specifier, ending, count)
+            : messageFile(specifier, count),
+    advice: isPackage
+      ? adviceInstall(peer ?? name, isDeclared)
+      : to !== undefined
+        ? adviceAlias
+        : ending !== undefined
+          ? `Write it: ${specifier}${ending}`
+          : adviceFile,
+    evidence:
+      file.path === from
+        ? []
+        : [{ file: file.path, start: 0, end: 0, note: `loads ${relativeTo(context.root, from)}` }],
+  };
+}

@@ -1,0 +1,129 @@
+import { GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { counterpart, foreignTo, RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
+import type { Finding, Span } from '../../finding.js';
+import { setsName } from '../../project/module-questions.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
+
+const message = (name: string, runner: string, files: readonly unknown[]): string =>
+  `${name} is used here${andMore(files)}, and ${runner} has nothing of that name.`;
+const messageModule = (name: string, runner: string, files: readonly unknown[]): string =>
+  `${name} is loaded here${andMore(files)}, and refuses to run under ${runner}.`;
+const messageMatcher = (matcher: string, files: readonly unknown[]): string =>
+  `${matcher} is asked of chai’s expect${andMore(files)}, which has no such matcher.`;
+const advice = (instead: string | undefined): string =>
+  instead ? `Here it is called ${instead}.` : 'Write it in the words of the runner that runs it.';
+const adviceMatcher =
+  'Write it in its own words, such as expect(onFire).to.have.been.calledOnce, or take the other expect.';
+
+/** A function, module or matcher of a runner or library that is not the one which runs the file. */
+export const E22: ProjectCheck = {
+  code: 'E22',
+  family: 'environment',
+  scope: 'project',
+  facts: [GLOBALS, MATCHERS, MODULES, EXPECT_FROM],
+  title: 'Words of another runner',
+  level: 'blocker',
+  why: 'The file stops where it uses them: “jest is not defined”.',
+  certain: 'Sure where one runner takes the file, and no set-up file defines the name.',
+  trouble: 'const onFire = jest.fn(); // run by vitest',
+  mended: "import { vi } from 'vitest';\n\nconst onFire = vi.fn();",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+interface Use {
+  file: SpecFileFacts;
+  place: Span;
+  message: (files: readonly unknown[]) => string;
+  advice: string;
+}
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+  const byWord = new Map<string, Use[]>();
+  for (const file of specFiles) {
+    const [runner, ...others] = environment.runnersOf(file.path);
+    if (!runner || others.length > 0 || !runner.collects.known) continue;
+    for (const [word, use] of [
+      ...globals(file, runner, context),
+      ...modules(file, runner),
+      ...matchers(file),
+    ]) {
+      const uses = byWord.get(word) ?? [];
+      if (!uses.some((each) => each.file === file)) uses.push(use);
+      byWord.set(word, uses);
+    }
+  }
+  return [...byWord.values()].flatMap((uses): Finding[] => {
+    const [first] = uses;
+    if (!first) return [];
+    return [
+      {
+        place: inSpecFile(first.file, first.place),
+        certainty: 'sure',
+        message: first.message(uses),
+        advice: first.advice,
+      },
+    ];
+  });
+}
+
+function globals(file: SpecFileFacts, runner: RunnerFacts, context: ProjectContext): [string, Use][] {
+  const setup = context.setupOf(file.path);
+  if (!setup || setup.opaque) return [];
+  return [...file.get(GLOBALS)].flatMap(([name, place]): [string, Use][] => {
+    const foreign = foreignTo(runner.runner, runner.major, name);
+    const { globalNames } = runner;
+    const instead = foreign
+      ? foreign.instead[runner.runner]
+      : globalNames.known
+        ? counterpart(name, globalNames.value)
+        : undefined;
+    if ((!foreign && !instead) || setup.files.some((path) => setsName(context.project, path, name)))
+      return [];
+    return [
+      [
+        name,
+        {
+          file,
+          place: { start: place.start, end: place.end },
+          message: (files) => message(name, runner.runner, files),
+          advice: advice(instead),
+        },
+      ],
+    ];
+  });
+}
+
+const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] =>
+  file.get(MODULES).flatMap(({ specifier, start, end }): [string, Use][] => {
+    const of = RUNNER_OF_MODULE.get(specifier);
+    if (!of || of.includes(runner)) return [];
+    return [
+      [
+        specifier,
+        {
+          file,
+          place: { start, end },
+          message: (files) => messageModule(specifier, runner, files),
+          advice: advice(undefined),
+        },
+      ],
+    ];
+  });
+
+// Matchers of that form are called `to.…` in chai; its plug-ins add words to it, and none of these.
+function matchers(file: SpecFileFacts): [string, Use][] {
+  if (file.get(EXPECT_FROM) !== 'chai') return [];
+  return [...file.get(MATCHERS)].flatMap(([matcher, place]): [string, Use][] =>
+    /^to(?:Be|Equal|StrictEqual|HaveBeen|HaveLength|HaveProperty|Contain|Match|Throw)/.test(matcher)
+      ? [
+          [
+            'expect',
+            { file, place, message: (files) => messageMatcher(matcher, files), advice: adviceMatcher },
+          ],
+        ]
+      : [],
+  );
+}

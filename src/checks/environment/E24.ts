@@ -1,0 +1,87 @@
+import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import { settingAt, textOf } from '../../environment/settings/setting.js';
+import type { Finding } from '../../finding.js';
+import { wholeExports } from '../../project/module-questions.js';
+import { basename, dirname, join } from '../../util/paths.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { packagesWithSpecs, unique } from '../questions/packages.js';
+
+const messageKind = (name: string): string =>
+  `${name} sets module.exports, and its package says that its scripts are ES modules: there is no module to set.`;
+const adviceKind = (name: string): string => `Rename it to ${name}, or write export default.`;
+const messageLoader = (name: string, runner: string): string =>
+  `${name} is written in TypeScript, and nothing that ${runner} could compile it with is there.`;
+const adviceLoader = 'Install ts-node, or write the settings in JavaScript.';
+
+/** A settings file that Node can't load as it is written. */
+export const E24: ProjectCheck = {
+  code: 'E24',
+  family: 'environment',
+  scope: 'project',
+  title: 'Settings file that can’t be loaded',
+  level: 'blocker',
+  why: 'The runner stops at its own settings, with a message that speaks of modules and not of specs.',
+  certain: 'Sure where the manifest says what kind of module its scripts are.',
+  trouble: '// "type": "module" in package.json\nmodule.exports = { testEnvironment: \'jsdom\' };',
+  mended: "export default { testEnvironment: 'jsdom' };",
+  run: (context) =>
+    unique(
+      packagesWithSpecs(context).flatMap(({ environment }) =>
+        environment.runners.flatMap((runner) => [
+          ...filesOf(runner).flatMap((file) => kindOf(file, context)),
+          ...withoutLoader(runner, environment),
+        ]),
+      ),
+    ),
+};
+
+// The bundler compiles its settings by itself.
+const filesOf = ({ runner, settingsFile, transforms }: RunnerFacts): string[] => [
+  ...(settingsFile && runner !== 'vitest' ? [settingsFile] : []),
+  ...(transforms.known && transforms.value.by === 'rules' && transforms.value.babel.known
+    ? [transforms.value.babel.value?.file ?? '']
+    : []),
+];
+
+function kindOf(file: string, { files, setting, project }: ProjectContext): Finding[] {
+  if (!file.endsWith('.js')) return [];
+  const manifest = nearestManifest(file, files);
+  if (manifest === undefined || textOf(settingAt(setting(manifest), 'type')) !== 'module') return [];
+  const set = wholeExports(project, file);
+  const name = basename(file);
+  return set
+    ? [
+        {
+          place: { file, ...set },
+          certainty: 'sure',
+          message: messageKind(name),
+          advice: adviceKind(name.replace(/\.js$/, '.cjs')),
+        },
+      ]
+    : [];
+}
+
+function nearestManifest(file: string, files: ProjectContext['files']): string | undefined {
+  for (let at = dirname(file); ; at = dirname(at)) {
+    const path = join(at, 'package.json');
+    if (files.kind(path) === 'file') return path;
+    if (dirname(at) === at) return undefined;
+  }
+}
+
+// jest-config 26 to 29, readConfigFileAndSetRootDir: ts-node, from 29.5 on esbuild-register as well; Node itself from 30 on.
+function withoutLoader({ runner, settingsFile, major }: RunnerFacts, environment: Environment): Finding[] {
+  const isTyped = settingsFile !== undefined && /\.[cm]?ts$/.test(settingsFile);
+  if (runner !== 'jest' || !isTyped || major === undefined || major >= 30) return [];
+  if (!environment.hasInstalls || ['ts-node', 'esbuild-register'].some((name) => has(environment, name)))
+    return [];
+  return [
+    {
+      place: { file: settingsFile, start: 0, end: 0 },
+      certainty: 'sure',
+      message: messageLoader(basename(settingsFile), runner),
+      advice: adviceLoader,
+    },
+  ];
+}

@@ -1,0 +1,103 @@
+import { IMPORTS } from '../questions/facts.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import type { Finding } from '../../finding.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { andMore, byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { ADAPTERS, TEST_BEDS } from '../questions/sets-up.js';
+import { callsName } from '../../project/module-questions.js';
+import { reachableFrom } from '../../project/reachable.js';
+
+const message = (name: string, what: string, files: readonly unknown[]): string =>
+  `${name} is used here${andMore(files)}, and nothing that runs before it ${what}.`;
+
+/** A library that has to be set up once before specs can use it, and that nothing sets up. */
+export const E25: ProjectCheck = {
+  code: 'E25',
+  family: 'environment',
+  scope: 'project',
+  facts: [IMPORTS],
+  title: 'Library that nobody sets up',
+  level: 'blocker',
+  why: 'Its first call throws in every spec, whatever the component does.',
+  certain: 'Sure where the set-up files and all that they load can be read.',
+  trouble: "import { mount } from 'enzyme'; // and no file configures an adapter",
+  mended: "import Adapter from 'enzyme-adapter-react-16';\n\nconfigure({ adapter: new Adapter() });",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+/** A library, and what must have been done for it. */
+interface Need {
+  module: string;
+  /** In words, of what runs before. */
+  what: string;
+  advice: string;
+  /** The runners that do not do it by themselves. */
+  runners: readonly string[];
+  /** Modules that do it by being loaded. */
+  by: RegExp;
+  /** A call that does it: its name. */
+  call: string;
+}
+
+// enzyme 3: configure of an adapter. @angular/core 12 to 21: initTestEnvironment, which Angular's own builders call.
+const NEEDS: readonly Need[] = [
+  {
+    module: 'enzyme',
+    what: 'configures its adapter',
+    advice: 'In a set-up file that the settings name: configure({ adapter: new Adapter() })',
+    runners: ['jest', 'mocha', 'vitest'],
+    by: /^(?:jest-environment-enzyme|enzyme-adapter-.*\/setup)/,
+    call: 'configure',
+  },
+  {
+    module: '@angular/core/testing',
+    what: 'sets the test bed up',
+    advice:
+      'In a set-up file that the settings name: import what sets the test bed up, or call initTestEnvironment.',
+    runners: ['jest'],
+    by: TEST_BEDS,
+    call: 'initTestEnvironment',
+  },
+];
+
+function check(each: Package, context: ProjectContext): Finding[] {
+  return NEEDS.flatMap((need): Finding[] => {
+    const lacking = byRunners(each).flatMap(({ runners, files }) =>
+      runners.every((runner) => need.runners.includes(runner.runner) && isPlain(runner))
+        ? files.filter((file) => uses(file, need) && !isMet(file, need, context))
+        : [],
+    );
+    const [first] = lacking;
+    const place = first?.get(IMPORTS).find(({ specifier }) => specifier === need.module);
+    if (!first || !place) return [];
+    return [
+      {
+        place: inSpecFile(first, place),
+        certainty: 'sure',
+        message: message(need.module, need.what, lacking),
+        advice: need.advice,
+      },
+    ];
+  });
+}
+
+// A preset or plugin that is not known may name set-up files of its own.
+const isPlain = ({ setupFiles, document }: RunnerFacts): boolean => setupFiles.known && document.known;
+
+const uses = (file: SpecFileFacts, { module }: Need): boolean =>
+  file.get(IMPORTS).some(({ specifier, typeOnly }) => specifier === module && !typeOnly);
+
+function isMet(file: SpecFileFacts, { by, call, module }: Need, context: ProjectContext): boolean {
+  const { project, setupOf } = context;
+  const setup = setupOf(file.path);
+  if (!setup) return true;
+  // An adapter that the set-up loads and does not configure is of no use: only the call counts, but for what calls by itself.
+  const { files, others } = reachableFrom(project, [file.path, ...setup.files]);
+  if ([...others, ...setup.packages].some((name) => by.test(name))) return true;
+  const unread = [...setup.packages].some(
+    (name) => !ADAPTERS.test(name) && name !== module && !project.libraries.of(name),
+  );
+  if (setup.opaque && unread) return true;
+  return [...files].some((path) => callsName(project, path, call));
+}

@@ -1,0 +1,126 @@
+import { isBuiltin } from 'node:module';
+import { isMissing } from '../../environment/brought.js';
+import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
+import { settingAt } from '../../environment/settings/setting.js';
+import type { Files } from '../../host/files.js';
+import { notIgnored } from '../../host/ignored.js';
+import type { ImportedModule } from '../../syntax/module-facts.js';
+import { dirname, isTypeScript, isWithin, join, packageOf } from '../../util/paths.js';
+import type { ProjectContext, SpecFileFacts } from './context.js';
+import { REPLACED } from './facts.js';
+
+/** An import that leads to nothing; the place is that of the quoted name. */
+export interface MissingModule extends ImportedModule {
+  /** It names a package, and no file. */
+  isPackage: boolean;
+}
+
+/** The imports of a file that surely lead to nothing, by themselves: aliases and replacements are the caller's. */
+export function unresolvedIn(
+  path: string,
+  environment: Environment,
+  context: ProjectContext,
+): MissingModule[] {
+  return (context.project.summary(path)?.modules ?? []).flatMap((each): MissingModule[] => {
+    const { specifier } = each;
+    if (isErased(path, specifier, context)) return [];
+    if (specifier.startsWith('.'))
+      return isNoFile(path, specifier, environment, context) ? [{ ...each, isPackage: false }] : [];
+    return isNoPackage(path, specifier, environment, context) ? [{ ...each, isPackage: true }] : [];
+  });
+}
+
+// What a file of TypeScript imports for its types alone is gone before it runs.
+function isErased(path: string, specifier: string, { project }: ProjectContext): boolean {
+  if (!isTypeScript(path)) return false;
+  const names = [...(project.summary(path)?.imports ?? [])].filter(
+    ([, from]) => from.specifier === specifier,
+  );
+  return names.length > 0 && names.every(([local]) => project.onlyCompares(path, local));
+}
+
+const PACKAGE_NAME = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*$/;
+/** Paths of what other tools write before a run: it need not lie in the repository. */
+export const MADE = /generated|\.gen\b|(?:^|\/)(?:dist|build|lib|esm|es|cjs|out|target)(?:\/|$)/i;
+// Files that some runs choose by platform, and declarations, stand behind a name that leaves that out.
+const ENDINGS = ['', '.d.ts', '.native', '.web', '.ios', '.android', '.node'].flatMap((kind) => [
+  kind,
+  ...(kind === '.d.ts'
+    ? []
+    : ['.ts', '.tsx', '.js', '.jsx', '.mjs', '.cjs', '.mts', '.cts', '.json', '.vue'].map(
+        (each) => kind + each,
+      )),
+]);
+
+function isNoFile(
+  from: string,
+  specifier: string,
+  environment: Environment,
+  { project, files, root }: ProjectContext,
+): boolean {
+  const clean = specifier.replace(/[?#].*$/, '');
+  const wanted = join(dirname(from), clean);
+  const top = environment.outer.at(-1)?.folder ?? environment.folder;
+  if (!environment.isWhole || !isWithin(root, wanted) || !isWithin(top, wanted)) return false;
+  if (project.resolve(from, specifier) ?? project.resolve(from, clean)) return false;
+  if (MADE.test(wanted.slice(top.length)) || notIgnored(files, root, [wanted]).length === 0) return false;
+  if (notIgnored(files, root, [`${wanted}.ts`, `${wanted}.js`]).length < 2) return false;
+  return !isThere(wanted, files);
+}
+
+/** Whether a path, written with or without its ending, is one of a file or folder. */
+export const isThere = (wanted: string, files: Files): boolean =>
+  [wanted, wanted.replace(/\.[cm]?jsx?$/, '')].some((path) =>
+    ENDINGS.some((ending) => files.kind(path + ending) !== undefined),
+  );
+
+function isNoPackage(
+  from: string,
+  specifier: string,
+  environment: Environment,
+  { project }: ProjectContext,
+): boolean {
+  const name = packageOf(specifier);
+  if (!environment.hasInstalls || !PACKAGE_NAME.test(name) || isBuiltin(specifier)) return false;
+  if (manifestsOf(environment).some((each) => each.name === name)) return false;
+  return isMissing(environment, name) && project.resolve(from, specifier) === undefined;
+}
+
+/** The peers that an installed package must have, and that are not installed. */
+export function lackingPeers(name: string, environment: Environment, { setting }: ProjectContext): string[] {
+  const folder = environment.hasInstalls ? environment.installedAt(name) : undefined;
+  const manifest = folder === undefined ? undefined : setting(join(folder, 'package.json'));
+  const peers = settingAt(manifest, 'peerDependencies');
+  if (!manifest || peers?.is !== 'object') return [];
+  return [...peers.entries.keys()].filter((peer) => {
+    const optional = settingAt(manifest, 'peerDependenciesMeta', peer, 'optional');
+    const isOptional = optional?.is === 'value' && optional.value === true;
+    return !isOptional && !peer.startsWith('@types/') && environment.installedAt(peer) === undefined;
+  });
+}
+
+/**
+ * Spec files, their set-up files and all modules of the project that they load, those left out that specs replace; each
+ * with the first spec file that loads it.
+ */
+export function loadedBy(
+  specFiles: readonly SpecFileFacts[],
+  replaced: ReadonlySet<string>,
+  { project, setupOf }: ProjectContext,
+): Map<string, SpecFileFacts> {
+  const loaded = new Map(specFiles.map((file) => [file.path, file]));
+  for (const file of specFiles)
+    for (const path of setupOf(file.path)?.files ?? []) if (!loaded.has(path)) loaded.set(path, file);
+  for (const [from, file] of loaded) {
+    for (const { specifier } of project.summary(from)?.modules ?? []) {
+      const target = replaced.has(specifier) ? undefined : project.resolve(from, specifier);
+      if (!target || loaded.has(target) || replaced.has(target) || !project.summary(target)) continue;
+      loaded.set(target, file);
+    }
+  }
+  return loaded;
+}
+
+/** What spec files replace by stand-ins, all of them together. */
+export const replacedIn = (specFiles: readonly SpecFileFacts[]): ReadonlySet<string> =>
+  new Set(specFiles.flatMap((file) => [...file.get(REPLACED)]));

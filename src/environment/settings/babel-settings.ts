@@ -1,0 +1,141 @@
+import type { Place } from '../../finding.js';
+import { join } from '../../util/paths.js';
+import { known, settingAt, textOf, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
+
+/** A preset or plugin of Babel's settings: its package by its whole name, and its options. */
+interface BabelPart {
+  name: string;
+  options: Setting | undefined;
+  at: Place;
+}
+
+/** What Babel is told to compile. */
+export interface BabelSettings {
+  file: string;
+  presets: readonly BabelPart[];
+  plugins: readonly BabelPart[];
+}
+
+const ROOT_FILES = ['js', 'cjs', 'mjs', 'json', 'cts', 'ts'].map((extension) => `babel.config.${extension}`);
+const OWN_FILES = [
+  '.babelrc',
+  ...['json', 'js', 'cjs', 'mjs', 'cts'].map((extension) => `.babelrc.${extension}`),
+];
+
+/**
+ * The settings of Babel (7 and 8) that hold for files of a folder; `undefined` where there surely are none.
+ * `above`: the folders from it up to where the run starts: settings of a root hold for all below it, others for their own package.
+ */
+export function babelSettings(
+  folder: string,
+  above: readonly string[],
+  exists: (path: string) => boolean,
+  setting: (path: string) => Setting | undefined,
+): Known<BabelSettings | undefined> {
+  const roots = above.flatMap((at) => ROOT_FILES.map((name) => join(at, name)));
+  const own = OWN_FILES.map((name) => join(folder, name));
+  const files = [roots.find(exists), own.find(exists)].filter((file) => file !== undefined);
+  const manifest = join(folder, 'package.json');
+  const inManifest = exists(manifest) ? settingAt(setting(manifest), 'babel') : undefined;
+  const all = [
+    ...files.map((file) => ({ file, setting: setting(file) })),
+    ...(inManifest ? [{ file: manifest, setting: inManifest }] : []),
+  ];
+  const [first] = all;
+  if (!first) return known(undefined);
+  const presets: BabelPart[] = [];
+  const plugins: BabelPart[] = [];
+  for (const { setting: each } of all) {
+    // Parts of a run: what is set for it stands beside what is set for all.
+    const parts = [each, settingAt(each, 'env', 'test')];
+    const unread = ['overrides', 'extends', 'env'].some((key) => settingAt(each, key)?.is === 'unknown');
+    if (each?.is !== 'object' || unread || each.entries.has('overrides') || each.entries.has('extends'))
+      return UNKNOWN_FACT;
+    for (const part of parts) {
+      const found = [
+        listed(settingAt(part, 'presets'), 'preset'),
+        listed(settingAt(part, 'plugins'), 'plugin'),
+      ];
+      const [some, others] = found;
+      if (!some || !others) return UNKNOWN_FACT;
+      presets.push(...some);
+      plugins.push(...others);
+    }
+  }
+  return known({ file: first.file, presets, plugins });
+}
+
+function listed(setting: Setting | undefined, kind: 'preset' | 'plugin'): BabelPart[] | undefined {
+  if (setting === undefined) return [];
+  if (setting.is !== 'list' || setting.open) return undefined;
+  const parts: BabelPart[] = [];
+  for (const item of setting.items) {
+    const name = textOf(item.is === 'list' ? item.items[0] : item);
+    if (name === undefined) return undefined;
+    parts.push({
+      name: wholeName(name, kind),
+      options: item.is === 'list' ? item.items[1] : undefined,
+      at: item.at,
+    });
+  }
+  return parts;
+}
+
+// babel-core's own way: `@babel/env` is `@babel/preset-env`, `env` is `babel-preset-env`, `module:x` is `x`.
+function wholeName(name: string, kind: 'preset' | 'plugin'): string {
+  if (/^[./]/.test(name)) return name;
+  if (name.startsWith('module:')) return name.slice('module:'.length);
+  const [, scope, rest = ''] = /^(@[^/]+)(?:\/(.*))?$/.exec(name) ?? [];
+  if (scope === '@babel')
+    return rest.startsWith(`${kind}-`) || rest.includes('/') ? name : `@babel/${kind}-${rest}`;
+  if (scope !== undefined)
+    return rest === ''
+      ? `${scope}/babel-${kind}`
+      : rest.startsWith(`babel-${kind}`) || rest.includes('/')
+        ? name
+        : `${scope}/babel-${kind}-${rest}`;
+  return name.startsWith(`babel-${kind}-`) || name.includes('/') ? name : `babel-${kind}-${name}`;
+}
+
+/** What settings of Babel surely leave as it is. */
+export interface Uncompiled {
+  typescript: boolean;
+  jsx: boolean;
+  imports: boolean;
+  /** JSX becomes calls of a name that the file must have: `React`. */
+  needsName: boolean;
+}
+
+const ENV = '@babel/preset-env';
+const REACT = '@babel/preset-react';
+const TYPESCRIPT = '@babel/preset-typescript';
+
+/** What some settings surely leave uncompiled; a preset that is not known may compile anything. `undefined`: none at all. */
+export function uncompiledBy(
+  settings: BabelSettings | undefined,
+  babelMajor: number | undefined,
+): Uncompiled {
+  if (!settings) return { typescript: true, jsx: true, imports: true, needsName: false };
+  const { presets, plugins } = settings;
+  const names = new Set(presets.map(({ name }) => name));
+  const isOpen = presets.some(({ name }) => ![ENV, REACT, TYPESCRIPT].includes(name));
+  const mayBe = (word: RegExp): boolean => isOpen || plugins.some(({ name }) => word.test(name));
+  const flag = (name: string, key: string): Setting | undefined =>
+    presets
+      .filter((each) => each.name === name)
+      .map(({ options }) => settingAt(options, key))
+      .at(-1);
+  const modules = flag(ENV, 'modules');
+  const runtime = flag(REACT, 'runtime');
+  const isClassic =
+    (runtime === undefined && babelMajor !== undefined && babelMajor < 8) || textOf(runtime) === 'classic';
+  const hasPragma = flag(REACT, 'pragma') !== undefined || flag(REACT, 'importSource') !== undefined;
+  return {
+    typescript: !names.has(TYPESCRIPT) && !mayBe(/typescript|flow|metro/),
+    jsx: !names.has(REACT) && !mayBe(/jsx|react|inferno|solid|preact|vue|dom-expressions/),
+    imports:
+      (!names.has(ENV) || (modules?.is === 'value' && modules.value === false)) &&
+      !mayBe(/modules|commonjs|cjs|esm|dynamic-import-node/),
+    needsName: isClassic && names.has(REACT) && !hasPragma && !mayBe(/jsx|react(?!-refresh)/),
+  };
+}

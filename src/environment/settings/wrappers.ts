@@ -1,0 +1,51 @@
+import type { Place } from '../../finding.js';
+import type { Setting } from './setting.js';
+
+/** What a framework's function adds to the runner's settings that it is given: what is given stands after it. */
+type Wrapper = Readonly<Record<string, Readonly<Record<string, string>> | readonly string[]>>;
+
+// next 13 to 16, dist/build/jest/jest.js: all other keys are handed back as they are.
+const NEXT: Wrapper = {
+  moduleNameMapper: {
+    '^.+\\.module\\.(css|sass|scss)$': 'next',
+    '^.+\\.(css|sass|scss)$': 'next',
+    '^.+\\.(png|jpg|jpeg|gif|webp|avif|ico|bmp)$': 'next',
+    '^.+\\.(svg)$': 'next',
+    '@next/font/(.*)': 'next',
+    'next/font/(.*)': 'next',
+    '^server-only$': 'next',
+  },
+  transform: { '^.+\\.(js|jsx|ts|tsx|mjs)$': 'next/dist/build/swc/jest-transformer' },
+  testPathIgnorePatterns: ['/node_modules/', '/.next/'],
+};
+
+const WRAPPERS: ReadonlyMap<string, Wrapper> = new Map([
+  ['next/jest', NEXT],
+  ['next/jest.js', NEXT],
+]);
+
+/** The settings that a framework's function makes of some, by its module; undefined where no table knows it. */
+export function wrappedBy(
+  module: string | undefined,
+  given: Extract<Setting, { is: 'object' }>,
+  at: Place,
+): Setting | undefined {
+  const wrapper = WRAPPERS.get(module ?? '');
+  if (!wrapper) return undefined;
+  const entries = new Map(given.entries);
+  for (const [key, added] of Object.entries(wrapper)) {
+    const own = given.entries.get(key);
+    const text = (value: string): Setting => ({ is: 'value', value, at });
+    if (Array.isArray(added)) {
+      const items = (added as readonly string[]).map(text);
+      if (own === undefined) entries.set(key, { is: 'list', items, open: false, at });
+      else if (own.is === 'list') entries.set(key, { ...own, items: [...items, ...own.items] });
+    } else {
+      const named = Object.entries(added).map(([name, value]) => [name, text(value as string)] as const);
+      if (own === undefined) entries.set(key, { is: 'object', entries: new Map(named), open: false, at });
+      else if (own.is === 'object')
+        entries.set(key, { ...own, entries: new Map([...named, ...own.entries]) });
+    }
+  }
+  return { ...given, entries };
+}

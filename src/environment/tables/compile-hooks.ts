@@ -1,0 +1,17 @@
+// What mocha is told to load before the specs, by what it does to the modules that are loaded after it.
+
+/** Hooks that compile by Babel's settings. */
+export const isBabelHook = (specifier: string): boolean =>
+  /^(?:@babel\/register|babel-register|babel-core\/register)(?:\/|$)/.test(specifier);
+
+/** Hooks that compile TypeScript and JSX by themselves, or by the compiler's settings. */
+export const isCompileHook = (specifier: string): boolean =>
+  /^(?:tsx|ts-node|esbuild-register|@swc\/register|@swc-node\/register|@esbuild-kit\/.*|sucrase|jiti|esbuild-runner|@babel\/node)(?:\/|$)/.test(
+    specifier,
+  );
+
+/** Hooks that take styles, or assets, for nothing. */
+export const isStyleHook = (specifier: string): boolean =>
+  /^(?:ignore-styles|css-modules-require-hook|asset-require-hook|css-modules-register|ignore-css)(?:\/|$)/.test(
+    specifier,
+  );

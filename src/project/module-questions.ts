@@ -1,0 +1,47 @@
+import { calledName, memberName, walkTree } from '../syntax/tree.js';
+import type { Project } from './project.js';
+
+/** Whether a module sets a member of that name anywhere, or names it to a call: `globalThis.jest = vi`, `stub('jest', vi)`. */
+export const setsName = (project: Project, path: string, name: string): boolean =>
+  has(project, path, name, (node) => {
+    if (node.type === 'AssignmentExpression')
+      return node.left.type === 'MemberExpression' && memberName(node.left) === name;
+    return (
+      node.type === 'CallExpression' &&
+      node.arguments.some((each) => each.type === 'Literal' && each.value === name)
+    );
+  });
+
+/** Whether a module calls a function of that name anywhere. */
+export const callsName = (project: Project, path: string, name: string): boolean =>
+  has(project, path, name, (node) => node.type === 'CallExpression' && calledName(node) === name);
+
+function has(
+  project: Project,
+  path: string,
+  name: string,
+  is: (node: Parameters<typeof walkTree>[0]) => boolean,
+): boolean {
+  if (!project.source(path)?.text.includes(name)) return false;
+  const program = project.tree(path)?.script.program;
+  let found = false;
+  if (program)
+    walkTree(program, (node) => {
+      found ||= is(node);
+      return !found;
+    });
+  return found;
+}
+
+/** Where a script sets `module.exports` as a whole, at its top; undefined where it does not. */
+export function wholeExports(project: Project, path: string): { start: number; end: number } | undefined {
+  for (const statement of project.tree(path)?.script.program.body ?? []) {
+    if (statement.type !== 'ExpressionStatement') continue;
+    const { expression } = statement;
+    const left = expression.type === 'AssignmentExpression' ? expression.left : undefined;
+    if (left?.type !== 'MemberExpression' || left.object.type !== 'Identifier') continue;
+    if (memberName(left) === 'exports' && left.object.name === 'module')
+      return { start: left.start, end: left.end };
+  }
+  return undefined;
+}
