@@ -111,7 +111,17 @@ export const ReportSchema = v.strictObject({
   version: v.literal(1),
   tool: v.strictObject({ name: v.literal('wexlet'), version: v.string() }),
   root: v.literal('.'),
-  verdict: v.picklist(['ready', 'hold']),
+  verdict: v.picklist(['ready', 'hold', 'unsure']),
+  undecided: v.array(
+    v.strictObject({
+      package: v.string(),
+      fact: v.string(),
+      reason: v.string(),
+      file: v.optional(v.string()),
+      line: v.optional(count),
+      opens: v.string(),
+    }),
+  ),
   counts: v.strictObject({
     packages: count,
     specFiles: count,

@@ -20,13 +20,13 @@ const MAY: Record<string, string> = {
     'components components/frameworks/angular components/frameworks/react components/frameworks/vue host libraries syntax',
   branches:
     'components components/frameworks/angular components/frameworks/react components/frameworks/vue language project syntax',
-  config: 'syntax',
+  'environment/tables': '',
+  config: 'environment/tables syntax',
   'specs/model': 'components language libraries project syntax',
   'specs/reader':
     'components components/frameworks/react components/frameworks/vue config language libraries project specs/model syntax',
   rendering: 'components components/frameworks/react libraries project specs/model specs/reader',
   coverage: 'branches components host project rendering syntax',
-  'environment/tables': '',
   'environment/settings': 'environment/tables host language syntax',
   'environment/facts': 'environment/settings environment/tables',
   environment: 'environment/facts environment/settings environment/tables host syntax',

@@ -108,11 +108,6 @@ export const FAULTS = [
       edit: { [CONFIG]: ['setupFiles:', 'globalSetup:'] },
     },
     {
-      code: 'E04',
-      name: 'the set-up file has another extension',
-      edit: { [CONFIG]: ['setup.ts', 'setup.js'] },
-    },
-    {
       code: 'E09',
       name: 'an exclude entry takes the specs',
       edit: { [CONFIG]: ['globals: true', "globals: true,\n    exclude: ['src/**']"] },
@@ -180,10 +175,7 @@ export const FAULTS = [
       code: 'E21',
       name: 'a package that is not declared or there',
       edit: {
-        [SPEC]: [
-          'import { KilnCard }',
-          "import userEvent from '@testing-library/user-events';\nimport { KilnCard }",
-        ],
+        [SPEC]: ['import { KilnCard }', "import '@testing-library/user-events';\nimport { KilnCard }"],
       },
     },
     {
@@ -254,11 +246,6 @@ export const FAULTS = [
     },
   ]),
   ...on(V1, [
-    {
-      code: ['E04', 'E14'],
-      name: 'a workspace file that wins',
-      edit: { 'vitest.workspace.ts': "export default ['./packages/*'];\n" },
-    },
     {
       code: ['E02', 'E20'],
       name: 'projects in the settings, before there were any',
@@ -566,11 +553,6 @@ export const FAULTS = [
     },
     {
       code: 'E24',
-      name: 'a settings file of ES modules in a CommonJS package',
-      edit: { [JEST]: ['module.exports =', 'export default'] },
-    },
-    {
-      code: 'E24',
       name: 'CommonJS settings in a package of ES modules',
       edit: { 'package.json': ['"private"', '"type": "module",\n  "private"'] },
     },
@@ -595,8 +577,8 @@ export const FAULTS = [
       lacks: ['ts-node', 'typescript', 'esbuild-register'],
     },
     {
-      code: 'E10',
-      name: 'a package that is shipped as ES modules only',
+      code: 'E21',
+      name: 'a component loads a package that nobody declares',
       edit: { 'src/cone.ts': "import { label } from 'kiln-labels';\n\nexport const cone: string = label;\n" },
     },
   ]),
@@ -729,14 +711,19 @@ export const FAULTS = [
       },
     },
     { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
-    { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
     {
       code: 'E10',
       name: 'the root’s compiler settings hold for the root alone',
+      edit: { 'packages/board/babel.config.js': null },
+    },
+    {
+      code: 'E04',
+      name: 'what a member’s compiler settings name is gone',
       edit: {
-        'babel.config.js': null,
-        '.babelrc.json':
-          '{ "presets": [["@babel/preset-env", { "targets": { "node": "current" } }], ["@babel/preset-react", { "runtime": "automatic" }], "@babel/preset-typescript"] }\n',
+        'packages/board/babel.config.js': [
+          "require('../../babel.config.js')",
+          "{ presets: ['@babel/preset-reactive'] }",
+        ],
       },
     },
   ]),

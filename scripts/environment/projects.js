@@ -347,6 +347,8 @@ module.exports = {
   setupFilesAfterEnv: ['<rootDir>/test/setup.js'],
 };
 `,
+      'packages/board/babel.config.js': "module.exports = require('../../babel.config.js');\n",
+      'packages/clock/babel.config.js': "module.exports = require('../../babel.config.js');\n",
       'packages/board/test/setup.js': jestReact['test/setup.js'],
       'packages/board/src/KilnCard.tsx': card['src/KilnCard.tsx'],
       'packages/board/src/cone.ts': card['src/cone.ts'],
@@ -656,6 +658,7 @@ describe('KilnCard', () => {
       'config/jest.config.js': `module.exports = {
   rootDir: '..',
   testEnvironment: 'jsdom',
+  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
   setupFiles: ['<rootDir>/config/shims.js'],
   setupFilesAfterEnv: ['<rootDir>/config/adapter.js'],
   snapshotSerializers: ['enzyme-to-json/serializer'],

@@ -12,8 +12,9 @@ import { allowancesIn, isAllowed, type Allowance } from './allowances.js';
 import { entriesOf } from './entries.js';
 import { packageFacts } from './package-facts.js';
 import { packageSight } from './package-sight.js';
+import { undecidedIn } from './undecided.js';
 import { branchCounts, reportedGaps } from './report-gaps.js';
-import type { Report, ReportedFinding, Unread } from './report.js';
+import type { Report, ReportedFinding, UndecidedFact, Unread } from './report.js';
 import { summed } from '../specs/model/rungs.js';
 import { packageSizes } from './sizes.js';
 import type { CheckedSpecFile, Coded } from './spec-file.js';
@@ -31,13 +32,20 @@ export function makeReport(gathered: Gathered): Report {
   const counts = { blocker: 0, risk: 0, hint: 0 };
   for (const { level } of findings) counts[level]++;
   const atOrAbove = LEVELS.slice(0, LEVELS.indexOf(session.settings.holdAt) + 1);
+  const undecided = undecidedFacts(gathered);
   return {
     format: 'wexlet-report',
     version: 1,
     tool: { name: 'wexlet', version: gathered.version },
     root: '.',
     // Where nothing was audited, nothing is ready.
-    verdict: checked.length === 0 || atOrAbove.some((level) => counts[level] > 0) ? 'hold' : 'ready',
+    verdict:
+      checked.length === 0 || atOrAbove.some((level) => counts[level] > 0)
+        ? 'hold'
+        : undecided.length > 0
+          ? 'unsure'
+          : 'ready',
+    undecided,
     counts: {
       packages: new Set(checked.map(({ facts }) => facts.package)).size,
       specFiles: checked.length,
@@ -65,6 +73,30 @@ export function makeReport(gathered: Gathered): Report {
     }),
     unread: unread(gathered),
   };
+}
+
+// What no check of the set-up could ask about: where those do not take part, nobody asked.
+function undecidedFacts({ context, checked, session }: Gathered): UndecidedFact[] {
+  if (!session.isOn('E02')) return [];
+  return context.environments.flatMap((environment) => {
+    const own = checked.filter(({ facts }) => facts.package === environment.folder);
+    return undecidedIn(
+      environment,
+      own.map(({ facts }) => facts),
+      context.setting,
+    ).map(({ folder, fact, reason, at, opens }) => {
+      const source = at && context.sourceOf(at.file);
+      return {
+        package: relativeTo(session.root, folder),
+        fact,
+        reason: inShort(printable(reason), 160),
+        ...(at && source
+          ? { file: relativeTo(session.root, at.file), line: source.lines.at(at.start).line }
+          : {}),
+        opens,
+      };
+    });
+  });
 }
 
 // Findings that a comment with a reason allows are taken out; what is wrong with such comments is added.

@@ -1,6 +1,6 @@
 import { CATALOGUE, CHECKS } from '../checks/index.js';
 import type { CheckText } from '../checks/questions/check.js';
-import { SIZES } from '../checks/questions/facts.js';
+import { GLOBALS, SIZES } from '../checks/questions/facts.js';
 import { SIGHT } from '../checks/questions/sight.js';
 import { setupEffects, type SetupEffects } from '../checks/questions/setup-effects.js';
 import { librariesWith } from '../libraries/index.js';
@@ -53,7 +53,7 @@ export async function prepare(
   { root, paths, settings, only, libraries, writesSpecs = false }: AuditRequest,
   candidates: Candidates,
 ): Promise<AuditSession> {
-  const environments = new Environments(files);
+  const environments = new Environments(files, settings.run, root);
   const read = [`${root}/package.json`, ...candidates.specs, ...candidates.sources];
   const folders = new Set(read.map((path) => environments.of(path)));
   const usesAngular = [...folders].some((folder) =>
@@ -105,6 +105,7 @@ export async function prepare(
       ...new Set([
         SIZES,
         SIGHT,
+        GLOBALS,
         ...CHECKS.flatMap(({ code, facts = [] }) => (taking.has(code) ? facts : [])),
       ]),
     ],

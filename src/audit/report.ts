@@ -8,7 +8,10 @@ export interface Report {
   version: 1;
   tool: { name: 'wexlet'; version: string };
   root: '.';
-  verdict: 'ready' | 'hold';
+  /** `unsure`: nothing holds, and what decides whether the suite runs could not be read. */
+  verdict: 'ready' | 'hold' | 'unsure';
+  /** What could not be read of how the suite runs. */
+  undecided: UndecidedFact[];
   counts: {
     packages: number;
     specFiles: number;
@@ -36,6 +39,18 @@ export interface Report {
   coverage?: { source: string[]; files: CoveredFile[]; unmatched: number };
   environment: PackageFacts[];
   unread: Unread[];
+}
+
+/** A fact that decides whether a suite runs, and that could not be read. */
+export interface UndecidedFact {
+  /** Relative to the root, with `/`. */
+  package: string;
+  fact: string;
+  reason: string;
+  file?: string;
+  line?: number;
+  /** What would tell it, as it would stand in `wexlet.json`. */
+  opens: string;
 }
 
 export interface ReportedFinding {

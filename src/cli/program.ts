@@ -49,6 +49,7 @@ function program(): Command {
     )
     .option('--coverage <files>', COVERAGE, list)
     .option('--all', 'do not shorten lists', false)
+    .option('--strict', 'hold as well where it is not sure that the suite runs', false)
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet audit --only state,cleanup --hold-at blocker')
     .action(async (paths: string[], options) =>

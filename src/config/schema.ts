@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { LEVELS } from '../finding.js';
+import { RUNNER_NAMES } from '../environment/tables/runners.js';
 
 const globs = (about: string) => v.pipe(v.array(v.string()), v.description(about));
 const level = v.picklist(LEVELS);
@@ -44,6 +45,32 @@ export const ConfigSchema = v.strictObject({
         levels: limit('The most levels of groups; 5 by default.'),
       }),
       v.description('How large specs and groups may be.'),
+    ),
+  ),
+  run: v.optional(
+    v.pipe(
+      v.strictObject({
+        runner: v.optional(
+          v.pipe(v.picklist(RUNNER_NAMES), v.description('The runner, where nothing in sight tells it.')),
+        ),
+        settings: v.optional(v.pipe(v.string(), v.description('Its settings file, from the root.'))),
+        document: v.optional(
+          v.pipe(
+            v.string(),
+            v.description('The document that specs run in: jsdom, happy-dom, browser, node.'),
+          ),
+        ),
+        setupFiles: names('Files that run before the specs, from the root.'),
+        collects: names('Globs of the files that it runs, from the root.'),
+        globals: v.optional(v.pipe(v.boolean(), v.description('Whether its functions are global.'))),
+        transforms: v.optional(
+          v.pipe(
+            v.literal(true),
+            v.description('Everything that specs load is made into something that the runner can run.'),
+          ),
+        ),
+      }),
+      v.description('How specs run, where the settings can’t be read: these facts stand for them.'),
     ),
   ),
   testIdAttribute: v.optional(

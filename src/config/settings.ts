@@ -26,6 +26,8 @@ export interface Settings {
   helpers: HelperNames;
   limits: Limits;
   testIdAttribute: string;
+  /** Facts of the run that the project states by hand. */
+  run: NonNullable<Config['run']>;
 }
 
 /** Fills a configuration up with defaults. */
@@ -44,5 +46,6 @@ export function settingsFrom(config: Config = {}): Settings {
     },
     limits: { assertions: 20, specs: 40, levels: 5, ...config.limits },
     testIdAttribute: config.testIdAttribute ?? 'data-testid',
+    run: config.run ?? {},
   };
 }

@@ -7,6 +7,7 @@ import { commandsOf, flagOf, type Command } from './settings/commands.js';
 import type { Environment, NamedModule, RunnerFacts } from './facts/environment.js';
 import type { FoundSettings } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
+import { withStated, type StatedFacts } from './facts/stated.js';
 import { emptyManifest, isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
@@ -27,8 +28,14 @@ export class Environments {
   readonly #byFolder = new Map<string, Environment>();
   readonly #listed = new Map<string, readonly string[]>();
 
-  constructor(files: Files) {
+  readonly #stated: StatedFacts;
+  readonly #root: string;
+
+  /** `stated`: facts of the run that the project states by hand, for all packages below `root`. */
+  constructor(files: Files, stated: StatedFacts = {}, root = '/') {
     this.#files = files;
+    this.#stated = stated;
+    this.#root = root;
     this.#settings = new SettingsFiles(files);
   }
 
@@ -61,9 +68,10 @@ export class Environments {
     const isWhole = manifests.some((manifest) =>
       LOCK_FILES.some((name) => this.#files.kind(join(manifest.folder, name))),
     );
-    const runners = eachOnce(
+    const read = eachOnce(
       manifests.flatMap((manifest, i) => this.#runners(manifest, manifests.slice(i), i > 0, isWhole)),
     );
+    const runners = this.#withStated(read, manifest ?? emptyManifest(folder), isWhole);
     const environment: Environment = {
       folder,
       manifest,
@@ -78,6 +86,23 @@ export class Environments {
     };
     this.#environments.set(folder, environment);
     return environment;
+  }
+
+  // What the project states stands for what is read, or for a runner that nothing in sight tells.
+  #withStated(read: readonly RunnerFacts[], manifest: Manifest, isWhole: boolean): readonly RunnerFacts[] {
+    const stated = this.#stated;
+    if (Object.keys(stated).length === 0) return read;
+    const row = RUNNERS.find(({ name }) => name === (stated.runner ?? read[0]?.runner));
+    const own = read.filter(({ runner }) => runner === row?.name);
+    const settings = stated.settings === undefined ? undefined : resolve(this.#root, stated.settings);
+    const found =
+      settings === undefined ? undefined : this.#at({ ...manifest, folder: this.#root }, settings);
+    const again = row && found ? this.#configured(row, manifest, found, [], own[0]?.major, isWhole) : own;
+    const base =
+      again.length === 0 && row
+        ? [{ runner: row.name, commands: [], major: undefined, ...unreadFacts(row, manifest.folder) }]
+        : again;
+    return base.map((facts) => withStated(facts, stated, this.#root));
   }
 
   /** Every environment that was asked for, by folder. */

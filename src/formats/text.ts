@@ -47,14 +47,17 @@ const gravest = (entries: readonly Entry[]): Entry[] => {
   );
 };
 
-function head(report: Report, { colours }: TextOptions): string[] {
+function head(report: Report, options: TextOptions): string[] {
+  const { colours } = options;
   const { counts, verdict } = report;
   const empty = counts.specFiles === 0 && counts.findings.blocker === 0;
   const seal = empty
     ? colours.risk('NOTHING TO AUDIT')
     : verdict === 'hold'
       ? colours.blocker('HOLD')
-      : colours.good('READY');
+      : verdict === 'unsure'
+        ? colours.risk('NOT SURE')
+        : colours.good('READY');
   const read = [
     plural(counts.packages, 'package'),
     plural(counts.specFiles, 'spec file'),
@@ -66,7 +69,30 @@ function head(report: Report, { colours }: TextOptions): string[] {
     '',
     `  ${colours.strong(seal)}   ${sums.join(colours.faint('  ·  '))}`,
     `  ${colours.faint(`read   ${read.join('  ·  ')}`)}`,
+    ...undecidedLines(report, options),
     ...familyTable(report, colours),
+  ];
+}
+
+const MOST_UNDECIDED = 5;
+
+// Said where nothing holds: else there is enough to do before.
+function undecidedLines({ verdict, undecided }: Report, { colours, width }: TextOptions): string[] {
+  if (verdict !== 'unsure') return [];
+  const more = undecided.length - MOST_UNDECIDED;
+  return [
+    '',
+    ...wrapped('Nothing is wrong in what was read; whether the suite runs could not be told:', 2, width),
+    ...undecided.slice(0, MOST_UNDECIDED).flatMap((each) => {
+      const where = each.file === undefined ? each.package : `${each.file}:${each.line ?? 1}`;
+      return [
+        '',
+        ...wrapped(`${colours.faint(printable(where))}  ${each.reason}`, 2, width),
+        ...wrapped(`not known: ${each.fact}`, 4, width),
+        ...wrapped(`would tell: ${each.opens} in wexlet.json`, 4, width),
+      ];
+    }),
+    ...(more > 0 ? ['', `  and ${plural(more, 'more reason')}`] : []),
   ];
 }
 

@@ -6,7 +6,8 @@ import { started, wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
 
 const GREEN = {
-  'package.json': '{"name":"s"}',
+  'package.json':
+    '{"name":"s","scripts":{"test":"jest"},"jest":{"testEnvironment":"jsdom","transform":{".":"x"}}}',
   'a.spec.js': "it('is untitled', () => { expect(document.title).toBe(''); });\n",
 };
 const FOCUSED = {

@@ -122,6 +122,7 @@ function report(findings: ReportedFinding[], extra: Partial<Report> = {}): Repor
     tool: { name: 'wexlet', version: '0' },
     root: '.',
     verdict: findings.length ? 'hold' : 'ready',
+    undecided: [],
     counts: {
       packages: 1,
       specFiles: 2,

@@ -5,6 +5,7 @@ import type { Finding } from '../../finding.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { DOCUMENTS } from '../questions/setup-effects.js';
 import { losingSettings } from './E14.js';
+import { isPassedOver } from './E20.js';
 
 const message = (what: string): string => `This file ${what}, and its specs run where there is no document.`;
 const advice = (line: string, install: string | undefined): string =>
@@ -53,6 +54,7 @@ function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
   const chosen = file.get(CHOSEN_DOCUMENT);
   if (chosen && !BARE.has(chosen.name)) return false;
   if (!chosen && !runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
+  if (runners.some((runner) => isPassedOver(runner, 'document'))) return false;
   if (runners.some((runner) => losingSettings(runner, context).length > 0)) return false;
   const setup = context.setupOf(file.path);
   return setup !== undefined && !setup.opaque && !setup.bringsDocument;

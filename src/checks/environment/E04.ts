@@ -1,3 +1,4 @@
+import { RUNNERS } from '../../environment/tables/runners.js';
 import { isMissing } from '../../environment/brought.js';
 import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
@@ -172,7 +173,13 @@ function loadedBySettings(
   context: ProjectContext,
 ): Finding[] {
   if (!settingsFile || !/\.[cm]?[jt]s$/.test(settingsFile) || !context.setting(settingsFile)) return [];
-  return unresolvedIn(settingsFile, environment, context).map(({ specifier, isPackage, start, end }) => ({
+  // That the runner itself is not there is said of its script.
+  const isRunner = (specifier: string): boolean =>
+    RUNNERS.some(({ packages }) => packages.includes(packageOf(specifier)));
+  const missing = unresolvedIn(settingsFile, environment, context).filter(
+    ({ specifier }) => !isRunner(specifier),
+  );
+  return missing.map(({ specifier, isPackage, start, end }) => ({
     place: { file: settingsFile, start, end },
     certainty: 'sure',
     message: messageLoaded(isPackage ? 'the package ' : '', isPackage ? packageOf(specifier) : specifier),

@@ -7,6 +7,7 @@ import { isWithin, relativeTo } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lacksSetup } from './E04.js';
+import { isPassedOver } from './E20.js';
 import { setsUp } from '../questions/sets-up.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
 import { textAdded } from '../../writing/settings-edit.js';
@@ -39,6 +40,7 @@ function check({ environment }: Package, context: ProjectContext): Finding[] {
   const [runner] = runners.filter(({ settings, settingsFile }) => settings && settingsFile);
   if (!runner || runners.some(({ setupFiles }) => !setupFiles.known) || lacksSetup(environment, context))
     return [];
+  if (runners.some((each) => isPassedOver(each, 'set-up'))) return [];
   const candidates = context.sources.filter(
     (path) => isWithin(folder, path) && NAME.test(path) && FOLDER.test(relativeTo(folder, path)),
   );

@@ -7,6 +7,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { isPassedOver } from './E20.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { entryAdded } from '../../writing/settings-edit.js';
 
@@ -44,6 +45,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   const lacking = specFiles.flatMap((file) => {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
+    if (runners.some((each) => isPassedOver(each, 'globals'))) return [];
     const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
     const setup = context.setupOf(file.path);
     const rest = runner && RUNNER[runner.runner];

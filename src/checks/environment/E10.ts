@@ -94,7 +94,7 @@ class Compiling {
     const setup = runner.runner === 'mocha' ? this.#context.setupOf(file.path) : undefined;
     if (setup?.opaque) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
-    if (!by) return undefined;
+    if (!by || ('by' in by && by.by === 'stated')) return undefined;
     const known =
       this.#known.get(by) ??
       (!('by' in by) ? this.#hooked(by, runner) : by.by === 'rules' ? this.#ruled(by, runner) : plugged(by));
@@ -136,7 +136,7 @@ class Compiling {
   #hooked({ packages }: SetupEffects, { folder, settings }: RunnerFacts): Compiled {
     const names = [...packages];
     const exists = (path: string): boolean => this.#context.files.kind(path) === 'file';
-    const babel = babelSettings(folder, [folder], exists, this.#context.setting);
+    const babel = babelSettings(folder, exists, this.#context.setting);
     const left = names.some(isCompileHook)
       ? undefined
       : !names.some(isBabelHook)

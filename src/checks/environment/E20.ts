@@ -37,28 +37,61 @@ export const E20: ProjectCheck = {
   run: (context) =>
     unique(
       packagesWithSpecs(context).flatMap(({ environment }) =>
-        environment.runners.flatMap((runner) => {
-          const { settings } = runner;
-          if (settings?.is !== 'object') return [];
-          if (runner.runner === 'jest') return ofJest(settings);
-          if (runner.runner === 'mocha') return nearly(settings, 'mocha', MOCHA_KEYS);
-          if (runner.runner === 'angular')
-            return nearly(settingAt(settings, 'options'), 'the builder', BUILDER_KEYS);
-          return runner.runner === 'vitest' ? ofBundler(settings, runner) : [];
-        }),
+        environment.runners.flatMap((runner) => passed(runner).map(({ found }) => found)),
       ),
     ),
 };
+
+/** What a setting that the runner passes over was to do. */
+type Purpose = 'document' | 'set-up' | 'globals';
+
+const PURPOSES: Readonly<Record<string, Purpose>> = {
+  environment: 'document',
+  testEnvironment: 'document',
+  setupFiles: 'set-up',
+  setupFilesAfterEnv: 'set-up',
+  require: 'set-up',
+  globals: 'globals',
+  injectGlobals: 'globals',
+};
+
+/** Whether what a setting was to do does not happen for this cause: what follows from it is not said again. */
+export const isPassedOver = (runner: RunnerFacts, purpose: Purpose): boolean =>
+  passed(runner).some(({ meant }) => PURPOSES[meant ?? ''] === purpose);
+
+/** A setting that is passed over, and the one that was meant. */
+interface Passed {
+  found: Finding;
+  meant: string | undefined;
+}
+
+function passed(runner: RunnerFacts): Passed[] {
+  const { settings } = runner;
+  if (settings?.is !== 'object') return [];
+  switch (runner.runner) {
+    case 'jest':
+      return ofJest(settings);
+    case 'vitest':
+      return ofBundler(settings, runner);
+    case 'mocha':
+      return nearly(settings, 'mocha', MOCHA_KEYS);
+    case 'angular':
+      return nearly(settingAt(settings, 'options'), 'the builder', BUILDER_KEYS);
+    default:
+      return [];
+  }
+}
 
 type Section = Extract<Setting, { is: 'object' }>;
 
 const SHARES = ['branches', 'functions', 'lines', 'statements'];
 
-function ofJest(settings: Section): Finding[] {
+function ofJest(settings: Section): Passed[] {
   const unknown = [...settings.entries].flatMap(([key, { at }]) => {
     if (JEST_KEYS.has(key)) return [];
     const other = COUNTERPARTS.find(({ section }) => section === key)?.jest;
-    return finding(at, messageUnknown(key, 'jest'), named(other ?? nearest(key, JEST_KEYS)));
+    const meant = other ?? nearest(key, JEST_KEYS);
+    return finding(at, messageUnknown(key, 'jest'), named(meant), meant);
   });
   return [
     ...unknown,
@@ -67,16 +100,16 @@ function ofJest(settings: Section): Finding[] {
 }
 
 // What is nearly a key and none is surely passed over; what is not may be read by somebody else.
-const nearly = (settings: Setting | undefined, runner: string, keys: ReadonlySet<string>): Finding[] =>
+const nearly = (settings: Setting | undefined, runner: string, keys: ReadonlySet<string>): Passed[] =>
   settings?.is === 'object'
     ? [...settings.entries].flatMap(([key, { at }]) => {
         const near = keys.has(key) ? undefined : nearest(key, keys);
-        return near === undefined ? [] : finding(at, messageUnknown(key, runner), adviceName(near));
+        return near === undefined ? [] : finding(at, messageUnknown(key, runner), adviceName(near), near);
       })
     : [];
 
 // vitest 1 to 4: a pool of another name is a module.
-function ofPool(section: Section): Finding[] {
+function ofPool(section: Section): Passed[] {
   const pool = settingAt(section, 'pool');
   const value = pool?.is === 'value' && typeof pool.value === 'string' ? pool.value : undefined;
   if (!pool || value === undefined || POOLS.includes(value) || /[./@]/.test(value)) return [];
@@ -87,10 +120,10 @@ function ofPool(section: Section): Finding[] {
 const POOLS = ['forks', 'threads', 'vmForks', 'vmThreads', 'typescript', 'browser'];
 
 // A plugin may bring keys of its own: only what another runner knows, or what is nearly a key, is surely passed over.
-function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
+function ofBundler(settings: Section, { major }: RunnerFacts): Passed[] {
   const beside = [...settings.entries].flatMap(([key, { at }]) =>
     TEST_SECTION_KEYS.has(key) && !BUNDLER_KEYS.has(key)
-      ? finding(at, messageMoved(key, 'beside “test”'), adviceMove('test'))
+      ? finding(at, messageMoved(key, 'beside “test”'), adviceMove('test'), key)
       : [],
   );
   const section = settingAt(settings, 'test');
@@ -101,7 +134,7 @@ function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
     const near = other ?? nearest(key, TEST_SECTION_KEYS);
     return near === undefined && !JEST_KEYS.has(key)
       ? []
-      : finding(at, messageUnknown(key, 'vitest'), named(near));
+      : finding(at, messageUnknown(key, 'vitest'), named(near), near);
   });
   // Thresholds stood beside the other settings of coverage before version 1.
   const moved =
@@ -111,7 +144,7 @@ function ofBundler(settings: Section, { major }: RunnerFacts): Finding[] {
   return [...beside, ...unknown, ...ofPool(section), ...moved];
 }
 
-const thresholdsBeside = (setting: Setting | undefined, name: string, section: string): Finding[] =>
+const thresholdsBeside = (setting: Setting | undefined, name: string, section: string): Passed[] =>
   setting?.is === 'object'
     ? [...setting.entries].flatMap(([key, { at }]) =>
         SHARES.includes(key)
@@ -122,6 +155,6 @@ const thresholdsBeside = (setting: Setting | undefined, name: string, section: s
 
 const named = (name: string | undefined): string => (name === undefined ? adviceNone : adviceName(name));
 
-const finding = (place: Place, message: string, advice: string): Finding[] => [
-  { place, certainty: 'sure', message, advice },
+const finding = (place: Place, message: string, advice: string, meant?: string): Passed[] => [
+  { found: { place, certainty: 'sure', message, advice }, meant },
 ];

@@ -5,6 +5,7 @@ import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { andMore, byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { ADAPTERS, TEST_BEDS } from '../questions/sets-up.js';
+import { lacksSetup } from './E04.js';
 import { callsName } from '../../project/module-questions.js';
 import { reachableFrom } from '../../project/reachable.js';
 
@@ -62,6 +63,8 @@ const NEEDS: readonly Need[] = [
 ];
 
 function check(each: Package, context: ProjectContext): Finding[] {
+  // What a package does not ship may do it.
+  if (!each.environment.isWhole || lacksSetup(each.environment, context)) return [];
   return NEEDS.flatMap((need): Finding[] => {
     const lacking = byRunners(each).flatMap(({ runners, files }) =>
       runners.every((runner) => need.runners.includes(runner.runner) && isPlain(runner))

@@ -18,6 +18,7 @@ export interface AuditFlags {
   holdAt?: Level;
   coverage?: string[];
   all?: boolean;
+  strict?: boolean;
   color: boolean;
 }
 
@@ -25,7 +26,7 @@ export interface AuditFlags {
 export async function runAudit(paths: string[], options: AuditFlags): Promise<void> {
   const report = await auditScope(commandScope(paths), options);
   const text = await formatted(AUDIT_FORMATS, options.format ?? 'text', report, textOptions(options));
-  process.exitCode = exitCodeOf(report);
+  process.exitCode = exitCodeOf(report, options.strict ?? false);
   if (report.counts.specFiles === 0) process.stderr.write(nothingFound(report));
   if (options.out) writeWhole(options.out, text);
   else process.stdout.write(text);
@@ -61,9 +62,10 @@ export async function auditScope(scope: CommandScope, options: AskedOptions): Pr
   }
 }
 
-function exitCodeOf({ counts, verdict }: Report): number {
+// What is not sure holds only for those who ask for it.
+function exitCodeOf({ counts, verdict }: Report, strict: boolean): number {
   if (counts.specFiles === 0 && counts.findings.blocker === 0) return EXIT.nothing;
-  return verdict === 'hold' ? EXIT.hold : EXIT.ready;
+  return verdict === 'hold' || (strict && verdict === 'unsure') ? EXIT.hold : EXIT.ready;
 }
 
 const nothingFound = ({ counts }: Report): string =>

@@ -67,6 +67,8 @@ export type Transforms =
       babel: Known<BabelSettings | undefined>;
       at: Place;
     }
+  /** The project says that all is taken care of. */
+  | { by: 'stated'; at: Place }
   /** The bundler's plugins, by module; scripts and styles need none. */
   | { by: 'plugins'; plugins: readonly string[]; at: Place };
 

@@ -3,6 +3,7 @@ import type { SpecBundle } from '../settings/spec-bundles.js';
 import { allKnown } from '../../util/all-known.js';
 import { isAbsolute, resolve } from '../../util/paths.js';
 import { flagOf, type Command } from '../settings/commands.js';
+import type { RunnerName } from '../tables/runners.js';
 import type { Collection, RunnerFacts, NamedModule } from './environment.js';
 import {
   known,
@@ -69,16 +70,20 @@ export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts
 /** The projects that an entry of a list names: each by its settings; where there is none, the entry itself is what is missing. */
 export function members(
   item: Setting,
-  folder: string,
+  runner: RunnerName,
   asked: RunnerSources,
   facts: (member: RunnerSources) => Facts,
 ): Facts[] {
   const pattern = textOf(item);
   if (pattern === undefined) return [unreadProject(asked)];
+  const { folder } = asked.found;
   const path = pattern.replace(/^<rootDir>\/?/, './');
   if (path.startsWith('!')) return [];
   const found = asked.membersAt(folder, path);
   if (found.length > 0) return found.map((each) => facts({ ...asked, found: each }));
+  // Before version 3, a workspace without members was no error.
+  const isPattern = /[*?{[(]/.test(pattern);
+  if (isPattern && runner === 'vitest' && (asked.major ?? 0) < 3) return [unreadProject(asked)];
   const missing = { text: pattern, at: item.at, key: 'projects', candidates: [resolve(folder, path)] };
   return [{ ...unreadProject(asked), named: [{ ...missing, mayBeFolder: true }] }];
 }

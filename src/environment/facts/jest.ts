@@ -49,7 +49,7 @@ export function jest(row: RunnerRow, asked: RunnerSources): Facts[] {
   return projects.items.flatMap((item) =>
     item.is === 'object'
       ? [{ ...one(row, asked, item), project: nameOf(item) }]
-      : members(item, asked.found.folder, asked, (member) => ({
+      : members(item, 'jest', asked, (member) => ({
           ...one(row, member, member.found.setting),
           project: nameOf(member.found.setting),
         })),
@@ -272,7 +272,8 @@ function transforms(
       rules.push({ pattern, by, told: value.is === 'list' && value.items.length > 1, at: value.at });
     }
   } else return UNKNOWN_FACT;
-  const babel = babelSettings(root, above(root), exists, read);
+  // babel-jest 27 to 30 looks for them from the root of the project alone: `root: rootDir`.
+  const babel = babelSettings(root, exists, read);
   const isTold = !babel.known || babel.value !== undefined;
   if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', told: false, at });
   return known({
@@ -283,14 +284,6 @@ function transforms(
     at: transform?.at ?? at,
   });
 }
-
-// The folders above count as well: a root's settings hold for all packages.
-const above = (root: string): string[] => [
-  root,
-  join(root, '..'),
-  join(root, '../..'),
-  join(root, '../../..'),
-];
 
 function coverage(setting: Setting, at: Place, folder: string, flag: boolean): Known<CoverageFacts> {
   const on = flagFact(settingAt(setting, 'collectCoverage'), false);

@@ -43,7 +43,7 @@ export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting 
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
   const facts = projects.items.flatMap((item): Facts[] => {
     if (item.is !== 'object')
-      return members(item, asked.found.folder, asked, (member) => ({
+      return members(item, 'vitest', asked, (member) => ({
         ...one(row, member, member.found.setting),
         project: projectName(member),
       }));

@@ -23,16 +23,14 @@ const OWN_FILES = [
 ];
 
 /**
- * The settings of Babel (7 and 8) that hold for files of a folder; `undefined` where there surely are none.
- * `above`: the folders from it up to where the run starts: settings of a root hold for all below it, others for their own package.
+ * The settings of Babel (7 and 8) that hold for the files of its root folder; `undefined` where there surely are none.
  */
 export function babelSettings(
   folder: string,
-  above: readonly string[],
   exists: (path: string) => boolean,
   setting: (path: string) => Setting | undefined,
 ): Known<BabelSettings | undefined> {
-  const roots = above.flatMap((at) => ROOT_FILES.map((name) => join(at, name)));
+  const roots = ROOT_FILES.map((name) => join(folder, name));
   const own = OWN_FILES.map((name) => join(folder, name));
   const files = [roots.find(exists), own.find(exists)].filter((file) => file !== undefined);
   const manifest = join(folder, 'package.json');

@@ -1,15 +1,19 @@
+/** The runners that are known. */
+export const RUNNER_NAMES = [
+  'jest',
+  'vitest',
+  'mocha',
+  'jasmine',
+  'karma',
+  'angular',
+  'react-scripts',
+  'vue-cli',
+  'node',
+  'bun',
+] as const;
+
 /** A runner of specs, as it is found in a project. */
-export type RunnerName =
-  | 'jest'
-  | 'vitest'
-  | 'mocha'
-  | 'jasmine'
-  | 'karma'
-  | 'angular'
-  | 'react-scripts'
-  | 'vue-cli'
-  | 'node'
-  | 'bun';
+export type RunnerName = (typeof RUNNER_NAMES)[number];
 
 /** What is true of a runner before any setting of the project. Versions: the majors that the row describes. */
 export interface RunnerRow {
