@@ -16,6 +16,9 @@ const NG_J = 'Angular, jest 29 and a preset';
 const NEXT = 'React, a framework’s wrapper of settings';
 const OLD = 'Design system, jest 29 with shims and an adapter';
 
+const STARTER = 'React, a starter with settings of its own';
+const JASMINE = 'React, jasmine 5 in Node';
+
 const BUNDLED = [V4, V1];
 const CONFIG = 'vitest.config.ts';
 const JEST = 'jest.config.js';
@@ -1030,5 +1033,109 @@ export const FAULTS = [
       edit: { 'config/jest.config.js': ["  testEnvironment: 'jsdom',\n", ''] },
     },
     { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
+  ]),
+
+  ...on(STARTER, [
+    {
+      code: ['E06', 'E05'],
+      name: 'setupTests has another name',
+      edit: { 'src/setupTests.js': null, 'src/setupTest.js': "import '@testing-library/jest-dom';\n" },
+    },
+    { code: 'E06', name: 'setupTests is empty', edit: { 'src/setupTests.js': 'export {};\n' } },
+    { code: ['E04', 'E01', 'E21'], name: 'react-scripts is not installed', lacks: ['react-scripts'] },
+    {
+      code: 'E21',
+      name: 'a component imports a file that is not there',
+      edit: { 'src/KilnCard.js': ["'./cone'", "'./cones'"] },
+    },
+    {
+      code: 'E02',
+      name: 'the script chooses node',
+      edit: { 'package.json': ['--watchAll=false', '--watchAll=false --env=node'] },
+    },
+    {
+      code: 'E22',
+      name: 'functions of another runner',
+      edit: { 'src/KilnCard.test.js': ["test('shows", "vi.fn();\n\ntest('shows"] },
+    },
+    { code: 'E21', name: 'the matchers are not installed', lacks: ['@testing-library/jest-dom'] },
+    {
+      code: 'E20',
+      name: 'a setting in the manifest that it does not support',
+      edit: {
+        'package.json': [
+          '"eslintConfig"',
+          '"jest": { "setupFilesAfterEnv": ["<rootDir>/src/setupTests.js"] },\n  "eslintConfig"',
+        ],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the specs lie outside of src',
+      edit: {
+        'src/KilnCard.test.js': null,
+        'tests/KilnCard.test.js':
+          "import { render, screen } from '@testing-library/react';\nimport { KilnCard } from '../src/KilnCard';\n\ntest('shows the cone', () => {\n  render(<KilnCard name=\"Big Bertha\" />);\n  expect(screen.getByRole('heading')).toHaveTextContent('Big Bertha, cone 6');\n});\n",
+      },
+    },
+    {
+      code: ['E13', 'E21'],
+      name: 'an alias that nobody resolves',
+      edit: { 'src/KilnCard.test.js': ["'./KilnCard'", "'@/KilnCard'"] },
+    },
+  ]),
+  ...on(JASMINE, [
+    {
+      code: 'E02',
+      name: 'no document: the helpers lead nowhere',
+      edit: { 'spec/support/jasmine.json': ['helpers/**/*.js', 'helper/**/*.js'] },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: { 'spec/support/jasmine.json': ['*.spec.js', '*[sS]pecs.js'] },
+    },
+    {
+      code: ['E09', 'E04'],
+      name: 'another folder of specs',
+      edit: { 'spec/support/jasmine.json': ['"spec_dir": "spec"', '"spec_dir": "specs"'] },
+    },
+    {
+      code: 'E22',
+      name: 'functions of another runner',
+      edit: { 'spec/kiln-card.spec.js': ["describe('KilnCard'", "jest.fn();\n\ndescribe('KilnCard'"] },
+    },
+    {
+      code: ['E06', 'E22'],
+      name: 'matchers of another library',
+      edit: {
+        'spec/kiln-card.spec.js': [
+          "expect(container.querySelector('h2').textContent).toBe('Big Bertha')",
+          "expect(container.querySelector('h2')).toHaveTextContent('Big Bertha')",
+        ],
+      },
+    },
+    {
+      code: 'E10',
+      name: 'JSX, and nothing compiles',
+      edit: {
+        'spec/kiln-card.spec.js': [
+          "React.createElement(KilnCard, { name: 'Big Bertha' })",
+          '<KilnCard name="Big Bertha" />',
+        ],
+      },
+    },
+    {
+      code: 'E21',
+      name: 'an import without its ending',
+      edit: { 'spec/kiln-card.spec.js': ["'../src/kiln-card.js'", "'../src/kiln-card'"] },
+    },
+    { code: 'E21', name: 'the document package is missing', lacks: ['jsdom'] },
+    { code: 'E01', name: 'the runner is not installed', lacks: ['jasmine'] },
+    {
+      code: ['E04', 'E20'],
+      name: 'the script names settings that are not there',
+      edit: { 'package.json': ['"jasmine"', '"jasmine --config=spec/jasmine.json"'] },
+    },
   ]),
 ];

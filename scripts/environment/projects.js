@@ -587,6 +587,7 @@ setupZoneTestEnv();
 export const KilnCard = ({ name }) => <h2 className={styles.title}>{name}</h2>;
 `,
       'src/kiln-card.module.css': '.title {\n  color: red;\n}\n',
+      'src/pages/index.jsx': "export { KilnCard as default } from '../KilnCard';\n",
       'src/KilnCard.test.jsx': `import { render, screen } from '@testing-library/react';
 import { KilnCard } from '@/KilnCard';
 
@@ -624,6 +625,8 @@ module.exports = createJestConfig(config);
       react: '^16.14.0',
       'react-dom': '^16.14.0',
       enzyme: '^3.11.0',
+      // Later ones load what this document does not have.
+      cheerio: '1.0.0-rc.12',
       'enzyme-adapter-react-16': '^1.15.0',
       'enzyme-to-json': '^3.6.0',
       'identity-obj-proxy': '^3.0.0',
@@ -676,6 +679,65 @@ import Adapter from 'enzyme-adapter-react-16';
 configure({ adapter: new Adapter() });
 `,
       'config/asset-stub.js': "module.exports = 'asset';\n",
+    },
+  },
+
+  {
+    name: 'React, a starter with settings of its own',
+    install: 'cra',
+    packages: {
+      'react-scripts': '^5.0.1',
+      react: '^18.3.0',
+      'react-dom': '^18.3.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        scripts: { start: 'react-scripts start', test: 'react-scripts test --watchAll=false' },
+        eslintConfig: { extends: ['react-app'] },
+        browserslist: { production: ['>0.2%'], development: ['last 1 chrome version'] },
+      }),
+      'public/index.html':
+        '<!doctype html><html lang="en"><head><title>Kiln room</title></head><body><div id="root"></div></body></html>\n',
+      'src/index.js':
+        "import ReactDOM from 'react-dom/client';\nimport { KilnCard } from './KilnCard';\n\nReactDOM.createRoot(document.getElementById('root')).render(<KilnCard name=\"Big Bertha\" />);\n",
+      'src/KilnCard.js':
+        "import './kiln-card.css';\nimport { cone } from './cone';\n\nexport const KilnCard = ({ name }) => (\n  <h2>\n    {name}, {cone}\n  </h2>\n);\n",
+      'src/kiln-card.css': 'h2 {\n  color: red;\n}\n',
+      'src/cone.js': "export const cone = 'cone 6';\n",
+      'src/KilnCard.test.js':
+        "import { render, screen } from '@testing-library/react';\nimport { KilnCard } from './KilnCard';\n\ntest('shows the cone', () => {\n  render(<KilnCard name=\"Big Bertha\" />);\n  expect(screen.getByRole('heading')).toHaveTextContent('Big Bertha, cone 6');\n});\n",
+      'src/setupTests.js': "import '@testing-library/jest-dom';\n",
+    },
+  },
+  {
+    name: 'React, jasmine 5 in Node',
+    install: 'jas',
+    packages: {
+      jasmine: '^5.1.0',
+      jsdom: '^26.0.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/dom': '^10.4.0',
+    },
+    files: {
+      'package.json': json({ name: 'kilnroom', private: true, type: 'module', scripts: { test: 'jasmine' } }),
+      'spec/support/jasmine.json': json({
+        spec_dir: 'spec',
+        spec_files: ['**/*.spec.js'],
+        helpers: ['helpers/**/*.js'],
+      }),
+      'spec/helpers/document.js':
+        "import { JSDOM } from 'jsdom';\n\nconst { window } = new JSDOM('<!doctype html>', { url: 'http://localhost/' });\n\nglobalThis.window = window;\nglobalThis.document = window.document;\nglobalThis.navigator ??= window.navigator;\nglobalThis.IS_REACT_ACT_ENVIRONMENT = true;\n",
+      'src/kiln-card.js':
+        "import React from 'react';\n\nexport const KilnCard = ({ name }) => React.createElement('h2', null, name);\n",
+      'spec/kiln-card.spec.js':
+        "import React from 'react';\nimport { render } from '@testing-library/react';\nimport { KilnCard } from '../src/kiln-card.js';\n\ndescribe('KilnCard', () => {\n  it('shows the name', () => {\n    const { container } = render(React.createElement(KilnCard, { name: 'Big Bertha' }));\n    expect(container.querySelector('h2').textContent).toBe('Big Bertha');\n  });\n});\n",
     },
   },
 ];

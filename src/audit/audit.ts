@@ -98,7 +98,8 @@ function readSources({ project, settings, root }: AuditSession, candidates: Cand
     const summary = project.summary(path);
     if (!summary) continue;
     const relative = relativeTo(root, path);
-    if (summary.definesSpecs) bySpecs.push(path);
+    // Where the settings say what spec files are, contents tell nothing more.
+    if (summary.definesSpecs && !settings.specs) bySpecs.push(path);
     else if (!isAside(relative) && !summary.usesTestLibrary && (!wanted || wanted(relative))) {
       components.push(...summary.components);
     }

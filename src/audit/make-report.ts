@@ -2,7 +2,7 @@ import type { Gathered } from './gathered.js';
 import { hash } from 'node:crypto';
 import { type ProjectContext } from '../checks/questions/context.js';
 import { LEVELS, type Level, type Place } from '../finding.js';
-import { textOfCode } from '../checks/index.js';
+import { CATALOGUE, textOfCode } from '../checks/index.js';
 import { shares } from '../coverage/coverage.js';
 import type { Source } from '../syntax/source.js';
 import { relativeTo, resolve } from '../util/paths.js';
@@ -116,8 +116,9 @@ function allowed({ found, checked, context, session }: Gathered): Coded[] {
   });
   const about = [...byFile].flatMap(([file, allowances]) =>
     aboutAllowances(
-      allowances.filter((allowance) => allowance.codes.some((code) => session.isOn(code))),
+      allowances.filter(({ codes }) => codes.some((code) => session.isOn(code) || !textOfCode(code))),
       file,
+      CATALOGUE.map(({ code }) => code),
     ),
   );
   return [...kept, ...about.filter(({ code }) => session.isOn(code))];

@@ -1,7 +1,9 @@
 import type { Finding } from '../finding.js';
+import { nearest } from '../util/nearest.js';
 import type { CheckText } from './questions/check.js';
 
 const messageIdle = (codes: string): string => `This allowance of ${codes} allows nothing.`;
+const messageUnknown = (code: string): string => `No check is called ${code}: this allows nothing.`;
 const messageBare = (codes: string): string =>
   `This allowance of ${codes} gives no reason, so it does not count.`;
 
@@ -44,7 +46,13 @@ interface Allowance {
 export function aboutAllowances(
   allowances: readonly Allowance[],
   file: string,
+  codesOfChecks: readonly string[],
 ): { code: string; found: Finding }[] {
+  const isCode = (code: string): boolean => codesOfChecks.includes(code);
+  const nearestCode = (code: string): string => {
+    const near = nearest(code, codesOfChecks);
+    return near ? `Its code is ${near}.` : 'Take it out, or name a code of wexlet explain.';
+  };
   return allowances.flatMap(({ codes, reason, used, start, end }) => {
     const at = { place: { file, start, end }, certainty: 'sure' as const };
     const names = codes.join(', ');
@@ -53,6 +61,14 @@ export function aboutAllowances(
         {
           code: BARE.code,
           found: { ...at, message: messageBare(names), advice: 'Add “because” and the reason.' },
+        },
+      ];
+    const unknown = codes.find((code) => !isCode(code));
+    if (unknown !== undefined)
+      return [
+        {
+          code: IDLE.code,
+          found: { ...at, message: messageUnknown(unknown), advice: nearestCode(unknown) },
         },
       ];
     return used

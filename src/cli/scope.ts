@@ -1,5 +1,6 @@
 import { existsSync, readFileSync, realpathSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { globSync } from 'tinyglobby';
 import { CATALOGUE } from '../checks/index.js';
 import { checksNamed, unknownName } from '../checks/names.js';
 import { settingsFromJson } from '../config/load.js';
@@ -20,14 +21,22 @@ const CONFIG = 'wexlet.json';
 /** The scope of a command: the current folder, or the given paths; throws UsageError for one that is not there. */
 export function commandScope(given: readonly string[], cwd = process.cwd()): CommandScope {
   const here = slashed(realpathSync(cwd));
-  const paths = (given.length ? given : ['.']).map((path) => {
-    const full = resolve(cwd, path);
-    if (!existsSync(full)) throw new UsageError(`${printable(path)} is not there`);
-    return slashed(realpathSync(full));
+  const paths = (given.length ? given : ['.']).flatMap((path) => {
+    const found = pathsOf(path, cwd);
+    if (found.length === 0) throw new UsageError(`${printable(path)} is not there`);
+    return found.map((each) => slashed(realpathSync(each)));
   });
   const inside = paths.every((path) => isWithin(here, path));
   const root = inside ? here : commonFolder(paths);
   return { root, paths, settings: loadSettings(root) };
+}
+
+// A path as it is, or with the slashes of another system; else a pattern that no shell has filled in.
+function pathsOf(path: string, cwd: string): string[] {
+  const found = [path, slashed(path)].map((each) => resolve(cwd, each)).find((each) => existsSync(each));
+  if (found !== undefined) return [found];
+  if (!/[*?{[]/.test(path)) return [];
+  return globSync(slashed(path), { cwd, absolute: true, ignore: ['**/node_modules/**'] }).sort();
 }
 
 function commonFolder(paths: readonly string[]): string {

@@ -201,7 +201,11 @@ export class Environments {
       const membersAt = (folder: string, pattern: string): FoundSettings[] =>
         this.#members(row, folder, pattern);
       const setting = (path: string): Setting | undefined => this.setting(path);
-      const sources = { found, commands: started, major, exists, setting, bundleAt, membersAt };
+      const filesAt = (folder: string, pattern: string): string[] => {
+        const takes = picomatch(pattern.replace(/^\.\//, ''));
+        return this.#below(folder).filter((each) => takes(relativeTo(folder, each)));
+      };
+      const sources = { found, commands: started, major, exists, setting, bundleAt, filesAt, membersAt };
       const facts = runnerFacts(row, sources, workspace);
       return facts.map((fact) => ({ ...base, ...fact }));
     });

@@ -1,11 +1,11 @@
 import { CATALOGUE } from '../checks/index.js';
 import type { CheckText } from '../checks/questions/check.js';
-import { FAMILIES } from '../finding.js';
+import { FAMILIES, type Family } from '../finding.js';
 import type { Colours } from './colours.js';
 
-/** All checks in short, by family. */
-export function overviewOfChecks(colours: Colours): string {
-  const families = FAMILIES.map((family) => {
+/** Checks in short, by family. */
+export function overviewOfChecks(colours: Colours, of: readonly Family[] = FAMILIES): string {
+  const families = of.map((family) => {
     const checks = CATALOGUE.filter((each) => each.family === family);
     return [
       colours.strong(family),

@@ -207,8 +207,9 @@ describe('wexlet audit', () => {
     expect(out).to.equal('');
     expect(code).to.equal(1);
     expect(readFileSync(join(folder, 'report.txt'), 'utf8')).to.include('O06');
-    expect(wexlet(folder, 'audit', '--out', 'no/such/folder.txt').code).to.equal(2);
-    expect(existsSync(join(folder, 'no'))).to.equal(false);
+    expect(wexlet(folder, 'audit', '--out', 'a/new/folder.txt').code).to.equal(1);
+    expect(existsSync(join(folder, 'a/new/folder.txt'))).to.equal(true);
+    expect(wexlet(folder, 'audit', '--out', 'report.txt/inside.txt').code).to.equal(2);
   });
 
   it('says what it could not see and what would open it, and claims nothing that rests on it', () => {
@@ -329,9 +330,43 @@ describe('wexlet audit', () => {
       'checks/old/b.js': "it.only('is hot', () => {});",
       'a.spec.js': "it.only('is no spec file here', () => {});",
     });
-    // By its content, a.spec.js holds specs all the same.
     const report = JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report;
-    expect(report.findings.map(({ file, code }) => `${file} ${code}`)).to.deep.equal(['a.spec.js O06']);
-    expect(report.counts.specFiles).to.equal(2);
+    expect(report.findings).to.deep.equal([]);
+    expect(report.counts.specFiles).to.equal(1);
+  });
+
+  it('is not sure where it can’t read what decides, holds for those who ask, and takes what is stated', () => {
+    const files = {
+      'package.json': '{"name":"s","scripts":{"test":"jest"},"devDependencies":{"jest":"^29"}}',
+      'jest.config.js': "module.exports = require('kiln-settings')({ clearMocks: true });",
+      'a.spec.js': "it('is untitled', () => { expect(document.title).toBe(''); });\n",
+    };
+    const folder = written(files);
+    const { out, code } = wexlet(folder, 'audit', '--only', 'environment');
+    expect(out)
+      .to.match(/NOT SURE/)
+      .and.to.match(/jest\.config\.js:1/)
+      .and.to.include('in what document they run');
+    expect(code).to.equal(0);
+    expect(wexlet(folder, 'audit', '--only', 'environment', '--strict').code).to.equal(1);
+    const run = {
+      document: 'jsdom',
+      setupFiles: [],
+      collects: ['*.spec.js'],
+      transforms: true,
+      globals: true,
+    };
+    const stated = written({ ...files, 'wexlet.json': JSON.stringify({ run }) });
+    expect(wexlet(stated, 'audit', '--only', 'environment').out).to.include('READY');
+  });
+
+  it('takes patterns and the slashes of another system, and names a code that there is not', () => {
+    const folder = written({
+      ...GREEN,
+      'src/a.spec.js': '// wexlet: allow Q99 because of the kiln\n' + GREEN['a.spec.js'],
+    });
+    for (const path of ['src/*.spec.js', 'src\\a.spec.js'])
+      expect(wexlet(folder, 'audit', path).out).to.match(/1 spec file .*A01/s);
+    expect(wexlet(folder, 'audit', 'src/*.check.js').code).to.equal(2);
   });
 });

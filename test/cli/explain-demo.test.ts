@@ -32,7 +32,7 @@ describe('wexlet explain', () => {
   it('names the nearest code', () => {
     const { code, err } = wexlet('.', 'explain', 'S0I');
     expect(code).to.equal(2);
-    expect(err).to.match(/no check is called S0I; did you mean S0\d\?/);
+    expect(err).to.match(/no check or family is called S0I; did you mean S0\d\?/);
   });
 });
 

@@ -71,6 +71,9 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   });
 }
 
+// Runners that load the specs by Node itself, and what they are told to load before.
+const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine']);
+
 /** What becomes of the files of one run: the kind of what can't be run, or nothing. */
 interface Compiled {
   at: Place;
@@ -91,7 +94,7 @@ class Compiling {
   }
 
   of(file: SpecFileFacts, runner: RunnerFacts): Compiled | undefined {
-    const setup = runner.runner === 'mocha' ? this.#context.setupOf(file.path) : undefined;
+    const setup = LOADERS.has(runner.runner) ? this.#context.setupOf(file.path) : undefined;
     if (setup?.opaque) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
     if (!by || ('by' in by && by.by === 'stated')) return undefined;

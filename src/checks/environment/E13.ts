@@ -61,7 +61,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
   for (const { runners, files } of byRunners(each)) {
     const [runner, ...others] = runners;
     if (!runner || others.length > 0 || !runner.aliases.known) continue;
-    if (runner.runner !== 'jest' && runner.runner !== 'vitest') continue;
+    if (!['jest', 'vitest', 'react-scripts'].includes(runner.runner)) continue;
     const { value: rules } = runner.aliases;
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const { specifier, start, end } of context.project.summary(from)?.modules ?? []) {

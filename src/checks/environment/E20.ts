@@ -7,6 +7,7 @@ import {
   JEST_KEYS,
   MOCHA_KEYS,
   TEST_SECTION_KEYS,
+  WRAPPED_KEYS,
 } from '../../environment/tables/settings-keys.js';
 import type { Finding, Place } from '../../finding.js';
 import { nearest } from '../../util/nearest.js';
@@ -19,6 +20,9 @@ const messageMoved = (key: string, from: string): string =>
   `“${key}” stands ${from}, where the runner does not look: what it was meant to do does not happen.`;
 const messageValue = (key: string, value: string): string =>
   `“${value}” is no value of ${key} that the runner knows.`;
+const messageRefused = (key: string): string =>
+  `react-scripts stops at “${key}”: it is none of the settings that it hands on to its runner.`;
+const adviceRefused = 'Take it out: react-scripts sets it by itself.';
 const adviceName = (name: string): string => `Its name is ${name}.`;
 const adviceMove = (to: string): string => `Move it into ${to}.`;
 const adviceNone = 'Take it out, or look up what it is called in this version.';
@@ -73,6 +77,8 @@ function passed(runner: RunnerFacts): Passed[] {
       return ofJest(settings);
     case 'vitest':
       return ofBundler(settings, runner);
+    case 'react-scripts':
+      return refused(settings);
     case 'mocha':
       return nearly(settings, 'mocha', MOCHA_KEYS);
     case 'angular':
@@ -98,6 +104,18 @@ function ofJest(settings: Section): Passed[] {
     ...thresholdsBeside(settingAt(settings, 'coverageThreshold'), 'coverageThreshold', 'global'),
   ];
 }
+
+// react-scripts 4 and 5 stop at a setting of the runner that they do not hand on.
+const refused = (settings: Section): Passed[] =>
+  [...settings.entries].flatMap(([key, { at }]) =>
+    WRAPPED_KEYS.has(key)
+      ? []
+      : finding(
+          at,
+          messageRefused(key),
+          nearest(key, WRAPPED_KEYS) ? adviceName(nearest(key, WRAPPED_KEYS) ?? '') : adviceRefused,
+        ),
+  );
 
 // What is nearly a key and none is surely passed over; what is not may be read by somebody else.
 const nearly = (settings: Setting | undefined, runner: string, keys: ReadonlySet<string>): Passed[] =>

@@ -1,5 +1,7 @@
 import { REPLACED } from '../questions/facts.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { settingAt, textOf } from '../../environment/settings/setting.js';
+import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
 import { dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
@@ -94,7 +96,9 @@ function troublesIn(
     const target = each.specifier.startsWith('.') ? context.project.resolve(from, each.specifier) : undefined;
     if (!target || isReplaced({ ...each, isPackage: false }) || replaced.has(target)) return [];
     const ending = extname(target);
-    const isWritten = !runners.every(({ endings }) => endings.known && !endings.value.includes(ending));
+    const isWritten = !runners.every((runner) =>
+      isMissed(ending, runner, { from, file }, environment, context),
+    );
     if (isWritten || target.startsWith(join(dirname(from), each.specifier) + '/')) return [];
     const isCut = join(dirname(from), each.specifier) + ending === target;
     return isCut ? [{ from, missing: { ...each, isPackage: false }, ending, file }] : [];
@@ -115,6 +119,24 @@ function troublesIn(
     }));
   });
   return [...missing, ...cut, ...mapped, ...peers];
+}
+
+// Node itself tries no ending for an ES module; what compiles may try some.
+function isMissed(
+  ending: string,
+  { runner, endings }: RunnerFacts,
+  { from, file }: Pick<Trouble, 'from' | 'file'>,
+  { manifest }: Environment,
+  { setupOf, project }: ProjectContext,
+): boolean {
+  if (runner !== 'mocha' && runner !== 'jasmine') return endings.known && !endings.value.includes(ending);
+  const setup = setupOf(file.path);
+  if (!setup || setup.opaque || [...setup.packages].some((each) => isBabelHook(each) || isCompileHook(each)))
+    return false;
+  const isModule = textOf(settingAt(manifest?.setting, 'type')) === 'module';
+  return (
+    (from.endsWith('.mjs') || (isModule && from.endsWith('.js'))) && project.summary(from)?.isModule === true
+  );
 }
 
 // Where an alias of all runners sends an import, if nothing is there though the folder that the alias names is.

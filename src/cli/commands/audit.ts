@@ -1,3 +1,5 @@
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
 import type { Level } from '../../finding.js';
 import { audit } from '../../audit/audit.js';
 import type { AuditRequest } from '../../audit/prepare.js';
@@ -5,7 +7,8 @@ import type { Report } from '../../audit/report.js';
 import { DiskFiles } from '../../host/disk-files.js';
 import { AUDIT_FORMATS, formatted } from '../../formats/registry.js';
 import type { TextOptions } from '../../formats/text.js';
-import { EXIT } from '../exit.js';
+import { printable } from '../../util/printable.js';
+import { EXIT, UsageError } from '../exit.js';
 import { namesOfChecks, commandScope, type CommandScope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
 import { version } from '../version.js';
@@ -48,6 +51,9 @@ export function requestFor(scope: CommandScope, options: AskedOptions): AuditReq
     coverage: options.coverage ?? scope.settings.coverage,
   };
   const { root, paths } = scope;
+  for (const path of options.coverage ?? [])
+    if (!/[*?{[]/.test(path) && !existsSync(resolve(root, path)))
+      throw new UsageError(`the coverage file ${printable(path)} is not there`);
   return { root, paths, settings, only: namesOfChecks(options.only), version: version() };
 }
 

@@ -36,6 +36,8 @@ export interface RunnerSources {
   setting: (path: string) => Setting | undefined;
   /** What a script bundles; undefined where that can't be told. */
   bundleAt: (path: string) => SpecBundle | undefined;
+  /** The files below a folder that a pattern from it takes. */
+  filesAt: (folder: string, pattern: string) => readonly string[];
   /** The settings of the projects that an entry names: folders and files, by their paths or by a pattern from a folder. */
   membersAt: (folder: string, pattern: string) => readonly FoundSettings[];
 }

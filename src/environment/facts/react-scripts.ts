@@ -1,13 +1,16 @@
 import { join } from '../../util/paths.js';
-import type { NamedModule } from './environment.js';
+import type { AliasRule, NamedModule } from './environment.js';
 import type { RunnerRow } from '../tables/runners.js';
-import { known, settingAt, UNKNOWN_FACT, type Known } from '../settings/setting.js';
-import { hasFlag, setupList, joinedFacts, UNREAD, type RunnerSources, type Facts } from './found.js';
+import { known, settingAt, UNKNOWN_FACT, type Known, type Setting } from '../settings/setting.js';
+import { flagValue, setupList, joinedFacts, UNREAD, type RunnerSources, type Facts } from './found.js';
 
 /** The facts of react-scripts 4 and 5, from their createJestConfig.js; a key in the manifest adds a few settings. */
-export function reactScripts(row: RunnerRow, { found, commands, exists }: RunnerSources): Facts {
+export function reactScripts(
+  row: RunnerRow,
+  { found, commands, exists, setting: read }: RunnerSources,
+): Facts {
   const { setting, folder, file } = found;
-  const own = settingAt(setting, 'jest');
+  const own = settingAt(read(join(folder, 'package.json')), 'jest');
   const flag = (key: string, otherwise: boolean): Known<boolean> => {
     const set = settingAt(own, key);
     return set === undefined
@@ -20,7 +23,7 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Runner
     ...UNREAD,
     folder,
     settingsFile: file,
-    settings: undefined,
+    settings: own,
     globals: known(true),
     restores: flag('restoreMocks', false),
     resets: flag('resetMocks', true),
@@ -28,7 +31,20 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Runner
     unstubs: known(false),
     isolates: known(true),
     fakesClock: known(false),
-    document: hasFlag(commands, '--env') ? UNKNOWN_FACT : known('jsdom'),
+    document: documentOf(commands),
+    aliases: aliases(own, folder, read, exists),
+    endings: known([
+      '.web.js',
+      '.js',
+      '.web.ts',
+      '.ts',
+      '.web.tsx',
+      '.tsx',
+      '.json',
+      '.web.jsx',
+      '.jsx',
+      '.node',
+    ]),
     setupFiles: joinedFacts([loaded(folder, found, exists), setupList(undefined, 'setupFiles', () => [])]),
     collects: known({
       folder,
@@ -48,6 +64,25 @@ export function reactScripts(row: RunnerRow, { found, commands, exists }: Runner
       at: setting.at,
     }),
   };
+}
+
+// A flag of the script wins.
+function documentOf(commands: RunnerSources['commands']): Known<string | undefined> {
+  const flag = flagValue(commands, '--env', '--testEnvironment');
+  if (!flag.known || flag.value === true) return UNKNOWN_FACT;
+  return flag.value === undefined ? known('jsdom') : known(flag.value, flag.at);
+}
+
+// config/modules.js: `baseUrl` of the compiler's settings makes folders of `src` names; `moduleNameMapper` adds others.
+function aliases(
+  own: Setting | undefined,
+  folder: string,
+  read: RunnerSources['setting'],
+  exists: (path: string) => boolean,
+): Known<AliasRule[]> {
+  const compilers = ['jsconfig.json', 'tsconfig.json'].map((name) => join(folder, name)).filter(exists);
+  const isBased = compilers.some((path) => settingAt(read(path), 'compilerOptions', 'baseUrl') !== undefined);
+  return isBased || settingAt(own, 'moduleNameMapper') !== undefined ? UNKNOWN_FACT : known([]);
 }
 
 // `src/setupTests` is loaded by its name, TypeScript or not.

@@ -120,6 +120,7 @@ export const RUNNERS: readonly RunnerRow[] = [
       'spec/support/jasmine.js',
       'jasmine.json',
     ],
+    configFlags: ['--config'],
     needsSettings: true,
     restores: true,
     globals: true,

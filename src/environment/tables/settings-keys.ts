@@ -43,3 +43,8 @@ export const MOCHA_KEYS = words(
 export const BUILDER_KEYS = words(
   'aot assets browsers buildTarget codeCoverage codeCoverageExclude codeCoverageReporters coverage coverageExclude coverageInclude coverageReporters coverageThresholds coverageWatermarks debug define dumpVirtualFiles exclude externalDependencies fileReplacements filter headless include inlineStyleLanguage isolate karmaConfig listTests loader main outputFile poll polyfills preserveSymlinks progress providersFile quiet reporters reportersOptions runner runnerConfig scripts setupFiles sourceMap stylePreprocessorOptions styles tsConfig ui update watch webWorkerTsConfig',
 );
+
+/** react-scripts 4 and 5, createJestConfig.js: the keys of its runner that a manifest may set. */
+export const WRAPPED_KEYS = words(
+  'clearMocks collectCoverageFrom coveragePathIgnorePatterns coverageReporters coverageThreshold displayName extraGlobals globalSetup globalTeardown moduleNameMapper resetMocks resetModules restoreMocks snapshotSerializers testMatch transform transformIgnorePatterns watchPathIgnorePatterns',
+);
