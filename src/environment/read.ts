@@ -79,8 +79,11 @@ export class Environments {
       isWhole,
       runners,
       runnersOf: chooser(runners),
+      // What lies further up was installed for another project.
       hasInstalls: manifests.some(({ dependencies, folder: at }) =>
-        [...dependencies.keys()].some((name) => installedAt(this.#files, at, name)),
+        [...dependencies.keys()].some(
+          (name) => this.#files.kind(join(at, 'node_modules', name)) === 'folder',
+        ),
       ),
       installedAt: (name) => installedAt(this.#files, folder, name),
     };

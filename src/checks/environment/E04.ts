@@ -1,6 +1,11 @@
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { isMissing } from '../../environment/brought.js';
-import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
+import {
+  declares,
+  type Environment,
+  type NamedModule,
+  type RunnerFacts,
+} from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
 import type { Place, Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -18,7 +23,8 @@ const advice = (found: string | undefined): string =>
   found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
 const adviceFolder = 'Name a folder that exists, or take the entry out.';
 const adviceOther = 'Name one that exists.';
-const advicePackage = (name: string): string => `Install it: npm install --save-dev ${name}`;
+const advicePackage = (name: string, environment: Environment): string =>
+  declares(environment, name) ? 'It is declared: npm install' : `Install it: npm install --save-dev ${name}`;
 const messagePeer = (name: string, peer: string): string =>
   `${name}, named by the settings, needs ${peer}, which is not there.`;
 
@@ -39,7 +45,7 @@ export const E04: ProjectCheck = {
         environment.runners.flatMap((runner) => [
           ...namedBy(runner)
             .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
-            .map((each) => found(each, runner, context)),
+            .map((each) => found(each, runner, environment, context)),
           ...peersOf(namedBy(runner), environment, context),
           ...loadedBySettings(runner, environment, context),
         ]),
@@ -97,7 +103,12 @@ const isThere = (kind: 'file' | 'folder' | undefined, mayBeFolder = false): bool
 
 const PACKAGE = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*(?:\/.*)?$/;
 
-function found(named: NamedModule, { folder }: RunnerFacts, context: ProjectContext): Finding {
+function found(
+  named: NamedModule,
+  { folder }: RunnerFacts,
+  environment: Environment,
+  context: ProjectContext,
+): Finding {
   const { text, key, at, mayBeFolder } = named;
   const isSetup = SETUPS.has(key);
   const written = isAbsolute(text) ? relativeTo(folder, text) : text;
@@ -108,7 +119,7 @@ function found(named: NamedModule, { folder }: RunnerFacts, context: ProjectCont
       place: at,
       certainty: 'sure',
       message: message('The package ', packageOf(text), key),
-      advice: advicePackage(packageOf(text)),
+      advice: advicePackage(packageOf(text), environment),
     };
   const close = mayBeFolder ? undefined : closeTo(named, folder, context);
   // Only a path that stands there as a text can be written over.
@@ -183,7 +194,7 @@ function loadedBySettings(
     place: { file: settingsFile, start, end },
     certainty: 'sure',
     message: messageLoaded(isPackage ? 'the package ' : '', isPackage ? packageOf(specifier) : specifier),
-    advice: isPackage ? advicePackage(packageOf(specifier)) : advice(undefined),
+    advice: isPackage ? advicePackage(packageOf(specifier), environment) : advice(undefined),
   }));
 }
 
@@ -199,7 +210,7 @@ function peersOf(
       place: at as Place,
       certainty: 'sure',
       message: messagePeer(name, peer),
-      advice: advicePackage(peer),
+      advice: advicePackage(peer, environment),
     }));
   });
 }

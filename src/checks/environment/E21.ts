@@ -1,5 +1,5 @@
 import { REPLACED } from '../questions/facts.js';
-import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
@@ -24,6 +24,8 @@ const messageFile = (specifier: string, count: number): string =>
   `${specifier} leads to no file${hides(count)}.`;
 const messagePackage = (name: string, count: number): string =>
   `The package ${name} is not installed${hides(count)}.`;
+const messageInstall = (names: readonly string[]): string =>
+  `${names.length} packages that are declared are not installed: ${names.slice(0, 4).join(', ')}${names.length > 4 ? ', …' : ''}.`;
 const messagePeer = (name: string, peer: string, count: number): string =>
   `${name} needs the package ${peer}, which is not installed${hides(count)}.`;
 const messageSent = (specifier: string, to: string, count: number): string =>
@@ -74,8 +76,23 @@ function check(each: Package, context: ProjectContext): Finding[] {
         const key = `${isPackage ? packageOf(specifier) : path}\0${trouble.peer ?? ''}`;
         if (!troubles.has(key)) troubles.set(key, trouble);
       }
-  return [...troubles.values()].map((trouble) => found(trouble, each, context));
+  const all = [...troubles.values()];
+  // One install brings all that is declared.
+  const isDeclared = ({ missing, peer }: Trouble): boolean =>
+    missing.isPackage && peer === undefined && declares(environment, packageOf(missing.specifier));
+  const [first, ...more] = all.filter(isDeclared);
+  const others = all.filter((trouble) => !isDeclared(trouble));
+  return [
+    ...(first
+      ? [{ ...found(first, each, context), ...(more.length > 0 ? installed([first, ...more]) : {}) }]
+      : []),
+    ...others.map((trouble) => found(trouble, each, context)),
+  ];
 }
+
+const installed = (troubles: readonly Trouble[]): Pick<Finding, 'message'> => ({
+  message: messageInstall(troubles.map(({ missing }) => packageOf(missing.specifier))),
+});
 
 function troublesIn(
   from: string,

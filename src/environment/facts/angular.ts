@@ -99,7 +99,7 @@ function named(project: Setting, target: Setting, folder: string, runner: string
       ? [{ text: textOf(build) ?? '', at: build.at, key: 'buildTarget', candidates: [], absent: true }]
       : []),
     ...(polyfills.known ? polyfills.value : [])
-      .filter(({ text }) => !isPath(text))
+      .filter(({ text }) => !/^[./]|\.[cm]?ts$/.test(text))
       .map((each) => ({ ...each, key: 'polyfills', candidates: [] })),
     ...(runner === 'vitest'
       ? [{ text: 'vitest', at: (option('runner') ?? target).at, key: 'runner', candidates: [] }]

@@ -129,7 +129,8 @@ function namedModules(setting: Setting, from: (text: string) => string): NamedMo
       const isWhole = whole === each.text;
       if (!isFolder(whole)) return isWhole && !looksLikePath(whole) ? [{ ...each, candidates: [] }] : [];
       const path = from(isWhole ? whole : whole.replace(/\/[^/]*$/, ''));
-      return [{ ...each, candidates: isWhole ? withExtensions(path) : [path], mayBeFolder: true }];
+      const mayBeFolder = !isWhole || !/\.\w+$/.test(whole);
+      return [{ ...each, candidates: isWhole ? withExtensions(path) : [path], mayBeFolder }];
     }),
     ...neededByPreset(textOf(settingAt(setting, 'preset'))).map((text) => ({
       text,
