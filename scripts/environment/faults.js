@@ -630,11 +630,6 @@ export const FAULTS = [
       name: 'a mapper that swallows other packages',
       edit: { [JEST]: ["'^@/(.*)$': '<rootDir>/src/$1'", "'^@(.*)$': '<rootDir>/src/$1'"] },
     },
-    {
-      code: 'E08',
-      name: 'the compiler does not know the test types',
-      edit: { 'tsconfig.json': ['"strict": true', '"strict": true,\n    "types": ["node"]'] },
-    },
   ]),
   ...on(VUE_J, [
     {
@@ -761,11 +756,6 @@ export const FAULTS = [
       name: 'the pattern leaves the specs out',
       edit: { '.mocharc.json': ['*.test.jsx', '*.spec.jsx'] },
     },
-    {
-      code: 'E09',
-      name: 'no pattern, and the runner’s own leaves them out',
-      edit: { '.mocharc.json': ['"test/**/*.test.jsx"', '"test/*.js"'] },
-    },
     { code: ['E04', 'E21'], name: 'a package that the set-up names is missing', lacks: ['global-jsdom'] },
     { code: ['E04', 'E21'], name: 'the compile hook is missing', lacks: ['@babel/register'] },
     { code: 'E01', name: 'the runner of the script is not declared', lacks: ['mocha'] },
@@ -781,11 +771,6 @@ export const FAULTS = [
     },
     { code: 'E20', name: 'a misspelt key: requires', edit: { '.mocharc.json': ['"require"', '"requires"'] } },
     {
-      code: 'E10',
-      name: 'the hook does not take .jsx',
-      edit: { 'test/register.js': "require('@babel/register');\n" },
-    },
-    {
       code: 'E19',
       name: 'settings with a slip in the syntax',
       edit: { '.mocharc.json': ['"tdd",', '"tdd"'] },
@@ -795,12 +780,12 @@ export const FAULTS = [
     {
       code: 'E02',
       name: 'no document',
-      edit: { 'package.json': ['mocha --import ./test/setup.js', 'mocha'] },
+      edit: { '.mocharc.json': ['"./test/setup.js"', ''] },
     },
     {
       code: 'E04',
       name: 'a slip in the path of the set-up file',
-      edit: { 'package.json': ['./test/setup.js', './test/setpu.js'] },
+      edit: { '.mocharc.json': ['./test/setup.js', './test/setpu.js'] },
     },
     {
       code: 'E10',
@@ -820,7 +805,7 @@ export const FAULTS = [
     {
       code: 'E09',
       name: 'the pattern leaves the specs out',
-      edit: { '.mocharc.json': ['*.spec.js', '*.test.js'] },
+      edit: { '.mocharc.json': ['*.spec.js', '*.check.js'] },
     },
     {
       code: 'E10',

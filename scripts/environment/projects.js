@@ -466,8 +466,8 @@ globalThis.window = window;
 globalThis.document = window.document;
 globalThis.IS_REACT_ACT_ENVIRONMENT = true;
 `,
-      'package.json': manifest('mocha --import ./test/setup.js'),
-      '.mocharc.json': json({ spec: 'test/**/*.spec.js' }),
+      'package.json': manifest('mocha'),
+      '.mocharc.json': json({ require: ['./test/setup.js'], spec: 'test/**/*.spec.js' }),
     },
   },
   {

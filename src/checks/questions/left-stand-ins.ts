@@ -29,10 +29,14 @@ function outlives({ binding, object, objectText }: StandIn, block: Block, { file
 }
 
 // The runner's settings or a set-up file restore it.
-const undoneByRun = ({ maker }: StandIn, context: FileContext): Undone =>
-  context.setup?.steps.some(saysUndone)
+const undoneByRun = ({ maker, made }: StandIn, context: FileContext): Undone =>
+  context.setup?.steps.some(saysUndone) || isJasmines(made)
     ? { undone: true, certainty: 'sure' }
     : undoneBySettings(maker, ['restores', 'resets'], ['restore'], context);
+
+// jasmine 2 to 6 take their spies off after each spec, under whatever runner they run: jest did so up to 26.
+const isJasmines = ({ by, module }: StandIn['made']): boolean =>
+  module === '' && (by === 'spyOn' || by === 'spyOnProperty');
 
 // A step takes a stand-in off, or turns its answer off.
 function restores(step: Step, standIn: StandIn): boolean {
