@@ -27,7 +27,7 @@ const DECIDES: Readonly<Record<RunnerFacts['runner'], readonly Fact[]>> = {
   angular: ['setupFiles', 'collects', 'document'],
   'react-scripts': ['setupFiles', 'document'],
   'vue-cli': ['setupFiles', 'collects', 'document', 'transforms'],
-  node: ['collects'],
+  node: ['setupFiles', 'collects'],
   bun: ['setupFiles', 'collects'],
 };
 

@@ -72,7 +72,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
 }
 
 // Runners that load the specs by Node itself, and what they are told to load before.
-const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine']);
+const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'node']);
 
 /** What becomes of the files of one run: the kind of what can't be run, or nothing. */
 interface Compiled {

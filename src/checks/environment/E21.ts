@@ -146,7 +146,7 @@ function isMissed(
   { manifest }: Environment,
   { setupOf, project }: ProjectContext,
 ): boolean {
-  if (runner !== 'mocha' && runner !== 'jasmine') return endings.known && !endings.value.includes(ending);
+  if (!['mocha', 'jasmine', 'node'].includes(runner)) return endings.known && !endings.value.includes(ending);
   const setup = setupOf(file.path);
   if (!setup || setup.opaque || [...setup.packages].some((each) => isBabelHook(each) || isCompileHook(each)))
     return false;

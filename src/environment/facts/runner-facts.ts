@@ -5,6 +5,7 @@ import { UNREAD, type RunnerSources, type Facts } from './found.js';
 import { jasmine } from './jasmine.js';
 import { karma } from './karma.js';
 import { jest } from './jest.js';
+import { nodeTest } from './node-test.js';
 import { mocha } from './mocha.js';
 import { reactScripts } from './react-scripts.js';
 import { vitest } from './vitest.js';
@@ -24,6 +25,8 @@ export function runnerFacts(row: RunnerRow, asked: RunnerSources, workspace: Set
       return [karma(asked)];
     case 'angular':
       return angularFacts(asked);
+    case 'node':
+      return [nodeTest(row, asked)];
     case 'react-scripts':
       return [reactScripts(row, asked)];
     default:

@@ -43,7 +43,7 @@ export interface RunnerRow {
   globals: boolean;
 }
 
-const SCRIPT = '[cm]?[jt]s?(x)';
+const SCRIPT = '?(c|m)[jt]s';
 
 const VITEST_EXCLUDE = [
   '**/node_modules/**',
@@ -164,7 +164,6 @@ export const RUNNERS: readonly RunnerRow[] = [
   {
     // node 20 to 24, `node --test` without arguments.
     name: 'node',
-    needsSettings: true,
     packages: [],
     programs: [{ program: 'node', argument: '--test' }],
     files: [],
