@@ -1,23 +1,10 @@
 import { MODULES, REPLACED } from '../questions/facts.js';
-import type { Environment, RunnerFacts, Transforms } from '../../environment/facts/environment.js';
-import {
-  babelSettings,
-  uncompiledBy,
-  type BabelSettings,
-  type Uncompiled,
-} from '../../environment/settings/babel-settings.js';
-import { settingAt, textOf } from '../../environment/settings/setting.js';
-import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
-import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
-import { majorOf } from '../../environment/versions.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
-import type { ModuleSummary } from '../../project/summary.js';
-import { extname, isTypeScript, join } from '../../util/paths.js';
-import { mayMatch } from '../../util/pattern.js';
+import { Compiling, KEPT, NO_NAME, type Compiled } from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
-import type { Finding, Evidence, Place } from '../../finding.js';
+import type { Finding, Evidence } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import type { SetupEffects } from '../questions/setup-effects.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const messageKind = (kind: string, runner: string, files: readonly unknown[]): string =>
@@ -70,137 +57,6 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     return first ? [found(first.file, first.runner, first.trouble, all)] : [];
   });
 }
-
-// Runners that load the specs by Node itself, and what they are told to load before.
-const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'node']);
-
-/** What becomes of the files of one run: the kind of what can't be run, or nothing. */
-interface Compiled {
-  at: Place;
-  isMapped(specifier: string): boolean;
-  /** `path` or, where it leads to no file, the import; `summary`: of a script of the project. */
-  unfit(path: string, summary: ModuleSummary | undefined): string | undefined;
-}
-
-// What transforms the modules of a run: settings, or what mocha is told to load first.
-class Compiling {
-  readonly #environment: Environment;
-  readonly #context: ProjectContext;
-  readonly #known = new Map<Transforms | SetupEffects, Compiled>();
-
-  constructor(environment: Environment, context: ProjectContext) {
-    this.#environment = environment;
-    this.#context = context;
-  }
-
-  of(file: SpecFileFacts, runner: RunnerFacts): Compiled | undefined {
-    const setup = LOADERS.has(runner.runner) ? this.#context.setupOf(file.path) : undefined;
-    if (setup?.opaque) return undefined;
-    const by = runner.transforms.known ? runner.transforms.value : setup;
-    if (!by || ('by' in by && by.by === 'stated')) return undefined;
-    const known =
-      this.#known.get(by) ??
-      (!('by' in by) ? this.#hooked(by, runner) : by.by === 'rules' ? this.#ruled(by, runner) : plugged(by));
-    this.#known.set(by, known);
-    return known;
-  }
-
-  #ruled(transforms: Extract<Transforms, { by: 'rules' }>, { commands, folder }: RunnerFacts): Compiled {
-    const { rules, mapped, babel, at } = transforms;
-    const nothing = this.#left(undefined);
-    // Settings of Babel may stand above what is in sight.
-    const { isWhole } = this.#environment;
-    const byBabel = babel.known && (babel.value ?? isWhole) ? this.#left(babel.value) : undefined;
-    const asModules = commands.some(({ args, env }) =>
-      /experimental-vm-modules/.test([...args, env.get('NODE_OPTIONS')].join(' ')),
-    );
-    return {
-      at,
-      isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
-      unfit: (path, summary) => {
-        const rule = rules.find(({ pattern }) => mayMatch(pattern, path));
-        const isNothing = !rule || rule.by === '';
-        if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
-        if (rule?.by === 'ts-jest' && !rule.told && summary.jsx) return this.#keptJsx(folder, summary);
-        const left =
-          rule?.by === '' || rule?.by === 'babel-jest'
-            ? rule.told
-              ? undefined
-              : byBabel
-            : isNothing
-              ? nothing
-              : undefined;
-        return left && scriptKind(path, summary, asModules ? { ...left, imports: false } : left);
-      },
-    };
-  }
-
-  // Node itself takes imports.
-  #hooked({ packages }: SetupEffects, { folder, settings }: RunnerFacts): Compiled {
-    const names = [...packages];
-    const exists = (path: string): boolean => this.#context.files.kind(path) === 'file';
-    const babel = babelSettings(folder, exists, this.#context.setting);
-    const left = names.some(isCompileHook)
-      ? undefined
-      : !names.some(isBabelHook)
-        ? this.#left(undefined)
-        : babel.known
-          ? this.#left(babel.value)
-          : undefined;
-    const takesStyles = names.some(isStyleHook);
-    return {
-      at: settings?.at ?? { file: this.#environment.folder, start: 0, end: 0 },
-      isMapped: () => false,
-      unfit: (path, summary) =>
-        summary && !path.endsWith('.vue')
-          ? left && scriptKind(path, summary, { ...left, imports: false })
-          : takesStyles
-            ? undefined
-            : otherKind(path),
-    };
-  }
-
-  // ts-jest 27 to 29 takes `jsx` of the compiler's settings in the root; where they extend others, it may stand there.
-  #keptJsx(folder: string, { imports }: ModuleSummary): string | undefined {
-    const compiler = this.#context.setting(join(folder, 'tsconfig.json'));
-    const kept = settingAt(compiler, 'compilerOptions', 'jsx');
-    if (compiler?.is !== 'object' || kept?.is === 'unknown') return undefined;
-    if (kept === undefined) return settingAt(compiler, 'extends') === undefined ? KEPT : undefined;
-    const value = textOf(kept);
-    if (value === 'preserve' || value === 'react-native') return KEPT;
-    const isNamed = settingAt(compiler, 'compilerOptions', 'jsxFactory') !== undefined;
-    return value === 'react' && !isNamed && !imports.has('React') ? NO_NAME : undefined;
-  }
-
-  #left(babel: BabelSettings | undefined): Uncompiled {
-    return uncompiledBy(babel, majorOf(this.#context.versionOf(this.#environment, '@babel/preset-react')));
-  }
-}
-
-// Bundlers take scripts, styles and assets by themselves.
-const plugged = ({ plugins, at }: Extract<Transforms, { by: 'plugins' }>): Compiled => ({
-  at,
-  isMapped: () => false,
-  unfit: (path) =>
-    path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin)) ? '.vue files' : undefined,
-});
-
-const OTHERS = /\.(?:vue|css|scss|sass|less|styl|svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;
-
-const otherKind = (path: string): string | undefined =>
-  OTHERS.test(path) ? `${extname(path)} files` : undefined;
-
-function scriptKind(path: string, summary: ModuleSummary, left: Uncompiled): string | undefined {
-  if (left.typescript && isTypeScript(path)) return `${extname(path)} files`;
-  if (left.jsx && summary.jsx) return 'JSX';
-  if (left.imports && !/\.(?:mjs|cjs)$/.test(path) && summary.isModule) return 'the word “import”';
-  return left.needsName && summary.jsx && !summary.imports.has('React') && !summary.choosesJsx
-    ? NO_NAME
-    : undefined;
-}
-
-const NO_NAME = 'JSX without its name';
-const KEPT = 'JSX, which the compiler is told to keep';
 
 // Each file of the project is looked into once: what is wrong below it is the same for all that replace the same.
 class Search {

@@ -7,6 +7,7 @@ import { dirname, extname, join, packageOf, relativeTo } from '../../util/paths.
 import { mayMatch } from '../../util/pattern.js';
 import { isMapped } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
+import { isLoadedByNode } from '../questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import {
   isThere,
@@ -146,7 +147,7 @@ function isMissed(
   { manifest }: Environment,
   { setupOf, project }: ProjectContext,
 ): boolean {
-  if (!['mocha', 'jasmine', 'node'].includes(runner)) return endings.known && !endings.value.includes(ending);
+  if (!isLoadedByNode(runner)) return endings.known && !endings.value.includes(ending);
   const setup = setupOf(file.path);
   if (!setup || setup.opaque || [...setup.packages].some((each) => isBabelHook(each) || isCompileHook(each)))
     return false;
