@@ -47,14 +47,16 @@ export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting 
         ...one(row, member, member.found.setting),
         project: projectName(member),
       }));
-    // `extends: true` takes the settings around it; a path takes those of another file.
-    const from = settingAt(item, 'extends');
-    const whole =
-      from?.is === 'value' && from.value === true ? merged(without(setting), item, item.at) : item;
-    const readable = from === undefined || (from.is === 'value' && typeof from.value === 'boolean');
     const name = textFact(settingAt(item, 'test', 'name'), undefined);
-    const facts = readable ? one(row, asked, whole) : unreadProject(asked);
-    return [{ ...facts, project: name.known ? name.value : undefined }];
+    const extended = extendedBy(item, setting, asked);
+    const facts = extended.setting ? one(row, asked, extended.setting) : unreadProject(asked);
+    return [
+      {
+        ...facts,
+        project: name.known ? name.value : undefined,
+        named: [...facts.named, ...extended.named],
+      },
+    ];
   });
   return chosen(facts, asked.commands);
 }
@@ -82,6 +84,31 @@ function projectName({
   if (!own.known || own.value !== undefined) return own.known ? own.value : undefined;
   const manifest = join(folder, 'package.json');
   return (exists(manifest) ? textOf(settingAt(read(manifest), 'name')) : undefined) ?? basename(folder);
+}
+
+// `extends: true` takes the settings around a project; a path takes those of another file.
+function extendedBy(
+  item: Setting,
+  around: Setting,
+  { found: { folder }, setting: read, exists }: RunnerSources,
+): { setting: Setting | undefined; named: NamedModule[] } {
+  const from = settingAt(item, 'extends');
+  // The word itself is no setting of the project.
+  const own: Setting =
+    item.is === 'object'
+      ? { ...item, entries: new Map([...item.entries].filter(([key]) => key !== 'extends')) }
+      : item;
+  if (from === undefined || (from.is === 'value' && from.value === false)) return { setting: own, named: [] };
+  if (from.is === 'value' && from.value === true)
+    return { setting: merged(without(around), own, item.at), named: [] };
+  const text = textOf(from);
+  if (text === undefined) return { setting: undefined, named: [] };
+  const file = resolve(folder, text);
+  const other = exists(file) ? read(file) : undefined;
+  return {
+    setting: other && merged(without(other), own, item.at),
+    named: [{ text, at: from.at, key: 'extends', candidates: [file] }],
+  };
 }
 
 // What stands around the projects, the list of them left out.
