@@ -119,7 +119,7 @@ const GIVEN_AS = /^(?:id|class|className)$|^(?!get[A-Z]).*[a-z](?:Id|Class|Class
 function check(reach: Reach, context: FileContext): Finding[] {
   const target = context.rendering.target(reach);
   if (target.kind === 'none') return [];
-  if (target.kind !== 'one' || target.element.parent === undefined) return byTag(reach, context);
+  if (target.kind !== 'one') return byTag(reach, context);
   const { element } = target;
   // What the spec itself writes, as in a slot, it may know by the mark that it has given.
   const isOwn = element.file === context.file.path && element.component === undefined;
