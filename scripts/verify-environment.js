@@ -212,14 +212,10 @@ async function rowsOf(name, projects) {
 
 const isAsked = ({ on, name }) => !asked.only || `${on} ${name}`.includes(asked.only);
 
-const byInstall = Object.entries(Object.groupBy?.(PROJECTS, ({ install }) => install) ?? grouped());
-function grouped() {
-  const groups = {};
-  for (const project of PROJECTS) (groups[project.install] ??= []).push(project);
-  return groups;
-}
+const byInstall = {};
+for (const project of PROJECTS) (byInstall[project.install] ??= []).push(project);
 const rows = [];
-const queue = [...byInstall];
+const queue = Object.entries(byInstall);
 await Promise.all(
   Array.from({ length: LANES }, async () => {
     for (let next = queue.shift(); next; next = queue.shift()) rows.push(...(await rowsOf(...next)));

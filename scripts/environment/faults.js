@@ -19,6 +19,9 @@ const OLD = 'Design system, jest 29 with shims and an adapter';
 const STARTER = 'React, a starter with settings of its own';
 const JASMINE = 'React, jasmine 5 in Node';
 
+const PRESET = 'React, jest 30 with a preset of its own';
+const IN_PLACE = 'Vue, vitest 4 with a project in place';
+
 const BUNDLED = [V4, V1];
 const CONFIG = 'vitest.config.ts';
 const JEST = 'jest.config.js';
@@ -780,7 +783,7 @@ export const FAULTS = [
     {
       code: 'E02',
       name: 'no document',
-      edit: { '.mocharc.json': ['"./test/setup.js"', ''] },
+      edit: { '.mocharc.json': ['"require": [\n    "./test/setup.js"\n  ],\n  ', ''] },
     },
     {
       code: 'E04',
@@ -1121,6 +1124,90 @@ export const FAULTS = [
       code: ['E04', 'E20'],
       name: 'the script names settings that are not there',
       edit: { 'package.json': ['"jasmine"', '"jasmine --config=spec/jasmine.json"'] },
+    },
+  ]),
+
+  ...on(PRESET, [
+    {
+      code: 'E04',
+      name: 'the local preset has moved',
+      edit: { 'apps/board/jest.config.js': ['../../jest.preset.js', '../jest.preset.js'] },
+    },
+    {
+      code: ['E02'],
+      name: 'the preset chooses no document',
+      edit: { 'jest.preset.js': ["  testEnvironment: 'jsdom',\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'the preset transforms JavaScript alone',
+      edit: { 'jest.preset.js': ['[tj]sx?$', 'jsx?$'] },
+    },
+    {
+      code: ['E13', 'E21'],
+      name: 'the library of the workspace is not mapped',
+      edit: {
+        'apps/board/jest.config.js': [", '^@kilnroom/cones$': '<rootDir>/../../libs/cones/src/index.ts'", ''],
+      },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'the mapping of the library leads nowhere',
+      edit: { 'apps/board/jest.config.js': ['libs/cones/src', 'libs/cones/source'] },
+    },
+    { code: 'E04', name: 'the transform is not installed', lacks: ['@swc/jest'] },
+    { code: 'E04', name: 'what the transform stands on is not installed', lacks: ['@swc/core'] },
+    { code: 'E04', name: 'the set-up file is missing', edit: { 'apps/board/src/test-setup.ts': null } },
+    { code: 'E04', name: 'the stand-in of styles is not installed', lacks: ['identity-obj-proxy'] },
+    {
+      code: ['E09', 'E04'],
+      name: 'the script names another app',
+      edit: { 'package.json': ['apps/board/jest', 'apps/boards/jest'] },
+    },
+  ]),
+  ...on(IN_PLACE, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['happy-dom'] },
+    {
+      code: 'E02',
+      name: 'the project chooses no document',
+      edit: { [CONFIG]: ["environment: 'happy-dom', ", ''] },
+    },
+    {
+      code: 'E04',
+      name: 'the settings that it extends are missing',
+      edit: { [CONFIG]: ['./vite.config.ts', './vite.base.config.ts'] },
+    },
+    {
+      code: 'E10',
+      name: 'it extends nothing',
+      edit: { [CONFIG]: ["        extends: './vite.config.ts',\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'what it extends has no plugin',
+      edit: { 'vite.config.ts': ['  plugins: [vue()],\n', ''] },
+    },
+    {
+      code: ['E13', 'E21'],
+      name: 'what it extends has no alias',
+      edit: {
+        'vite.config.ts': [
+          "  resolve: { alias: { '~': fileURLToPath(new URL('./src', import.meta.url)) } },\n",
+          '',
+        ],
+      },
+    },
+    {
+      code: ['E04', 'E09'],
+      name: 'the script asks for a project that there is not',
+      edit: { 'package.json': ['--project unit', '--project units'] },
+    },
+    { code: 'E09', name: 'the pattern leaves the specs out', edit: { [CONFIG]: ['*.unit.ts', '*.spec.ts'] } },
+    { code: 'E04', name: 'the set-up file is missing', edit: { 'test/setup.ts': null } },
+    {
+      code: 'E01',
+      name: 'the script calls a script that is not there',
+      edit: { 'package.json': ['"npm run test:unit"', '"npm run test:units"'] },
     },
   ]),
 ];

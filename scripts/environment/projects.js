@@ -464,6 +464,7 @@ const { window } = new JSDOM('<!doctype html>', { url: 'http://localhost/' });
 
 globalThis.window = window;
 globalThis.document = window.document;
+globalThis.navigator ??= window.navigator;
 globalThis.IS_REACT_ACT_ENVIRONMENT = true;
 `,
       'package.json': manifest('mocha'),
@@ -738,6 +739,74 @@ configure({ adapter: new Adapter() });
         "import React from 'react';\n\nexport const KilnCard = ({ name }) => React.createElement('h2', null, name);\n",
       'spec/kiln-card.spec.js':
         "import React from 'react';\nimport { render } from '@testing-library/react';\nimport { KilnCard } from '../src/kiln-card.js';\n\ndescribe('KilnCard', () => {\n  it('shows the name', () => {\n    const { container } = render(React.createElement(KilnCard, { name: 'Big Bertha' }));\n    expect(container.querySelector('h2').textContent).toBe('Big Bertha');\n  });\n});\n",
+    },
+  },
+
+  {
+    name: 'React, jest 30 with a preset of its own',
+    install: 'jest30',
+    packages: {
+      jest: '^30.0.0',
+      'jest-environment-jsdom': '^30.0.0',
+      '@swc/core': '^1.0.0',
+      '@swc/jest': '^0.2.0',
+      'identity-obj-proxy': '^3.0.0',
+      typescript: '^5.8.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        scripts: { test: 'jest --config apps/board/jest.config.js' },
+      }),
+      'jest.preset.js':
+        "module.exports = {\n  testEnvironment: 'jsdom',\n  transform: { '^.+\\\\.[tj]sx?$': ['@swc/jest', { jsc: { parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } } }] },\n  moduleNameMapper: { '\\\\.css$': 'identity-obj-proxy' },\n};\n",
+      'apps/board/jest.config.js':
+        "module.exports = {\n  displayName: 'board',\n  preset: '../../jest.preset.js',\n  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],\n  moduleNameMapper: { '\\\\.css$': 'identity-obj-proxy', '^@kilnroom/cones$': '<rootDir>/../../libs/cones/src/index.ts' },\n};\n",
+      'apps/board/src/test-setup.ts': "import '@testing-library/jest-dom';\n",
+      'apps/board/src/kiln-card.css': 'h2 { color: red }\n',
+      'apps/board/src/KilnCard.tsx':
+        "import { cone } from '@kilnroom/cones';\nimport './kiln-card.css';\n\nexport const KilnCard = ({ name }: { name: string }) => <h2>{name}, {cone}</h2>;\n",
+      'apps/board/src/KilnCard.spec.tsx':
+        "import { render, screen } from '@testing-library/react';\nimport { KilnCard } from './KilnCard';\n\ndescribe('KilnCard', () => {\n  it('shows the cone', () => {\n    render(<KilnCard name=\"Big Bertha\" />);\n    expect(screen.getByRole('heading')).toHaveTextContent('Big Bertha, cone 6');\n  });\n});\n",
+      'libs/cones/src/index.ts': "export const cone: string = 'cone 6';\n",
+      'tsconfig.base.json': json({
+        compilerOptions: { jsx: 'react-jsx', paths: { '@kilnroom/cones': ['./libs/cones/src/index.ts'] } },
+      }),
+    },
+  },
+  {
+    name: 'Vue, vitest 4 with a project in place',
+    install: 'vitest4',
+    packages: {
+      vitest: '^4.0.0',
+      'happy-dom': '^20.0.0',
+      vue: '^3.5.0',
+      '@vue/test-utils': '^2.4.0',
+      '@vitejs/plugin-vue': '^6.0.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        type: 'module',
+        scripts: { test: 'npm run test:unit', 'test:unit': 'vitest run --project unit' },
+      }),
+      'vite.config.ts':
+        "import vue from '@vitejs/plugin-vue';\nimport { fileURLToPath, URL } from 'node:url';\nimport { defineConfig } from 'vite';\n\nexport default defineConfig({\n  plugins: [vue()],\n  resolve: { alias: { '~': fileURLToPath(new URL('./src', import.meta.url)) } },\n});\n",
+      'vitest.config.ts':
+        "import { defineConfig } from 'vitest/config';\n\nexport default defineConfig({\n  test: {\n    projects: [\n      {\n        extends: './vite.config.ts',\n        test: { name: 'unit', environment: 'happy-dom', include: ['src/**/*.unit.ts'], setupFiles: ['./test/setup.ts'] },\n      },\n    ],\n  },\n});\n",
+      'test/setup.ts':
+        "import { config } from '@vue/test-utils';\n\nconfig.global.mocks = { $t: (key) => key };\n",
+      'src/GlazeCard.vue':
+        "<script setup>\ndefineProps({ name: String });\n</script>\n\n<template>\n  <h2>{{ name }} {{ $t('ready') }}</h2>\n</template>\n",
+      'src/GlazeCard.unit.ts':
+        "import { mount } from '@vue/test-utils';\nimport { expect, it } from 'vitest';\nimport GlazeCard from '~/GlazeCard.vue';\n\nit('shows the name', () => {\n  expect(mount(GlazeCard, { props: { name: 'Celadon' } }).text()).toBe('Celadon ready');\n});\n",
     },
   },
 ];

@@ -24,6 +24,7 @@ const messageRefused = (key: string): string =>
   `react-scripts stops at “${key}”: it is none of the settings that it hands on to its runner.`;
 const adviceRefused = 'Take it out: react-scripts sets it by itself.';
 const adviceName = (name: string): string => `Its name is ${name}.`;
+const adviceWorkspace = 'Write them into a file of their own: vitest.workspace.ts.';
 const adviceMove = (to: string): string => `Move it into ${to}.`;
 const adviceNone = 'Take it out, or look up what it is called in this version.';
 
@@ -147,6 +148,8 @@ function ofBundler(settings: Section, { major }: RunnerFacts): Passed[] {
   const section = settingAt(settings, 'test');
   if (section?.is !== 'object') return beside;
   const unknown = [...section.entries].flatMap(([key, { at }]) => {
+    if (key === 'projects' && major !== undefined && major < 3)
+      return finding(at, messageUnknown(key, `vitest ${major}`), adviceWorkspace);
     if (TEST_SECTION_KEYS.has(key)) return [];
     const other = COUNTERPARTS.find(({ jest }) => jest === key)?.section;
     const near = other ?? nearest(key, TEST_SECTION_KEYS);

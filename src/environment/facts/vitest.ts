@@ -37,8 +37,12 @@ import {
 /** The facts of vitest's settings: one set for each project that stands in them as an object. */
 export function vitest(row: RunnerRow, asked: RunnerSources, workspace: Setting | undefined): Facts[] {
   const { setting } = asked.found;
-  const projects =
-    workspace ?? settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace');
+  // From version 3 on they stand in the settings; before, the runner passes over them there.
+  const inSettings =
+    asked.major === undefined || asked.major >= 3
+      ? (settingAt(setting, 'test', 'projects') ?? settingAt(setting, 'test', 'workspace'))
+      : undefined;
+  const projects = workspace ?? inSettings;
   if (projects === undefined) return [one(row, asked, setting)];
   if (projects.is !== 'list' || projects.open) return [unreadProject(asked)];
   const facts = projects.items.flatMap((item): Facts[] => {
