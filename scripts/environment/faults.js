@@ -652,13 +652,6 @@ export const FAULTS = [
     },
     { code: 'E10', name: 'nothing compiles', edit: { 'babel.config.js': null } },
     {
-      code: 'E20',
-      name: 'the entry of browsers is taken',
-      edit: {
-        [JEST]: ["  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },\n", ''],
-      },
-    },
-    {
       code: 'E09',
       name: 'the name is not collected',
       edit: {
