@@ -131,7 +131,13 @@ function causeIn(text) {
   const words =
     /rror: .|Cannot find|not found|cannot be found|No tests? |not defined|MISSING|Multiple|Unknown|NG\d/;
   const line = lines.find((each) => words.test(each) && !/^at |^❯|^FAIL/.test(each)) ?? '';
-  return line.replaceAll(work, '').replaceAll('|', '\\|').replaceAll('`', '').slice(0, 110);
+  return line
+    .replaceAll(work, '')
+    .replaceAll(installs, '')
+    .replace(/(?:\.\.\/)+(?=[^ ]*node_modules)[^ ]*?(?=node_modules)/g, '')
+    .replaceAll('|', '\\|')
+    .replaceAll('`', '')
+    .slice(0, 110);
 }
 
 async function verify(fault, project, modules, folder) {

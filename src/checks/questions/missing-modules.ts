@@ -21,13 +21,13 @@ export function unresolvedIn(
   environment: Environment,
   context: ProjectContext,
 ): MissingModule[] {
-  return (context.project.summary(path)?.modules ?? []).flatMap((each): MissingModule[] => {
-    const { specifier } = each;
-    if (isErased(path, specifier, context)) return [];
-    if (specifier.startsWith('.'))
-      return isNoFile(path, specifier, environment, context) ? [{ ...each, isPackage: false }] : [];
-    return isNoPackage(path, specifier, environment, context) ? [{ ...each, isPackage: true }] : [];
+  const missing = (context.project.summary(path)?.modules ?? []).flatMap((each): MissingModule[] => {
+    const isPackage = !each.specifier.startsWith('.');
+    const isNone = isPackage ? isNoPackage : isNoFile;
+    return isNone(path, each.specifier, environment, context) ? [{ ...each, isPackage }] : [];
   });
+  // That asks for the tree again: of the few that are missing alone.
+  return missing.filter(({ specifier }) => !isErased(path, specifier, context));
 }
 
 // What a file of TypeScript imports for its types alone is gone before it runs.
