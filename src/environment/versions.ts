@@ -1,6 +1,6 @@
 import semver from 'semver';
 import type { Files } from '../host/files.js';
-import { dirname, join } from '../util/paths.js';
+import { foldersUp, join } from '../util/paths.js';
 import type { Manifest } from './settings/manifest.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
 
@@ -17,11 +17,9 @@ export interface PackageVersion {
 
 /** The folder up from another one where a package is installed. */
 export function installedAt(files: Files, folder: string, name: string): string | undefined {
-  for (let at = folder; ; at = dirname(at)) {
-    const place = join(at, 'node_modules', name);
-    if (files.kind(join(place, 'package.json')) === 'file') return place;
-    if (dirname(at) === at) return undefined;
-  }
+  return foldersUp(folder)
+    .map((at) => join(at, 'node_modules', name))
+    .find((place) => files.kind(join(place, 'package.json')) === 'file');
 }
 
 /** Whether every version that a project may have of a package lies in a range; no where that can't be told. */

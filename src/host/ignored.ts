@@ -1,5 +1,5 @@
 import ignore, { type Ignore } from 'ignore';
-import { dirname, isWithin, join, relativeTo } from '../util/paths.js';
+import { dirname, foldersUp, isWithin, join, relativeTo } from '../util/paths.js';
 import type { Files } from './files.js';
 
 const NAME = '.gitignore';
@@ -28,12 +28,9 @@ interface Rules {
 
 // The folders from one up to the top of its repository; just the folder itself where there is none.
 function toTop(files: Files, folder: string): string[] {
-  const passed: string[] = [];
-  for (let at = folder; ; at = dirname(at)) {
-    passed.push(at);
-    if (files.kind(join(at, '.git'))) return passed;
-    if (dirname(at) === at) return [folder];
-  }
+  const up = foldersUp(folder);
+  const top = up.findIndex((at) => files.kind(join(at, '.git')));
+  return top < 0 ? [folder] : up.slice(0, top + 1);
 }
 
 function rulesAt(files: Files, at: string): Rules[] {

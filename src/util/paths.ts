@@ -20,3 +20,9 @@ export function packageOf(specifier: string): string {
 
 /** Whether a path is that of a TypeScript file, declarations included. */
 export const isTypeScript = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
+
+/** A folder and all that hold it, the nearest first. Absolute. */
+export function foldersUp(folder: string): string[] {
+  const above = dirname(folder);
+  return above === folder ? [folder] : [folder, ...foldersUp(above)];
+}

@@ -5,7 +5,7 @@ import { commandsOf, type Command } from '../../environment/settings/commands.js
 import { starts } from '../../environment/read.js';
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt } from '../../environment/settings/setting.js';
-import { dirname, join } from '../../util/paths.js';
+import { foldersUp, join } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -112,13 +112,10 @@ function undeclared(environment: Environment, files: ProjectContext['files']): F
   });
 }
 
-function programAt(folder: string, program: string, files: ProjectContext['files']): boolean {
-  for (let at = folder; ; at = dirname(at)) {
-    const bin = join(at, 'node_modules/.bin');
-    if (files.kind(join(bin, program)) || files.kind(join(bin, `${program}.cmd`))) return true;
-    if (dirname(at) === at) return false;
-  }
-}
+const programAt = (folder: string, program: string, files: ProjectContext['files']): boolean =>
+  foldersUp(folder)
+    .map((at) => join(at, 'node_modules/.bin', program))
+    .some((path) => files.kind(path) ?? files.kind(`${path}.cmd`));
 
 // `npx vitest` fetches what is not declared.
 const isFetched = ({ script }: Command, environment: Environment): boolean =>

@@ -7,7 +7,7 @@ import {
   type RunnerFacts,
 } from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
-import type { Place, Finding } from '../../finding.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
@@ -75,6 +75,7 @@ const partsOf = (babel: BabelSettings | undefined): NamedModule[] =>
     candidates: /^[./]/.test(name) ? withEndings(resolve(dirname(at.file), name)) : [],
   }));
 
+// What node itself would try.
 const withEndings = (path: string): string[] => ['', '.js', '.cjs', '/index.js'].map((each) => path + each);
 
 // A published package does not ship all that its settings name; what lies among the installed packages need not be there.
@@ -207,7 +208,7 @@ function peersOf(
     const name = packageOf(text);
     if (candidates.length > 0 || !PACKAGE.test(text)) return [];
     return lackingPeers(name, environment, context).map((peer) => ({
-      place: at as Place,
+      place: at,
       certainty: 'sure',
       message: messagePeer(name, peer),
       advice: advicePackage(peer, environment),

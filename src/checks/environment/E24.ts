@@ -2,7 +2,7 @@ import { has, type Environment, type RunnerFacts } from '../../environment/facts
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding } from '../../finding.js';
 import { wholeExports } from '../../project/module-questions.js';
-import { basename, dirname, join } from '../../util/paths.js';
+import { basename, dirname, foldersUp, join } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
@@ -62,13 +62,10 @@ function kindOf(file: string, { files, setting, project }: ProjectContext): Find
     : [];
 }
 
-function nearestManifest(file: string, files: ProjectContext['files']): string | undefined {
-  for (let at = dirname(file); ; at = dirname(at)) {
-    const path = join(at, 'package.json');
-    if (files.kind(path) === 'file') return path;
-    if (dirname(at) === at) return undefined;
-  }
-}
+const nearestManifest = (file: string, files: ProjectContext['files']): string | undefined =>
+  foldersUp(dirname(file))
+    .map((at) => join(at, 'package.json'))
+    .find((path) => files.kind(path) === 'file');
 
 // jest-config 26 to 29, readConfigFileAndSetRootDir: ts-node, from 29.5 on esbuild-register as well; Node itself from 30 on.
 function withoutLoader({ runner, settingsFile, major }: RunnerFacts, environment: Environment): Finding[] {

@@ -2,7 +2,7 @@ import type { Place } from '../../finding.js';
 import type { SpecBundle } from '../settings/spec-bundles.js';
 import { allKnown } from '../../util/all-known.js';
 import { isAbsolute, resolve } from '../../util/paths.js';
-import { flagOf, type Command } from '../settings/commands.js';
+import { flagOf, valuesOf, type Command } from '../settings/commands.js';
 import type { RunnerName } from '../tables/runners.js';
 import type { Collection, RunnerFacts, NamedModule } from './environment.js';
 import {
@@ -68,6 +68,26 @@ export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts
   folder,
   settingsFile: file,
 });
+
+/** The modules that flags of the commands, or of node's own options, load before the specs: all must say the same. */
+export function setupsOfCommands(
+  commands: readonly Command[],
+  flags: readonly string[],
+  candidates: (text: string) => string[],
+): Known<NamedModule[]> {
+  const lists = commands.map((command) => {
+    const options = (command.env.get('NODE_OPTIONS') ?? '').split(/\s+/);
+    return [...valuesOf(command, ...flags), ...valuesOf({ ...command, args: options }, ...flags)];
+  });
+  const [first = []] = lists;
+  const [command] = commands;
+  if (lists.some((each) => each.join('\0') !== first.join('\0'))) return UNKNOWN_FACT;
+  return known(
+    command
+      ? first.map((text) => ({ text, at: command.at, key: 'the script', candidates: candidates(text) }))
+      : [],
+  );
+}
 
 /** The projects that an entry of a list names: each by its settings; where there is none, the entry itself is what is missing. */
 export function members(

@@ -1,11 +1,12 @@
 import { resolve } from '../../util/paths.js';
-import { valuesOf, wordsOf, type Command } from '../settings/commands.js';
-import type { Collection, NamedModule } from './environment.js';
+import { valuesOf, wordsOf } from '../settings/commands.js';
+import type { Collection } from './environment.js';
 import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import { INTERFACES, VALUE_FLAGS } from '../tables/mocha-words.js';
 import {
   isPath,
   setupList,
+  setupsOfCommands,
   joinedFacts,
   UNREAD,
   withExtensions,
@@ -35,7 +36,7 @@ export function mocha(asked: RunnerSources): Facts {
     unstubs: known(false),
     fakesClock: known(false),
     isolates: known(false),
-    setupFiles: joinedFacts([...setups, setupsOfCommands(asked, candidates)]),
+    setupFiles: joinedFacts([...setups, setupsOfCommands(asked.commands, LOADS, candidates)]),
     collects: collection(asked),
   };
 }
@@ -48,28 +49,7 @@ function interfaceOf({ found: { setting }, commands }: RunnerSources): Known<str
   return first === undefined ? textFact(settingAt(setting, 'ui'), 'bdd') : known(first, commands[0]?.at);
 }
 
-// What flags load before the specs: all commands must say the same.
-function setupsOfCommands(
-  { commands }: RunnerSources,
-  candidates: (text: string) => string[],
-): Known<NamedModule[]> {
-  const lists = commands.map((command) => loadedBy(command));
-  const [first = []] = lists;
-  if (lists.some((each) => each.join('\0') !== first.join('\0'))) return UNKNOWN_FACT;
-  const [command] = commands;
-  return known(
-    command
-      ? first.map((text) => ({ text, at: command.at, key: 'the script', candidates: candidates(text) }))
-      : [],
-  );
-}
-
-const FLAGS = ['--require', '-r', '--import', '--file', '--loader', '--experimental-loader'];
-
-const loadedBy = (command: Command): string[] => [
-  ...valuesOf(command, ...FLAGS),
-  ...valuesOf({ ...command, args: (command.env.get('NODE_OPTIONS') ?? '').split(/\s+/) }, ...FLAGS),
-];
+const LOADS = ['--require', '-r', '--import', '--file', '--loader', '--experimental-loader'];
 
 // Scripts may add patterns to those of the settings.
 function collection({ found: { setting, folder }, commands }: RunnerSources): Known<Collection> {

@@ -1,9 +1,9 @@
 import { resolve } from '../../util/paths.js';
-import { valuesOf, wordsOf } from '../settings/commands.js';
+import { wordsOf } from '../settings/commands.js';
 import { known, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import type { RunnerRow } from '../tables/runners.js';
-import type { Collection, NamedModule } from './environment.js';
-import { isPath, UNREAD, withExtensions, type Facts, type RunnerSources } from './found.js';
+import type { Collection } from './environment.js';
+import { isPath, setupsOfCommands, UNREAD, withExtensions, type Facts, type RunnerSources } from './found.js';
 
 const LOADS = ['--import', '--require', '-r', '--loader', '--experimental-loader'];
 // node 20 to 24, `node --help`: flags of a run that a value may follow behind a blank.
@@ -32,28 +32,11 @@ export function nodeTest(row: RunnerRow, { found: { folder, file }, commands }: 
     clears: known(false),
     unstubs: known(false),
     fakesClock: known(false),
-    setupFiles: setups(folder, commands),
+    setupFiles: setupsOfCommands(commands, LOADS, (text) =>
+      isPath(text) ? withExtensions(resolve(folder, text)) : [],
+    ),
     collects: collection(row, folder, commands),
   };
-}
-
-// What is loaded before each file: all commands must say the same.
-function setups(folder: string, commands: RunnerSources['commands']): Known<NamedModule[]> {
-  const lists = commands.map((command) => {
-    const options = (command.env.get('NODE_OPTIONS') ?? '').split(/\s+/);
-    return [...valuesOf(command, ...LOADS), ...valuesOf({ ...command, args: options }, ...LOADS)];
-  });
-  const [first = []] = lists;
-  const [command] = commands;
-  if (!command || lists.some((each) => each.join('\0') !== first.join('\0'))) return UNKNOWN_FACT;
-  return known(
-    first.map((text) => ({
-      text,
-      at: command.at,
-      key: 'the script',
-      candidates: isPath(text) ? withExtensions(resolve(folder, text)) : [],
-    })),
-  );
 }
 
 function collection(row: RunnerRow, folder: string, commands: RunnerSources['commands']): Known<Collection> {

@@ -50,14 +50,11 @@ export function babelSettings(
     if (each?.is !== 'object' || unread || each.entries.has('overrides') || each.entries.has('extends'))
       return UNKNOWN_FACT;
     for (const part of parts) {
-      const found = [
-        listed(settingAt(part, 'presets'), 'preset'),
-        listed(settingAt(part, 'plugins'), 'plugin'),
-      ];
-      const [some, others] = found;
-      if (!some || !others) return UNKNOWN_FACT;
-      presets.push(...some);
-      plugins.push(...others);
+      const ownPresets = listed(settingAt(part, 'presets'), 'preset');
+      const ownPlugins = listed(settingAt(part, 'plugins'), 'plugin');
+      if (!ownPresets || !ownPlugins) return UNKNOWN_FACT;
+      presets.push(...ownPresets);
+      plugins.push(...ownPlugins);
     }
   }
   return known({ file: first.file, presets, plugins });
