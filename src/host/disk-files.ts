@@ -37,7 +37,7 @@ export class DiskFiles implements Files {
     return found.map(slashed).sort();
   }
 
-  resolver({ tsconfig, alias }: ResolverOptions): Resolve {
+  resolver({ tsconfig, alias, conditions }: ResolverOptions): Resolve {
     const factory = new ResolverFactory({
       tsconfig: tsconfig ? { configFile: tsconfig, references: 'auto' } : undefined,
       alias,
@@ -47,8 +47,11 @@ export class DiskFiles implements Files {
         '.mjs': ['.mts', '.mjs'],
         '.jsx': ['.tsx', '.jsx'],
       },
-      conditionNames: ['import', 'module', 'browser', 'default', 'types'],
-      mainFields: ['module', 'main'],
+      ...(conditions === 'none' ? { exportsFields: [] } : {}),
+      conditionNames: Array.isArray(conditions)
+        ? [...conditions]
+        : ['import', 'module', 'browser', 'default', 'types'],
+      mainFields: conditions ? ['main'] : ['module', 'main'],
     });
     return (from, specifier) => {
       try {

@@ -7,6 +7,8 @@ export interface ResolverOptions {
   tsconfig?: string;
   /** Exact names or prefixes, each with the paths that stand for it. */
   alias?: Record<string, string[]>;
+  /** What a package's exports are chosen by, where a `require` asks; `none`: they do not count. Else as bundlers choose. */
+  conditions?: readonly string[] | 'none';
 }
 
 /** Finds the file that an import in a file of `folder` names; undefined where there is none. */

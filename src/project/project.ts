@@ -9,6 +9,8 @@ import { dirname, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
+import { firstRun } from './first-run.js';
+import { givenNames } from './given-names.js';
 import { isUseOf, usesByReference, type UseByReference } from './references.js';
 import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
@@ -189,6 +191,15 @@ export class Project {
     return undefined;
   }
 
+  /** All names that a module gives out; undefined where that can't be told. */
+  givenNames(file: string): ReadonlySet<string> | undefined {
+    return givenNames(
+      file,
+      (path) => this.summary(path),
+      (from, specifier) => this.resolve(from, specifier),
+    );
+  }
+
   /** The export of a package that a module of the project hands on under a name, through index files. */
   handedOn(file: string, name: string, depth = 0): { specifier: string; name: string } | undefined {
     const summary = this.summary(file);
@@ -322,7 +333,10 @@ export class Project {
       const script = { source, program, comments: scripts.flatMap(({ comments }) => comments) };
       const facts = moduleFacts(program);
       if (!this.#summaries.get(source.path))
-        this.#summaries.set(source.path, summaryOfSingleFile(source.path, facts, vueComponent(file, facts)));
+        this.#summaries.set(
+          source.path,
+          summaryOfSingleFile(source.path, facts, vueComponent(file, facts), firstRun(body, facts.imports)),
+        );
       return { path: source.path, script, facts };
     });
   }

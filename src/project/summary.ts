@@ -7,6 +7,7 @@ import { partsIn } from '../syntax/parts.js';
 import { handedOnIn, pathOf, unwrapped, walkTree } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
+import { firstRuns, type FirstRun } from './first-run.js';
 import { runningIds, type RunningId } from './running-ids.js';
 import { callsRunner, isTestLibrary } from './specs-by-content.js';
 
@@ -30,6 +31,8 @@ export interface ModuleSummary {
   addedMatchers: AddedMatchers;
   /** Numbers that it counts up for ids. */
   runningIds: readonly RunningId[];
+  /** What its components and hooks surely call when they run first. */
+  firstRuns: ReadonlyMap<string, FirstRun>;
   /** It calls a runner's functions for groups or specs at its top level. */
   definesSpecs: boolean;
   /** It imports a library that specs are written with. */
@@ -80,6 +83,7 @@ export function summaryOf(
     ),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
+    firstRuns: firstRuns(source.text, facts),
     definesSpecs,
     usesTestLibrary,
     jsx: usesJsx(script),
@@ -108,6 +112,7 @@ export const summaryOfSingleFile = (
   path: string,
   { imports, modules }: ModuleFacts,
   component: Component,
+  firstRun: FirstRun,
 ): ModuleSummary => ({
   path,
   imports,
@@ -119,6 +124,7 @@ export const summaryOfSingleFile = (
   handedOn: new Set(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],
+  firstRuns: new Map([[component.name, firstRun]]),
   definesSpecs: false,
   usesTestLibrary: false,
   jsx: false,

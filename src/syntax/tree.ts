@@ -254,7 +254,17 @@ export function namesCalledIn(node: Node): string[] {
 }
 
 const EQUALITY: ReadonlySet<string> = new Set(['==', '===', '!=', '!==']);
-const TYPES: ReadonlySet<string> = new Set(['TSTypeAnnotation', 'TSTypeReference', 'TSTypeQuery']);
+// What is gone once the types are.
+const TYPES: ReadonlySet<string> = new Set([
+  'TSTypeAnnotation',
+  'TSTypeReference',
+  'TSTypeQuery',
+  'TSTypeParameterInstantiation',
+  'TSTypeParameterDeclaration',
+  'TSInterfaceDeclaration',
+  'TSTypeAliasDeclaration',
+  'TSClassImplements',
+]);
 
 /**
  * Which of some names a module hands on to something that may do anything with what they stand for: to a call, into a list.
@@ -317,6 +327,7 @@ export function isOnlyCompared(program: Node, name: string): boolean {
   let others = false;
   walkTree(program, (node) => {
     if (others || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
+    if ('exportKind' in node && node.exportKind === 'type') return false;
     if (node.type === 'BinaryExpression' && EQUALITY.has(node.operator))
       for (const side of [node.left, node.right])
         if (side.type === 'Identifier' && side.name === name) compared.add(side);

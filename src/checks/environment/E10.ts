@@ -1,14 +1,24 @@
-import { MODULES, REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
 import { Compiling, KEPT, NO_NAME, type Compiled } from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence } from '../../finding.js';
+import { packageOf } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import type { UnfitPackage } from '../questions/module-packages.js';
+import { isErased } from '../questions/missing-modules.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const messageKind = (kind: string, runner: string, files: readonly unknown[]): string =>
   `These specs load ${kind}${andMore(files)}, and nothing in the settings of ${runner} makes ${/files$/.test(kind) ? 'them' : 'it'} something that it can run.`;
+const messagePackage = (
+  name: string,
+  unfit: UnfitPackage,
+  runner: string,
+  files: readonly unknown[],
+): string =>
+  `These specs load ${name}${andMore(files)}, which has ${unfit === 'alone' ? 'nothing but' : 'for browsers'} ES modules, and ${runner} leaves packages as they are.`;
 const messageName = (files: readonly unknown[]): string =>
   `JSX becomes calls of React here${andMore(files)}, and the file has no such name.`;
 
@@ -17,7 +27,7 @@ export const E10: ProjectCheck = {
   code: 'E10',
   family: 'environment',
   scope: 'project',
-  facts: [MODULES, REPLACED],
+  facts: [MODULES, REPLACED, CHOSEN_DOCUMENT],
   title: 'No transform for this kind of file',
   level: 'blocker',
   why: 'The runner reads the file as plain JavaScript and stops at its first line.',
@@ -31,6 +41,8 @@ export const E10: ProjectCheck = {
 /** A file, or an import, that nothing can run, and the file that loads it. */
 interface Trouble {
   kind: string;
+  /** The kind is the name of a package. */
+  unfit?: UnfitPackage;
   /** The import, of the file that is asked about, that leads there. */
   entry: string;
   from: string;
@@ -98,6 +110,9 @@ class Search {
       }
       const kind = compiled.unfit((target ?? specifier).replace(/\?.*$/, ''), undefined);
       if (kind) return { kind, entry: specifier, from: path, specifier };
+      const unfit = target ? undefined : compiled.unfitPackage(path, specifier);
+      if (unfit && !isErased(path, specifier, this.#project))
+        return { kind: packageOf(specifier), unfit, entry: specifier, from: path, specifier };
     }
     return undefined;
   }
@@ -111,14 +126,23 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
   return {
     place: { file: file.path, start: own?.start ?? 0, end: own?.end ?? 0 },
     certainty: 'sure',
-    message: kind === NO_NAME ? messageName(all) : messageKind(kind, runner.runner, all),
-    advice: adviceFor(kind, runner.runner),
+    message: trouble.unfit
+      ? messagePackage(kind, trouble.unfit, runner.runner, all)
+      : kind === NO_NAME
+        ? messageName(all)
+        : messageKind(kind, runner.runner, all),
+    advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
       ...(transforms ? [{ ...transforms, note: 'the settings' }] : []),
     ],
   };
 }
+
+const advicePackage = (name: string, unfit: UnfitPackage): string =>
+  unfit === 'alone'
+    ? `Let it be compiled as the project’s own files are: transformIgnorePatterns: ['/node_modules/(?!${name}/)'], and a transform that takes .js files.`
+    : "Take what it has for Node: testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] }";
 
 function adviceFor(kind: string, runner: string): string {
   if (kind === KEPT) return 'Let the compiler of the specs turn it into calls: "jsx": "react-jsx"';

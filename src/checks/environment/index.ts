@@ -23,6 +23,8 @@ import { E22 } from './E22.js';
 import { E23 } from './E23.js';
 import { E24 } from './E24.js';
 import { E25 } from './E25.js';
+import { E26 } from './E26.js';
+import { E27 } from './E27.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -52,4 +54,6 @@ export const ENVIRONMENT: readonly Check[] = [
   E23,
   E24,
   E25,
+  E26,
+  E27,
 ];

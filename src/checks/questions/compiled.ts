@@ -13,6 +13,8 @@ import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
+import { CHOSEN_DOCUMENT } from './facts.js';
+import { ModulePackages, type UnfitPackage } from './module-packages.js';
 import type { SetupEffects } from './setup-effects.js';
 
 // Runners that load the specs by Node itself, and what they are told to load before.
@@ -26,17 +28,21 @@ export interface Compiled {
   isMapped(specifier: string): boolean;
   /** The kind of what can't be run. `path`: or, where it leads to no file, the import; `summary`: of a script of the project. */
   unfit(path: string, summary: ModuleSummary | undefined): string | undefined;
+  /** How an import of a package, in a file of the run, gets an ES module that the run stops at. */
+  unfitPackage(from: string, specifier: string): UnfitPackage | undefined;
 }
 
 /** What transforms the modules of a run: settings, or what the runner is told to load first. */
 export class Compiling {
   readonly #environment: Environment;
   readonly #context: ProjectContext;
-  readonly #known = new Map<Transforms | SetupEffects, Compiled>();
+  readonly #known = new Map<string | undefined, Map<Transforms | SetupEffects, Compiled>>();
+  readonly #packages: ModulePackages;
 
   constructor(environment: Environment, context: ProjectContext) {
     this.#environment = environment;
     this.#context = context;
+    this.#packages = new ModulePackages(environment, context);
   }
 
   of(file: SpecFileFacts, runner: RunnerFacts): Compiled | undefined {
@@ -44,14 +50,26 @@ export class Compiling {
     if (setup?.opaque) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
     if (!by || ('by' in by && by.by === 'stated')) return undefined;
-    const known =
-      this.#known.get(by) ??
-      (!('by' in by) ? this.#hooked(by, runner) : by.by === 'rules' ? this.#ruled(by, runner) : plugged(by));
-    this.#known.set(by, known);
-    return known;
+    const document =
+      file.get(CHOSEN_DOCUMENT)?.name ?? (runner.document.known ? runner.document.value : undefined);
+    const known = this.#known.get(document) ?? new Map<Transforms | SetupEffects, Compiled>();
+    this.#known.set(document, known);
+    const compiled =
+      known.get(by) ??
+      (!('by' in by)
+        ? this.#hooked(by, runner)
+        : by.by === 'rules'
+          ? this.#ruled(by, runner, document)
+          : plugged(by));
+    known.set(by, compiled);
+    return compiled;
   }
 
-  #ruled(transforms: Extract<Transforms, { by: 'rules' }>, { commands, folder }: RunnerFacts): Compiled {
+  #ruled(
+    transforms: Extract<Transforms, { by: 'rules' }>,
+    { commands, folder }: RunnerFacts,
+    document: string | undefined,
+  ): Compiled {
     const { rules, mapped, babel } = transforms;
     const nothing = this.#left(undefined);
     // Settings of Babel may stand above what is in sight.
@@ -62,6 +80,8 @@ export class Compiling {
     );
     return {
       isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
+      unfitPackage: (from, specifier) =>
+        asModules ? undefined : this.#packages.moduleOf(from, specifier, transforms, document),
       unfit: (path, summary) => {
         const rule = rules.find(({ pattern }) => mayMatch(pattern, path));
         const isNothing = !rule || rule.by === '';
@@ -89,6 +109,7 @@ export class Compiling {
     const takesStyles = names.some(isStyleHook);
     return {
       isMapped: () => false,
+      unfitPackage: () => undefined,
       unfit: (path, summary) =>
         summary && !path.endsWith('.vue')
           ? left && scriptKind(path, summary, { ...left, imports: false })
@@ -118,6 +139,7 @@ export class Compiling {
 // Bundlers take scripts, styles and assets by themselves.
 const plugged = ({ plugins }: Extract<Transforms, { by: 'plugins' }>): Compiled => ({
   isMapped: () => false,
+  unfitPackage: () => undefined,
   unfit: (path) =>
     path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin)) ? '.vue files' : undefined,
 });

@@ -4,7 +4,8 @@ import { manifestsOf, type Environment } from '../../environment/facts/environme
 import { settingAt } from '../../environment/settings/setting.js';
 import type { Files } from '../../host/files.js';
 import { notIgnored } from '../../host/ignored.js';
-import type { ImportedModule } from '../../syntax/module-facts.js';
+import type { Project } from '../../project/project.js';
+import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import { dirname, isTypeScript, isWithin, join, packageOf } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 import { REPLACED } from './facts.js';
@@ -27,16 +28,42 @@ export function unresolvedIn(
     return isNone(path, each.specifier, environment, context) ? [{ ...each, isPackage }] : [];
   });
   // That asks for the tree again: of the few that are missing alone.
-  return missing.filter(({ specifier }) => !isErased(path, specifier, context));
+  return missing.filter(({ specifier }) => !isErased(path, specifier, context.project));
 }
 
-// What a file of TypeScript imports for its types alone is gone before it runs.
-function isErased(path: string, specifier: string, { project }: ProjectContext): boolean {
+/** Whether a file of TypeScript imports a module for its types alone: that is gone before it runs. */
+export function isErased(path: string, specifier: string, project: Project): boolean {
   if (!isTypeScript(path)) return false;
   const names = [...(project.summary(path)?.imports ?? [])].filter(
     ([, from]) => from.specifier === specifier,
   );
   return names.length > 0 && names.every(([local]) => project.onlyCompares(path, local));
+}
+
+/** A name that a file imports, and that the module does not export. */
+export interface MissingName extends Import {
+  local: string;
+  /** The file of the module, and what that gives. */
+  target: string;
+  given: ReadonlySet<string>;
+}
+
+/** The names that a file imports from modules of the project which surely do not export them. */
+export function missingNamesIn(
+  from: string,
+  replaced: ReadonlySet<string>,
+  { project, root }: ProjectContext,
+): MissingName[] {
+  return [...(project.summary(from)?.imports ?? [])].flatMap(([local, imported]) => {
+    const { specifier, name, typeOnly } = imported;
+    const isAsked = !typeOnly && name !== '*' && !replaced.has(specifier);
+    const target = isAsked ? project.resolve(from, specifier) : undefined;
+    if (!target || replaced.has(target) || MADE.test(target.slice(root.length))) return [];
+    const given = project.givenNames(target);
+    // What is only spoken of as a type is gone before it runs.
+    if (!given || given.has(name) || project.onlyCompares(from, local)) return [];
+    return [{ ...imported, local, target, given }];
+  });
 }
 
 const PACKAGE_NAME = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*$/;

@@ -59,12 +59,18 @@ export interface TransformRule {
 
 /** How files become something that the runner can run. */
 export type Transforms =
-  /** Each file goes to the first rule that matches; `mapped`: imports that are replaced before; `babel`: what Babel is told. */
+  /** Each file goes to the first rule that matches. */
   | {
       by: 'rules';
       rules: readonly TransformRule[];
+      /** Imports that are replaced before. */
       mapped: readonly string[];
+      /** What Babel is told. */
       babel: Known<BabelSettings | undefined>;
+      /** Patterns over the paths of files that go to no rule. */
+      ignored: Known<readonly string[]>;
+      /** What a package's exports are chosen by: undefined where the document decides, none where the run passes over them. */
+      conditions: Known<readonly string[] | 'none' | undefined>;
       at: Place;
     }
   /** The project says that all is taken care of. */

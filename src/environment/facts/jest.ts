@@ -259,7 +259,7 @@ function transforms(
   at: Place,
   root: string,
   from: (text: string) => string,
-  { exists, setting: read }: RunnerSources,
+  { exists, setting: read, major }: RunnerSources,
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapper = settingAt(setting, 'moduleNameMapper');
@@ -277,11 +277,18 @@ function transforms(
   const babel = babelSettings(root, exists, read);
   const isTold = !babel.known || babel.value !== undefined;
   if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', told: false, at });
+  const ignored = textsFact(settingAt(setting, 'transformIgnorePatterns'), ['/node_modules/'], at);
+  const conditions = plainTexts(settingAt(setting, 'testEnvironmentOptions', 'customExportConditions'), at);
   return known({
     by: 'rules',
     rules,
     mapped: mapped.value.map(({ pattern }) => pattern),
     babel,
+    ignored: ignored.known
+      ? known(ignored.value.map(({ text }) => text.replaceAll('<rootDir>', root)))
+      : UNKNOWN_FACT,
+    // Exports count since version 28.
+    conditions: major === undefined ? UNKNOWN_FACT : major < 28 ? known('none') : conditions,
     at: transform?.at ?? at,
   });
 }

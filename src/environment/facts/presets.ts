@@ -5,6 +5,7 @@ import { settingAt, textOf, type Setting } from '../settings/setting.js';
 interface Preset {
   transform: Readonly<Record<string, string>>;
   testEnvironment?: string;
+  transformIgnorePatterns?: readonly string[];
   /** Files that it names. */
   needs?: readonly string[];
 }
@@ -20,6 +21,7 @@ const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
     {
       transform: { '^.+\\.(ts|js|mjs|html|svg)$': 'jest-preset-angular' },
       testEnvironment: 'jsdom',
+      transformIgnorePatterns: ['node_modules/(?!(.*\\.mjs$|@angular/common/locales/.*\\.js$))'],
       needs: ['<rootDir>/tsconfig.spec.json'],
     },
   ],
@@ -48,13 +50,23 @@ export function withPreset(
 
 type Section = Extract<Setting, { is: 'object' }>;
 
-function settingsOf({ transform, testEnvironment }: Preset, { at }: Setting): Section {
+function settingsOf(
+  { transform, testEnvironment, transformIgnorePatterns }: Preset,
+  { at }: Setting,
+): Section {
   const text = (value: string): Setting => ({ is: 'value', value, at });
   const rules = Object.entries(transform).map(([pattern, by]) => [pattern, text(by)] as const);
   const entries = new Map<string, Setting>([
     ['transform', { is: 'object', entries: new Map(rules), open: false, at }],
   ]);
   if (testEnvironment !== undefined) entries.set('testEnvironment', text(testEnvironment));
+  if (transformIgnorePatterns)
+    entries.set('transformIgnorePatterns', {
+      is: 'list',
+      items: transformIgnorePatterns.map(text),
+      open: false,
+      at,
+    });
   return { is: 'object', entries, open: false, at };
 }
 

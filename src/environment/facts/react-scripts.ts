@@ -1,8 +1,17 @@
 import { join } from '../../util/paths.js';
+import type { Place } from '../../finding.js';
 import type { AliasRule, NamedModule } from './environment.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { known, settingAt, UNKNOWN_FACT, type Known, type Setting } from '../settings/setting.js';
-import { flagValue, setupList, joinedFacts, UNREAD, type RunnerSources, type Facts } from './found.js';
+import {
+  flagValue,
+  setupList,
+  joinedFacts,
+  plainTexts,
+  UNREAD,
+  type RunnerSources,
+  type Facts,
+} from './found.js';
 
 /** The facts of react-scripts 4 and 5, from their createJestConfig.js; a key in the manifest adds a few settings. */
 export function reactScripts(
@@ -61,10 +70,19 @@ export function reactScripts(
       rules: [{ pattern: '.', by: 'react-scripts', told: true, at: setting.at }],
       mapped: [],
       babel: UNKNOWN_FACT,
+      ignored: patterns(settingAt(own, 'transformIgnorePatterns'), setting.at),
+      // Versions 4 and 5 bring versions of the runner that know no exports.
+      conditions: known('none'),
       at: setting.at,
     }),
   };
 }
+
+// config/createJestConfig.js, `transformIgnorePatterns`.
+const patterns = (own: Setting | undefined, at: Place): Known<readonly string[]> => {
+  const texts = plainTexts(own, at);
+  return texts.known ? known(texts.value ?? ['/node_modules/.+\\.(js|jsx|mjs|cjs|ts|tsx)$']) : UNKNOWN_FACT;
+};
 
 // A flag of the script wins.
 function documentOf(commands: RunnerSources['commands']): Known<string | undefined> {

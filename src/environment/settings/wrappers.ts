@@ -2,7 +2,7 @@ import type { Place } from '../../finding.js';
 import type { Setting } from './setting.js';
 
 /** What a framework's function adds to the runner's settings that it is given: what is given stands after it. */
-type Wrapper = Readonly<Record<string, Readonly<Record<string, string>> | readonly string[]>>;
+type Wrapper = Readonly<Record<string, Readonly<Record<string, string>> | readonly string[] | undefined>>;
 
 // next 13 to 16, dist/build/jest/jest.js: all other keys are handed back as they are.
 const NEXT: Wrapper = {
@@ -17,6 +17,8 @@ const NEXT: Wrapper = {
   },
   transform: { '^.+\\.(js|jsx|ts|tsx|mjs)$': 'next/dist/build/swc/jest-transformer' },
   testPathIgnorePatterns: ['/node_modules/', '/.next/'],
+  // The framework's own settings, which are code, add to these.
+  transformIgnorePatterns: undefined,
 };
 
 const WRAPPERS: ReadonlyMap<string, Wrapper> = new Map([
@@ -36,7 +38,8 @@ export function wrappedBy(
   for (const [key, added] of Object.entries(wrapper)) {
     const own = given.entries.get(key);
     const text = (value: string): Setting => ({ is: 'value', value, at });
-    if (Array.isArray(added)) {
+    if (added === undefined) entries.set(key, { is: 'unknown', at });
+    else if (Array.isArray(added)) {
       const items = (added as readonly string[]).map(text);
       if (own === undefined) entries.set(key, { is: 'list', items, open: false, at });
       else if (own.is === 'list') entries.set(key, { ...own, items: [...items, ...own.items] });

@@ -1,0 +1,73 @@
+import type { Finding } from '../../finding.js';
+import { nearest } from '../../util/nearest.js';
+import { relativeTo } from '../../util/paths.js';
+import { isMapped } from '../questions/aliases.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { REPLACED } from '../questions/facts.js';
+import { loadedBy, missingNamesIn, replacedIn, type MissingName } from '../questions/missing-modules.js';
+import { byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
+
+const message = (specifier: string, name: string): string =>
+  name === 'default' ? `${specifier} gives nothing by default.` : `${specifier} gives no “${name}”.`;
+const adviceName = (name: string, specifier: string): string =>
+  `Take what it gives: import { ${name} } from '${specifier}';`;
+const adviceDefault = (local: string, specifier: string): string =>
+  `It is given by default: import ${local} from '${specifier}';`;
+const adviceNone = 'Export it there, or take what is exported.';
+
+/** A name that a spec file, a set-up file or what they load imports, and that the module does not export. */
+export const E26: ProjectCheck = {
+  code: 'E26',
+  family: 'environment',
+  scope: 'project',
+  facts: [REPLACED],
+  title: 'Import of what nobody exports',
+  level: 'blocker',
+  why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
+  certain: 'Sure where the module and all that it hands on can be read, and no stand-in takes its place.',
+  trouble: "import KilnCard from './KilnCard'; // export const KilnCard = …",
+  mended: "import { KilnCard } from './KilnCard';",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+function check(each: Package, context: ProjectContext): Finding[] {
+  const replaced = replacedIn(each.specFiles);
+  const found = new Map<string, Finding>();
+  for (const { runners, files } of byRunners(each)) {
+    const isSent = ({ specifier }: MissingName): boolean =>
+      runners.some(({ aliases }) => aliases.known && isMapped(specifier, aliases.value));
+    for (const [from, file] of loadedBy(files, replaced, context))
+      for (const missing of missingNamesIn(from, replaced, context))
+        if (!isSent(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
+  }
+  return [...found.values()];
+}
+
+function finding(
+  from: string,
+  { local, specifier, name, start, end, target, given }: MissingName,
+  file: SpecFileFacts,
+  { root }: ProjectContext,
+): Finding {
+  const shown = `${[...given].slice(0, 4).join(', ')}${given.size > 4 ? ', …' : ''}`;
+  return {
+    place: { file: from, start, end },
+    certainty: 'sure',
+    message: message(specifier, name),
+    advice: adviceFor(local, name, specifier, given),
+    evidence: [
+      { file: target, start: 0, end: 0, note: `gives ${shown}` },
+      ...(file.path === from
+        ? []
+        : [{ file: file.path, start: 0, end: 0, note: `loads ${relativeTo(root, from)}` }]),
+    ],
+  };
+}
+
+function adviceFor(local: string, name: string, specifier: string, given: ReadonlySet<string>): string {
+  const near = nearest(name === 'default' ? local : name, given);
+  if (near !== undefined && near !== 'default')
+    return adviceName(near === local ? near : `${near} as ${local}`, specifier);
+  return given.has('default') ? adviceDefault(local, specifier) : adviceNone;
+}

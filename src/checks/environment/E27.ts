@@ -1,0 +1,148 @@
+import type { Component, ViewNode } from '../../components/view.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { missingPart } from '../../libraries/missing-parts.js';
+import type { Finding, Place } from '../../finding.js';
+import type { Project } from '../../project/project.js';
+import type { ProjectCheck } from '../questions/check.js';
+import {
+  fileFact,
+  inSpecFile,
+  type FileContext,
+  type ProjectContext,
+  type SpecFileFacts,
+} from '../questions/context.js';
+import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
+import { loadedBy } from '../questions/missing-modules.js';
+import { andMore } from '../questions/packages.js';
+
+const message = (name: string, component: string, files: readonly unknown[]): string =>
+  `${component} calls ${name} as soon as it is shown${andMore(files)}, and jsdom has no such thing.`;
+const advice = (name: string, setup: string | undefined): string =>
+  `Put a stand-in for ${name} in place before the specs${setup === undefined ? ', in a set-up file' : `, in ${setup}`}.`;
+
+interface Need {
+  component: string;
+  path: string;
+  /** Where it is called. */
+  at: Place;
+  /** Where it is rendered, in the spec file. */
+  start: number;
+  end: number;
+}
+
+const NEEDS = fileFact('platform needs', needsOf);
+
+/** Specs that show a component which calls what their document does not have. */
+export const E27: ProjectCheck = {
+  code: 'E27',
+  family: 'environment',
+  scope: 'project',
+  facts: [NEEDS, CHOSEN_DOCUMENT, REPLACED],
+  title: 'Part of the platform that the document lacks',
+  level: 'blocker',
+  why: 'The component throws before its first assertion, though it is right in every browser.',
+  certain: 'Sure where the call stands under no condition, and no file that is loaded names what it calls.',
+  trouble:
+    "useEffect(() => {\n  window.matchMedia('(width < 40em)').addEventListener('change', onChange);\n}, []);",
+  mended:
+    '// test/setup.ts\nwindow.matchMedia = (media) => Object.assign(new EventTarget(), { media, matches: false });',
+  run(context) {
+    const found = new Map<string, { need: Need; name: string; files: SpecFileFacts[] }>();
+    for (const file of context.specFiles)
+      for (const need of file.get(NEEDS)) {
+        const name = lacking(need, file, context);
+        if (name === undefined) continue;
+        const key = `${file.package}\0${need.at.file}\0${name}`;
+        const known = found.get(key) ?? { need, name, files: [] };
+        found.set(key, known);
+        if (!known.files.includes(file)) known.files.push(file);
+      }
+    return [...found.values()].map(({ need, name, files }) => finding(need, name, files, context));
+  },
+};
+
+function finding(
+  { component, at, start, end }: Need,
+  name: string,
+  files: readonly SpecFileFacts[],
+  { setupOf, root }: ProjectContext,
+): Finding {
+  const [first] = files;
+  const setup = first && setupOf(first.path)?.files[0];
+  return {
+    place: first ? inSpecFile(first, { start, end }) : at,
+    certainty: 'sure',
+    message: message(name, component, files),
+    advice: advice(name, setup?.startsWith(`${root}/`) ? setup.slice(root.length + 1) : undefined),
+    evidence: [{ ...at, note: 'calls it under no condition' }],
+  };
+}
+
+// Whoever puts a stand-in in its place names it; a package that is loaded before the specs may do it without.
+function lacking(need: Need, file: SpecFileFacts, context: ProjectContext): string | undefined {
+  const runners = context.environmentOf(file.path).runnersOf(file.path);
+  const isJest = runners.every(({ runner }) => runner === 'jest' || runner === 'react-scripts');
+  const name = missingPart(need.path, isJest);
+  const setup = context.setupOf(file.path);
+  if (file.get(REPLACED).has(need.at.file)) return undefined;
+  if (name === undefined || !setup || setup.opaque || !runners.every((runner) => isJsdom(file, runner)))
+    return undefined;
+  if ([...setup.packages].some((each) => MAY_BRING.test(each))) return undefined;
+  const others = [...loadedBy([file], file.get(REPLACED), context).keys()].filter(
+    (path) => path !== need.at.file,
+  );
+  const isNamed = others.some((path) => {
+    const text = context.project.source(path)?.text ?? '';
+    return text.includes(name);
+  });
+  return isNamed ? undefined : name;
+}
+
+const MAY_BRING =
+  /polyfill|mock|shim|stub|fake|observer|match-?media|fetch|core-js|canvas|msw|undici|whatwg|dialog/i;
+
+const isJsdom = (file: SpecFileFacts, { document }: RunnerFacts): boolean => {
+  const name = file.get(CHOSEN_DOCUMENT)?.name ?? (document.known ? document.value : undefined);
+  return name === 'jsdom' || name === 'jest-environment-jsdom';
+};
+
+// What each render surely shows, and what that calls at once.
+function needsOf({ file, project }: FileContext): Need[] {
+  return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
+    if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
+    return shown(view, render.file, project).flatMap((component) =>
+      callsOf(component, project).map(({ path, at }) => ({ component: component.name, path, at, ...place })),
+    );
+  });
+}
+
+const DEEPEST = 4;
+
+// Components that are there whatever the props are.
+function shown(view: readonly ViewNode[], file: string, project: Project, depth = 0): Component[] {
+  return view.flatMap((node): Component[] => {
+    if (node.kind === 'element') return shown(node.children, file, project, depth);
+    const component = node.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
+    if (!component) return [];
+    const inside = depth < DEEPEST ? shown(component.view, component.file, project, depth + 1) : [];
+    return [component, ...inside];
+  });
+}
+
+function callsOf({ file, name }: Component, project: Project): { path: string; at: Place }[] {
+  const found: { path: string; at: Place }[] = [];
+  const seen = new Set<string>();
+  const add = (at: string, local: string): void => {
+    if (seen.has(`${at}\0${local}`)) return;
+    seen.add(`${at}\0${local}`);
+    const summary = project.summary(at);
+    for (const [path, span] of summary?.firstRuns.get(local) ?? []) {
+      const imported = summary?.imports.get(path);
+      const hook = imported ? project.imported(at, imported) : { file: at, name: path };
+      if (hook) add(hook.file, hook.name);
+      found.push({ path, at: { file: at, ...span } });
+    }
+  };
+  add(file, name);
+  return found;
+}
