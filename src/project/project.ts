@@ -191,6 +191,15 @@ export class Project {
     return undefined;
   }
 
+  /** The modules that a package's file loads as soon as it is loaded; none where it can't be read. */
+  loadsOf(path: string): string[] {
+    const bytes = this.#files.read(path);
+    const source = bytes && decodeSource(path, bytes);
+    const script = !source || isProblem(source) ? undefined : parseScript(source);
+    if (!script || 'reason' in script) return [];
+    return moduleFacts(script.program).modules.map(({ specifier }) => specifier);
+  }
+
   /** All names that a module gives out; undefined where that can't be told. */
   givenNames(file: string): ReadonlySet<string> | undefined {
     return givenNames(

@@ -1,9 +1,12 @@
 import semver from 'semver';
 import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { DEPENDENCY_KINDS, type Manifest } from '../../environment/settings/manifest.js';
+import { statedNode } from '../../environment/node-version.js';
 import { PEER_ROWS } from '../../environment/tables/peer-ranges.js';
+import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { majorOf, type PackageVersion } from '../../environment/versions.js';
+import { join } from '../../util/paths.js';
 import type { Place, Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -13,6 +16,10 @@ const message = (name: string, major: number, peer: string, range: string, asks:
   `${name} ${major} asks for ${peer} ${asks}, and ${range} is what this project takes.`;
 const advice = (name: string, asks: string, peer: string): string =>
   `Take ${peer} ${asks}, or a major of ${name} that asks for yours.`;
+const messageNode = (name: string, asks: string, text: string): string =>
+  `${name} asks for Node ${asks}, and ${text} is what this project runs on.`;
+const adviceNode = (name: string): string =>
+  `Take a Node that it asks for, or a major of ${name} that runs on yours.`;
 const messageTwo = (name: string, versions: readonly string[]): string =>
   `The lock file has ${name} twice, ${versions.join(' and ')}: what one copy makes, the other does not know.`;
 const adviceTwo = (name: string): string =>
@@ -34,6 +41,7 @@ export const E12: ProjectCheck = {
       packagesWithSpecs(context).flatMap(({ environment }) => [
         ...unmet(environment, context),
         ...twice(environment, context),
+        ...onOtherNode(environment, context),
       ]),
     ),
 };
@@ -70,6 +78,42 @@ function placeOf({ setting }: Manifest, name: string): Place | undefined {
   return DEPENDENCY_KINDS.map((kind) => settingAt(setting, kind, name)?.at).find(
     (each) => each !== undefined,
   );
+}
+
+const TOOLS = [...RUNNERS.flatMap(({ packages }) => packages), 'jsdom', 'happy-dom', 'vite', '@angular/cli'];
+
+// What runs the specs says which Node it needs, where it is installed or locked.
+function onOtherNode(environment: Environment, context: ProjectContext): Finding[] {
+  const node = statedNode(environment, (file) => context.project.optionalSource(file)?.text);
+  if (!node) return [];
+  return TOOLS.flatMap((name): Finding[] => {
+    const asks = asksForNode(name, environment, context);
+    if (asks === undefined || semver.validRange(asks) === null || semver.intersects(node.range, asks))
+      return [];
+    return [
+      {
+        place: node.at,
+        certainty: 'sure',
+        message: messageNode(name, asks, node.text),
+        advice: adviceNode(name),
+      },
+    ];
+  });
+}
+
+function asksForNode(
+  name: string,
+  environment: Environment,
+  { setting, files }: ProjectContext,
+): string | undefined {
+  const installed = environment.installedAt(name);
+  if (installed !== undefined)
+    return textOf(settingAt(setting(join(installed, 'package.json')), 'engines', 'node'));
+  const lock = manifestsOf(environment)
+    .map(({ folder }) => join(folder, 'package-lock.json'))
+    .find((file) => files.kind(file) === 'file');
+  const locked = lock === undefined ? undefined : setting(lock);
+  return textOf(settingAt(locked, 'packages', `node_modules/${name}`, 'engines', 'node'));
 }
 
 const FRAMEWORKS = ['react', 'vue', '@angular/core'];

@@ -11,6 +11,7 @@ import { isLoadedByNode } from '../questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import {
   isThere,
+  lackingBehind,
   lackingPeers,
   loadedBy,
   MADE,
@@ -129,7 +130,10 @@ function troublesIn(
   const peers = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
     const isOwn = each.specifier.startsWith('.') || context.project.resolve(from, each.specifier);
     if (isOwn || isReplaced({ ...each, isPackage: true })) return [];
-    return lackingPeers(packageOf(each.specifier), environment, context).map((peer) => ({
+    const isSetup = context.setupOf(file.path)?.files.includes(from);
+    const behind = isSetup ? lackingBehind(from, each.specifier, environment, context) : [];
+    const lacking = lackingPeers(packageOf(each.specifier), environment, context);
+    return [...new Set([...lacking, ...behind])].map((peer) => ({
       from,
       missing: { ...each, isPackage: true },
       peer,

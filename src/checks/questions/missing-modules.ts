@@ -3,6 +3,7 @@ import { isMissing } from '../../environment/brought.js';
 import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import type { Files } from '../../host/files.js';
+import { installedAt } from '../../environment/versions.js';
 import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
@@ -124,6 +125,33 @@ export function lackingPeers(name: string, environment: Environment, { setting }
     const isOptional = optional?.is === 'value' && optional.value === true;
     return !isOptional && !peer.startsWith('@types/') && environment.installedAt(peer) === undefined;
   });
+}
+
+const MOST_FILES = 8;
+
+/** The packages that an installed one loads as soon as it is loaded itself, and that it would not find. */
+export function lackingBehind(
+  from: string,
+  specifier: string,
+  environment: Environment,
+  { project, files }: ProjectContext,
+): string[] {
+  if (!environment.hasInstalls) return [];
+  const resolve = files.resolver({ conditions: ['require', 'node', 'import', 'default'] });
+  const entry = resolve(dirname(from), specifier);
+  const own = new Set(entry?.includes('/node_modules/') ? [entry] : []);
+  const lacking = new Set<string>();
+  for (const path of own) {
+    if (own.size > MOST_FILES) return [];
+    for (const each of project.loadsOf(path)) {
+      const target = resolve(dirname(path), each);
+      if (each.startsWith('.') && target) own.add(target);
+      const name = packageOf(each);
+      const isPackage = PACKAGE_NAME.test(name) && !isBuiltin(each) && name !== packageOf(specifier);
+      if (isPackage && !target && installedAt(files, dirname(path), name) === undefined) lacking.add(name);
+    }
+  }
+  return [...lacking];
 }
 
 /**
