@@ -3,6 +3,7 @@
 // neither declared nor installed.
 const V4 = 'React, vitest 4';
 const V1 = 'React, vitest 1';
+const V2 = 'React, vitest 2';
 const VUE_V = 'Vue, vitest 4';
 const SPACE = 'Workspace, vitest 3';
 const J29 = 'React, jest 29';
@@ -10,6 +11,7 @@ const J30 = 'React, jest 30 and ts-jest';
 const VUE_J = 'Vue, jest 29';
 const PROJECTS_J = 'Workspaces, jest 29 with projects';
 const M11 = 'React, mocha 11 with a compile hook';
+const M10 = 'React, mocha 10 with a compile hook';
 const M12 = 'React, mocha 12 with no compile hook';
 const NG = 'Angular, its own builder';
 const NG_J = 'Angular, jest 29 and a preset';
@@ -22,7 +24,21 @@ const JASMINE = 'React, jasmine 5 in Node';
 const PRESET = 'React, jest 30 with a preset of its own';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
-const BUNDLED = [V4, V1];
+const ASKS_WIDTH = [
+  [
+    '=> (',
+    '=> {\n  useEffect(() => {\n    document.title = String(window.matchMedia("(width < 40em)").matches);\n  }, []);\n  return (',
+  ],
+  ["import { cone } from './cone';", "import { useEffect } from 'react';\nimport { cone } from './cone';"],
+  ['\n);\n', '\n);\n};\n'],
+];
+const LOADS = (name, module, file = 'src/KilnCard.tsx') => ({
+  [file]: [
+    "import { cone } from './cone';",
+    `import { ${name} } from '${module}';\nimport { cone } from './cone';\n\nexport const word = ${name}('ab');`,
+  ],
+});
+const BUNDLED = [V4, V2, V1];
 const CONFIG = 'vitest.config.ts';
 const JEST = 'jest.config.js';
 const SPEC = 'src/KilnCard.spec.tsx';
@@ -64,6 +80,16 @@ const bundled = [
       [SPEC]: ["'./KilnCard'", "'@/KilnCard'"],
       'tsconfig.json': ['"jsx"', '"paths": { "@/*": ["./src/*"] },\n    "jsx"'],
     },
+  },
+  {
+    code: 'E26',
+    name: 'a component is taken by default, and given by its name',
+    edit: { [SPEC]: ['import { KilnCard }', 'import KilnCard'] },
+  },
+  {
+    code: 'E27',
+    name: 'a component asks how wide the page is',
+    edit: { 'src/KilnCard.tsx': ASKS_WIDTH },
   },
 ];
 
@@ -200,7 +226,7 @@ export const FAULTS = [
       edit: { [SPEC]: ["'./KilnCard'", "'./KilnCards'"] },
     },
     {
-      code: 'E10',
+      code: 'E26',
       name: 'an export that is not there',
       edit: {
         'test/setup.ts':
@@ -361,6 +387,22 @@ export const FAULTS = [
     },
   ]),
   ...on(J29, [
+    {
+      code: 'E10',
+      name: 'a package that has nothing but ES modules',
+      edit: LOADS('capitalize', 'lodash-es'),
+    },
+    {
+      code: 'E10',
+      name: 'a package that has ES modules for browsers',
+      edit: LOADS('nanoid', 'nanoid'),
+    },
+    { code: 'E27', name: 'a component asks how wide the page is', edit: { 'src/KilnCard.tsx': ASKS_WIDTH } },
+    {
+      code: 'E26',
+      name: 'a component is taken by default, and given by its name',
+      edit: { [SPEC]: ['import { KilnCard }', 'import KilnCard'] },
+    },
     { code: 'E01', name: 'the runner of the script is not declared', lacks: ['jest'] },
     { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
     { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
@@ -721,57 +763,74 @@ export const FAULTS = [
       },
     },
   ]),
-  ...on(M11, [
-    { code: 'E10', name: 'no compile hook', edit: { '.mocharc.json': ['"./test/register.js",', ''] } },
-    { code: 'E10', name: 'the compiler has no settings', edit: { '.babelrc': null } },
-    {
-      code: 'E10',
-      name: 'the compiler has no preset for JSX',
-      edit: { '.babelrc': '{ "presets": [["@babel/preset-env", { "targets": { "node": "current" } }]] }\n' },
-    },
-    { code: 'E10', name: 'nothing takes style sheets', edit: { '.mocharc.json': ['"ignore-styles",', ''] } },
-    { code: 'E02', name: 'no document', edit: { '.mocharc.json': ['"global-jsdom/register",', ''] } },
-    {
-      code: 'E04',
-      name: 'a slip in the path of the set-up file',
-      edit: { '.mocharc.json': ['./test/setup.js', './test/setpu.js'] },
-    },
-    {
-      code: 'E06',
-      name: 'the matchers are not registered',
-      edit: {
-        '.mocharc.json': [
-          /* the last one */ '"global-jsdom/register",\n    "./test/setup.js"',
-          '"global-jsdom/register"',
-        ],
+  ...on(
+    [M11, M10],
+    [
+      { code: 'E10', name: 'no compile hook', edit: { '.mocharc.json': ['"./test/register.js",', ''] } },
+      { code: 'E10', name: 'the compiler has no settings', edit: { '.babelrc': null } },
+      {
+        code: 'E10',
+        name: 'the compiler has no preset for JSX',
+        edit: {
+          '.babelrc': '{ "presets": [["@babel/preset-env", { "targets": { "node": "current" } }]] }\n',
+        },
       },
-    },
-    { code: 'E22', name: 'the words of the other interface', edit: { '.mocharc.json': ['"tdd"', '"bdd"'] } },
-    {
-      code: 'E09',
-      name: 'the pattern leaves the specs out',
-      edit: { '.mocharc.json': ['*.test.jsx', '*.spec.jsx'] },
-    },
-    { code: ['E04', 'E21'], name: 'a package that the set-up names is missing', lacks: ['global-jsdom'] },
-    { code: ['E04', 'E21'], name: 'the compile hook is missing', lacks: ['@babel/register'] },
-    { code: 'E01', name: 'the runner of the script is not declared', lacks: ['mocha'] },
-    {
-      code: 'E22',
-      name: 'assertions of another library',
-      edit: {
-        'test/KilnCard.test.jsx': [
-          'expect(onFire).to.have.been.calledOnce',
-          'expect(onFire).toHaveBeenCalledTimes(1)',
-        ],
+      {
+        code: 'E10',
+        name: 'nothing takes style sheets',
+        edit: { '.mocharc.json': ['"ignore-styles",', ''] },
       },
-    },
-    { code: 'E20', name: 'a misspelt key: requires', edit: { '.mocharc.json': ['"require"', '"requires"'] } },
-    {
-      code: 'E19',
-      name: 'settings with a slip in the syntax',
-      edit: { '.mocharc.json': ['"tdd",', '"tdd"'] },
-    },
-  ]),
+      { code: 'E02', name: 'no document', edit: { '.mocharc.json': ['"global-jsdom/register",', ''] } },
+      {
+        code: 'E04',
+        name: 'a slip in the path of the set-up file',
+        edit: { '.mocharc.json': ['./test/setup.js', './test/setpu.js'] },
+      },
+      {
+        code: 'E06',
+        name: 'the matchers are not registered',
+        edit: {
+          '.mocharc.json': [
+            /* the last one */ '"global-jsdom/register",\n    "./test/setup.js"',
+            '"global-jsdom/register"',
+          ],
+        },
+      },
+      {
+        code: 'E22',
+        name: 'the words of the other interface',
+        edit: { '.mocharc.json': ['"tdd"', '"bdd"'] },
+      },
+      {
+        code: 'E09',
+        name: 'the pattern leaves the specs out',
+        edit: { '.mocharc.json': ['*.test.jsx', '*.spec.jsx'] },
+      },
+      { code: ['E04', 'E21'], name: 'a package that the set-up names is missing', lacks: ['global-jsdom'] },
+      { code: ['E04', 'E21'], name: 'the compile hook is missing', lacks: ['@babel/register'] },
+      { code: 'E01', name: 'the runner of the script is not declared', lacks: ['mocha'] },
+      {
+        code: 'E22',
+        name: 'assertions of another library',
+        edit: {
+          'test/KilnCard.test.jsx': [
+            'expect(onFire).to.have.been.calledOnce',
+            'expect(onFire).toHaveBeenCalledTimes(1)',
+          ],
+        },
+      },
+      {
+        code: 'E20',
+        name: 'a misspelt key: requires',
+        edit: { '.mocharc.json': ['"require"', '"requires"'] },
+      },
+      {
+        code: 'E19',
+        name: 'settings with a slip in the syntax',
+        edit: { '.mocharc.json': ['"tdd",', '"tdd"'] },
+      },
+    ],
+  ),
   ...on(M12, [
     {
       code: 'E02',
@@ -973,7 +1032,7 @@ export const FAULTS = [
     { code: 'E21', name: 'the adapter is missing', lacks: ['enzyme-adapter-react-16'] },
     { code: ['E04', 'E21'], name: 'the snapshot serializer is missing', lacks: ['enzyme-to-json'] },
     {
-      code: 'E05',
+      code: ['E05', 'E27'],
       name: 'the shims are named by no setting',
       edit: { 'config/jest.config.js': ["  setupFiles: ['<rootDir>/config/shims.js'],\n", ''] },
     },
@@ -1017,6 +1076,11 @@ export const FAULTS = [
   ]),
 
   ...on(STARTER, [
+    {
+      code: 'E10',
+      name: 'a package that has nothing but ES modules',
+      edit: LOADS('capitalize', 'lodash-es', 'src/KilnCard.js'),
+    },
     {
       code: ['E06', 'E05'],
       name: 'setupTests has another name',

@@ -149,6 +149,67 @@ describe('KilnCard', () => {
 `,
 };
 
+const hookedPackages = {
+  chai: '^4.5.0',
+  sinon: '^20.0.0',
+  'sinon-chai': '^3.7.0',
+  jsdom: '^26.0.0',
+  'global-jsdom': '^26.0.0',
+  '@babel/core': '^7.26.0',
+  '@babel/register': '^7.25.0',
+  '@babel/preset-env': '^7.26.0',
+  '@babel/preset-react': '^7.26.0',
+  'ignore-styles': '^5.0.0',
+  react: '^19.0.0',
+  'react-dom': '^19.0.0',
+  '@testing-library/react': '^16.1.0',
+  '@testing-library/dom': '^10.4.0',
+};
+
+const hookedFiles = {
+  'src/KilnCard.jsx': `import './kiln-card.css';
+
+export const KilnCard = ({ name, onFire }) => (
+  <button type="button" onClick={onFire}>
+    {name}
+  </button>
+);
+`,
+  'src/kiln-card.css': 'button {\n  color: red;\n}\n',
+  'test/KilnCard.test.jsx': `import { expect } from 'chai';
+import sinon from 'sinon';
+import { fireEvent, render } from '@testing-library/react';
+import { KilnCard } from '../src/KilnCard';
+
+suite('KilnCard', () => {
+  test('fires once', () => {
+    const onFire = sinon.spy();
+    const { getByRole } = render(<KilnCard name="Big Bertha" onFire={onFire} />);
+    fireEvent.click(getByRole('button', { name: 'Big Bertha' }));
+    expect(onFire).to.have.been.calledOnce;
+  });
+});
+`,
+  'test/setup.js': `const chai = require('chai');
+const sinonChai = require('sinon-chai');
+
+chai.use(sinonChai);
+`,
+  'test/register.js': "require('@babel/register')({ extensions: ['.js', '.jsx'] });\n",
+  'package.json': common('mocha'),
+  '.babelrc': json({
+    presets: [
+      ['@babel/preset-env', { targets: { node: 'current' } }],
+      ['@babel/preset-react', { runtime: 'automatic' }],
+    ],
+  }),
+  '.mocharc.json': json({
+    ui: 'tdd',
+    require: ['./test/register.js', 'ignore-styles', 'global-jsdom/register', './test/setup.js'],
+    spec: ['test/**/*.test.jsx'],
+  }),
+};
+
 /** `install`: the folder of packages that projects share; the first of `packages` is the runner that the table names. */
 export const PROJECTS = [
   {
@@ -170,6 +231,18 @@ export const PROJECTS = [
       'react-dom': '^18.3.0',
       '@testing-library/react': '^14.3.0',
       '@testing-library/dom': '^9.3.0',
+    },
+    files: bundledReact,
+  },
+  {
+    name: 'React, vitest 2',
+    install: 'vitest2',
+    packages: {
+      vitest: '^2.1.0',
+      vite: '^5.4.0',
+      jsdom: '^25.0.0',
+      '@vitejs/plugin-react': '^4.3.0',
+      ...reactPackages,
     },
     files: bundledReact,
   },
@@ -234,6 +307,8 @@ it('gives hours', () => {
       'jest-environment-jsdom': '^29.7.0',
       ...babelPackages,
       '@babel/preset-typescript': '^7.26.0',
+      'lodash-es': '^4.17.0',
+      nanoid: '^3.3.0',
       ...reactPackages,
     },
     files: jestReact,
@@ -368,66 +443,14 @@ it('gives hours', () => {
   {
     name: 'React, mocha 11 with a compile hook',
     install: 'mocha11',
-    packages: {
-      mocha: '^11.0.0',
-      chai: '^4.5.0',
-      sinon: '^20.0.0',
-      'sinon-chai': '^3.7.0',
-      jsdom: '^26.0.0',
-      'global-jsdom': '^26.0.0',
-      '@babel/core': '^7.26.0',
-      '@babel/register': '^7.25.0',
-      '@babel/preset-env': '^7.26.0',
-      '@babel/preset-react': '^7.26.0',
-      'ignore-styles': '^5.0.0',
-      react: '^19.0.0',
-      'react-dom': '^19.0.0',
-      '@testing-library/react': '^16.1.0',
-      '@testing-library/dom': '^10.4.0',
-    },
-    files: {
-      'src/KilnCard.jsx': `import './kiln-card.css';
-
-export const KilnCard = ({ name, onFire }) => (
-  <button type="button" onClick={onFire}>
-    {name}
-  </button>
-);
-`,
-      'src/kiln-card.css': 'button {\n  color: red;\n}\n',
-      'test/KilnCard.test.jsx': `import { expect } from 'chai';
-import sinon from 'sinon';
-import { fireEvent, render } from '@testing-library/react';
-import { KilnCard } from '../src/KilnCard';
-
-suite('KilnCard', () => {
-  test('fires once', () => {
-    const onFire = sinon.spy();
-    const { getByRole } = render(<KilnCard name="Big Bertha" onFire={onFire} />);
-    fireEvent.click(getByRole('button', { name: 'Big Bertha' }));
-    expect(onFire).to.have.been.calledOnce;
-  });
-});
-`,
-      'test/setup.js': `const chai = require('chai');
-const sinonChai = require('sinon-chai');
-
-chai.use(sinonChai);
-`,
-      'test/register.js': "require('@babel/register')({ extensions: ['.js', '.jsx'] });\n",
-      'package.json': common('mocha'),
-      '.babelrc': json({
-        presets: [
-          ['@babel/preset-env', { targets: { node: 'current' } }],
-          ['@babel/preset-react', { runtime: 'automatic' }],
-        ],
-      }),
-      '.mocharc.json': json({
-        ui: 'tdd',
-        require: ['./test/register.js', 'ignore-styles', 'global-jsdom/register', './test/setup.js'],
-        spec: ['test/**/*.test.jsx'],
-      }),
-    },
+    packages: { mocha: '^11.0.0', ...hookedPackages },
+    files: hookedFiles,
+  },
+  {
+    name: 'React, mocha 10 with a compile hook',
+    install: 'mocha10',
+    packages: { mocha: '^10.0.0', ...hookedPackages },
+    files: hookedFiles,
   },
   {
     name: 'React, mocha 12 with no compile hook',
@@ -688,6 +711,7 @@ configure({ adapter: new Adapter() });
     install: 'cra',
     packages: {
       'react-scripts': '^5.0.1',
+      'lodash-es': '^4.17.0',
       react: '^18.3.0',
       'react-dom': '^18.3.0',
       '@testing-library/react': '^16.1.0',

@@ -27,29 +27,37 @@ export function firstRuns(
     const value = node.type === 'VariableDeclarator' ? node.init : node;
     const made = value && /^(?:use)?[A-Z]/.test(name) ? unwrappedComponent(value) : undefined;
     if (!made || !isFunction(made) || !made.body || made.async) continue;
-    const run = firstRun(made.body.type === 'BlockStatement' ? made.body.body : [made.body], imports);
+    const { body } = made;
+    const run = noted(imports, (note) => runBody(body, note));
     if (run.size > 0) found.set(name, run);
   }
   return found;
 }
 
 /** The first run of statements: of the script of a single-file component. */
-export function firstRun(statements: readonly Node[], imports: ModuleFacts['imports']): FirstRun {
+export const firstRun = (statements: readonly Node[], imports: ModuleFacts['imports']): FirstRun =>
+  noted(imports, (note) => runStatements(statements, note));
+
+type Note = (callee: Node) => void;
+
+function noted(imports: ModuleFacts['imports'], run: (note: Note) => void): FirstRun {
   const found = new Map<string, Span>();
-  const note = (callee: Node): void => {
+  run((callee) => {
     const path = pathOf(callee);
     const isOwn = imports.has(path.split('.')[0] ?? '');
-    if (HOOK.test(path) || (mayBeMissing(path) && !isOwn))
-      if (!found.has(path)) found.set(path, { start: callee.start, end: callee.end });
-  };
-  runStatements(statements, note);
+    const matters = HOOK.test(path) || (mayBeMissing(path) && !isOwn);
+    if (matters && !found.has(path)) found.set(path, { start: callee.start, end: callee.end });
+  });
   return found;
 }
 
 const mayMatter = (text: string): boolean => namesMissingPart(text) || /\buse[A-Z]\w*\(/.test(text);
 
+const runBody = (body: Node, note: Note): void =>
+  body.type === 'BlockStatement' ? runStatements(body.body, note) : runExpression(body, note);
+
 // Up to the first statement after which the rest may not run; nothing that stands under a condition.
-function runStatements(statements: readonly Node[], note: (callee: Node) => void): void {
+function runStatements(statements: readonly Node[], note: Note): void {
   for (const each of statements) {
     switch (each.type) {
       case 'ExpressionStatement':
@@ -72,7 +80,7 @@ function runStatements(statements: readonly Node[], note: (callee: Node) => void
   }
 }
 
-function runExpression(node: Node, note: (callee: Node) => void): void {
+function runExpression(node: Node, note: Note): void {
   switch (node.type) {
     case 'ArrowFunctionExpression':
     case 'FunctionExpression':
@@ -105,10 +113,9 @@ function pathOf(callee: Node): string {
   return node.type === 'MemberExpression' ? `${pathOf(node.object)}.${memberName(node) ?? '?'}` : '?';
 }
 
-function handed(callee: Node, [first]: readonly Node[], note: (callee: Node) => void): void {
+function handed(callee: Node, [first]: readonly Node[], note: Note): void {
   const name = pathOf(callee).replace(/^React\./, '');
   const given = first && unwrapped(first);
   if (!RUNNING.has(name) || !given || !isFunction(given) || !given.body || given.async) return;
-  if (given.body.type === 'BlockStatement') runStatements(given.body.body, note);
-  else runExpression(given.body, note);
+  runBody(given.body, note);
 }
