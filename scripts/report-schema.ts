@@ -32,6 +32,7 @@ const finding = v.strictObject({
     }),
   ),
   suggestion: v.optional(v.string()),
+  hides: v.optional(v.array(v.string())),
   fingerprint: v.string(),
 });
 

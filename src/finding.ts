@@ -62,6 +62,8 @@ export interface Finding {
   evidence?: readonly Evidence[];
   mend?: Mend;
   suggestion?: string;
+  /** The place of what it follows from, where another check objects to that: the cause alone is said then. */
+  follows?: Place;
   /** What no spec exercises, for the list of gaps. */
   gap?: { kind: 'component' | 'event' | 'output'; component: string; event?: string };
 }

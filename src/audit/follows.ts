@@ -1,4 +1,5 @@
-import type { Finding } from '../finding.js';
+import { textOfCode } from '../checks/index.js';
+import { LEVELS, type Finding, type Level, type Place } from '../finding.js';
 import type { Coded } from './spec-file.js';
 
 /** What one finding says is a part of what another says of the same thing: it is not said again. */
@@ -16,7 +17,7 @@ function specOf({ place, within }: Finding): string {
   return within?.spec === undefined ? '' : [place.file, ...within.group, within.spec].join('\0');
 }
 
-/** Leaves out the findings that follow from others. */
+/** Leaves out the findings that follow from others; what a check itself calls a cause keeps their codes. */
 export function withoutFollowing(found: readonly Coded[]): Coded[] {
   const told = new Map(
     Object.entries(FOLLOWS).map(([code, { from, same }]) => [
@@ -28,8 +29,27 @@ export function withoutFollowing(found: readonly Coded[]): Coded[] {
       ),
     ]),
   );
-  return found.filter(({ code, found: each }) => {
+  const keyOf = ({ file, start }: Place): string => `${file}\0${start}`;
+  const places = new Set(found.map((each) => keyOf(each.found.place)));
+  const hidden = new Map<string, Coded[]>();
+  const kept = found.filter((coded) => {
+    const { code, found: each } = coded;
+    const cause = each.follows && keyOf(each.follows);
+    if (cause !== undefined && places.has(cause)) {
+      hidden.set(cause, [...(hidden.get(cause) ?? []), coded]);
+      return false;
+    }
     const key = FOLLOWS[code]?.same(each);
     return !key || !told.get(code)?.has(key);
   });
+  return kept.map((each) => {
+    const own = hidden.get(keyOf(each.found.place));
+    if (!own) return each;
+    const hides = [...new Set(own.map(({ code }) => code))].sort();
+    // A cause weighs what the worst of its consequences does.
+    const level = LEVELS.find((level) => [each, ...own].some((coded) => levelOf(coded) === level));
+    return { ...each, hides, found: { ...each.found, level } };
+  });
 }
+
+const levelOf = ({ code, found }: Coded): Level | undefined => found.level ?? textOfCode(code)?.level;

@@ -161,7 +161,7 @@ function commentsOf(file: string, context: ProjectContext): { text: string; star
 }
 
 function reported(
-  { code, found }: Coded,
+  { code, found, hides }: Coded,
   { session, context }: Gathered,
   comments: CheckedSpecFile['comments'],
 ): ReportedFinding | undefined {
@@ -203,6 +203,7 @@ function reported(
       })),
     },
     suggestion: found.suggestion,
+    hides: hides && [...hides],
     fingerprint: fingerprint([code, file, ...group, spec ?? '', lineText(source, at.line)]),
   };
 }

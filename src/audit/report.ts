@@ -75,6 +75,8 @@ export interface ReportedFinding {
     edits: { file: string; start: number; end: number; text: string }[];
   };
   suggestion?: string;
+  /** The codes of what follows from it and is not said: there only where something does. */
+  hides?: string[];
   fingerprint: string;
 }
 

@@ -17,6 +17,8 @@ import type { AuditSession } from './session.js';
 export interface Coded {
   code: string;
   found: Finding;
+  /** The codes of what follows from it, and is not said for that. */
+  hides?: readonly string[];
 }
 
 /** What one spec file gives to the report. */

@@ -5,7 +5,7 @@ import { manifestsOf, type Environment } from './facts/environment.js';
 import { settingAt, textOf } from './settings/setting.js';
 
 /** The Node that a project says it runs on: a version, or a range where only a part of it is given. */
-export interface StatedNode {
+interface StatedNode {
   text: string;
   range: string;
   at: Place;

@@ -232,13 +232,21 @@ function placeLines(
 }
 
 // The places that prove a finding, as a chain: first to last.
-function chain({ evidence, file }: ReportedFinding, { colours, width }: TextOptions): string[] {
-  return evidence.slice(0, MOST_EVIDENCE).flatMap((each, i, all) => {
+function chain({ evidence, file, hides }: ReportedFinding, { colours, width }: TextOptions): string[] {
+  const last = hides
+    ? wrapped(
+        colours.faint(`hides ${hides.join(', ')}, which follow${hides.length > 1 ? '' : 's'} from it`),
+        11,
+        width,
+      )
+    : [];
+  const places = evidence.slice(0, MOST_EVIDENCE).flatMap((each, i, all) => {
     const mark = all.length === 1 ? '→' : i === 0 ? '┌' : i === all.length - 1 ? '└' : '├';
     const where = each.file === file ? `line ${each.line}` : `${printable(each.file)}:${each.line}`;
     const [head = '', ...rest] = wrapped(`${where}  ${colours.faint(printable(each.note))}`, 13, width);
     return [`           ${colours.faint(mark)} ${head.slice(13)}`, ...rest];
   });
+  return [...places, ...last];
 }
 
 function labelled(label: string, text: string, { colours, width }: TextOptions): string[] {

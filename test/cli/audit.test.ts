@@ -40,6 +40,25 @@ describe('wexlet audit', () => {
     expect(out).to.include('(wexlet mend --only O06)');
   });
 
+  it('says a cause alone, with what follows from it, and what follows where nobody asks for the cause', () => {
+    const folder = written({
+      'package.json': '{"name":"s","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',
+      'yarn.lock': '',
+      'vitest.config.ts':
+        "export default { test: { enviroment: 'jsdom', globals: true, setupFiles: './test/setpu.ts' } };",
+      'test/setup.ts': "import '@testing-library/jest-dom/vitest';",
+      'a.spec.js': "it('has a kiln', () => { expect(document.body).toBeVisible(); });",
+    });
+    const { out } = wexlet(folder, 'audit', '--format', 'json');
+    const { findings } = JSON.parse(out) as Report;
+    expect(findings.map(({ code, level, hides }) => [code, level, hides])).to.deep.equal([
+      ['E20', 'blocker', ['E02']],
+      ['E04', 'blocker', ['E05', 'E06']],
+    ]);
+    expect(wexlet(folder, 'audit').out).to.match(/hides E05, E06, which follow from it/);
+    expect(wexlet(folder, 'audit', '--only', 'E02').out).to.include('there is no document');
+  });
+
   it('exits with 3 where there is nothing to audit, never with a silent green', () => {
     const { code, out, err } = started(written({ 'a.js': 'export {};' }), 'audit');
     expect(code).to.equal(3);

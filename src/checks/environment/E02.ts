@@ -9,7 +9,7 @@ import { andMore } from '../questions/packages.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { DOCUMENTS } from '../questions/setup-effects.js';
 import { losingSettings } from './E14.js';
-import { isPassedOver } from './E20.js';
+import { passedOver } from './E20.js';
 
 const message = (what: string, files: readonly unknown[]): string =>
   `This file ${what}${andMore(files)}, and its specs run where there is no document.`;
@@ -64,8 +64,6 @@ function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
   const chosen = file.get(CHOSEN_DOCUMENT);
   if (chosen && !BARE.has(chosen.name)) return false;
   if (!chosen && !runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
-  if (runners.some((runner) => isPassedOver(runner, 'document'))) return false;
-  if (runners.some((runner) => losingSettings(runner, context).length > 0)) return false;
   const setup = context.setupOf(file.path);
   return setup !== undefined && !setup.opaque && !setup.bringsDocument;
 }
@@ -86,7 +84,12 @@ function found(files: readonly SpecFileFacts[], context: ProjectContext): Findin
     const place = first?.get(FIRST_RENDER) ?? first?.get(DOCUMENT_USE);
     if (!first || !environment || !runner || !place) return [];
     const what = first.get(FIRST_RENDER) ? 'renders' : 'uses the document';
-    const said = { place: inSpecFile(first, place), certainty: 'sure' as const, message: message(what, all) };
+    const said = {
+      place: inSpecFile(first, place),
+      certainty: 'sure' as const,
+      message: message(what, all),
+      follows: passedOver(runner, 'document') ?? losingSettings(runner, context)[0]?.place,
+    };
     const chosen = first.get(CHOSEN_DOCUMENT);
     const at = runner.document.known ? (runner.document.at ?? runner.settings?.at) : undefined;
     const evidence = chosen

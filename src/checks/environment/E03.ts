@@ -33,9 +33,11 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   if (!environment.isWhole && !environment.hasInstalls) return [];
   const bySettings = environment.runners.flatMap((runner): Finding[] => {
     const { document } = runner;
-    if (!document.known || losingSettings(runner, context).length > 0) return [];
-    const place = document.at ?? (runner.runner === 'angular' ? runner.settings?.at : undefined);
-    return place ? missing(environment, runner, document.value, place) : [];
+    const place = document.known
+      ? (document.at ?? (runner.runner === 'angular' ? runner.settings?.at : undefined))
+      : undefined;
+    const found = document.known && place ? missing(environment, runner, document.value, place) : [];
+    return found.map((each) => ({ ...each, follows: losingSettings(runner, context)[0]?.place }));
   });
   const byComments = specFiles.flatMap((specFile): Finding[] => {
     const { path } = specFile;

@@ -7,7 +7,8 @@ import {
   type RunnerFacts,
 } from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
+import { passedOver } from './E20.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
@@ -53,11 +54,13 @@ export const E04: ProjectCheck = {
     ),
 };
 
-/** Whether a set-up file of a package is missing: what it was to bring is missing as well. */
-export const lacksSetup = (environment: Environment, context: ProjectContext): boolean =>
-  environment.runners.some(({ setupFiles }) =>
-    (setupFiles.known ? setupFiles.value : []).some((each) => isAbsent(each, environment, context)),
-  );
+/** Where what the set-up of a package was to bring is lost: a file that is missing, or a setting that is passed over. */
+export function lostSetup(environment: Environment, context: ProjectContext): Place | undefined {
+  const missing = environment.runners
+    .flatMap(({ setupFiles }) => (setupFiles.known ? setupFiles.value : []))
+    .find((each) => isAbsent(each, environment, context));
+  return missing?.at ?? environment.runners.map((runner) => passedOver(runner, 'set-up')).find(Boolean);
+}
 
 const namedBy = ({ setupFiles, named, transforms }: RunnerFacts): NamedModule[] => [
   ...(setupFiles.known ? setupFiles.value : []),

@@ -6,8 +6,7 @@ import { reachableFrom } from '../../project/reachable.js';
 import { isWithin, relativeTo } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
-import { lacksSetup } from './E04.js';
-import { isPassedOver } from './E20.js';
+import { lostSetup } from './E04.js';
 import { setsUp } from '../questions/sets-up.js';
 import { packagesWithSpecs, type Package } from '../questions/packages.js';
 import { textAdded } from '../../writing/settings-edit.js';
@@ -38,17 +37,16 @@ const FOLDER = /^(?:(?:src|tests?|__tests__|spec|config)\/){0,2}[^/]+$/;
 function check({ environment }: Package, context: ProjectContext): Finding[] {
   const { folder, runners } = environment;
   const [runner] = runners.filter(({ settings, settingsFile }) => settings && settingsFile);
-  if (!runner || runners.some(({ setupFiles }) => !setupFiles.known) || lacksSetup(environment, context))
-    return [];
-  if (runners.some((each) => isPassedOver(each, 'set-up'))) return [];
+  if (!runner || runners.some(({ setupFiles }) => !setupFiles.known)) return [];
   const candidates = context.sources.filter(
     (path) => isWithin(folder, path) && NAME.test(path) && FOLDER.test(relativeTo(folder, path)),
   );
   if (candidates.length === 0) return [];
   const loaded = loadedBy(environment, context);
+  const follows = lostSetup(environment, context);
   return candidates.flatMap((path) => {
     const found = loaded.has(path) ? undefined : setsUp(path, context);
-    return found ? [findingOf(path, found.what, runner, context)] : [];
+    return found ? [{ ...findingOf(path, found.what, runner, context), follows }] : [];
   });
 }
 

@@ -10,8 +10,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { lacksSetup } from './E04.js';
-import { isPassedOver } from './E20.js';
+import { lostSetup } from './E04.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (matcher: string, module: string, files: readonly unknown[]): string =>
@@ -35,14 +34,13 @@ export const E06: ProjectCheck = {
 };
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
-  if (lacksSetup(environment, context)) return [];
-  if (environment.runners.some((runner) => isPassedOver(runner, 'set-up'))) return [];
+  const follows = lostSetup(environment, context);
   return MATCHER_EXTENSIONS.flatMap((extension) => {
     const using = specFiles.filter((file) => lacks(file, extension, environment, context));
     const bringing = using.length ? bringersOf(extension, context) : new Set<string>();
     const lacking = using.filter(({ path }) => !bringing.has(path));
     const [first] = lacking;
-    return first ? [found(first, lacking, extension, environment, context)] : [];
+    return first ? [{ ...found(first, lacking, extension, environment, context), follows }] : [];
   });
 }
 

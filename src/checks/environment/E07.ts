@@ -7,7 +7,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { isPassedOver } from './E20.js';
+import { passedOver } from './E20.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { entryAdded } from '../../writing/settings-edit.js';
 
@@ -45,7 +45,6 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   const lacking = specFiles.flatMap((file) => {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
-    if (runners.some((each) => isPassedOver(each, 'globals'))) return [];
     const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
     const setup = context.setupOf(file.path);
     const rest = runner && RUNNER[runner.runner];
@@ -114,6 +113,7 @@ function found(
     message: message(names.join(', '), runner.runner, lacking),
     advice: lacking.length > 1 ? adviceSetting(key) : adviceImport(line),
     evidence: at ? [{ ...at, note: 'the settings' }] : [],
+    follows: passedOver(runner, 'globals'),
     mend: lacking.length > 1 ? switchedOn(runner, key, context) : imported(file, names, module, context),
   };
 }

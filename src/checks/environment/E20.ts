@@ -60,9 +60,9 @@ const PURPOSES: Readonly<Record<string, Purpose>> = {
   injectGlobals: 'globals',
 };
 
-/** Whether what a setting was to do does not happen for this cause: what follows from it is not said again. */
-export const isPassedOver = (runner: RunnerFacts, purpose: Purpose): boolean =>
-  passed(runner).some(({ meant }) => PURPOSES[meant ?? ''] === purpose);
+/** The setting that is passed over, where what it was to do does not happen for that cause. */
+export const passedOver = (runner: RunnerFacts, purpose: Purpose): Place | undefined =>
+  passed(runner).find(({ meant }) => PURPOSES[meant ?? ''] === purpose)?.found.place;
 
 /** A setting that is passed over, and the one that was meant. */
 interface Passed {

@@ -5,7 +5,7 @@ import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { andMore, byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { ADAPTERS, TEST_BEDS } from '../questions/sets-up.js';
-import { lacksSetup } from './E04.js';
+import { lostSetup } from './E04.js';
 import { callsName } from '../../project/module-questions.js';
 import { reachableFrom } from '../../project/reachable.js';
 
@@ -64,7 +64,8 @@ const NEEDS: readonly Need[] = [
 
 function check(each: Package, context: ProjectContext): Finding[] {
   // What a package does not ship may do it.
-  if (!each.environment.isWhole || lacksSetup(each.environment, context)) return [];
+  if (!each.environment.isWhole) return [];
+  const follows = lostSetup(each.environment, context);
   return NEEDS.flatMap((need): Finding[] => {
     const lacking = byRunners(each).flatMap(({ runners, files }) =>
       runners.every((runner) => need.runners.includes(runner.runner) && isPlain(runner))
@@ -80,6 +81,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
         certainty: 'sure',
         message: message(need.module, need.what, lacking),
         advice: need.advice,
+        follows,
       },
     ];
   });
