@@ -27,5 +27,5 @@ export { overlaid } from './host/files.js';
 export type { Dialect, Meaning, QueryNames, Writing } from './libraries/meaning.js';
 export type { Rung } from './specs/model/rungs.js';
 export type { Problem } from './syntax/source.js';
-export { planMends, type CodedMend, type Plan } from './writing/edits/plan.js';
+export { planMends, type CodedMend, type Plan } from './writing/plan.js';
 export type { PendingFile, PendingSpec } from './writing/pending-specs.js';

@@ -2,6 +2,7 @@ import type { FileContext } from '../checks/questions/context.js';
 import { partOf } from '../checks/questions/sight.js';
 import { markupOf } from '../checks/questions/element-markup.js';
 import { betterQuery } from '../writing/rewrite.js';
+import type { RunnerFacts } from '../environment/facts/environment.js';
 import type { Files } from '../host/files.js';
 import type { Span } from '../finding.js';
 import { nameOf } from '../rendering/name.js';
@@ -17,7 +18,9 @@ import { discover, prepare, type AuditRequest } from './prepare.js';
 import { type Rung, RUNG_OF } from '../specs/model/rungs.js';
 import { outlinedComponent, type OutlinedComponent } from './outline-component.js';
 import { shownName } from './shown-name.js';
+import type { AuditSession } from './session.js';
 import { contextOf } from './spec-file.js';
+import { unreadFacts } from './undecided.js';
 
 /** What was understood of one spec file, or of a file with components. Paths are relative to the root, lines count from 1. */
 export interface Outline {
@@ -28,6 +31,20 @@ export interface Outline {
   shared: SharedName[];
   /** The components of a file without specs. */
   components: OutlinedComponent[];
+  /** The runners that take it, where it has specs. */
+  runs: OutlinedRun[];
+}
+
+/** How a runner takes a spec file: what is known of it, and why the rest is not. */
+export interface OutlinedRun {
+  /** Its name and major. */
+  runner: string;
+  project?: string;
+  settings?: string;
+  document?: string;
+  globals?: boolean;
+  setupFiles?: string[];
+  unread?: { fact: string; reason: string; file?: string; line?: number };
 }
 
 export interface OutlinedBlock {
@@ -92,6 +109,34 @@ export async function outline(files: Files, request: AuditRequest, path: string)
     blocks: blocks.filter(({ kind, steps }) => kind !== 'file' || steps.length > 0),
     shared: sharedIn(context, line),
     components: blocks.some(({ kind }) => kind === 'spec') ? [] : componentsIn(path, context, request),
+    runs: blocks.some(({ kind }) => kind === 'spec')
+      ? context.runners.map((runner) => outlinedRun(runner, session, request.root))
+      : [],
+  };
+}
+
+function outlinedRun(
+  runner: RunnerFacts,
+  { environments, project }: AuditSession,
+  root: string,
+): OutlinedRun {
+  const { document, globals, setupFiles, settingsFile } = runner;
+  const unread = unreadFacts(runner, (file) => environments.setting(file));
+  const source = unread?.at && project.source(unread.at.file);
+  return {
+    runner: [runner.runner, runner.major].filter((part) => part !== undefined).join(' '),
+    project: runner.project,
+    settings: settingsFile === undefined ? undefined : relativeTo(root, settingsFile),
+    document: document.known ? (document.value ?? 'none') : undefined,
+    globals: globals.known ? globals.value : undefined,
+    setupFiles: setupFiles.known ? setupFiles.value.map(({ text }) => text) : undefined,
+    unread: unread && {
+      fact: unread.fact,
+      reason: inShort(unread.reason, 160),
+      ...(unread.at && source
+        ? { file: relativeTo(root, unread.at.file), line: source.lines.at(unread.at.start).line }
+        : {}),
+    },
   };
 }
 

@@ -61,22 +61,25 @@ export function undecidedIn(
     ];
   const usesGlobals = specFiles.some((file) => file.get(GLOBALS).size > 0);
   return taking.flatMap((runner) => {
-    const unread = DECIDES[runner.runner].filter(
-      (fact) => !runner[fact].known && (fact !== 'globals' || usesGlobals),
-    );
-    const [first] = unread;
-    if (!first) return [];
-    const { reason, at } = reasonFor(runner, first, setting);
-    return [
-      {
-        folder,
-        fact: unread.map((fact) => WORDS[fact]).join(', '),
-        reason,
-        at,
-        opens: `"run": { ${unread.map((fact) => `"${fact}": …`).join(', ')} }`,
-      },
-    ];
+    const unread = unreadFacts(runner, setting, (fact) => fact !== 'globals' || usesGlobals);
+    return unread ? [{ folder, ...unread }] : [];
   });
+}
+
+/** The facts of a runner that decide whether a suite runs and could not be read, of those that are `asked` for. */
+export function unreadFacts(
+  runner: RunnerFacts,
+  setting: (file: string) => Setting | undefined,
+  asked: (fact: Fact) => boolean = () => true,
+): Omit<Undecided, 'folder'> | undefined {
+  const unread = DECIDES[runner.runner].filter((fact) => !runner[fact].known && asked(fact));
+  const [first] = unread;
+  if (!first) return undefined;
+  return {
+    fact: unread.map((fact) => WORDS[fact]).join(', '),
+    ...reasonFor(runner, first, setting),
+    opens: `"run": { ${unread.map((fact) => `"${fact}": …`).join(', ')} }`,
+  };
 }
 
 // The nearest thing that can't be read: the setting itself, what makes the settings, or their not being there.

@@ -1,5 +1,5 @@
 import wrapAnsi from 'wrap-ansi';
-import type { Outline, OutlinedBlock, OutlinedReach, OutlinedStep } from '../audit/outline.js';
+import type { Outline, OutlinedRun, OutlinedBlock, OutlinedReach, OutlinedStep } from '../audit/outline.js';
 import type { Rung } from '../specs/model/rungs.js';
 import { plural } from '../util/plural.js';
 import { printable } from '../util/printable.js';
@@ -30,11 +30,35 @@ export function outlineText(outline: Outline, options: OutlineOptions): string {
   const lines = [
     '',
     `  ${colours.strong(printable(outline.file))}   ${colours.faint(sums)}`,
+    ...outline.runs.flatMap((run) => runLines(run, options)),
+    ...(outline.specs > 0 && outline.runs.length === 0
+      ? [`  ${colours.faint('runs in')}  no runner that is in sight`]
+      : []),
     '',
     ...outline.blocks.flatMap((block) => blockLines(block, options)),
     ...sharedLines(outline, options),
   ];
   return lines.map((line) => line.trimEnd()).join('\n') + '\n';
+}
+
+function runLines(run: OutlinedRun, { colours, width }: OutlineOptions): string[] {
+  const { runner, project, settings, document, globals, setupFiles, unread } = run;
+  const parts = [
+    project === undefined ? runner : `${runner}, ${project}`,
+    ...(document === undefined ? [] : [document === 'none' ? 'no document' : document]),
+    ...(globals === undefined ? [] : [globals ? 'globals on' : 'globals off']),
+    ...(setupFiles?.length ? [`before it ${setupFiles.join(', ')}`] : []),
+    ...(settings === undefined ? [] : [settings]),
+  ];
+  const line = (label: string, text: string): string[] => {
+    const [first = '', ...rest] = wrapped(printable(text), width - 11);
+    return [`  ${colours.faint(label.padEnd(9))}${first}`, ...rest.map((each) => ' '.repeat(11) + each)];
+  };
+  const where = unread?.file === undefined ? '' : ` (${unread.file}:${unread.line ?? 1})`;
+  return [
+    ...line('runs in', parts.join('  ·  ')),
+    ...(unread ? line('unread', `${unread.fact}: ${unread.reason}${where}`) : []),
+  ];
 }
 
 function blockLines(block: OutlinedBlock, options: OutlineOptions): string[] {

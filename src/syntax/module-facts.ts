@@ -164,8 +164,10 @@ function declare(node: Node, declarations: Map<string, Node>): string[] {
   } else if ((node.type === 'FunctionDeclaration' || node.type === 'ClassDeclaration') && node.id) {
     add(node.id.name, node);
   } else if (node.type === 'TSEnumDeclaration') add(node.id.name, node);
-  else if (node.type === 'TSModuleDeclaration' && node.id.type === 'Identifier') add(node.id.name, node);
-  else if (node.type === 'TSImportEqualsDeclaration') add(node.id.name, node);
+  else if (node.type === 'TSModuleDeclaration' && node.id.type === 'Identifier') {
+    // It may only add to what goes by the same name.
+    add(node.id.name, declarations.get(node.id.name) ?? node);
+  } else if (node.type === 'TSImportEqualsDeclaration') add(node.id.name, node);
   return names;
 }
 

@@ -71,6 +71,11 @@ describe('wexlet outline', () => {
       'collects    unknown',
     ])
       expect(out).to.include(row);
+    const ofFile = wexlet(folder, 'outline', 'a.spec.ts').out.replace(/\s+/g, ' ');
+    expect(ofFile)
+      .to.include('runs in vitest 3 · jsdom · globals off · before it ./setup.ts · vitest.config.ts')
+      .and.to.include('unread which files are run: this is worked out in a way that can’t be followed')
+      .and.to.include('(vitest.config.ts:1)');
     const [facts] = (JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report).environment;
     expect(facts?.facts['runners']).to.have.nested.property('[0].setupFiles[0]', './setup.ts');
     expect(wexlet(folder, 'outline', 'gone.spec.ts').code).to.equal(2);
@@ -104,6 +109,7 @@ describe('Card', () => {
     const lines = out.split('\n').map((line) => line.trim().replace(/ +/g, ' '));
     expect(lines).to.include.members([
       'card.spec.tsx 2 specs · 2 reaches, the element known of 1',
+      'runs in no runner that is in sight',
       'Card',
       'fires 0 assertions',
       'shows 2 assertions',

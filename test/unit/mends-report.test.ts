@@ -4,7 +4,7 @@ import { allowancesIn, isAllowed } from '#src/audit/allowances.js';
 import { entriesOf } from '#src/audit/entries.js';
 import { applied, withoutOverlaps } from '#src/writing/edits/edit.js';
 import { type Edit } from '#src/finding.js';
-import { planMends, type CodedMend } from '#src/writing/edits/plan.js';
+import { planMends, type CodedMend } from '#src/writing/plan.js';
 import { indentAt, styleOf } from '#src/writing/edits/style.js';
 import { decodeSource, type Source } from '#src/syntax/source.js';
 

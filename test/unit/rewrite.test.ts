@@ -29,7 +29,7 @@ describe('better queries as mends', () => {
     [
       'by screen, where that is imported',
       inSpec("const { container } = render(<Card />);\ncontainer.querySelector('.fire').click();"),
-      ["screen.getByRole('button', { name: 'Fire' }).click();"],
+      ['render(<Card />);', "screen.getByRole('button', { name: 'Fire' }).click();"],
     ],
     [
       'screen is imported where it is not yet, in the quotes of the file',
@@ -39,6 +39,7 @@ describe('better queries as mends', () => {
       ),
       [
         'import { render, screen } from "@testing-library/react";',
+        'render(<Card />);',
         'screen.getByRole("button", { name: "Fire" }).click();',
       ],
     ],
@@ -49,7 +50,7 @@ describe('better queries as mends', () => {
         "import { render } from '@testing-library/react';\nimport { Card } from './card';\n",
       ),
       [
-        'const { container, getByText, getByRole } = render(<Card />);',
+        'const { getByText, getByRole } = render(<Card />);',
         "getByRole('button', { name: 'Fire' }).click();",
       ],
     ],
@@ -58,14 +59,17 @@ describe('better queries as mends', () => {
       inSpec(
         "const { container } = render(<Card />);\nexpect(container.querySelector<HTMLInputElement>('.cone')!.value).toBe('');",
       ),
-      ["expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Cone' }).value).toBe('');"],
+      [
+        'render(<Card />);',
+        "expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Cone' }).value).toBe('');",
+      ],
     ],
     [
       'absence asks with a query that gives nothing',
       inSpec(
         "const { container } = render(<Card hot={load()} />);\nexpect(container.querySelector('.hot')).toBeNull();",
       ),
-      ["expect(screen.queryByText('Too hot')).toBeNull();"],
+      ['render(<Card hot={load()} />);', "expect(screen.queryByText('Too hot')).toBeNull();"],
     ],
     [
       'waiting stays waiting, on what it was asked of',

@@ -1,6 +1,6 @@
 import { createTwoFilesPatch } from 'diff';
 import { lstatSync, readFileSync, realpathSync } from 'node:fs';
-import { planMends, type CodedMend, type Plan } from '../../writing/edits/plan.js';
+import { planMends, type CodedMend, type Plan } from '../../writing/plan.js';
 import { decodeSource, encodeSource, isProblem, type Source } from '../../syntax/source.js';
 import { isWithin, join, slashed } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';

@@ -1,5 +1,6 @@
-import { applied, withoutOverlaps } from './edit.js';
-import { type Edit } from '../../finding.js';
+import { applied, withoutOverlaps } from './edits/edit.js';
+import { type Edit } from '../finding.js';
+import { withoutUnused } from './unused-names.js';
 
 /** A mend with the code of its finding. */
 export interface CodedMend {
@@ -24,7 +25,7 @@ export function planMends(mends: readonly CodedMend[], textOf: (file: string) =>
   for (const file of new Set(taken.flatMap((mend) => mend.edits.map((edit) => edit.file)))) {
     const before = textOf(file) ?? '';
     const edits = taken.flatMap((mend) => mend.edits.filter((edit) => edit.file === file));
-    texts.set(file, { before, after: applied(before, edits) });
+    texts.set(file, { before, after: withoutUnused(file, before, applied(before, edits)) });
   }
   return { texts, taken, left };
 }
