@@ -14,6 +14,8 @@ const message = (name: string, component: string, how: 'read' | 'set'): string =
   how === 'set'
     ? `${/^set[A-Z]/.test(name) ? 'The state' : name} of ${component} is set from outside, as no user and no parent can.`
     : `${name} is an inner matter of ${component}: no user sees it.`;
+const messageHook = (hook: string): string =>
+  `${hook} is replaced: the spec sets what the component keeps to itself, and nothing that it does changes it.`;
 const adviceShown = (markup: string, query: string | undefined): string =>
   `${markup} shows it${query ? `: assert on ${query}` : '; assert on that'}.`;
 const adviceSet = 'Bring the component there as a user does: by its props and by acting on its elements.';
@@ -38,9 +40,32 @@ export const Q05: FileCheck = {
       const each = check(inside, context);
       if (each && !found.has(each.place.start)) found.set(each.place.start, each);
     }
-    return [...found.values()];
+    return [...found.values(), ...replacedState(context)];
   },
 };
+
+// react 16.8 to 19: the hooks that hold what a component keeps to itself.
+const STATE_HOOKS: ReadonlySet<string> = new Set(['useState', 'useReducer', 'useRef']);
+
+// A stand-in for a hook that holds state: what the component keeps to itself is the spec's to set.
+const replacedState = ({ file, ...context }: FileContext): Finding[] =>
+  file.blocks.flatMap((block) =>
+    block.steps.flatMap((step): Finding[] => {
+      if (step.kind !== 'stand-in' || step.via) return [];
+      const { member = '', objectText = '', target, place } = step.standIn;
+      const isReact = file.imports.get(objectText)?.specifier === 'react';
+      if (target !== 'member' || !isReact || !STATE_HOOKS.has(member)) return [];
+      return [
+        {
+          place: inFile({ file, ...context }, place),
+          within: titlesOf(block),
+          certainty: 'sure',
+          message: messageHook(`${objectText}.${member}`),
+          advice: adviceSet,
+        },
+      ];
+    }),
+  );
 
 function check(inside: Inside, context: FileContext): Finding | undefined {
   const { render, name, how, on, bare } = inside;

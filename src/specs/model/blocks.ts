@@ -35,7 +35,7 @@ export interface Block {
   empty: boolean;
   /** The statements of that body, where it is written in the spec file; made on first use. */
   readonly statements: readonly Statement[];
-  /** The lists that are written out in it. */
+  /** The lists that are written out in it, but for hooks. */
   lists: List[];
   /** The names that a spec's own body declares one by one, with what they are first given. */
   locals: Local[];
@@ -56,7 +56,7 @@ export interface Block {
 }
 
 /** A list that is written out in a spec, and the name that it is given: `const kilns = [raku, salt]`. */
-interface List extends Span {
+export interface List extends Span {
   name?: string;
   length: number;
 }

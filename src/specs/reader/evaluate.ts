@@ -117,7 +117,7 @@ class SpecExpressions implements Algebra<Value> {
       each.spread && isKnown(each) && each.value.is === 'list' ? each.value.items : [each.value],
     );
     const open = !all.every(isKnown);
-    if (all.every(({ spread }) => !spread) && block.kind === 'spec' && site === undefined)
+    if (all.every(({ spread }) => !spread) && block.kind !== 'hook' && site === undefined)
       block.lists.push({ length: items.length, start: node.start, end: node.end });
     return { is: 'list', items, open, file: tree.path };
   }
