@@ -4,7 +4,7 @@ import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.
 import { CHECKS } from '../checks/index.js';
 import { branchFacts } from '../coverage/arm-facts.js';
 import { armGaps } from '../coverage/gaps.js';
-import { readCoverage, usualCoverage } from '../coverage/read.js';
+import { namedCoverage, readCoverage, usualCoverage } from '../coverage/read.js';
 import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../host/files.js';
 import type { Candidates } from '../host/find.js';
@@ -18,7 +18,7 @@ import { speaksOfFailure } from '../specs/reader/failures.js';
 import { grouped } from '../util/grouped.js';
 import { ImportGraph } from '../project/import-graph.js';
 import type { Problem, Source } from '../syntax/source.js';
-import { relativeTo, resolve } from '../util/paths.js';
+import { relativeTo } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { discover, prepare, type AuditRequest } from './prepare.js';
 import { makeReport } from './make-report.js';
@@ -147,7 +147,7 @@ function measure(
   const { files, settings, environments } = session;
   const folders = [session.root, ...environments.all().map(({ folder }) => folder)];
   const paths = settings.coverage
-    ? settings.coverage.map((path) => resolve(request.root, path))
+    ? namedCoverage(files, request.root, settings.coverage)
     : [...new Set(folders.flatMap((folder) => usualCoverage(files, folder)))];
   if (paths.length === 0) return undefined;
   const sourceOf = (path: string): Source | undefined => session.project.source(path);

@@ -16,7 +16,9 @@ export const ConfigSchema = v.strictObject({
   components: v.optional(globs('Globs of the files whose components count; all files by default.')),
   exclude: v.optional(globs('Globs of files to leave out, besides dependencies and build output.')),
   coverage: v.optional(
-    globs('Coverage files (LCOV, Cobertura XML, JSON coverage map); the usual places by default.'),
+    globs(
+      'Coverage files, or globs of them (LCOV, Cobertura XML, JSON coverage map); the usual places by default.',
+    ),
   ),
   holdAt: v.optional(
     v.pipe(level, v.description('The lowest level that makes the verdict hold; risk by default.')),

@@ -1,3 +1,4 @@
+import picomatch from 'picomatch';
 import type { Files } from '../host/files.js';
 import { decodeSource, isProblem, LARGEST_COVERAGE, type Problem, type Source } from '../syntax/source.js';
 import { grouped } from '../util/grouped.js';
@@ -37,6 +38,18 @@ export function usualCoverage(files: Files, folder: string): string[] {
     own.reduce((a, b) => (rank(b) < rank(a) ? b : a)),
   );
 }
+
+/** The coverage files that paths and globs from a folder name; one that nothing matches stays as it is, to be missed. */
+export const namedCoverage = (files: Files, root: string, named: readonly string[]): string[] =>
+  named.flatMap((each) => {
+    const { base, isGlob } = picomatch.scan(each);
+    if (!isGlob) return resolve(root, each);
+    const takes = picomatch(resolve(root, each), { dot: true });
+    const found = files
+      .list(resolve(root, base), ['**/node_modules/**'], () => undefined)
+      .filter((path) => takes(path));
+    return found.length > 0 ? found : resolve(root, each);
+  });
 
 /** What reading coverage takes: the files, the paths of the project's sources, their texts, and where problems go. */
 interface CoverageReader {

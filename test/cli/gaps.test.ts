@@ -51,6 +51,14 @@ describe('wexlet gaps', () => {
     );
   });
 
+  it('reads coverage files by a glob of the settings, and misses one that nothing matches', () => {
+    const files = { ...FILES, 'out/unit/run.info': lcov };
+    const named = (glob: string): string =>
+      wexlet(written({ ...files, 'wexlet.json': JSON.stringify({ coverage: [glob] }) }), 'gaps').out;
+    expect(named('out/**/*.info')).to.include('measured   out/unit/run.info');
+    expect(named('out/**/*.xml')).to.include('out/**/*.xml  cannot be read');
+  });
+
   it('works out what it can where there is no coverage, and says so', () => {
     const { out } = wexlet(written(FILES), 'gaps');
     expect(out)
