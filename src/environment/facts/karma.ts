@@ -1,7 +1,15 @@
 import { allKnown } from '../../util/all-known.js';
 import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
-import { known, settingAt, textFact, textOf, textsFact, type Setting } from '../settings/setting.js';
+import {
+  known,
+  settingAt,
+  textFact,
+  textOf,
+  textsFact,
+  type PlacedText,
+  type Setting,
+} from '../settings/setting.js';
 import type { RequiredContext } from '../settings/spec-bundles.js';
 import type { Collection, NamedModule } from './environment.js';
 import { UNREAD, type Facts, type RunnerSources } from './found.js';
@@ -19,8 +27,42 @@ export function karma(asked: RunnerSources): Facts {
     globals: known(true),
     restores: withJasmine ? known(true) : UNREAD.restores,
     document: known('browser'),
+    named: pluginsOf(setting),
     ...loaded(asked),
   };
+}
+
+// karma 6 loads every package that is called karma-…: which of them brings what its settings name.
+const PLUGINS: readonly { key: string; names: RegExp; by: string }[] = [
+  ...['jasmine', 'mocha', 'chai', 'sinon', 'qunit', 'webpack', 'browserify', 'parcel'].map((name) => ({
+    key: 'frameworks',
+    names: new RegExp(`^${name}$`),
+    by: `karma-${name}`,
+  })),
+  ...['Chrome', 'Firefox', 'Edge', 'Safari', 'IE'].map((name) => ({
+    key: 'browsers',
+    names: new RegExp(name === 'Chrome' ? '^Chrom(?:e|ium)' : `^${name}`),
+    by: `karma-${name.toLowerCase()}-launcher`,
+  })),
+];
+
+// Plugins by their names, and what frameworks and browsers need where no list of plugins stands.
+function pluginsOf(setting: Setting): NamedModule[] {
+  const textsAt = (key: string): readonly PlacedText[] => {
+    const texts = textsFact(settingAt(setting, key), [], setting.at);
+    return texts.known ? texts.value : [];
+  };
+  const own = settingAt(setting, 'plugins');
+  const listed = textsAt('plugins')
+    .filter(({ text }) => !text.includes('*'))
+    .map((each): NamedModule => ({ ...each, key: 'plugins', candidates: [] }));
+  if (own) return listed;
+  const custom = settingAt(setting, 'customLaunchers');
+  return PLUGINS.flatMap(({ key, names, by }) =>
+    textsAt(key)
+      .filter(({ text }) => names.test(text) && (key !== 'browsers' || settingAt(custom, text) === undefined))
+      .map(({ at }): NamedModule => ({ text: by, at, key, candidates: [] })),
+  );
 }
 
 const SCRIPT = /\.[cm]?[jt]sx?$/;
