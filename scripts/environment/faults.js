@@ -21,6 +21,8 @@ const OLD = 'Design system, jest 29 with shims and an adapter';
 const STARTER = 'React, a starter with settings of its own';
 const JASMINE = 'React, jasmine 5 in Node';
 
+const SWC = 'React, jest 29 with swc';
+const NODE = 'React, Node’s own runner';
 const PRESET = 'React, jest 30 with a preset of its own';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
@@ -1265,6 +1267,85 @@ export const FAULTS = [
       code: 'E01',
       name: 'the script calls a script that is not there',
       edit: { 'package.json': ['"npm run test:unit"', '"npm run test:units"'] },
+    },
+  ]),
+  ...on(SWC, [
+    {
+      code: 'E13',
+      name: 'an alias that only the compiler knows',
+      edit: { [JEST]: ["    '^@/(.*)$': '<rootDir>/src/$1',\n", ''] },
+    },
+    {
+      code: 'E09',
+      name: 'the roots are another folder',
+      edit: { [JEST]: ["['<rootDir>/src'],", "['<rootDir>/test'],"] },
+    },
+    { code: 'E02', name: 'no document is chosen', edit: { [JEST]: ["  testEnvironment: 'jsdom',\n", ''] } },
+    { code: ['E04', 'E21'], name: 'the compiler itself is missing', lacks: ['@swc/core'] },
+    {
+      code: 'E10',
+      name: 'the transform leaves this ending out',
+      edit: { [JEST]: ["'^.+\\\\.tsx?$'", "'^.+\\\\.ts$'"] },
+    },
+    { code: 'E04', name: 'the stand-in of the styles is missing', edit: { 'test/style.js': null } },
+    {
+      code: 'E20',
+      name: 'a misspelt key: setupFileAfterEnv',
+      edit: { [JEST]: ['setupFilesAfterEnv', 'setupFileAfterEnv'] },
+    },
+    { code: 'E21', name: 'a library of user actions is missing', lacks: ['@testing-library/user-event'] },
+    {
+      code: 'E10',
+      name: 'JSX becomes calls of a name that is not there',
+      edit: {
+        [JEST]: ["['@swc/jest', { jsc: { transform: { react: { runtime: 'automatic' } } } }]", "'@swc/jest'"],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'the script names settings that are not there',
+      edit: { 'package.json': ['"test": "jest"', '"test": "jest --config jest.conf.js"'] },
+    },
+  ]),
+  ...on(NODE, [
+    { code: 'E10', name: 'no compile hook', edit: { 'package.json': ['--import tsx ', ''] } },
+    { code: 'E02', name: 'no document', edit: { 'package.json': ['--import global-jsdom/register ', ''] } },
+    {
+      code: 'E21',
+      name: 'a spec loads a component that is not there',
+      edit: { 'src/Shelf.test.tsx': ['./Shelf.js', './Shelve.js'] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { 'package.json': ['setup.ts', 'setpu.ts'] },
+    },
+    { code: ['E04', 'E21'], name: 'the compile hook is missing', lacks: ['tsx'] },
+    { code: ['E04', 'E21'], name: 'the document package is missing', lacks: ['global-jsdom'] },
+    {
+      code: 'E22',
+      name: 'expect, where there is none',
+      edit: {
+        'src/Shelf.test.tsx': [
+          "assert.ok(screen.getByText('6, 10'))",
+          "expect(screen.getByText('6, 10')).toBeTruthy()",
+        ],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the script names a folder without specs',
+      edit: { 'package.json': ['src/*.test', 'tests/*.test'] },
+    },
+    {
+      code: 'E22',
+      name: 'words of another runner',
+      edit: { 'src/Shelf.test.tsx': ['render(<Shelf', 'const onOpen = jest.fn();\n    render(<Shelf'] },
+    },
+    {
+      code: ['E21', 'E22'],
+      name: 'the set-up of another runner',
+      edit: { 'test/setup.ts': ["'node:test'", "'vitest'"] },
     },
   ]),
 ];

@@ -210,6 +210,9 @@ chai.use(sinonChai);
   }),
 };
 
+const NODE_TEST =
+  'node --import tsx --import global-jsdom/register --import ./test/setup.ts --test src/*.test.tsx';
+
 /** `install`: the folder of packages that projects share; the first of `packages` is the runner that the table names. */
 export const PROJECTS = [
   {
@@ -831,6 +834,129 @@ configure({ adapter: new Adapter() });
         "<script setup>\ndefineProps({ name: String });\n</script>\n\n<template>\n  <h2>{{ name }} {{ $t('ready') }}</h2>\n</template>\n",
       'src/GlazeCard.unit.ts':
         "import { mount } from '@vue/test-utils';\nimport { expect, it } from 'vitest';\nimport GlazeCard from '~/GlazeCard.vue';\n\nit('shows the name', () => {\n  expect(mount(GlazeCard, { props: { name: 'Celadon' } }).text()).toBe('Celadon ready');\n});\n",
+    },
+  },
+  {
+    name: 'React, jest 29 with swc',
+    install: 'swc',
+    packages: {
+      jest: '^29.7.0',
+      '@swc/core': '^1.10.0',
+      '@swc/jest': '^0.2.37',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/user-event': '^14.5.0',
+      'jest-environment-jsdom': '^29.7.0',
+      typescript: '^5.8.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+    },
+    files: {
+      'package.json': common('jest'),
+      'jest.config.js': `/** @type {import('jest').Config} */
+module.exports = {
+  testEnvironment: 'jsdom',
+  roots: ['<rootDir>/src'],
+  transform: {
+    '^.+\\\\.tsx?$': ['@swc/jest', { jsc: { transform: { react: { runtime: 'automatic' } } } }],
+  },
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '\\\\.css$': '<rootDir>/test/style.js',
+  },
+  setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
+};
+`,
+      'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "strict": true, "module": "esnext", "moduleResolution": "bundler", "paths": { "@/*": ["./src/*"] } } }
+`,
+      'src/Shelf.tsx': `import { useState } from 'react';
+import { cones } from '@/cones';
+import './shelf.css';
+
+export function Shelf({ kiln }: { kiln: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section>
+      <button onClick={() => setOpen(!open)}>{kiln}</button>
+      {open && <p>{cones.join(', ')}</p>}
+    </section>
+  );
+}
+`,
+      'src/shelf.css': `section { padding: 1em }
+`,
+      'src/cones.ts': `export const cones: string[] = ['6', '10'];
+`,
+      'src/Shelf.test.tsx': `import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Shelf } from '@/Shelf';
+
+describe('Shelf', () => {
+  it('shows its cones once it is opened', async () => {
+    const user = userEvent.setup();
+    render(<Shelf kiln="Big Bertha" />);
+    await user.click(screen.getByRole('button', { name: 'Big Bertha' }));
+    expect(screen.getByText('6, 10')).toBeInTheDocument();
+  });
+});
+`,
+      'test/setup.ts': `import '@testing-library/jest-dom';
+`,
+      'test/style.js': `module.exports = {};
+`,
+    },
+  },
+  {
+    name: 'React, Node’s own runner',
+    install: 'node-test',
+    packages: {
+      tsx: '^4.19.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/react': '^16.1.0',
+      'global-jsdom': '^26.0.0',
+      jsdom: '^26.0.0',
+      typescript: '^5.8.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+    },
+    files: {
+      'package.json': manifest(NODE_TEST),
+      'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "strict": true, "module": "nodenext" } }
+`,
+      'src/Shelf.tsx': `import { useState } from 'react';
+import { cones } from './cones.js';
+
+export function Shelf({ kiln }: { kiln: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section>
+      <button onClick={() => setOpen(!open)}>{kiln}</button>
+      {open && <p>{cones.join(', ')}</p>}
+    </section>
+  );
+}
+`,
+      'src/cones.ts': `export const cones: string[] = ['6', '10'];
+`,
+      'src/Shelf.test.tsx': `import assert from 'node:assert/strict';
+import { describe, it } from 'node:test';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { Shelf } from './Shelf.js';
+
+describe('Shelf', () => {
+  it('shows its cones once it is opened', () => {
+    render(<Shelf kiln="Big Bertha" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Big Bertha' }));
+    assert.ok(screen.getByText('6, 10'));
+  });
+});
+`,
+      'test/setup.ts': `import { afterEach } from 'node:test';
+import { cleanup } from '@testing-library/react';
+
+afterEach(cleanup);
+`,
     },
   },
 ];

@@ -1,7 +1,7 @@
 import { CHOSEN_DOCUMENT, MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
-import { Compiling, KEPT, NO_NAME, type Compiled } from '../questions/compiled.js';
+import { Compiling, KEPT, NO_NAME, NO_NAME_BY_SWC, type Compiled } from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence } from '../../finding.js';
 import { packageOf } from '../../util/paths.js';
@@ -128,7 +128,7 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
     certainty: 'sure',
     message: trouble.unfit
       ? messagePackage(kind, trouble.unfit, runner.runner, all)
-      : kind === NO_NAME
+      : kind.startsWith(NO_NAME)
         ? messageName(all)
         : messageKind(kind, runner.runner, all),
     advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
@@ -146,6 +146,8 @@ const advicePackage = (name: string, unfit: UnfitPackage): string =>
 
 function adviceFor(kind: string, runner: string): string {
   if (kind === KEPT) return 'Let the compiler of the specs turn it into calls: "jsx": "react-jsx"';
+  if (kind === NO_NAME_BY_SWC)
+    return "Let JSX find its name by itself: ['@swc/jest', { jsc: { transform: { react: { runtime: 'automatic' } } } }]";
   if (kind === NO_NAME)
     return "Let JSX find its name by itself: ['@babel/preset-react', { runtime: 'automatic' }]";
   if (kind === '.vue files')

@@ -72,6 +72,11 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
 function globals(file: SpecFileFacts, runner: RunnerFacts, context: ProjectContext): [string, Use][] {
   const setup = context.setupOf(file.path);
   if (!setup || setup.opaque) return [];
+  const own = file.get(MODULES).map(({ specifier }) => specifier);
+  const loaded = {
+    files: [...setup.files, ...own.flatMap((each) => context.project.resolve(file.path, each) ?? [])],
+    packages: [...setup.packages, ...own],
+  };
   return [...file.get(GLOBALS)].flatMap(([name, place]): [string, Use][] => {
     const foreign = foreignTo(runner.runner, runner.major, name);
     const { globalNames } = runner;
@@ -80,8 +85,9 @@ function globals(file: SpecFileFacts, runner: RunnerFacts, context: ProjectConte
       : globalNames.known
         ? counterpart(name, globalNames.value)
         : undefined;
-    if ((!foreign && !instead) || setup.files.some((path) => setsName(context.project, path, name)))
+    if ((!foreign && !instead) || loaded.files.some((path) => setsName(context.project, path, name)))
       return [];
+    if (foreign?.by && loaded.packages.some((each) => foreign.by?.test(each))) return [];
     return [
       [
         name,

@@ -5,7 +5,7 @@ import {
   type BabelSettings,
   type Uncompiled,
 } from '../../environment/settings/babel-settings.js';
-import { settingAt, textOf } from '../../environment/settings/setting.js';
+import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
@@ -86,7 +86,8 @@ export class Compiling {
         const rule = rules.find(({ pattern }) => mayMatch(pattern, path));
         const isNothing = !rule || rule.by === '';
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
-        if (rule?.told) return undefined;
+        if (rule?.by === '@swc/jest') return this.#unnamedBySwc(rule.options, folder, summary);
+        if (rule?.options) return undefined;
         if (rule?.by === 'ts-jest') return summary.jsx ? this.#keptJsx(folder, summary) : undefined;
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
         return left && scriptKind(path, summary, asModules ? { ...left, imports: false } : left);
@@ -131,6 +132,22 @@ export class Compiling {
     return value === 'react' && !isNamed && !imports.has('React') ? NO_NAME : undefined;
   }
 
+  // @swc/jest 0.2: what it is told, and `.swcrc` of the root; calls of React where neither chooses.
+  #unnamedBySwc(options: Setting | undefined, folder: string, summary: ModuleSummary): string | undefined {
+    const file = join(folder, '.swcrc');
+    const isThere = this.#context.files.kind(file) === 'file';
+    const all = [options, isThere ? this.#context.setting(file) : undefined].filter(
+      (each) => each !== undefined,
+    );
+    if (all.some((each) => each.is !== 'object' || each.open)) return undefined;
+    const chosen = all.flatMap((each) => settingAt(each, 'jsc', 'transform', 'react') ?? []);
+    const isPlain = chosen.every((each) => {
+      const runtime = settingAt(each, 'runtime');
+      return (!runtime || textOf(runtime) === 'classic') && settingAt(each, 'pragma') === undefined;
+    });
+    return isPlain && lacksName(summary) ? NO_NAME_BY_SWC : undefined;
+  }
+
   #left(babel: BabelSettings | undefined): Uncompiled {
     return uncompiledBy(babel, majorOf(this.#context.versionOf(this.#environment, '@babel/preset-react')));
   }
@@ -153,12 +170,16 @@ function scriptKind(path: string, summary: ModuleSummary, left: Uncompiled): str
   if (left.typescript && isTypeScript(path)) return `${extname(path)} files`;
   if (left.jsx && summary.jsx) return 'JSX';
   if (left.imports && !/\.(?:mjs|cjs)$/.test(path) && summary.isModule) return 'the word “import”';
-  return left.needsName && summary.jsx && !summary.imports.has('React') && !summary.choosesJsx
-    ? NO_NAME
-    : undefined;
+  return left.needsName && lacksName(summary) ? NO_NAME : undefined;
 }
+
+// Calls of React that a file with JSX becomes would find no such name.
+const lacksName = ({ jsx, imports, choosesJsx }: ModuleSummary): boolean =>
+  jsx && !imports.has('React') && !choosesJsx;
 
 /** JSX that becomes calls of a name which the file does not have. */
 export const NO_NAME = 'JSX without its name';
+/** The same, where another compiler than Babel makes them. */
+export const NO_NAME_BY_SWC = `${NO_NAME}, by @swc/jest`;
 /** JSX that stays as it is. */
 export const KEPT = 'JSX, which the compiler is told to keep';

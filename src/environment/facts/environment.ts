@@ -52,8 +52,8 @@ export interface TransformRule {
   pattern: string;
   /** The module that transforms. */
   by: string;
-  /** It is told how, in place of what the compiler's own settings say. */
-  told: boolean;
+  /** What it is told, in place of what the compiler's own settings say. */
+  options?: Setting;
   at: Place;
 }
 

@@ -270,13 +270,13 @@ function transforms(
     for (const [pattern, value] of transform?.entries ?? []) {
       const by = textOf(value.is === 'list' ? value.items[0] : value);
       if (by === undefined) return UNKNOWN_FACT;
-      rules.push({ pattern, by, told: value.is === 'list' && value.items.length > 1, at: value.at });
+      rules.push({ pattern, by, options: value.is === 'list' ? value.items[1] : undefined, at: value.at });
     }
   } else return UNKNOWN_FACT;
   // babel-jest 27 to 30 looks for them from the root of the project alone: `root: rootDir`.
   const babel = babelSettings(root, exists, read);
   const isTold = !babel.known || babel.value !== undefined;
-  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', told: false, at });
+  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', at });
   const ignored = textsFact(settingAt(setting, 'transformIgnorePatterns'), ['/node_modules/'], at);
   const conditions = plainTexts(settingAt(setting, 'testEnvironmentOptions', 'customExportConditions'), at);
   return known({

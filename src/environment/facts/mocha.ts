@@ -1,4 +1,4 @@
-import { resolve } from '../../util/paths.js';
+import { isAbsolute, resolve } from '../../util/paths.js';
 import { valuesOf, wordsOf } from '../settings/commands.js';
 import type { Collection } from './environment.js';
 import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
@@ -17,7 +17,11 @@ import {
 /** The facts of mocha's settings (mocha 8 to 12); it has no document of its own. */
 export function mocha(asked: RunnerSources): Facts {
   const { setting, file, folder } = asked.found;
-  const candidates = (text: string): string[] => (isPath(text) ? withExtensions(resolve(folder, text)) : []);
+  // mocha 8 to 12, handleRequires: what is no file and starts with no dot is one of a package.
+  const candidates = (text: string): string[] => {
+    const paths = isPath(text) ? withExtensions(resolve(folder, text)) : [];
+    return text.startsWith('.') || isAbsolute(text) || paths.some(asked.exists) ? paths : [];
+  };
   const setups = ['require', 'import', 'file'].map((key) =>
     setupList(settingAt(setting, key), key, candidates),
   );

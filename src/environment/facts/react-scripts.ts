@@ -67,7 +67,7 @@ export function reactScripts(
     }),
     transforms: known({
       by: 'rules',
-      rules: [{ pattern: '.', by: 'react-scripts', told: true, at: setting.at }],
+      rules: [{ pattern: '.', by: 'react-scripts', at: setting.at }],
       mapped: [],
       babel: UNKNOWN_FACT,
       ignored: patterns(settingAt(own, 'transformIgnorePatterns'), setting.at),

@@ -6,6 +6,8 @@ interface ForeignWord {
   below?: Readonly<Record<string, number>>;
   /** By runner: its counterpart. */
   instead: Readonly<Record<string, string>>;
+  /** Modules that make it global. */
+  by?: RegExp;
 }
 
 const JEST = ['jest', 'react-scripts', 'vue-cli'];
@@ -23,6 +25,14 @@ const FOREIGN_WORDS: ReadonlyMap<string, ForeignWord> = new Map<string, ForeignW
       of: JASMINE,
       below: { jest: 27 },
       instead: { vitest: 'vi.spyOn', angular: 'vi.spyOn', jest: 'jest.spyOn' },
+    },
+  ],
+  [
+    'expect',
+    {
+      of: [...JEST, ...JASMINE, 'vitest', 'angular', 'bun'],
+      instead: {},
+      by: /^(?:chai\/register-expect(?:\.js)?|expect(?:\.js)?|unexpected|jest-expect|(?:chai|expect)-global)$/,
     },
   ],
   ['expectAsync', { of: JASMINE, instead: {} }],
