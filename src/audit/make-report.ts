@@ -65,7 +65,7 @@ export function makeReport(gathered: Gathered): Report {
       const own = checked.filter(({ facts }) => facts.package === environment.folder);
       const reach = summed(own.map((file) => file.reach));
       return {
-        ...packageFacts(environment, session.root),
+        ...packageFacts(environment, session.root, context.setting),
         reach,
         sizes: packageSizes(own, session),
         sight: packageSight(own, context),

@@ -1,16 +1,25 @@
 import type { Environment, RunnerFacts, Transforms } from '../environment/facts/environment.js';
-import type { Known } from '../environment/settings/setting.js';
-import { isAbsolute, relativeTo } from '../util/paths.js';
+import type { Known, Setting } from '../environment/settings/setting.js';
+import { isAbsolute, isWithin, relativeTo } from '../util/paths.js';
+import { inShort } from '../util/printable.js';
 import type { PackageFacts } from './report.js';
+import { unreadFacts } from './undecided.js';
 
 const UNKNOWN = 'unknown';
 
-/** The facts of one package as plain data: paths relative to the root, `unknown` for what can't be read. */
+/**
+ * The facts of one package as plain data: paths relative to the root, `unknown` for what can't be read. `setting`: what a
+ * settings file sets, by its absolute path.
+ */
 export function packageFacts(
   environment: Environment,
   root: string,
+  setting: (file: string) => Setting | undefined,
 ): Omit<PackageFacts, 'reach' | 'sizes' | 'sight'> {
-  const runners = environment.runners.map((runner) => runnerFacts(runner, root));
+  const runners = environment.runners.map((runner) => ({
+    ...runnerFacts(runner, root),
+    unread: whyUnread(runner, root, setting),
+  }));
   const [first] = environment.runners;
   const names = new Set(environment.runners.map(({ runner }) => runner));
   return {
@@ -57,6 +66,18 @@ function runnerFacts(runner: RunnerFacts, root: string): Record<string, unknown>
       thresholds,
     })),
   };
+}
+
+// Why facts that decide whether the suite runs are unknown.
+function whyUnread(
+  runner: RunnerFacts,
+  root: string,
+  setting: (file: string) => Setting | undefined,
+): string | undefined {
+  const unread = unreadFacts(runner, setting);
+  if (!unread) return undefined;
+  const file = unread.at && isWithin(root, unread.at.file) ? ` (${relativeTo(root, unread.at.file)})` : '';
+  return inShort(unread.reason, 160) + file;
 }
 
 const plain = <T, U>(fact: Known<T>, read: (value: T) => U): U | typeof UNKNOWN =>

@@ -40,6 +40,7 @@ function runnerText(facts: Facts, colours: Colours): string {
     ['aliases', said(facts['aliases'])],
     ['transforms', said(facts['transforms'])],
     ['coverage', coverage(facts['coverage'])],
+    ...(facts['unread'] === undefined ? [] : [['unread', said(facts['unread'])] as [string, string]]),
   ];
   const lines = rows.map(([label, text]) => {
     const shown = printable(text);

@@ -47,7 +47,7 @@ function runLines(run: OutlinedRun, { colours, width }: OutlineOptions): string[
     project === undefined ? runner : `${runner}, ${project}`,
     ...(document === undefined ? [] : [document === 'none' ? 'no document' : document]),
     ...(globals === undefined ? [] : [globals ? 'globals on' : 'globals off']),
-    ...(setupFiles?.length ? [`before it ${setupFiles.join(', ')}`] : []),
+    ...(setupFiles?.length ? [`set-up ${setupFiles.join(', ')}`] : []),
     ...(settings === undefined ? [] : [settings]),
   ];
   const line = (label: string, text: string): string[] => {

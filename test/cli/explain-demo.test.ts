@@ -69,11 +69,12 @@ describe('wexlet outline', () => {
       'document    jsdom',
       'set-up      ./setup.ts',
       'collects    unknown',
+      'unread      this is worked out in a way that can’t be followed (vitest.config.ts)',
     ])
       expect(out).to.include(row);
     const ofFile = wexlet(folder, 'outline', 'a.spec.ts').out.replace(/\s+/g, ' ');
     expect(ofFile)
-      .to.include('runs in vitest 3 · jsdom · globals off · before it ./setup.ts · vitest.config.ts')
+      .to.include('runs in vitest 3 · jsdom · globals off · set-up ./setup.ts · vitest.config.ts')
       .and.to.include('unread which files are run: this is worked out in a way that can’t be followed')
       .and.to.include('(vitest.config.ts:1)');
     const [facts] = (JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report).environment;
