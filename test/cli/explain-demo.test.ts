@@ -7,6 +7,20 @@ import { started, wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
 
 describe('wexlet explain', () => {
+  it('writes its examples in the words of the framework around', () => {
+    const explained = (name: string, code: string): string =>
+      wexlet(
+        written({ 'package.json': JSON.stringify({ name: 's', dependencies: { [name]: '*' } }) }),
+        'explain',
+        code,
+      ).out;
+    expect(explained('vue', 'B04')).to.include('render(KilnLid, { props: { temp: 20 } });');
+    expect(explained('@angular/core', 'O08'))
+      .to.include("it('a', async () => {")
+      .and.to.include('await render(KilnCard, { on: { fire: onFire } });');
+    expect(explained('react', 'O08')).to.include('render(<KilnCard onFire={onFire} />);');
+  });
+
   it('explains a check, in either case of letters', () => {
     for (const code of ['s01', 'A02']) {
       const { out, code: exit } = wexlet('.', 'explain', code);
