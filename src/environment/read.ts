@@ -159,7 +159,7 @@ export class Environments {
   ): RunnerFacts[] {
     const commands = commandsOf(manifest);
     const all = RUNNERS.flatMap((row) => {
-      const started = commands.filter((command) => starts(row, command));
+      const started = commands.flatMap((command) => startedBy(row, command, manifests) ?? []);
       const found = this.#found(row, manifest);
       const declared = row.packages.some((name) => manifest.dependencies.has(name));
       if (!found && started.length === 0 && (!declared || above)) return [];
@@ -341,12 +341,22 @@ const DRIVES: Readonly<Partial<Record<RunnerName, readonly RunnerName[]>>> = {
   angular: ['karma', 'jasmine', 'vitest', 'jest'],
 };
 
-/** Whether a command starts a runner. */
-export function starts(row: RunnerRow, command: Command): boolean {
-  return row.programs.some(
-    ({ program, argument }) =>
-      command.program === program && (argument === undefined || command.args.includes(argument)),
+/** A command as the runner that it starts gets it, among what some manifests declare; undefined where it starts another. */
+export function startedBy(
+  row: RunnerRow,
+  command: Command,
+  manifests: readonly Manifest[],
+): Command | undefined {
+  const found = row.programs.find(
+    ({ program, argument, by }) =>
+      command.program === program &&
+      (argument === undefined || command.args.includes(argument)) &&
+      (by === undefined || manifests.some(({ dependencies }) => dependencies.has(by))),
   );
+  // Whoever hands its arguments on keeps the one that says so.
+  return found?.by === undefined
+    ? found && command
+    : { ...command, args: command.args.filter((each) => each !== found.argument) };
 }
 
 // `resolve.alias`, as an object or as a list of `find` and `replacement`.

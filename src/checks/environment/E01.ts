@@ -2,7 +2,7 @@ import { RUNNER_MODULES } from '../questions/facts.js';
 import { has, manifestsOf, type Environment } from '../../environment/facts/environment.js';
 import type { Manifest } from '../../environment/settings/manifest.js';
 import { commandsOf, type Command } from '../../environment/settings/commands.js';
-import { starts } from '../../environment/read.js';
+import { startedBy } from '../../environment/read.js';
 import { RUNNERS } from '../../environment/tables/runners.js';
 import { settingAt } from '../../environment/settings/setting.js';
 import { foldersUp, join } from '../../util/paths.js';
@@ -151,7 +151,9 @@ function mayRun(environment: Environment, files: ProjectContext['files']): boole
   const commands = manifests
     .flatMap(commandsOf)
     .filter(({ script }) => /test|spec|unit|check|verify|ci\b/i.test(script));
-  return commands.some((command) => !isHarmless(command) && !RUNNERS.some((row) => starts(row, command)));
+  return commands.some(
+    (command) => !isHarmless(command) && !RUNNERS.some((row) => startedBy(row, command, manifests)),
+  );
 }
 
 // `node` on its own runs nothing; with a file it may run anything.

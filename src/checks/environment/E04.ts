@@ -88,8 +88,9 @@ const isInSight = ({ key, text }: NamedModule, { isWhole, hasInstalls }: Environ
 function isAbsent(
   { text, candidates, mayBeFolder, absent }: NamedModule,
   environment: Environment,
-  { files }: ProjectContext,
+  context: ProjectContext,
 ): boolean {
+  const { files } = context;
   if (absent !== undefined) return absent;
   if (candidates.length > 0 && /^[./<]/.test(text))
     return !candidates.some((path) => isThere(files.kind(path), mayBeFolder));
@@ -99,7 +100,21 @@ function isAbsent(
   // A folder of the project by that name is what was meant.
   const [first = ''] = text.split('/');
   const isFolder = candidates.length > 0 && files.kind(join(environment.folder, first)) === 'folder';
-  return isFolder || isMissing(environment, packageOf(text));
+  return isFolder || isMissing(environment, packageOf(text)) || isPartMissing(text, environment, context);
+}
+
+const PARTS = ['', '.js', '.cjs', '.mjs', '.json', '.ts', '/index.js', '/package.json'];
+const PRESET_PARTS = ['js', 'cjs', 'mjs', 'json'].map((ending) => `/jest-preset.${ending}`);
+
+// A file of an installed package, where that does not choose by itself what its names lead to.
+function isPartMissing(text: string, environment: Environment, { files, setting }: ProjectContext): boolean {
+  const name = packageOf(text);
+  const installed = environment.installedAt(name);
+  if (installed === undefined || text === name) return false;
+  const manifest = setting(join(installed, 'package.json'));
+  if (manifest?.is !== 'object' || manifest.entries.has('exports')) return false;
+  const path = installed + text.slice(name.length);
+  return ![...PARTS, ...PRESET_PARTS].some((ending) => files.kind(path + ending) === 'file');
 }
 
 const isThere = (kind: 'file' | 'folder' | undefined, mayBeFolder = false): boolean =>

@@ -92,24 +92,34 @@ function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
     aliases: aliases(settingAt(own, 'moduleNameMapper'), own, from),
     transforms: transforms(own, setting.at, root, from, asked),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
-    named: namedModules(own, from),
+    named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
   };
 }
 
 // Presets, transforms and the like by their names, stand-ins by their paths, and folders.
-function namedModules(setting: Setting, from: (text: string) => string): NamedModule[] {
+function namedModules(
+  setting: Setting,
+  from: (text: string) => string,
+  manifest: Setting | undefined,
+): NamedModule[] {
   const textsAt = (key: string): readonly PlacedText[] => {
     const texts = textsFact(settingAt(setting, key), [], setting.at);
     return texts.known ? texts.value : [];
   };
+  // What a preset of a package names, it brings.
+  const preset = settingAt(setting, 'preset')?.at;
   const isFolder = (text: string): boolean => /^<rootDir>|^\.{1,2}(?:\/|$)/.test(text);
-  const modules = MODULE_KEYS.flatMap((key) => textsAt(key).map((each) => ({ ...each, key })));
-  const transforms = valuesOf(settingAt(setting, 'transform')).flatMap((value) =>
+  const modules = MODULE_KEYS.flatMap((key) =>
+    textsAt(key)
+      .filter(({ at }) => key === 'preset' || at !== preset)
+      .map((each) => ({ ...each, key })),
+  );
+  const ownAt = (key: string): Setting[] =>
+    valuesOf(settingAt(setting, key)).filter(({ at }) => at !== preset);
+  const transforms = ownAt('transform').flatMap((value) =>
     placed(value.is === 'list' ? value.items[0] : value, 'transform'),
   );
-  const stubs = valuesOf(settingAt(setting, 'moduleNameMapper')).flatMap((value) =>
-    placed(value, 'moduleNameMapper'),
-  );
+  const stubs = ownAt('moduleNameMapper').flatMap((value) => placed(value, 'moduleNameMapper'));
   return [
     ...[...modules, ...transforms].map((each): NamedModule => {
       const path = from(each.text);
@@ -132,11 +142,11 @@ function namedModules(setting: Setting, from: (text: string) => string): NamedMo
       const mayBeFolder = !isWhole || !/\.\w+$/.test(whole);
       return [{ ...each, candidates: isWhole ? withExtensions(path) : [path], mayBeFolder }];
     }),
-    ...neededByPreset(textOf(settingAt(setting, 'preset'))).map((text) => ({
+    ...neededByPreset(textOf(settingAt(setting, 'preset')), manifest).map((text) => ({
       text,
       key: 'the preset',
       at: settingAt(setting, 'preset')?.at ?? setting.at,
-      candidates: [from(text)],
+      candidates: text.startsWith('<') ? [from(text)] : [],
     })),
     ...textsAt('roots').map((each) => ({
       ...each,

@@ -1,17 +1,51 @@
-import { resolve } from '../../util/paths.js';
+import semver from 'semver';
+import { join, resolve } from '../../util/paths.js';
 import { settingAt, textOf, type Setting } from '../settings/setting.js';
 
 /** What a preset of a package sets; the project's own settings win. */
 interface Preset {
   transform: Readonly<Record<string, string>>;
+  moduleNameMapper?: Readonly<Record<string, string>>;
   testEnvironment?: string;
+  testMatch?: readonly string[];
+  moduleFileExtensions?: readonly string[];
   transformIgnorePatterns?: readonly string[];
+  snapshotSerializers?: readonly string[];
   /** Files that it names. */
   needs?: readonly string[];
+  /** The first major of its package that it holds for. */
+  since?: { name: string; major: number };
 }
+
+// @vue/cli-plugin-unit-jest 5: presets.
+const VUE_CLI: Preset = {
+  transform: {
+    '^.+\\.vue$': 'vue-jest',
+    '.+\\.(css|styl|less|sass|scss|jpg|jpeg|png|svg|gif|eot|otf|webp|ttf|woff|woff2|mp4|webm|wav|mp3|m4a|aac|oga|avif)$':
+      'jest-transform-stub',
+    '^.+\\.jsx?$': 'babel-jest',
+  },
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  testEnvironment: 'jsdom',
+  testMatch: ['**/tests/unit/**/*.spec.[jt]s?(x)', '**/__tests__/*.[jt]s?(x)'],
+  moduleFileExtensions: ['js', 'jsx', 'json', 'vue'],
+  transformIgnorePatterns: ['/node_modules/'],
+  snapshotSerializers: ['jest-serializer-vue'],
+  since: { name: '@vue/cli-plugin-unit-jest', major: 5 },
+};
+const VUE_CLI_TS: Preset = {
+  ...VUE_CLI,
+  transform: { ...VUE_CLI.transform, '^.+\\.tsx?$': 'ts-jest' },
+  moduleFileExtensions: ['js', 'jsx', 'json', 'vue', 'ts', 'tsx'],
+};
 
 // ts-jest 27 to 29: presets/create-jest-preset.js. jest-preset-angular 13 to 16: build/presets.
 const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
+  ['@vue/cli-plugin-unit-jest', VUE_CLI],
+  ['@vue/cli-plugin-unit-jest/presets/default', VUE_CLI],
+  ['@vue/cli-plugin-unit-jest/presets/no-babel', VUE_CLI],
+  ['@vue/cli-plugin-unit-jest/presets/typescript', VUE_CLI_TS],
+  ['@vue/cli-plugin-unit-jest/presets/typescript-and-babel', VUE_CLI_TS],
   ['ts-jest', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
   ['ts-jest/presets/default', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
   ['ts-jest/presets/js-with-ts', { transform: { '^.+\\.[tj]sx?$': 'ts-jest' } }],
@@ -40,6 +74,8 @@ export function withPreset(
   if (!name || setting.is !== 'object') return setting;
   const text = textOf(name);
   const preset = PRESETS.get(text ?? '');
+  if (preset?.since && !isSince(preset.since, read(join(folder, 'package.json'))))
+    return { ...setting, open: true };
   if (preset) return added(setting, settingsOf(preset, name), name);
   const local = text?.startsWith('.') || text?.startsWith('<rootDir>');
   const path = resolve(folder, (text ?? '').replace(/^<rootDir>\/?/, './'));
@@ -48,26 +84,33 @@ export function withPreset(
   return given?.is === 'object' ? added(setting, given, name) : { ...setting, open: true };
 }
 
+function isSince({ name, major }: NonNullable<Preset['since']>, manifest: Setting | undefined): boolean {
+  const version = rangeOf(name, manifest);
+  return semver.validRange(version) !== null && (semver.minVersion(version ?? '')?.major ?? 0) >= major;
+}
+
 type Section = Extract<Setting, { is: 'object' }>;
 
-function settingsOf(
-  { transform, testEnvironment, transformIgnorePatterns }: Preset,
-  { at }: Setting,
-): Section {
+function settingsOf({ needs: _needs, since: _since, ...settings }: Preset, { at }: Setting): Section {
   const text = (value: string): Setting => ({ is: 'value', value, at });
-  const rules = Object.entries(transform).map(([pattern, by]) => [pattern, text(by)] as const);
-  const entries = new Map<string, Setting>([
-    ['transform', { is: 'object', entries: new Map(rules), open: false, at }],
-  ]);
-  if (testEnvironment !== undefined) entries.set('testEnvironment', text(testEnvironment));
-  if (transformIgnorePatterns)
-    entries.set('transformIgnorePatterns', {
-      is: 'list',
-      items: transformIgnorePatterns.map(text),
-      open: false,
-      at,
-    });
-  return { is: 'object', entries, open: false, at };
+  const object = (entries: readonly (readonly [string, Setting])[]): Section => ({
+    is: 'object',
+    entries: new Map(entries),
+    open: false,
+    at,
+  });
+  return object(
+    Object.entries(settings).map(
+      ([key, value]: [string, string | readonly string[] | Record<string, string>]) => [
+        key,
+        typeof value === 'string'
+          ? text(value)
+          : value instanceof Array
+            ? { is: 'list', items: value.map(text), open: false, at }
+            : object(Object.entries(value).map(([name, each]) => [name, text(each)])),
+      ],
+    ),
+  );
 }
 
 // jest-config 27 to 30, setupPreset: objects of transforms and mappers are joined, the own ones first; all else is replaced.
@@ -90,6 +133,16 @@ function added(own: Section, preset: Section, { at }: Setting): Setting {
 const without = (theirs: Section, mine: Section): [string, Setting][] =>
   [...theirs.entries].filter(([key]) => !mine.entries.has(key));
 
-/** The files that a preset of a package names. */
-export const neededByPreset = (name: string | undefined): readonly string[] =>
-  PRESETS.get(name ?? '')?.needs ?? [];
+/** The files, and packages, that a preset of a package names; `manifest`: of the project. */
+export function neededByPreset(name: string | undefined, manifest: Setting | undefined): readonly string[] {
+  const { needs = [], since } = PRESETS.get(name ?? '') ?? {};
+  const vue = since && rangeOf('vue', manifest);
+  const major = semver.validRange(vue) === null ? undefined : semver.minVersion(vue ?? '')?.major;
+  // These presets choose the compiler of views by the Vue at hand.
+  return since && major !== undefined ? [...needs, `@vue/vue${major}-jest`] : needs;
+}
+
+const rangeOf = (name: string, manifest: Setting | undefined): string | undefined =>
+  ['devDependencies', 'dependencies']
+    .map((kind) => textOf(settingAt(manifest, kind, name)))
+    .find((each) => each !== undefined);

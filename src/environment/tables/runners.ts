@@ -20,8 +20,8 @@ export interface RunnerRow {
   name: RunnerName;
   /** Packages that bring it. */
   packages: readonly string[];
-  /** Programs that a script starts it by; with the first argument, where one must follow. */
-  programs: readonly { program: string; argument?: string }[];
+  /** Programs that a script starts it by; with the first argument, where one must follow; `by`: where a package is declared. */
+  programs: readonly { program: string; argument?: string; by?: string }[];
   /** Settings files of its own, in the order in which it looks for them. */
   files: readonly string[];
   /** Where its settings stand inside its file: vitest keeps them under `test`. */
@@ -58,7 +58,11 @@ export const RUNNERS: readonly RunnerRow[] = [
     // jest 27 to 30: `testMatch` of jest-config's defaults; `globals` of @jest/globals are injected unless `injectGlobals` is off.
     name: 'jest',
     packages: ['jest', 'jest-cli'],
-    programs: [{ program: 'jest' }],
+    programs: [
+      { program: 'jest' },
+      // @vue/cli-plugin-unit-jest 4 and 5, index.js: its arguments are handed on as they are.
+      { program: 'vue-cli-service', argument: 'test:unit', by: '@vue/cli-plugin-unit-jest' },
+    ],
     files: [
       'jest.config.js',
       'jest.config.ts',
@@ -153,11 +157,11 @@ export const RUNNERS: readonly RunnerRow[] = [
     globals: true,
   },
   {
-    // @vue/cli-plugin-unit-jest 4 and 5: a preset in jest's settings sets the rest.
+    // @vue/cli-plugin-unit-mocha 4 and 5: the bundler's settings, which are code, make what mocha runs.
     name: 'vue-cli',
     needsSettings: true,
-    packages: ['@vue/cli-plugin-unit-jest', '@vue/cli-plugin-unit-mocha'],
-    programs: [{ program: 'vue-cli-service', argument: 'test:unit' }],
+    packages: ['@vue/cli-plugin-unit-mocha'],
+    programs: [{ program: 'vue-cli-service', argument: 'test:unit', by: '@vue/cli-plugin-unit-mocha' }],
     files: [],
     globals: true,
   },
