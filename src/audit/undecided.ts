@@ -1,6 +1,7 @@
 import type { SpecFileFacts } from '../checks/questions/context.js';
 import { GLOBALS } from '../checks/questions/facts.js';
 import type { Environment, RunnerFacts } from '../environment/facts/environment.js';
+import { leavesSettings } from '../environment/tables/plugins.js';
 import { settingAt, textOf, type Setting } from '../environment/settings/setting.js';
 import type { Place } from '../finding.js';
 
@@ -84,7 +85,7 @@ export function unreadFacts(
 
 // The nearest thing that can't be read: the setting itself, what makes the settings, or their not being there.
 function reasonFor(
-  { runner, settingsFile, settings, commands }: RunnerFacts,
+  { runner, settingsFile, settings, commands, transforms: facts }: RunnerFacts,
   fact: Fact,
   setting: (file: string) => Setting | undefined,
 ): { reason: string; at: Place | undefined } {
@@ -96,6 +97,10 @@ function reasonFor(
   const preset = settingAt(whole, 'preset');
   if (textOf(preset) !== undefined && runner === 'jest')
     return { reason: `the preset ${textOf(preset) ?? ''} may set more`, at: preset?.at };
+  const plugin = runner === 'vitest' && facts.known && facts.value.by === 'plugins' ? facts.value : undefined;
+  const unsure = plugin?.plugins.find((name) => !leavesSettings(name));
+  if (plugin && unsure !== undefined)
+    return { reason: `the plugin ${unsure}, which no table knows, may set more`, at: plugin.at };
   const found = unreadIn(whole) ?? unreadIn(settingAt(whole, 'test')) ?? unreadIn(settingAt(whole, fact));
   return found ?? { reason: 'the settings are worked out in a way that can’t be followed', at };
 }

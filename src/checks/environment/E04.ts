@@ -9,6 +9,7 @@ import {
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
+import { reachableFrom } from '../../project/reachable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
@@ -206,11 +207,15 @@ function loadedBySettings(
   // That the runner itself is not there is said of its script.
   const isRunner = (specifier: string): boolean =>
     RUNNERS.some(({ packages }) => packages.includes(packageOf(specifier)));
-  const missing = unresolvedIn(settingsFile, environment, context).filter(
-    ({ specifier }) => !isRunner(specifier),
+  // With the settings of the project's own that it loads.
+  const loaded = [...reachableFrom(context.project, [settingsFile]).files];
+  const missing = loaded.flatMap((file) =>
+    unresolvedIn(file, environment, context)
+      .filter(({ specifier }) => !isRunner(specifier))
+      .map((each) => ({ ...each, file })),
   );
-  return missing.map(({ specifier, isPackage, start, end }) => ({
-    place: { file: settingsFile, start, end },
+  return missing.map(({ specifier, isPackage, file, start, end }) => ({
+    place: { file, start, end },
     certainty: 'sure',
     message: messageLoaded(isPackage ? 'the package ' : '', isPackage ? packageOf(specifier) : specifier),
     advice: isPackage ? advicePackage(packageOf(specifier), environment) : advice(undefined),

@@ -1,8 +1,10 @@
 import { GLOBALS } from '../questions/facts.js';
 import type { Libraries } from '../../libraries/index.js';
 import { MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
-import type { RunnerFacts } from '../../environment/facts/environment.js';
-import { settingAt } from '../../environment/settings/setting.js';
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { runsModules } from '../../environment/settings/commands.js';
+import { extname } from '../../util/paths.js';
+import { settingAt, textOf, textsFact } from '../../environment/settings/setting.js';
 import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
@@ -15,6 +17,8 @@ const message = (names: string, runner: string, files: readonly unknown[]): stri
   `${names} ${names.includes(' ') ? 'are' : 'is'} used here with no import${andMore(files)}, and ${runner} makes nothing global with these settings.`;
 const messageEntry = (specifier: string, runner: string): string =>
   `${specifier} adds matchers to a global expect, and ${runner} makes nothing global with these settings: the set-up file throws.`;
+const messageModule = (files: readonly unknown[]): string =>
+  `jest is used here with no import${andMore(files)}, and is no global of an ES module.`;
 const adviceImport = (line: string): string => `Import them: ${line}`;
 const adviceSetting = (key: string): string =>
   `Import them in each file, or switch them on in the settings: ${key}: true`;
@@ -32,7 +36,11 @@ export const E07: ProjectCheck = {
   trouble: "describe('KilnCard', () => { … });",
   mended: "import { describe, expect, it } from 'vitest';\n\ndescribe('KilnCard', () => { … });",
   run: (context) =>
-    packagesWithSpecs(context).flatMap((each) => [...check(each, context), ...entries(each, context)]),
+    packagesWithSpecs(context).flatMap((each) => [
+      ...check(each, context),
+      ...entries(each, context),
+      ...inModules(each),
+    ]),
 };
 
 // The setting that makes the functions global, and the module to import them from.
@@ -58,6 +66,47 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   });
   const [first] = lacking;
   return first ? [found(first.file, first.runner, lacking, context)] : [];
+}
+
+// jest 27 to 30: what stands for itself in a module of the other kind is no global of an ES module.
+function inModules({ environment, specFiles }: Package): Finding[] {
+  const lacking = specFiles.filter((file) => {
+    const [runner, ...others] = environment.runnersOf(file.path);
+    return (
+      runner !== undefined &&
+      others.length === 0 &&
+      file.get(GLOBALS).has('jest') &&
+      isModule(file.path, runner, environment)
+    );
+  });
+  const [first] = lacking;
+  const place = first?.get(GLOBALS).get('jest');
+  if (!first || !place) return [];
+  return [
+    {
+      place: inSpecFile(first, { start: place.start, end: place.end }),
+      certainty: 'sure',
+      message: messageModule(lacking),
+      advice: adviceImport("import { jest } from '@jest/globals';"),
+    },
+  ];
+}
+
+// jest-resolve, shouldLoadAsEsm: by the ending, by the settings, or by the manifest.
+function isModule(
+  path: string,
+  { runner, commands, settings }: RunnerFacts,
+  { manifest }: Environment,
+): boolean {
+  if (runner !== 'jest' || commands.length === 0 || !commands.every(runsModules)) return false;
+  const ending = extname(path);
+  const listed = textsFact(settingAt(settings, 'extensionsToTreatAsEsm'), [], {
+    file: path,
+    start: 0,
+    end: 0,
+  });
+  if (listed.known && listed.value.some(({ text }) => text === ending)) return true;
+  return ending === '.mjs' || (ending === '.js' && textOf(settingAt(manifest?.setting, 'type')) === 'module');
 }
 
 // Set-up files that load what adds to a global `expect`: they throw where there is none.

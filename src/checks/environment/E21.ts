@@ -3,9 +3,9 @@ import { declares, type Environment, type RunnerFacts } from '../../environment/
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
-import { dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
+import { basename, dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
-import { isMapped } from '../questions/aliases.js';
+import { isMapped, isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { isLoadedByNode } from '../questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
@@ -34,6 +34,10 @@ const messageSent = (specifier: string, to: string, count: number): string =>
   `An alias sends ${specifier} to ${to}, where nothing is${hides(count)}.`;
 const messageEnding = (specifier: string, ending: string, count: number): string =>
   `${specifier} leaves ${ending} out, and the run does not try that ending${hides(count)}.`;
+const messageWritten = (specifier: string, meant: string, count: number): string =>
+  `${specifier} means ${meant}, and the run looks for what is written${hides(count)}.`;
+const adviceWritten =
+  "Let the settings take the ending off: moduleNameMapper: { '^(\\\\.{1,2}/.*)\\\\.js$': '$1' }";
 const adviceAlias = 'Let the alias take only what it is meant for, or correct where it leads.';
 const adviceFile = 'Correct the path, or write the file.';
 const adviceInstall = (name: string, isDeclared: boolean): string =>
@@ -62,6 +66,8 @@ interface Trouble {
   ending?: string;
   /** Where an alias sends the import. */
   to?: string;
+  /** The file that is meant, by another ending than the one that is written. */
+  written?: string;
   /** A spec file that stops at it. */
   file: SpecFileFacts;
 }
@@ -106,7 +112,7 @@ function troublesIn(
 ): Trouble[] {
   const isReplaced = ({ specifier }: MissingModule): boolean =>
     replaced.has(specifier) ||
-    runners.some(({ aliases }) => (aliases.known ? isMapped(specifier, aliases.value) : false));
+    runners.some(({ aliases }) => (aliases.known ? isSent(specifier, aliases.value) : false));
   const mayBeAlias = runners.some(({ aliases, runner }) => !aliases.known && runner === 'jest');
   const missing = unresolvedIn(from, environment, context)
     .filter((each) => !isReplaced(each) && !mayBeAlias)
@@ -122,6 +128,27 @@ function troublesIn(
     const isCut = join(dirname(from), each.specifier) + ending === target;
     return isCut ? [{ from, missing: { ...each, isPackage: false }, ending, file }] : [];
   });
+  // jest looks for what is written, where no rule takes the ending off.
+  const [runner, ...others] = runners;
+  const isExact = runner?.runner === 'jest' && others.length === 0 && runner.aliases.known;
+  const rules = isExact && runner.aliases.known ? runner.aliases.value : [];
+  const other = !isExact
+    ? []
+    : (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
+        const target = each.specifier.startsWith('.')
+          ? context.project.resolve(from, each.specifier)
+          : undefined;
+        const written = /\.[cm]?jsx?$/.exec(each.specifier)?.[0];
+        const isOther = target !== undefined && written !== undefined && extname(target) !== written;
+        if (
+          !isOther ||
+          isMapped(each.specifier, rules) ||
+          replaced.has(each.specifier) ||
+          replaced.has(target)
+        )
+          return [];
+        return [{ from, missing: { ...each, isPackage: false }, written: target, file }];
+      });
   const mapped = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
     const isKept = environment.isWhole && !replaced.has(each.specifier);
     const to = isKept ? mappedTo(each.specifier, runners, context) : undefined;
@@ -140,7 +167,7 @@ function troublesIn(
       file,
     }));
   });
-  return [...missing, ...cut, ...mapped, ...peers];
+  return [...missing, ...cut, ...other, ...mapped, ...peers];
 }
 
 // Node itself tries no ending for an ES module; what compiles may try some.
@@ -191,7 +218,7 @@ function sent(specifier: string, pattern: string, to: string, isWhole: boolean):
 }
 
 function found(
-  { from, missing, peer, to, ending, file }: Trouble,
+  { from, missing, peer, to, ending, written, file }: Trouble,
   { environment: { manifest, outer }, specFiles }: Package,
   context: ProjectContext,
 ): Finding {
@@ -214,16 +241,20 @@ function found(
         ? messagePackage(name, count)
         : to !== undefined
           ? messageSent(specifier, relativeTo(context.root, to), count)
-          : ending !== undefined
-            ? messageEnding(specifier, ending, count)
-            : messageFile(specifier, count),
+          : written !== undefined
+            ? messageWritten(specifier, basename(written), count)
+            : ending !== undefined
+              ? messageEnding(specifier, ending, count)
+              : messageFile(specifier, count),
     advice: isPackage
       ? adviceInstall(peer ?? name, isDeclared)
       : to !== undefined
         ? adviceAlias
-        : ending !== undefined
-          ? `Write it: ${specifier}${ending}`
-          : adviceFile,
+        : written !== undefined
+          ? adviceWritten
+          : ending !== undefined
+            ? `Write it: ${specifier}${ending}`
+            : adviceFile,
     evidence:
       file.path === from
         ? []

@@ -1,7 +1,7 @@
 import type { Finding } from '../../finding.js';
 import { nearest } from '../../util/nearest.js';
 import { relativeTo } from '../../util/paths.js';
-import { isMapped } from '../questions/aliases.js';
+import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { REPLACED } from '../questions/facts.js';
@@ -35,11 +35,11 @@ function check(each: Package, context: ProjectContext): Finding[] {
   const replaced = replacedIn(each.specFiles);
   const found = new Map<string, Finding>();
   for (const { runners, files } of byRunners(each)) {
-    const isSent = ({ specifier }: MissingName): boolean =>
-      runners.some(({ aliases }) => aliases.known && isMapped(specifier, aliases.value));
+    const isAway = ({ specifier }: MissingName): boolean =>
+      runners.some(({ aliases }) => aliases.known && isSent(specifier, aliases.value));
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const missing of missingNamesIn(from, replaced, context))
-        if (!isSent(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
+        if (!isAway(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
   return [...found.values()];
 }

@@ -8,6 +8,12 @@ import type { PlacedText } from '../../environment/settings/setting.js';
 export const isMapped = (specifier: string, rules: readonly AliasRule[]): boolean =>
   rules.some(({ pattern }) => mayMatch(pattern, specifier));
 
+/** Whether a rule sends an import to something else than what it names: one that only takes an ending off does not. */
+export const isSent = (specifier: string, rules: readonly AliasRule[]): boolean =>
+  rules.some(
+    ({ pattern, to }) => mayMatch(pattern, specifier) && !(specifier.startsWith('.') && to === '$1'),
+  );
+
 /** The entry of the compiler's `paths` that takes an import: `@/*` takes `@/kiln`. */
 export function pathFor(specifier: string, paths: readonly PlacedText[]): PlacedText | undefined {
   return paths.find(({ text }) => {

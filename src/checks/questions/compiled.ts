@@ -5,6 +5,7 @@ import {
   type BabelSettings,
   type Uncompiled,
 } from '../../environment/settings/babel-settings.js';
+import { runsModules } from '../../environment/settings/commands.js';
 import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
@@ -75,9 +76,7 @@ export class Compiling {
     // Settings of Babel may stand above what is in sight.
     const { isWhole } = this.#environment;
     const byBabel = babel.known && (babel.value ?? isWhole) ? this.#left(babel.value) : undefined;
-    const asModules = commands.some(({ args, env }) =>
-      /experimental-vm-modules/.test([...args, env.get('NODE_OPTIONS')].join(' ')),
-    );
+    const asModules = commands.some(runsModules);
     return {
       isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
       unfitPackage: (from, specifier) =>

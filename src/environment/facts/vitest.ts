@@ -3,7 +3,7 @@ import type { Place } from '../../finding.js';
 import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { AliasRule, Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
-import { leavesNames, leavesSettings } from '../tables/plugins.js';
+import { leavesNames, leavesSettings, standsFor } from '../tables/plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -147,11 +147,12 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     setupList(settingAt(test, key), key, candidates);
   const shared = commands.find((command) => hasFlag([command], '--no-isolate'));
   const isolated = shared ? known('false' as const, shared.at) : flagValue(commands, '--isolate');
+  const setups = ['setupFiles', 'globalSetup'].map(list);
   return {
     ...base,
     folder: root,
     settings: setting,
-    setupFiles: joinedFacts(['setupFiles', 'globalSetup'].map(list)),
+    setupFiles: joinedFacts(setups),
     collects: filtered(collection(row, test, root, at, flagValue(commands, '--dir')), filters(commands)),
     restores: flagFact(settingAt(test, 'restoreMocks'), false),
     resets: flagFact(settingAt(test, 'mockReset'), false),
@@ -165,7 +166,8 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     aliases: aliases(setting, test),
     transforms: plugins(setting),
     coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
-    named: aliasPaths(setting, test),
+    // What the file names must be there, whatever a plugin adds.
+    named: [...aliasPaths(setting, test), ...setups.flatMap((each) => (each.known ? each.value : []))],
   };
 }
 
@@ -268,7 +270,15 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
     plugs.value.plugins.some((plugin) => !leavesNames(plugin))
   )
     return UNKNOWN_FACT;
-  return joinedFacts([settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules));
+  const own = plugs.value.plugins.flatMap(standsFor).map((pattern) => ({
+    pattern,
+    to: undefined,
+    at: plugs.value.at,
+  }));
+  return joinedFacts([
+    ...[settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules),
+    known(own),
+  ]);
 }
 
 // Where aliases lead, as far as they are written as paths.

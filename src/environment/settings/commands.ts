@@ -148,3 +148,7 @@ export function leadingWords({ args }: Command): string[] {
   const end = args.findIndex((arg) => arg.startsWith('-'));
   return args.slice(0, end < 0 ? args.length : end);
 }
+
+/** Whether a command lets jest load ES modules as such. */
+export const runsModules = ({ args, env }: Command): boolean =>
+  /experimental-vm-modules/.test([...args, env.get('NODE_OPTIONS')].join(' '));

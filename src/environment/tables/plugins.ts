@@ -9,6 +9,7 @@ const TRANSFORMING: ReadonlySet<string> = new Set([
   '@vitejs/plugin-vue-jsx',
   '@vitejs/plugin-vue2',
   '@vitejs/plugin-legacy',
+  '@preact/preset-vite',
   '@tailwindcss/vite',
   'rollup-plugin-visualizer',
   'unplugin-vue',
@@ -34,7 +35,16 @@ const RESOLVING: ReadonlySet<string> = new Set([
   '@tanstack/router-plugin/vite',
 ]);
 
-/** Whether a plugin surely resolves no names by itself. */
+// @preact/preset-vite 2: `resolve.alias`, of packages that another one stands in for.
+const STANDS_FOR: ReadonlyMap<string, string> = new Map([['@preact/preset-vite', '^react(?:-dom)?(?:/|$)']]);
+
+/** The pattern of the imports that a plugin gives another package to. */
+export const standsFor = (plugin: string): string[] => {
+  const pattern = STANDS_FOR.get(plugin);
+  return pattern === undefined ? [] : [pattern];
+};
+
+/** Whether a plugin surely resolves no names by itself, but for those that it stands for. */
 export const leavesNames = (plugin: string): boolean => TRANSFORMING.has(plugin);
 
 /** Whether a plugin surely sets nothing for specs: any other may switch globals on, or load set-up files. */
