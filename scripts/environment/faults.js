@@ -23,6 +23,9 @@ const JASMINE = 'React, jasmine 5 in Node';
 
 const SWC = 'React, jest 29 with swc';
 const NODE = 'React, Node’s own runner';
+const PREACT = 'Preact, vitest 3 with joined settings';
+const MODULES = 'React, jest 30 in ES modules';
+const VUE_CLI = 'Vue, vue-cli 5 with jest 27';
 const PRESET = 'React, jest 30 with a preset of its own';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
@@ -1347,5 +1350,135 @@ export const FAULTS = [
       name: 'the set-up of another runner',
       edit: { 'test/setup.ts': ["'node:test'", "'vitest'"] },
     },
+  ]),
+  ...on(PREACT, [
+    { code: 'E03', name: 'the document package is missing', lacks: ['happy-dom'] },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { 'vitest.config.ts': ['test/setup.ts', 'test/setpu.ts'] },
+    },
+    {
+      code: 'E13',
+      name: 'an alias that only the compiler knows',
+      edit: {
+        'vite.config.ts': [
+          "  resolve: { alias: { '~': fileURLToPath(new URL('./src', import.meta.url)) } },\n",
+          '',
+        ],
+      },
+    },
+    {
+      code: 'E02',
+      name: 'no document is chosen',
+      edit: { 'vitest.config.ts': ["      environment: 'happy-dom',\n", ''] },
+    },
+    {
+      code: 'E07',
+      name: 'functions of the runner with no import',
+      edit: { 'src/shelf/Shelf.test.tsx': ["import { describe, expect, it } from 'vitest';\n", ''] },
+    },
+    {
+      code: 'E09',
+      name: 'an exclude entry takes the specs',
+      edit: { 'vitest.config.ts': ["'e2e/**'", "'src/**'"] },
+    },
+    { code: 'E21', name: 'the library of the specs is missing', lacks: ['@testing-library/preact'] },
+    {
+      code: ['E04', 'E21', 'E24'],
+      name: 'a plugin of the settings is missing',
+      lacks: ['@preact/preset-vite'],
+    },
+    {
+      code: 'E06',
+      name: 'the matchers are not registered',
+      edit: { 'src/test/setup.ts': ["import '@testing-library/jest-dom/vitest';\n", ''] },
+    },
+    {
+      code: 'E26',
+      name: 'a component is taken by default, and given by its name',
+      edit: { 'src/shelf/Shelf.test.tsx': ['import { Shelf }', 'import Shelf'] },
+    },
+  ]),
+  ...on(MODULES, [
+    {
+      code: ['E21', 'E13'],
+      name: 'nothing takes the written ending off',
+      edit: { 'jest.config.js': ["  moduleNameMapper: { '^(\\\\.{1,2}/.*)\\\\.js$': '$1' },\n", ''] },
+    },
+    {
+      code: 'E02',
+      name: 'no document is chosen',
+      edit: { 'jest.config.js': ["  testEnvironment: 'jsdom',\n", ''] },
+    },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    {
+      code: 'E24',
+      name: 'settings of the other kind of modules',
+      edit: { 'jest.config.js': ['export default {', 'module.exports = {'] },
+    },
+    {
+      code: ['E22', 'E07'],
+      name: 'the object of the runner with no import',
+      edit: { 'src/Shelf.test.tsx': ['expect, it, jest }', 'expect, it }'] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { 'jest.config.js': ['setup.ts', 'setpu.ts'] },
+    },
+    { code: 'E21', name: 'the library of the specs is missing', lacks: ['@testing-library/react'] },
+    { code: ['E04', 'E21'], name: 'the compiler is missing', lacks: ['ts-jest'] },
+    {
+      code: 'E10',
+      name: 'the transform leaves this ending out',
+      edit: { 'jest.config.js': ['tsx?$', 'ts$'] },
+    },
+    {
+      code: 'E26',
+      name: 'a component is taken by default, and given by its name',
+      edit: { 'src/Shelf.test.tsx': ['import { Shelf }', 'import Shelf'] },
+    },
+  ]),
+  ...on(VUE_CLI, [
+    { code: ['E04', 'E21'], name: 'the compiler of views is missing', lacks: ['@vue/vue3-jest'] },
+    { code: 'E04', name: 'the preset is missing', lacks: ['@vue/cli-plugin-unit-jest'] },
+    { code: 'E10', name: 'the compiler has no settings', edit: { 'babel.config.js': null } },
+    {
+      code: ['E21', 'E13'],
+      name: 'an alias that nobody sets',
+      edit: { 'tests/unit/glaze-card.spec.js': ["'@/components", "'~/components"] },
+    },
+    {
+      code: 'E02',
+      name: 'the environment is node',
+      edit: {
+        'jest.config.js': [
+          "preset: '@vue/cli-plugin-unit-jest'",
+          "preset: '@vue/cli-plugin-unit-jest',\n  testEnvironment: 'node'",
+        ],
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: {
+        'jest.config.js': [
+          "preset: '@vue/cli-plugin-unit-jest'",
+          "preset: '@vue/cli-plugin-unit-jest',\n  testMatch: ['**/src/**/*.spec.js']",
+        ],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a preset that its package does not have',
+      edit: { 'jest.config.js': ["unit-jest'", "unit-jest/presets/typescripts'"] },
+    },
+    {
+      code: 'E21',
+      name: 'a spec loads a component that is not there',
+      edit: { 'tests/unit/glaze-card.spec.js': ['GlazeCard.vue', 'GlazeCards.vue'] },
+    },
+    { code: ['E01', 'E04'], name: 'the starter is missing', lacks: ['@vue/cli-service'] },
   ]),
 ];

@@ -959,4 +959,183 @@ afterEach(cleanup);
 `,
     },
   },
+  {
+    name: 'Preact, vitest 3 with joined settings',
+    install: 'preact',
+    packages: {
+      vitest: '^3.2.0',
+      '@preact/preset-vite': '^2.9.0',
+      '@testing-library/preact': '^3.2.4',
+      '@testing-library/jest-dom': '^6.6.0',
+      'happy-dom': '^15.11.0',
+      typescript: '^5.8.0',
+      vite: '^6.0.0',
+      preact: '^10.25.0',
+    },
+    files: {
+      'package.json': manifest('vitest run'),
+      'vite.config.ts': `import { fileURLToPath } from 'node:url';
+import preact from '@preact/preset-vite';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [preact()],
+  resolve: { alias: { '~': fileURLToPath(new URL('./src', import.meta.url)) } },
+});
+`,
+      'vitest.config.ts': `import { configDefaults, defineConfig, mergeConfig } from 'vitest/config';
+import viteConfig from './vite.config';
+
+export default mergeConfig(
+  viteConfig,
+  defineConfig({
+    test: {
+      environment: 'happy-dom',
+      setupFiles: 'src/test/setup.ts',
+      exclude: [...configDefaults.exclude, 'e2e/**'],
+    },
+  }),
+);
+`,
+      'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "jsxImportSource": "preact", "module": "esnext", "moduleResolution": "bundler", "strict": true, "paths": { "~/*": ["./src/*"] } } }
+`,
+      'src/test/setup.ts': `import '@testing-library/jest-dom/vitest';
+import { cleanup } from '@testing-library/preact';
+import { afterEach } from 'vitest';
+
+afterEach(cleanup);
+`,
+      'src/cones.ts': `export const cones: string[] = ['6', '10'];
+`,
+      'src/shelf/Shelf.tsx': `import { useState } from 'preact/hooks';
+import { cones } from '~/cones';
+
+export function Shelf({ kiln }: { kiln: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section>
+      <button onClick={() => setOpen(!open)}>{kiln}</button>
+      {open && <p>{cones.join(', ')}</p>}
+    </section>
+  );
+}
+`,
+      'src/shelf/Shelf.test.tsx': `import { fireEvent, render, screen } from '@testing-library/preact';
+import { describe, expect, it } from 'vitest';
+import { Shelf } from './Shelf';
+
+describe('Shelf', () => {
+  it('shows its cones once it is opened', async () => {
+    render(<Shelf kiln="Big Bertha" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Big Bertha' }));
+    expect(await screen.findByText('6, 10')).toBeInTheDocument();
+  });
+});
+`,
+    },
+  },
+  {
+    name: 'React, jest 30 in ES modules',
+    install: 'jest30-modules',
+    packages: {
+      jest: '^30.0.0',
+      '@jest/globals': '^30.0.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+      '@testing-library/react': '^16.1.0',
+      '@types/react': '^19.0.0',
+      'jest-environment-jsdom': '^30.0.0',
+      'ts-jest': '^29.4.0',
+      typescript: '^5.8.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+    },
+    files: {
+      'package.json': manifest('NODE_OPTIONS=--experimental-vm-modules jest'),
+      'jest.config.js': `/** @type {import('ts-jest').JestConfigWithTsJest} */
+export default {
+  testEnvironment: 'jsdom',
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '^.+\\\\.tsx?$': ['ts-jest', { useESM: true }] },
+  moduleNameMapper: { '^(\\\\.{1,2}/.*)\\\\.js$': '$1' },
+  setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
+};
+`,
+      'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "module": "esnext", "moduleResolution": "bundler", "strict": true, "esModuleInterop": true, "skipLibCheck": true, "target": "es2022" } }
+`,
+      'test/setup.ts': `import '@testing-library/jest-dom/jest-globals';
+`,
+      'src/cones.ts': `export const cones: string[] = ['6', '10'];
+`,
+      'src/Shelf.tsx': `import { useState } from 'react';
+import { cones } from './cones.js';
+
+export function Shelf({ kiln }: { kiln: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section>
+      <button onClick={() => setOpen(!open)}>{kiln}</button>
+      {open && <p>{cones.join(', ')}</p>}
+    </section>
+  );
+}
+`,
+      'src/Shelf.test.tsx': `import { describe, expect, it, jest } from '@jest/globals';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { Shelf } from './Shelf.js';
+
+describe('Shelf', () => {
+  it('shows its cones once it is opened', () => {
+    jest.useRealTimers();
+    render(<Shelf kiln="Big Bertha" />);
+    fireEvent.click(screen.getByRole('button', { name: 'Big Bertha' }));
+    expect(screen.getByText('6, 10')).toBeInTheDocument();
+  });
+});
+`,
+    },
+  },
+  {
+    name: 'Vue, vue-cli 5 with jest 27',
+    install: 'vue-cli',
+    packages: {
+      '@vue/cli-service': '~5.0.0',
+      '@babel/core': '^7.12.16',
+      '@vue/cli-plugin-babel': '~5.0.0',
+      '@vue/cli-plugin-unit-jest': '~5.0.0',
+      '@vue/test-utils': '^2.0.0-0',
+      '@vue/vue3-jest': '^27.0.0-alpha.1',
+      'babel-jest': '^27.0.6',
+      jest: '^27.0.5',
+      vue: '^3.2.13',
+      'core-js': '^3.8.3',
+    },
+    files: {
+      'package.json': common('vue-cli-service test:unit'),
+      'jest.config.js': `module.exports = {
+  preset: '@vue/cli-plugin-unit-jest'
+}
+`,
+      'babel.config.js': `module.exports = { presets: ['@vue/cli-plugin-babel/preset'] }
+`,
+      'src/components/GlazeCard.vue': `<template>
+  <h2>{{ name }}</h2>
+</template>
+
+<script>
+export default { name: 'GlazeCard', props: { name: String } };
+</script>
+`,
+      'tests/unit/glaze-card.spec.js': `import { shallowMount } from '@vue/test-utils'
+import GlazeCard from '@/components/GlazeCard.vue'
+
+describe('GlazeCard', () => {
+  it('shows the name', () => {
+    const wrapper = shallowMount(GlazeCard, { props: { name: 'Celadon' } })
+    expect(wrapper.text()).toMatch('Celadon')
+  })
+})
+`,
+    },
+  },
 ];
