@@ -59,6 +59,25 @@ describe('wexlet audit', () => {
     expect(wexlet(folder, 'audit', '--only', 'E02').out).to.include('there is no document');
   });
 
+  it('reads settings and a set-up file from another package of the workspace', () => {
+    const folder = written({
+      'package.json': '{"name":"s","workspaces":["packages/*"],"devDependencies":{"vitest":"^3"}}',
+      'yarn.lock': '',
+      'packages/set/package.json': '{"name":"@kiln/set","exports":{".":"./index.js","./setup":"./setup.js"}}',
+      'packages/set/index.js':
+        "export const shared = { test: { globals: true, setupFiles: ['@kiln/set/setup'] } };",
+      'packages/set/setup.js': '',
+      'packages/lid/package.json':
+        '{"name":"lid","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3","@kiln/set":"*"}}',
+      'packages/lid/vitest.config.js': "import { shared } from '@kiln/set';\nexport default shared;",
+      'packages/lid/a.spec.js': "it('shows a lid', () => { expect(document.body).toBeVisible(); });",
+      'node_modules/@kiln/.keep': '',
+    });
+    symlinkSync(join(folder, 'packages/set'), join(folder, 'node_modules/@kiln/set'));
+    const { out } = wexlet(folder, 'audit', '--format', 'json', '--only', 'E02,E06');
+    expect((JSON.parse(out) as Report).findings.map(({ code }) => code)).to.deep.equal(['E02', 'E06']);
+  });
+
   it('exits with 3 where there is nothing to audit, never with a silent green', () => {
     const { code, out, err } = started(written({ 'a.js': 'export {};' }), 'audit');
     expect(code).to.equal(3);

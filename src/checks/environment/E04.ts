@@ -7,6 +7,7 @@ import {
   type RunnerFacts,
 } from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
+import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
 import { reachableFrom } from '../../project/reachable.js';
@@ -113,8 +114,13 @@ function isPartMissing(text: string, environment: Environment, { files, setting 
   const installed = environment.installedAt(name);
   if (installed === undefined || text === name) return false;
   const manifest = setting(join(installed, 'package.json'));
+  const part = text.slice(name.length);
+  const given = settingAt(manifest, 'exports', `.${part}`);
+  // One that is given by its own name alone leads where that says.
+  if (given)
+    return textOf(given) !== undefined && files.kind(join(installed, textOf(given) ?? '')) !== 'file';
   if (manifest?.is !== 'object' || manifest.entries.has('exports')) return false;
-  const path = installed + text.slice(name.length);
+  const path = installed + part;
   return ![...PARTS, ...PRESET_PARTS].some((ending) => files.kind(path + ending) === 'file');
 }
 

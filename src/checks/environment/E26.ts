@@ -1,6 +1,7 @@
 import type { Finding } from '../../finding.js';
 import { nearest } from '../../util/nearest.js';
 import { relativeTo } from '../../util/paths.js';
+import { reachableFrom } from '../../project/reachable.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
@@ -41,13 +42,20 @@ function check(each: Package, context: ProjectContext): Finding[] {
       for (const missing of missingNamesIn(from, replaced, context))
         if (!isAway(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
+  // Settings of the project's own stop the run in the same way.
+  const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
+  for (const from of reachableFrom(context.project, settings).files)
+    for (const missing of missingNamesIn(from, NONE, context))
+      found.set(`${from}\0${missing.local}`, finding(from, missing, undefined, context));
   return [...found.values()];
 }
+
+const NONE: ReadonlySet<string> = new Set();
 
 function finding(
   from: string,
   { local, specifier, name, start, end, target, given }: MissingName,
-  file: SpecFileFacts,
+  file: SpecFileFacts | undefined,
   { root }: ProjectContext,
 ): Finding {
   const shown = `${[...given].slice(0, 4).join(', ')}${given.size > 4 ? ', …' : ''}`;
@@ -58,7 +66,7 @@ function finding(
     advice: adviceFor(local, name, specifier, given),
     evidence: [
       { file: target, start: 0, end: 0, note: `gives ${shown}` },
-      ...(file.path === from
+      ...(!file || file.path === from
         ? []
         : [{ file: file.path, start: 0, end: 0, note: `loads ${relativeTo(root, from)}` }]),
     ],

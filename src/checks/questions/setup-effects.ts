@@ -41,8 +41,11 @@ export function setupEffects(
   const packages = new Set<string>();
   for (const { setupFiles } of runners) {
     if (!setupFiles.known) return undefined;
-    for (const { text, candidates } of setupFiles.value) {
-      const path = candidates.find((candidate) => isScript(candidate) && files.kind(candidate) === 'file');
+    for (const { text, candidates, at } of setupFiles.value) {
+      const path =
+        candidates.find((candidate) => isScript(candidate) && files.kind(candidate) === 'file') ??
+        // A file of another package of the workspace.
+        (candidates.length === 0 ? project.resolve(at.file, text) : undefined);
       if (path) paths.push(path);
       else if (candidates.length === 0) packages.add(text);
     }

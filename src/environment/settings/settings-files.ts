@@ -53,11 +53,9 @@ export class SettingsFiles {
   }
 
   #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
-    const file =
-      specifier.startsWith('.') && depth < DEEPEST_IMPORT
-        ? this.#resolve(dirname(from), specifier)
-        : undefined;
-    return file ? this.read(file, name, depth + 1) : undefined;
+    const file = depth < DEEPEST_IMPORT ? this.#resolve(dirname(from), specifier) : undefined;
+    // A package of the workspace is linked to its folder; what others wrote is not read.
+    return file && !file.includes('/node_modules/') ? this.read(file, name, depth + 1) : undefined;
   }
 
   #fail(problem: Problem): undefined {
