@@ -46,7 +46,7 @@ const MAY: Record<string, string> = {
   checks:
     'checks/branches checks/cleanup checks/environment checks/overload checks/queries checks/questions checks/state',
   audit:
-    'branches checks checks/questions components config coverage environment environment/facts environment/settings host libraries project rendering specs/model specs/reader syntax writing writing/edits',
+    'branches checks checks/questions components config coverage environment environment/facts environment/settings environment/tables host libraries project rendering specs/model specs/reader syntax writing writing/edits',
   formats: 'audit checks checks/questions specs/model',
   util: '',
 };

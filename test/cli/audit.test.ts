@@ -75,7 +75,7 @@ describe('wexlet audit', () => {
     });
     symlinkSync(join(folder, 'packages/set'), join(folder, 'node_modules/@kiln/set'));
     const { out } = wexlet(folder, 'audit', '--format', 'json', '--only', 'E02,E06');
-    expect((JSON.parse(out) as Report).findings.map(({ code }) => code)).to.deep.equal(['E02', 'E06']);
+    expect((JSON.parse(out) as Report).findings.map(({ code }) => code)).to.have.members(['E02', 'E06']);
   });
 
   it('exits with 3 where there is nothing to audit, never with a silent green', () => {
