@@ -85,7 +85,7 @@ export function unreadFacts(
 
 // The nearest thing that can't be read: the setting itself, what makes the settings, or their not being there.
 function reasonFor(
-  { runner, settingsFile, settings, commands, transforms: facts }: RunnerFacts,
+  { runner, settingsFile, settings, commands, transforms }: RunnerFacts,
   fact: Fact,
   setting: (file: string) => Setting | undefined,
 ): { reason: string; at: Place | undefined } {
@@ -97,7 +97,10 @@ function reasonFor(
   const preset = settingAt(whole, 'preset');
   if (textOf(preset) !== undefined && runner === 'jest')
     return { reason: `the preset ${textOf(preset) ?? ''} may set more`, at: preset?.at };
-  const plugin = runner === 'vitest' && facts.known && facts.value.by === 'plugins' ? facts.value : undefined;
+  const plugin =
+    runner === 'vitest' && transforms.known && transforms.value.by === 'plugins'
+      ? transforms.value
+      : undefined;
   const unsure = plugin?.plugins.find((name) => !leavesSettings(name));
   if (plugin && unsure !== undefined)
     return { reason: `the plugin ${unsure}, which no table knows, may set more`, at: plugin.at };

@@ -1,6 +1,6 @@
 import semver from 'semver';
 import type { Files } from '../host/files.js';
-import { foldersUp, join } from '../util/paths.js';
+import { dirname, foldersUp, join } from '../util/paths.js';
 import type { Manifest } from './settings/manifest.js';
 import { settingAt, textOf, type Setting } from './settings/setting.js';
 
@@ -21,6 +21,12 @@ export function installedAt(files: Files, folder: string, name: string): string 
     .map((at) => join(at, 'node_modules', name))
     .find((place) => files.kind(join(place, 'package.json')) === 'file');
 }
+
+/** The manifest that decides which kind of modules a script is, as Node looks for it: the nearest above. */
+export const nearestManifest = (files: Files, file: string): string | undefined =>
+  foldersUp(dirname(file))
+    .map((at) => join(at, 'package.json'))
+    .find((path) => files.kind(path) === 'file');
 
 /** Whether every version that a project may have of a package lies in a range; no where that can't be told. */
 export function allVersionsWithin(version: PackageVersion | undefined, range: string): boolean {

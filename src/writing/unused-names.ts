@@ -3,7 +3,7 @@ import type { Edit } from '../finding.js';
 import { isScript, parseScript } from '../syntax/script.js';
 import { decodeSource, isProblem } from '../syntax/source.js';
 import { childrenOf } from '../syntax/tree.js';
-import { applied } from './edits/edit.js';
+import { applied, withoutOverlaps } from './edits/edit.js';
 
 /** A name that a file binds, in the order of the text, and what to do where nothing uses it. */
 interface Bound {
@@ -24,11 +24,14 @@ export function withoutUnused(path: string, before: string, after: string): stri
     if (known.length !== all.length) return [];
     return all.flatMap(({ isUsed, away }, i) => (!isUsed && known[i]?.isUsed && away ? [away] : []));
   });
-  return applied(
-    after,
-    edits.map((edit) => ({ file: path, ...edit })),
-  );
+  // Two neighbours of one list share a comma: the second goes with the next turn.
+  const { taken } = withoutOverlaps(edits.map((edit) => ({ edits: [{ file: path, ...edit }] })));
+  const all = taken.flatMap((each) => each.edits);
+  return all.length > 0 ? withoutUnused(path, before, applied(after, all)) : after;
 }
+
+// What JSX may become calls of, without a word.
+const MEANT_BY_JSX: ReadonlySet<string> = new Set(['React', 'h']);
 
 function boundIn(path: string, text: string): Map<string, Bound[]> | undefined {
   const source = decodeSource(path, Buffer.from(text));
@@ -82,7 +85,7 @@ function declared(
 
 const bound = (name: string, at: Node, scope: Node, away: Bound['away']): Bound => ({
   name,
-  isUsed: names(scope, at, name),
+  isUsed: MEANT_BY_JSX.has(name) || names(scope, at, name),
   away,
 });
 

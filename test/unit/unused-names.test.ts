@@ -22,6 +22,16 @@ describe('names that a mend leaves unused', () => {
     );
   });
 
+  it('are taken one by one where several of one list are left', () => {
+    expect(mended("import { a, b } from './a';\na(b);\nc();\n", 'a(b);\n', '')).to.equal('c();\n');
+    expect(mended('const { a, b, c } = f();\nb(c); a();\n', 'b(c); ', '')).to.equal(
+      'const { a } = f();\na();\n',
+    );
+    expect(
+      mended("import React from 'react';\nReact.act();\n<p />;\n", 'React.act();\n', '', 'a.spec.jsx'),
+    ).to.equal("import React from 'react';\n<p />;\n");
+  });
+
   it('stay where they were unused, are used elsewhere, are no call, or stand in a file that is no script', () => {
     expect(mended('const { a, b } = render();\nb(1);\n', '(1)', '()')).to.equal(
       'const { a, b } = render();\nb();\n',

@@ -130,9 +130,9 @@ function troublesIn(
   });
   // jest looks for what is written, where no rule takes the ending off.
   const [runner, ...others] = runners;
-  const isExact = runner?.runner === 'jest' && others.length === 0 && runner.aliases.known;
-  const rules = isExact && runner.aliases.known ? runner.aliases.value : [];
-  const other = !isExact
+  const isJest = runner?.runner === 'jest' && others.length === 0;
+  const rules = isJest && runner.aliases.known ? runner.aliases.value : undefined;
+  const other = !rules
     ? []
     : (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
         const target = each.specifier.startsWith('.')

@@ -2,7 +2,8 @@ import { has, type Environment, type RunnerFacts } from '../../environment/facts
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding } from '../../finding.js';
 import { wholeExports } from '../../project/module-questions.js';
-import { basename, dirname, foldersUp, join } from '../../util/paths.js';
+import { nearestManifest } from '../../environment/versions.js';
+import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
@@ -46,7 +47,7 @@ const filesOf = ({ runner, settingsFile, transforms }: RunnerFacts): string[] =>
 
 function kindOf(file: string, { files, setting, project }: ProjectContext): Finding[] {
   if (!file.endsWith('.js')) return [];
-  const manifest = nearestManifest(file, files);
+  const manifest = nearestManifest(files, file);
   if (manifest === undefined || textOf(settingAt(setting(manifest), 'type')) !== 'module') return [];
   const set = wholeExports(project, file);
   const name = basename(file);
@@ -61,11 +62,6 @@ function kindOf(file: string, { files, setting, project }: ProjectContext): Find
       ]
     : [];
 }
-
-const nearestManifest = (file: string, files: ProjectContext['files']): string | undefined =>
-  foldersUp(dirname(file))
-    .map((at) => join(at, 'package.json'))
-    .find((path) => files.kind(path) === 'file');
 
 // jest-config 26 to 29, readConfigFileAndSetRootDir: ts-node, from 29.5 on esbuild-register as well; Node itself from 30 on.
 function withoutLoader({ runner, settingsFile, major }: RunnerFacts, environment: Environment): Finding[] {

@@ -11,7 +11,7 @@ import {
   type ProjectContext,
   type SpecFileFacts,
 } from '../questions/context.js';
-import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, documentOf, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
 
@@ -101,8 +101,8 @@ function lacking(need: Need, file: SpecFileFacts, context: ProjectContext): stri
 const MAY_BRING =
   /polyfill|mock|shim|stub|fake|observer|match-?media|fetch|core-js|canvas|msw|undici|whatwg|dialog/i;
 
-const isJsdom = (file: SpecFileFacts, { document }: RunnerFacts): boolean => {
-  const name = file.get(CHOSEN_DOCUMENT)?.name ?? (document.known ? document.value : undefined);
+const isJsdom = (file: SpecFileFacts, runner: RunnerFacts): boolean => {
+  const name = documentOf(file, runner);
   return name === 'jsdom' || name === 'jest-environment-jsdom';
 };
 

@@ -14,7 +14,7 @@ import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
-import { CHOSEN_DOCUMENT } from './facts.js';
+import { documentOf } from './facts.js';
 import { ModulePackages, type UnfitPackage } from './module-packages.js';
 import type { SetupEffects } from './setup-effects.js';
 
@@ -51,8 +51,7 @@ export class Compiling {
     if (setup?.opaque) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
     if (!by || ('by' in by && by.by === 'stated')) return undefined;
-    const document =
-      file.get(CHOSEN_DOCUMENT)?.name ?? (runner.document.known ? runner.document.value : undefined);
+    const document = documentOf(file, runner);
     const known = this.#known.get(document) ?? new Map<Transforms | SetupEffects, Compiled>();
     this.#known.set(document, known);
     const compiled =

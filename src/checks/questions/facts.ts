@@ -4,7 +4,8 @@ import type { Span } from '../../finding.js';
 import { componentUsesIn, type ComponentUse } from '../../rendering/uses.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
-import { fileFact, type FileContext } from './context.js';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
 /** Files of the project that it imports. */
@@ -52,6 +53,10 @@ export const RENDERS = fileFact(
 
 /** The document that a comment of the file chooses. */
 export const CHOSEN_DOCUMENT = fileFact('chosen document', chosenDocument);
+
+/** The name of the document that a runner runs a file in: a comment of the file wins over the settings. */
+export const documentOf = (file: SpecFileFacts, { document }: RunnerFacts): string | undefined =>
+  file.get(CHOSEN_DOCUMENT)?.name ?? (document.known ? document.value : undefined);
 
 /** The module that its `expect` comes from; undefined for a global one. */
 export const EXPECT_FROM = fileFact('expect from', ({ file }) => file.imports.get('expect')?.specifier);

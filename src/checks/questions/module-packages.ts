@@ -1,7 +1,8 @@
 import type { Environment, Transforms } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Resolve } from '../../host/files.js';
-import { dirname, extname, foldersUp, join, packageOf } from '../../util/paths.js';
+import { nearestManifest } from '../../environment/versions.js';
+import { dirname, extname, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext } from './context.js';
 
@@ -38,7 +39,7 @@ export class ModulePackages {
     specifier: string,
     { rules, ignored, conditions }: Rules,
     document: string | undefined,
-  ): 'alone' | 'for browsers' | undefined {
+  ): UnfitPackage | undefined {
     const own = conditions.known ? (conditions.value ?? CONDITIONS.get(document)) : undefined;
     if (!own || !ignored.known || !this.#environment.hasInstalls || this.#isReplaced(specifier))
       return undefined;
@@ -62,9 +63,7 @@ export class ModulePackages {
   // As Node tells them apart: by the ending, or by the nearest manifest.
   #isWrittenAsModule(path: string): boolean {
     if (extname(path) !== '.js') return extname(path) === '.mjs';
-    const manifest = foldersUp(dirname(path))
-      .map((folder) => join(folder, 'package.json'))
-      .find((file) => this.#context.files.kind(file) === 'file');
+    const manifest = nearestManifest(this.#context.files, path);
     return manifest !== undefined && textOf(settingAt(this.#context.setting(manifest), 'type')) === 'module';
   }
 
