@@ -149,6 +149,23 @@ describe('KilnCard', () => {
 `,
 };
 
+const shelfCones = "export const cones: string[] = ['6', '10'];\n";
+
+// A component with state; `hooks`, `cones`: the modules that it takes these from.
+const shelf = (hooks, cones, more = '') => `import { useState } from '${hooks}';
+import { cones } from '${cones}';
+${more}
+export function Shelf({ kiln }: { kiln: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section>
+      <button onClick={() => setOpen(!open)}>{kiln}</button>
+      {open && <p>{cones.join(', ')}</p>}
+    </section>
+  );
+}
+`;
+
 const hookedPackages = {
   chai: '^4.5.0',
   sinon: '^20.0.0',
@@ -870,24 +887,10 @@ module.exports = {
 `,
       'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "strict": true, "module": "esnext", "moduleResolution": "bundler", "paths": { "@/*": ["./src/*"] } } }
 `,
-      'src/Shelf.tsx': `import { useState } from 'react';
-import { cones } from '@/cones';
-import './shelf.css';
-
-export function Shelf({ kiln }: { kiln: string }) {
-  const [open, setOpen] = useState(false);
-  return (
-    <section>
-      <button onClick={() => setOpen(!open)}>{kiln}</button>
-      {open && <p>{cones.join(', ')}</p>}
-    </section>
-  );
-}
-`,
+      'src/Shelf.tsx': shelf('react', '@/cones', "import './shelf.css';\n"),
       'src/shelf.css': `section { padding: 1em }
 `,
-      'src/cones.ts': `export const cones: string[] = ['6', '10'];
-`,
+      'src/cones.ts': shelfCones,
       'src/Shelf.test.tsx': `import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { Shelf } from '@/Shelf';
@@ -924,21 +927,8 @@ describe('Shelf', () => {
       'package.json': manifest(NODE_TEST),
       'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "strict": true, "module": "nodenext" } }
 `,
-      'src/Shelf.tsx': `import { useState } from 'react';
-import { cones } from './cones.js';
-
-export function Shelf({ kiln }: { kiln: string }) {
-  const [open, setOpen] = useState(false);
-  return (
-    <section>
-      <button onClick={() => setOpen(!open)}>{kiln}</button>
-      {open && <p>{cones.join(', ')}</p>}
-    </section>
-  );
-}
-`,
-      'src/cones.ts': `export const cones: string[] = ['6', '10'];
-`,
+      'src/Shelf.tsx': shelf('react', './cones.js'),
+      'src/cones.ts': shelfCones,
       'src/Shelf.test.tsx': `import assert from 'node:assert/strict';
 import { describe, it } from 'node:test';
 import { fireEvent, render, screen } from '@testing-library/react';
@@ -1005,21 +995,8 @@ import { afterEach } from 'vitest';
 
 afterEach(cleanup);
 `,
-      'src/cones.ts': `export const cones: string[] = ['6', '10'];
-`,
-      'src/shelf/Shelf.tsx': `import { useState } from 'preact/hooks';
-import { cones } from '~/cones';
-
-export function Shelf({ kiln }: { kiln: string }) {
-  const [open, setOpen] = useState(false);
-  return (
-    <section>
-      <button onClick={() => setOpen(!open)}>{kiln}</button>
-      {open && <p>{cones.join(', ')}</p>}
-    </section>
-  );
-}
-`,
+      'src/cones.ts': shelfCones,
+      'src/shelf/Shelf.tsx': shelf('preact/hooks', '~/cones'),
       'src/shelf/Shelf.test.tsx': `import { fireEvent, render, screen } from '@testing-library/preact';
 import { describe, expect, it } from 'vitest';
 import { Shelf } from './Shelf';
@@ -1065,21 +1042,8 @@ export default {
 `,
       'test/setup.ts': `import '@testing-library/jest-dom/jest-globals';
 `,
-      'src/cones.ts': `export const cones: string[] = ['6', '10'];
-`,
-      'src/Shelf.tsx': `import { useState } from 'react';
-import { cones } from './cones.js';
-
-export function Shelf({ kiln }: { kiln: string }) {
-  const [open, setOpen] = useState(false);
-  return (
-    <section>
-      <button onClick={() => setOpen(!open)}>{kiln}</button>
-      {open && <p>{cones.join(', ')}</p>}
-    </section>
-  );
-}
-`,
+      'src/cones.ts': shelfCones,
+      'src/Shelf.tsx': shelf('react', './cones.js'),
       'src/Shelf.test.tsx': `import { describe, expect, it, jest } from '@jest/globals';
 import { fireEvent, render, screen } from '@testing-library/react';
 import { Shelf } from './Shelf.js';

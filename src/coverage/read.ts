@@ -2,7 +2,7 @@ import picomatch from 'picomatch';
 import type { Files } from '../host/files.js';
 import { decodeSource, isProblem, LARGEST_COVERAGE, type Problem, type Source } from '../syntax/source.js';
 import { grouped } from '../util/grouped.js';
-import { basename, dirname, isAbsolute, join, resolve, slashed } from '../util/paths.js';
+import { basename, dirname, isAbsolute, join, relativeTo, resolve, slashed } from '../util/paths.js';
 import { readCobertura } from './cobertura.js';
 import { readCoverageMap } from './coverage-map.js';
 import type { BranchRecord, Coverage, FileCoverage } from './coverage.js';
@@ -42,12 +42,13 @@ export function usualCoverage(files: Files, folder: string): string[] {
 /** The coverage files that paths and globs from a folder name; one that nothing matches stays as it is, to be missed. */
 export const namedCoverage = (files: Files, root: string, named: readonly string[]): string[] =>
   named.flatMap((each) => {
-    const { base, isGlob } = picomatch.scan(each);
+    const { base, glob, isGlob } = picomatch.scan(each);
     if (!isGlob) return resolve(root, each);
-    const takes = picomatch(resolve(root, each), { dot: true });
+    const folder = resolve(root, base);
+    const takes = picomatch(glob, { dot: true });
     const found = files
-      .list(resolve(root, base), ['**/node_modules/**'], () => undefined)
-      .filter((path) => takes(path));
+      .list(folder, ['**/node_modules/**'], () => undefined)
+      .filter((path) => takes(relativeTo(folder, path)));
     return found.length > 0 ? found : resolve(root, each);
   });
 

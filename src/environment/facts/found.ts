@@ -69,6 +69,15 @@ export const unreadProject = ({ found: { file, folder } }: RunnerSources): Facts
   settingsFile: file,
 });
 
+/** The facts of a runner that takes nothing off and fakes no clock by itself. */
+export const UNDOES_NOTHING = {
+  restores: known(false),
+  resets: known(false),
+  clears: known(false),
+  unstubs: known(false),
+  fakesClock: known(false),
+};
+
 /** The modules that flags of the commands, or of node's own options, load before the specs: all must say the same. */
 export function setupsOfCommands(
   commands: readonly Command[],

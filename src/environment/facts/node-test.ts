@@ -3,7 +3,15 @@ import { wordsOf } from '../settings/commands.js';
 import { known, UNKNOWN_FACT, type Known } from '../settings/setting.js';
 import type { RunnerRow } from '../tables/runners.js';
 import type { Collection } from './environment.js';
-import { isPath, setupsOfCommands, UNREAD, withExtensions, type Facts, type RunnerSources } from './found.js';
+import {
+  isPath,
+  setupsOfCommands,
+  UNDOES_NOTHING,
+  UNREAD,
+  withExtensions,
+  type Facts,
+  type RunnerSources,
+} from './found.js';
 
 const LOADS = ['--import', '--require', '-r', '--loader', '--experimental-loader'];
 // node 20 to 24, `node --help`: flags of a run that a value may follow behind a blank.
@@ -27,11 +35,7 @@ export function nodeTest(row: RunnerRow, { found: { folder, file }, commands }: 
     settingsFile: file,
     globals: known(false),
     document: known('node'),
-    restores: known(false),
-    resets: known(false),
-    clears: known(false),
-    unstubs: known(false),
-    fakesClock: known(false),
+    ...UNDOES_NOTHING,
     setupFiles: setupsOfCommands(commands, LOADS, (text) =>
       isPath(text) ? withExtensions(resolve(folder, text)) : [],
     ),
