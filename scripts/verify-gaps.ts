@@ -12,6 +12,7 @@ import { auditWithPending } from '#src/audit/audit.js';
 import { settingsFrom } from '#src/config/settings.js';
 import { branchFacts } from '#src/coverage/arm-facts.js';
 import { readCoverage } from '#src/coverage/read.js';
+import { NO_LEADS } from '#src/host/leads.js';
 import { Project } from '#src/project/project.js';
 import { loadAngular } from '#src/syntax/angular.js';
 import type { ArmFacts } from '#src/coverage/arm-facts.js';
@@ -108,7 +109,7 @@ async function taken(
     throw new Error(`${files.join()} failed:\n${stdout}${stderr}`);
   }
   const disk = new DiskFiles();
-  const project = new Project(disk, angular, { sources: () => list(disk, root), aliases: () => ({}) });
+  const project = new Project(disk, angular, { sources: () => list(disk, root), leads: () => NO_LEADS });
   const sources = list(disk, root);
   const components = sources.flatMap((path) => project.summary(path)?.components ?? []);
   const coverage = readCoverage(

@@ -28,7 +28,7 @@ const MAY: Record<string, string> = {
   rendering: 'components components/frameworks/react libraries project specs/model specs/reader',
   coverage: 'branches components host project rendering syntax',
   'environment/settings': 'environment/tables host language syntax',
-  'environment/facts': 'environment/settings environment/tables',
+  'environment/facts': 'environment/settings environment/tables host',
   environment: 'environment/facts environment/settings environment/tables host syntax',
   'writing/edits': '',
   'checks/questions':
@@ -39,7 +39,7 @@ const MAY: Record<string, string> = {
   'checks/cleanup':
     'checks/questions environment environment/facts libraries specs/model writing writing/edits',
   'checks/environment':
-    'checks/questions components environment environment/facts environment/settings environment/tables libraries project specs/reader writing writing/edits',
+    'checks/questions components environment environment/facts environment/settings environment/tables host libraries project specs/reader writing writing/edits',
   'checks/overload': 'checks/questions rendering specs/model writing writing/edits',
   'checks/queries': 'checks/questions components libraries rendering specs/model writing',
   'checks/state': 'checks/questions project specs/model writing',

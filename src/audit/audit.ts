@@ -9,7 +9,6 @@ import type { Coverage } from '../coverage/coverage.js';
 import type { Files } from '../host/files.js';
 import type { Candidates } from '../host/find.js';
 import { manifestsOf } from '../environment/facts/environment.js';
-import { compilerSettingsIn, type CompilerSettings } from '../environment/compiler-settings.js';
 import type { Setting } from '../environment/settings/setting.js';
 import type { Component } from '../components/view.js';
 import { unseenUses, type ComponentUse } from '../rendering/uses.js';
@@ -163,7 +162,6 @@ function projectContext(
   const { files, project, environments } = session;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
   const setting = (file: string): Setting | undefined => environments.setting(file);
-  const compilers = new Map<string, CompilerSettings[]>();
   let graph: ImportGraph | undefined;
   let sight: ReturnType<typeof wholeSight> | undefined;
   let branches: ReturnType<ProjectContext['branches']> | undefined;
@@ -178,11 +176,7 @@ function projectContext(
         project,
         specFiles.map(({ path }) => path),
       )),
-    compilersIn(folder) {
-      const found = compilers.get(folder) ?? compilerSettingsIn(files, setting, folder);
-      compilers.set(folder, found);
-      return found;
-    },
+    compilersIn: (folder) => environments.compilersIn(folder),
     usesOf(component) {
       uses ??= grouped(allUses(project, specFiles, this.imports().loaded), (use) => use.component);
       return uses.get(component) ?? [];

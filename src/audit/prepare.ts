@@ -16,7 +16,6 @@ import { Project } from '../project/project.js';
 import { loadAngular } from '../syntax/angular.js';
 import type { Problem } from '../syntax/source.js';
 import type { AuditSession } from './session.js';
-import type { Environment } from '../environment/facts/environment.js';
 
 /** What an audit is asked for. Paths are absolute. */
 export interface AuditRequest {
@@ -59,7 +58,6 @@ export async function prepare(
   const usesAngular = [...folders].some((folder) =>
     [folder.manifest, ...folder.outer].some((manifest) => manifest?.dependencies.has('@angular/core')),
   );
-  const aliases = new Map<Environment, Record<string, string[]>>();
   const whole = paths.includes(root);
   let sources = whole ? candidates.sources : undefined;
   const ofRoot = (): readonly string[] =>
@@ -74,12 +72,7 @@ export async function prepare(
         (packages ??= workspacePackages(files, root, ofRoot(), (manifest) =>
           textOf(settingAt(environments.setting(manifest), 'name')),
         )),
-      aliases(file) {
-        const environment = environments.of(file);
-        const known = aliases.get(environment) ?? environments.aliases(environment);
-        aliases.set(environment, known);
-        return known;
-      },
+      leads: (file) => environments.leads(file),
     },
     librariesWith(libraries),
   );

@@ -11,6 +11,8 @@ import {
   type PlacedText,
   type Setting,
 } from './settings/setting.js';
+
+import { pathRules, type AliasRule, type Leads } from '../host/leads.js';
 import { installedAt, type ReadSetting } from './versions.js';
 
 /** What a file of compiler settings says, `extends` followed (TypeScript 5, tsconfig reference). */
@@ -20,6 +22,10 @@ export interface CompilerSettings {
   types: Known<readonly PlacedText[] | undefined>;
   /** The names that `paths` maps, with `*` for any text. */
   paths: Known<readonly PlacedText[]>;
+  /** The folder in which it looks for names that are no paths. */
+  baseUrl: PlacedText | undefined;
+  /** Where it finds what `paths` and `baseUrl` name. */
+  leads: Leads;
   /** Whether the compiler reads a file; unknown patterns take everything. */
   takes(file: string): boolean;
 }
@@ -38,11 +44,13 @@ const NAMES = [
   '.lib',
   '.build',
 ].map((kind) => `tsconfig${kind}.json`);
+// For editors alone, of projects without TypeScript.
+const SCRIPT_NAME = 'jsconfig.json';
 
 /** The compiler settings of a folder: those by the usual names, and those that they refer to. */
 export function compilerSettingsIn(files: Files, read: ReadSetting, folder: string): CompilerSettings[] {
   const paths = new Set(
-    NAMES.map((name) => join(folder, name)).filter((path) => files.kind(path) === 'file'),
+    [...NAMES, SCRIPT_NAME].map((name) => join(folder, name)).filter((path) => files.kind(path) === 'file'),
   );
   for (const path of paths) {
     const references = settingAt(read(path), 'references');
@@ -52,10 +60,7 @@ export function compilerSettingsIn(files: Files, read: ReadSetting, folder: stri
       if (target && files.kind(target) === 'file') paths.add(target);
     }
   }
-  return [...paths].flatMap((path) => {
-    const chain = chainOf(files, read, path);
-    return chain ? [settingsOf(path, chain)] : [];
-  });
+  return [...paths].map((path) => settingsOf(path, chainOf(files, read, path)));
 }
 
 interface Link {
@@ -63,21 +68,29 @@ interface Link {
   setting: Setting;
 }
 
-// A file and those that it extends, the nearest first; undefined where one of them can't be read.
-function chainOf(files: Files, read: ReadSetting, path: string, depth = 0): Link[] | undefined {
+type Listed = (Link & { found: Setting }) | undefined;
+
+/** A file and those that it extends, the nearest first, as far as they can be read. */
+interface Chain {
+  links: Link[];
+  isWhole: boolean;
+}
+
+function chainOf(files: Files, read: ReadSetting, path: string, depth = 0): Chain {
   const setting = depth < DEEPEST ? read(path) : undefined;
-  if (!setting) return undefined;
+  if (!setting) return { links: [], isWhole: false };
   const from = settingAt(setting, 'extends');
   const names = from === undefined ? [] : from.is === 'list' ? from.items.map(textOf) : [textOf(from)];
   const links: Link[] = [{ file: path, setting }];
+  let isWhole = true;
   // Of several, the last one wins.
   for (const name of names.toReversed()) {
     const target = name && extended(files, dirname(path), name);
     const above = target ? chainOf(files, read, target, depth + 1) : undefined;
-    if (!above) return undefined;
-    links.push(...above);
+    isWhole &&= above?.isWhole ?? false;
+    links.push(...(above?.links ?? []));
   }
-  return links;
+  return { links, isWhole };
 }
 
 function extended(files: Files, folder: string, name: string): string | undefined {
@@ -91,31 +104,47 @@ function extended(files: Files, folder: string, name: string): string | undefine
   );
 }
 
-function settingsOf(file: string, chain: readonly Link[]): CompilerSettings {
-  const option = (...keys: string[]): (Link & { found: Setting }) | undefined => {
-    for (const link of chain) {
+function settingsOf(file: string, { links, isWhole }: Chain): CompilerSettings {
+  const option = (...keys: string[]): Listed => {
+    for (const link of links) {
       const found = settingAt(link.setting, ...keys);
       if (found) return { ...link, found };
     }
     return undefined;
   };
   const types = option('compilerOptions', 'types')?.found;
-  const paths = option('compilerOptions', 'paths')?.found;
+  const paths = option('compilerOptions', 'paths');
+  const base = option('compilerOptions', 'baseUrl');
+  const text = textOf(base?.found);
+  const baseUrl = base && text !== undefined ? resolve(dirname(base.file), text) : undefined;
   return {
     file,
-    types: types === undefined ? known(undefined) : textsFact(types, [], types.at),
-    paths: pathsIn(paths),
-    takes: taker(option('include'), option('files'), option('exclude'), dirname(file)),
+    types: !isWhole ? UNKNOWN_FACT : types ? textsFact(types, [], types.at) : known(undefined),
+    paths: pathsIn(paths?.found, isWhole),
+    baseUrl: base && baseUrl !== undefined ? { text: baseUrl, at: base.found.at } : undefined,
+    leads: {
+      rules: paths ? rulesOf(paths.found, baseUrl ?? dirname(paths.file)) : [],
+      folders: baseUrl === undefined ? [] : [{ folder: baseUrl }],
+    },
+    // What can't be read may leave out any file, or name it.
+    takes: isWhole ? taker(option('include'), option('files'), option('exclude'), dirname(file)) : () => true,
   };
 }
 
-function pathsIn(paths: Setting | undefined): Known<readonly PlacedText[]> {
-  if (paths === undefined) return known([]);
+// What `paths` name starts from `baseUrl`, or from the folder of the file that they stand in.
+function rulesOf(paths: Setting, base: string): AliasRule[] {
+  if (paths.is !== 'object') return [];
+  return [...paths.entries].flatMap(([name, targets]) => {
+    const texts = textsFact(targets, [], targets.at);
+    return pathRules(name, texts.known ? texts.value.map(({ text }) => text) : [], base, targets.at);
+  });
+}
+
+function pathsIn(paths: Setting | undefined, isWhole: boolean): Known<readonly PlacedText[]> {
+  if (paths === undefined) return isWhole ? known([]) : UNKNOWN_FACT;
   if (paths.is !== 'object') return UNKNOWN_FACT;
   return known([...paths.entries].map(([name, { at }]) => ({ text: name, at })));
 }
-
-type Listed = (Link & { found: Setting }) | undefined;
 
 // Patterns start from the folder of the file that they stand in.
 function taker(include: Listed, files: Listed, exclude: Listed, home: string): (file: string) => boolean {

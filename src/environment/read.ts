@@ -3,14 +3,17 @@ import type { Problem } from '../syntax/source.js';
 import { dirname, join, relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { collector } from './collects.js';
+import { compilerSettingsIn, type CompilerSettings } from './compiler-settings.js';
+import { leadsOf } from './leads.js';
 import { commandsOf, flagOf, type Command } from './settings/commands.js';
+import type { Leads } from '../host/leads.js';
 import type { Environment, NamedModule, RunnerFacts } from './facts/environment.js';
 import type { FoundSettings } from './facts/found.js';
 import { runnerFacts, unreadFacts } from './facts/runner-facts.js';
 import { withStated, type StatedFacts } from './facts/stated.js';
 import { emptyManifest, isPackage, manifestOf, type Manifest } from './settings/manifest.js';
 import { RUNNERS, type RunnerName, type RunnerRow } from './tables/runners.js';
-import { settingAt, textOf, type Setting } from './settings/setting.js';
+import { settingAt, type Setting } from './settings/setting.js';
 import type { SpecBundle } from './settings/spec-bundles.js';
 import { SettingsFiles } from './settings/settings-files.js';
 import { installedAt, majorOf, versionOf, type PackageVersion } from './versions.js';
@@ -27,6 +30,8 @@ export class Environments {
   readonly #environments = new Map<string, Environment>();
   readonly #byFolder = new Map<string, Environment>();
   readonly #listed = new Map<string, readonly string[]>();
+  readonly #leads = new Map<string, Leads>();
+  readonly #compilers = new Map<string, readonly CompilerSettings[]>();
 
   readonly #stated: StatedFacts;
   readonly #root: string;
@@ -283,20 +288,22 @@ export class Environments {
     return inside ? { setting: inside, file: manifest.file, folder: manifest.folder } : undefined;
   }
 
-  /** Aliases of the bundlers' settings, from the name to the folder: only those that all its runners agree on. */
-  aliases({ runners }: Environment): Record<string, string[]> {
-    const found = new Map<string, string>();
-    const clashing = new Set<string>();
-    for (const runner of runners) {
-      const setting = runner.settingsFile ? this.setting(runner.settingsFile) : undefined;
-      for (const [name, path] of aliasesIn(setting)) {
-        if (found.has(name) && found.get(name) !== path) clashing.add(name);
-        found.set(name, path);
-      }
-    }
-    return Object.fromEntries(
-      [...found].filter(([name]) => !clashing.has(name)).map(([name, path]) => [name, [path]]),
-    );
+  /** Where the imports of a file lead, by its runners and the compilers around it. */
+  leads(file: string): Leads {
+    const folder = dirname(file);
+    const known = this.#leads.get(folder);
+    if (known) return known;
+    const leads = leadsOf(folder, this.of(file), (at) => this.compilersIn(at));
+    this.#leads.set(folder, leads);
+    return leads;
+  }
+
+  /** The compiler settings of a folder. */
+  compilersIn(folder: string): readonly CompilerSettings[] {
+    const found =
+      this.#compilers.get(folder) ?? compilerSettingsIn(this.#files, (file) => this.setting(file), folder);
+    this.#compilers.set(folder, found);
+    return found;
   }
 }
 
@@ -357,18 +364,4 @@ export function startedBy(
   return found?.by === undefined
     ? found && command
     : { ...command, args: command.args.filter((each) => each !== found.argument) };
-}
-
-// `resolve.alias`, as an object or as a list of `find` and `replacement`.
-function aliasesIn(setting: Setting | undefined): [string, string][] {
-  const alias = settingAt(setting, 'resolve', 'alias');
-  const entries: (readonly [string | undefined, string | undefined])[] =
-    alias?.is === 'object'
-      ? [...alias.entries].map(([name, value]) => [name, textOf(value)])
-      : alias?.is === 'list'
-        ? alias.items.map((item) => [textOf(settingAt(item, 'find')), textOf(settingAt(item, 'replacement'))])
-        : [];
-  return entries.flatMap(([name, path]): [string, string][] =>
-    name && path?.startsWith('/') ? [[name, path.replace(/\/$/, '')]] : [],
-  );
 }

@@ -37,10 +37,8 @@ export class DiskFiles implements Files {
     return found.map(slashed).sort();
   }
 
-  resolver({ tsconfig, alias, conditions }: ResolverOptions): Resolve {
+  resolver({ conditions }: ResolverOptions): Resolve {
     const factory = new ResolverFactory({
-      tsconfig: tsconfig ? { configFile: tsconfig, references: 'auto' } : undefined,
-      alias,
       extensions: ['.ts', '.tsx', '.mts', '.js', '.jsx', '.mjs', '.cjs', '.vue', '.json'],
       extensionAlias: {
         '.js': ['.ts', '.tsx', '.js', '.jsx'],

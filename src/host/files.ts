@@ -3,10 +3,6 @@ export type PathKind = 'file' | 'folder';
 
 /** Options of the module resolver; paths absolute. */
 export interface ResolverOptions {
-  /** Compiler settings whose `paths` count. */
-  tsconfig?: string;
-  /** Exact names or prefixes, each with the paths that stand for it. */
-  alias?: Record<string, string[]>;
   /** What a package's exports are chosen by, where a `require` asks; `none`: they do not count. Else as bundlers choose. */
   conditions?: readonly string[] | 'none';
 }

@@ -1,4 +1,6 @@
 import { isOnlyCompared } from '../syntax/tree.js';
+
+import { NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
@@ -37,8 +39,8 @@ export interface Declared {
 interface Surroundings {
   /** The scripts below the root that are no spec files; sorted. */
   sources(): readonly string[];
-  /** Exact names or prefixes that the settings for a file replace in imports, each with the paths that stand for it. */
-  aliases(file: string): Record<string, string[]>;
+  /** Where the imports of a file lead that are no paths. */
+  leads(file: string): Leads;
   /** The packages below the root, by name, with their folders. */
   packages?(): ReadonlyMap<string, string>;
 }
@@ -54,8 +56,7 @@ export class Project {
   readonly #files: Files;
   readonly #angular: AngularCompiler | undefined;
   readonly #surroundings: Surroundings;
-  /** One for all files that share their aliases. */
-  readonly #resolvers = new Map<string, Resolve>();
+  readonly #resolve: Resolve;
   // Texts are small beside trees: they stay.
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
@@ -71,11 +72,12 @@ export class Project {
   constructor(
     files: Files,
     angular: AngularCompiler | undefined,
-    surroundings: Surroundings = { sources: () => [], aliases: () => ({}) },
+    surroundings: Surroundings = { sources: () => [], leads: () => NO_LEADS },
     libraries: Libraries = librariesWith(),
   ) {
     this.libraries = libraries;
     this.#files = files;
+    this.#resolve = files.resolver({});
     this.#angular = angular;
     this.#surroundings = surroundings;
   }
@@ -143,7 +145,7 @@ export class Project {
   resolve(from: string, specifier: string): string | undefined {
     const resolved = this.#resolvedFrom(from);
     if (!resolved.has(specifier)) {
-      const path = this.#ofWorkspace(specifier) ?? this.#resolverFor(from)(dirname(from), specifier);
+      const path = this.#ofWorkspace(specifier) ?? this.#led(from, specifier);
       resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
     }
     return resolved.get(specifier);
@@ -156,12 +158,20 @@ export class Project {
     return folder && sourceOfPackage(this.#files, folder, specifier.slice(name.length + 1));
   }
 
-  #resolverFor(file: string): Resolve {
-    const alias = this.#surroundings.aliases(file);
-    const key = JSON.stringify(alias);
-    const resolver = this.#resolvers.get(key) ?? this.#files.resolver({ alias });
-    this.#resolvers.set(key, resolver);
-    return resolver;
+  #led(from: string, specifier: string): string | undefined {
+    const { rules, folders } = this.#surroundings.leads(from);
+    for (const rule of rules) {
+      const to = sentTo(specifier, rule);
+      const found = to === undefined ? undefined : this.#resolve(dirname(from), to);
+      if (found) return found;
+    }
+    const own = this.#resolve(dirname(from), specifier);
+    if (own ?? specifier.startsWith('.')) return own;
+    for (const { folder } of folders) {
+      const found = this.#resolve(folder, `./${specifier}`);
+      if (found) return found;
+    }
+    return undefined;
   }
 
   // The files of one folder share what their imports lead to.

@@ -1,6 +1,7 @@
 import { realpathSync } from 'node:fs';
 import { DiskFiles } from '#src/index.js';
 import { loadAngular } from '#src/syntax/angular.js';
+import { NO_LEADS } from '#src/host/leads.js';
 import { Project } from '#src/project/project.js';
 import { rendered } from '#src/rendering/rendered.js';
 import type { RenderedElement, RenderedNode, RenderedTree } from '#src/rendering/rendered-tree.js';
@@ -23,7 +24,7 @@ export async function projectOf(
       Object.keys(files)
         .filter((path) => !path.includes('.spec.'))
         .map(at),
-    aliases: () => ({}),
+    leads: () => NO_LEADS,
   });
   for (const path of Object.keys(files)) if (!path.includes('.spec.')) project.summary(at(path));
   return { project, at };

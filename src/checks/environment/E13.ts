@@ -1,12 +1,14 @@
+import { isBuiltin } from 'node:module';
 import { REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
-import type { PlacedText } from '../../environment/settings/setting.js';
-import { packageOf, relativeTo } from '../../util/paths.js';
+import { sentTo } from '../../host/leads.js';
+import type { Files } from '../../host/files.js';
+import { join, packageOf, relativeTo } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
-import { loadedBy, replacedIn } from '../questions/missing-modules.js';
+import { isThere, loadedBy, replacedIn } from '../questions/missing-modules.js';
 import {
   andMore,
   byRunners,
@@ -16,7 +18,7 @@ import {
 } from '../questions/packages.js';
 
 const message = (specifier: string, name: string, runner: string, files: readonly unknown[]): string =>
-  `${specifier} is imported here${andMore(files)}: the compiler’s paths resolve ${name}, and the settings of ${runner} do not.`;
+  `${specifier} is imported here${andMore(files)}: the compiler’s settings resolve ${name}, and those of ${runner} do not.`;
 
 const messageNobody = (
   specifier: string,
@@ -41,13 +43,22 @@ export const E13: ProjectCheck = {
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
 };
 
+/** What the compiler does with a name. */
+interface Resolved {
+  name: string;
+  at: Place;
+  /** The names that it takes, as a regular expression, and the absolute path that they become. */
+  pattern: string;
+  to: string | undefined;
+}
+
 interface Use {
   file: SpecFileFacts;
   /** The file that imports it: the spec file, or what it loads. */
   from: string;
   runner: RunnerFacts;
   /** The compiler's entry that resolves it, or the folder that it seems to name. */
-  path: PlacedText | undefined;
+  path: Resolved | undefined;
   folder: string;
   specifier: string;
   start: number;
@@ -67,11 +78,14 @@ function check(each: Package, context: ProjectContext): Finding[] {
       for (const { specifier, start, end } of context.project.summary(from)?.modules ?? []) {
         if (specifier.startsWith('.') || declares(environment, packageOf(specifier))) continue;
         if (replaced.has(specifier) || isMapped(specifier, rules)) continue;
-        const path = compilerPath(specifier, from, environment, context);
+        if (isSearched(specifier, runner, context.files)) continue;
+        const path =
+          compilerPath(specifier, from, environment, context) ??
+          basePath(specifier, from, environment, context);
         if (path && resolvesPaths(runner)) continue;
         const named = path ? '' : nobodysFolder(specifier, from, environment, context);
         if (named === undefined) continue;
-        const key = path?.text ?? named;
+        const key = path?.name ?? named;
         const uses = byPath.get(key) ?? [];
         const folder = relativeTo(context.root, named);
         if (!uses.some((use) => use.file === file))
@@ -87,6 +101,15 @@ const resolvesPaths = ({ transforms }: RunnerFacts): boolean =>
   transforms.known &&
   transforms.value.by === 'rules' &&
   transforms.value.rules.some(({ by }) => by.startsWith('next/'));
+
+// Folders that the run looks into; endings that it does not try there it does not find.
+const isSearched = (specifier: string, { leads }: RunnerFacts, files: Files): boolean =>
+  leads.folders.some(({ folder, endings }) => {
+    const path = join(folder, specifier);
+    return endings
+      ? ['', '/index'].some((name) => endings.some((each) => files.kind(path + name + each) === 'file'))
+      : isThere(path, files);
+  });
 
 // Neither the run nor the compiler knows the alias, as far as their settings can be read.
 function nobodysFolder(
@@ -105,12 +128,35 @@ function compilerPath(
   file: string,
   environment: Environment,
   context: ProjectContext,
-): PlacedText | undefined {
-  for (const { paths, takes } of compilersAround(file, environment, context)) {
+): Resolved | undefined {
+  for (const { paths, takes, leads } of compilersAround(file, environment, context)) {
     const found = paths.known && takes(file) ? pathFor(specifier, paths.value) : undefined;
-    if (found) return found;
+    const to = leads.rules.find((rule) => sentTo(specifier, rule) !== undefined)?.to;
+    if (found)
+      return {
+        name: found.text,
+        at: found.at,
+        pattern: `^${found.text.replace(/[\\^$.+?()[\]{}|]/g, '\\$&').replace('*', '(.*)')}$`,
+        to,
+      };
   }
   return undefined;
+}
+
+// What the compiler finds below its `baseUrl`, and nobody among the packages.
+function basePath(
+  specifier: string,
+  file: string,
+  environment: Environment,
+  context: ProjectContext,
+): Resolved | undefined {
+  const isPackage = !environment.hasInstalls || environment.installedAt(packageOf(specifier)) !== undefined;
+  if (isPackage || isBuiltin(specifier)) return undefined;
+  const base = compilersAround(file, environment, context).find(
+    ({ baseUrl, takes }) => baseUrl && takes(file) && isThere(join(baseUrl.text, specifier), context.files),
+  )?.baseUrl;
+  const [first = ''] = specifier.split('/');
+  return base && { name: first, at: base.at, pattern: `^${first}(/.*|)$`, to: join(base.text, `${first}$1`) };
 }
 
 function found(use: Use, uses: readonly unknown[]): Finding {
@@ -128,16 +174,17 @@ function found(use: Use, uses: readonly unknown[]): Finding {
       evidence: runner.settings && [{ ...runner.settings.at, note: 'the settings of the run' }],
     };
   }
-  const prefix = path.text.replace('/*', '');
-  const advice =
-    runner.runner === 'jest'
-      ? `Map it for the runner as well: moduleNameMapper: { '^${path.text.replace('*', '(.*)')}$': '<rootDir>/src/$1' }`
-      : `Give the runner the same alias: resolve: { alias: { '${prefix}': fileURLToPath(new URL('./src', import.meta.url)) } }`;
+  const target = relativeTo(runner.folder, path.to ?? join(runner.folder, 'src/$1'));
+  const prefix = path.name.replace('/*', '');
+  const isJest = runner.runner === 'jest';
+  const advice = isJest
+    ? `Map it for the runner as well: moduleNameMapper: { '${path.pattern}': '<rootDir>/${target}' }`
+    : `Give the runner the same alias: resolve: { alias: { '${prefix}': fileURLToPath(new URL('./${target.replace(/\/?\$1$/, '')}', import.meta.url)) } }`;
   const settings = runner.settings?.at;
   return {
     place: { file: from, start, end },
     certainty: 'sure',
-    message: message(specifier, path.text, runner.runner, uses),
+    message: message(specifier, path.name, runner.runner, uses),
     advice,
     evidence: [
       { ...path.at, note: 'the compiler’s entry' },

@@ -29,7 +29,9 @@ const FEWEST = 4;
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const typed = specFiles.filter(({ path }) => isTypeScript(path));
   const plain = specFiles.filter(({ path }) => !isTypeScript(path));
-  const isCompiled = context.compilersIn(environment.folder).length > 0;
+  const isCompiled = context
+    .compilersIn(environment.folder)
+    .some(({ file }) => !file.endsWith('jsconfig.json'));
   if (!isCompiled || typed.length < FEWEST || plain.length * FEWEST > typed.length) return [];
   return plain
     .filter((file) => !testsScripts(file))

@@ -1,6 +1,7 @@
 import { REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
+import { sentTo } from '../../host/leads.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
 import { basename, dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
@@ -199,22 +200,10 @@ function mappedTo(
   const rule = runner.aliases.value.find(({ pattern }) => mayMatch(pattern, specifier));
   if (!rule?.to?.startsWith('/')) return undefined;
   const [base = ''] = rule.to.split('$');
-  const path = sent(specifier, rule.pattern, rule.to, runner.runner === 'jest');
+  const path = sentTo(specifier, rule);
   if (path === undefined || MADE.test(path) || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
   const isBased = base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
   return isBased && !isThere(path, files) ? path : undefined;
-}
-
-function sent(specifier: string, pattern: string, to: string, isWhole: boolean): string | undefined {
-  try {
-    const found = new RegExp(pattern).exec(specifier);
-    if (!found) return undefined;
-    // jest takes the whole import for what it matches; the bundler replaces the part that matches.
-    const filled = to.replace(/\$(\d)/g, (_, part: string) => found[Number(part)] ?? '');
-    return isWhole ? filled : specifier.replace(found[0], () => filled);
-  } catch {
-    return undefined;
-  }
 }
 
 function found(

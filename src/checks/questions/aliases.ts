@@ -1,7 +1,7 @@
 import type { Files } from '../../host/files.js';
 import { join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
-import type { AliasRule } from '../../environment/facts/environment.js';
+import type { AliasRule } from '../../host/leads.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
 
 /** Whether a rule of a runner's settings takes an import. */

@@ -1,4 +1,5 @@
 import type { Place } from '../../finding.js';
+import type { AliasRule, Leads } from '../../host/leads.js';
 import type { BabelSettings } from '../settings/babel-settings.js';
 import type { Command } from '../settings/commands.js';
 import type { Manifest } from '../settings/manifest.js';
@@ -37,14 +38,6 @@ export interface Collection {
   at: Place;
   /** Where the patterns are no setting of the project: the runner's own. */
   byDefault: boolean;
-}
-
-/** A name that stands for a path: a regular expression over the import, as written in the settings. */
-export interface AliasRule {
-  pattern: string;
-  /** What an import becomes, its parts as $1; an absolute path, or a package. Undefined where it can't be told. */
-  to: string | undefined;
-  at: Place;
 }
 
 /** A transform by the pattern of the paths that it takes. */
@@ -128,6 +121,7 @@ export interface RunnerFacts {
   /** The endings of files that an import may leave out. */
   endings: Known<readonly string[]>;
   aliases: Known<readonly AliasRule[]>;
+  leads: Leads;
   transforms: Known<Transforms>;
   coverage: Known<CoverageFacts>;
   /** The compiler settings that it is told to build with, where it builds: an error of theirs stops the run. */

@@ -3,6 +3,7 @@ import type { SpecBundle } from '../settings/spec-bundles.js';
 import { allKnown } from '../../util/all-known.js';
 import { isAbsolute, resolve } from '../../util/paths.js';
 import { flagOf, valuesOf, type Command } from '../settings/commands.js';
+import { NO_LEADS } from '../../host/leads.js';
 import type { RunnerName } from '../tables/runners.js';
 import type { Collection, RunnerFacts, NamedModule } from './environment.js';
 import {
@@ -58,6 +59,7 @@ export const UNREAD = {
   document: UNKNOWN_FACT,
   endings: UNKNOWN_FACT,
   aliases: UNKNOWN_FACT,
+  leads: NO_LEADS,
   transforms: UNKNOWN_FACT,
   coverage: UNKNOWN_FACT,
 } satisfies Partial<Facts>;

@@ -1,13 +1,7 @@
 import type { Place } from '../../finding.js';
 import { isAbsolute, join, resolve } from '../../util/paths.js';
-import type {
-  AliasRule,
-  Collection,
-  CoverageFacts,
-  NamedModule,
-  TransformRule,
-  Transforms,
-} from './environment.js';
+import type { Collection, CoverageFacts, NamedModule, TransformRule, Transforms } from './environment.js';
+import type { AliasRule } from '../../host/leads.js';
 import { leadingWords } from '../settings/commands.js';
 import { neededByPreset, withPreset } from './presets.js';
 import { babelSettings } from '../settings/babel-settings.js';
@@ -89,7 +83,7 @@ function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
     globals: flagFact(settingAt(own, 'injectGlobals'), true),
     document: !env.known ? UNKNOWN_FACT : typeof env.value === 'string' ? known(env.value, env.at) : asksFor,
     endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
-    aliases: aliases(settingAt(own, 'moduleNameMapper'), own, from),
+    ...imports(own, from, root, asked),
     transforms: transforms(own, setting.at, root, from, asked),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
     named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
@@ -242,25 +236,49 @@ function regexes(setting: Setting | undefined): string[] | undefined {
   return texts.some((text) => text === undefined) ? undefined : texts.filter((text) => text !== undefined);
 }
 
-// Folders that bare imports are looked for in are as good as aliases that can't be listed.
-function aliases(
-  mapper: Setting | undefined,
+// What Babel's plugins rename is renamed before the runner's own mapper sees it.
+function imports(
   setting: Setting,
   from: (text: string) => string,
-): Known<AliasRule[]> {
-  const more = ['modulePaths', 'moduleDirectories', 'resolver', 'haste'].some(
-    (key) => settingAt(setting, key) !== undefined,
-  );
-  if (more) return UNKNOWN_FACT;
-  if (mapper === undefined || (mapper.is === 'value' && mapper.value == null)) return known([]);
-  if (mapper.is !== 'object' || mapper.open) return UNKNOWN_FACT;
-  return known(
-    [...mapper.entries].map(([pattern, value]) => {
-      const text = textOf(value);
-      const isPath = text !== undefined && /^<rootDir>|^\.{1,2}\//.test(text);
-      return { pattern, to: isPath ? from(text) : text, at: value.at };
-    }),
-  );
+  root: string,
+  { exists, setting: read }: RunnerSources,
+): Pick<Facts, 'aliases' | 'leads'> {
+  const babel = babelSettings(root, exists, read);
+  const names = babel.known ? babel.value?.names : undefined;
+  const mapper = settingAt(setting, 'moduleNameMapper');
+  const isOpen = ['moduleDirectories', 'resolver', 'haste'].some((key) => settingAt(setting, key));
+  const paths = textsFact(settingAt(setting, 'modulePaths'), [], setting.at);
+  const directories = textsFact(settingAt(setting, 'moduleDirectories'), [], setting.at);
+  // A name alone is looked for beside every file, and most often lies at the root.
+  const folders = [paths, directories]
+    .flatMap((texts) => (texts.known ? texts.value : []))
+    .filter(({ text }) => text !== 'node_modules')
+    .map(({ text }) => ({ folder: from(text) }));
+  const own = mapperRules(mapper, from);
+  const isWhole = !isOpen && paths.known && babel.known;
+  return {
+    aliases: isWhole ? joinedFacts([...(names ? [names.rules] : []), own.known]) : UNKNOWN_FACT,
+    leads: {
+      rules: [...(names?.leads.rules ?? []), ...own.read],
+      folders: [...(names?.leads.folders ?? []), ...folders],
+    },
+  };
+}
+
+/** The rules of a mapper: all of them, where they are known, and those that can be read. */
+export function mapperRules(
+  mapper: Setting | undefined,
+  from: (text: string) => string,
+): { known: Known<AliasRule[]>; read: AliasRule[] } {
+  if (mapper === undefined || (mapper.is === 'value' && mapper.value == null))
+    return { known: known([]), read: [] };
+  if (mapper.is !== 'object') return { known: UNKNOWN_FACT, read: [] };
+  const read = [...mapper.entries].map(([pattern, value]): AliasRule => {
+    const text = textOf(value);
+    const isPath = text !== undefined && /^<rootDir>|^\.{1,2}\//.test(text);
+    return { pattern, to: isPath ? from(text) : text, at: value.at };
+  });
+  return { known: mapper.open ? UNKNOWN_FACT : known(read), read };
 }
 
 // jest-config 27 to 30, `transform`: scripts go to babel-jest, and node_modules to nobody.
@@ -273,8 +291,11 @@ function transforms(
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapper = settingAt(setting, 'moduleNameMapper');
-  const mapped = aliases(mapper, setting, from);
-  if (!mapped.known || settingAt(setting, 'resolver')) return UNKNOWN_FACT;
+  const mapped = mapperRules(mapper, from).known;
+  const isOpen = ['modulePaths', 'moduleDirectories', 'resolver', 'haste'].some((key) =>
+    settingAt(setting, key),
+  );
+  if (!mapped.known || isOpen) return UNKNOWN_FACT;
   const rules: TransformRule[] = [];
   if (transform === undefined || (transform.is === 'object' && !transform.open)) {
     for (const [pattern, value] of transform?.entries ?? []) {

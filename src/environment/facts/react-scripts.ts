@@ -1,6 +1,8 @@
-import { join } from '../../util/paths.js';
+import { join, resolve } from '../../util/paths.js';
+import { mapperRules } from './jest.js';
 import type { Place } from '../../finding.js';
-import type { AliasRule, NamedModule } from './environment.js';
+import type { AliasRule } from '../../host/leads.js';
+import type { NamedModule } from './environment.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { known, settingAt, UNKNOWN_FACT, type Known, type Setting } from '../settings/setting.js';
 import {
@@ -42,6 +44,12 @@ export function reactScripts(
     fakesClock: known(false),
     document: documentOf(commands),
     aliases: aliases(own, folder, read, exists),
+    leads: {
+      rules: mapperRules(settingAt(own, 'moduleNameMapper'), (text) =>
+        resolve(folder, text.replace(/^<rootDir>\/?/, './')),
+      ).read,
+      folders: [],
+    },
     endings: known([
       '.web.js',
       '.js',

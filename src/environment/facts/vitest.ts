@@ -2,7 +2,9 @@ import { escaped } from '../../util/pattern.js';
 import type { Place } from '../../finding.js';
 import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
-import type { AliasRule, Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
+import type { AliasRule } from '../../host/leads.js';
+import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
+import { prefixRule } from '../../host/leads.js';
 import { leavesNames, leavesSettings, standsFor } from '../tables/plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
@@ -164,6 +166,10 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     document: document(written, test, commands),
     endings: endings(setting),
     aliases: aliases(setting, test),
+    leads: {
+      rules: [settingAt(test, 'alias'), settingAt(setting, 'resolve', 'alias')].flatMap(readRules),
+      folders: [],
+    },
     transforms: plugins(setting),
     coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
     // What the file names must be there, whatever a plugin adds.
@@ -299,23 +305,24 @@ const aliasPaths = (setting: Setting, test: Setting | undefined): NamedModule[] 
 
 function rules(alias: Setting | undefined): Known<AliasRule[]> {
   if (alias === undefined) return known([]);
-  if (alias.is === 'object' && !alias.open)
-    return known(
-      [...alias.entries].map(([name, value]) => ({
-        pattern: `^${escaped(name)}(?=/|$)`,
-        to: textOf(value),
-        at: value.at,
-      })),
-    );
-  if (alias.is !== 'list' || alias.open) return UNKNOWN_FACT;
-  const found = alias.items.map((item): AliasRule | undefined => {
+  const isWhole =
+    (alias.is === 'object' && !alias.open) ||
+    (alias.is === 'list' && !alias.open && readRules(alias).length === alias.items.length);
+  return isWhole ? known(readRules(alias)) : UNKNOWN_FACT;
+}
+
+// The rules of aliases, as far as they can be read.
+function readRules(alias: Setting | undefined): AliasRule[] {
+  if (alias?.is === 'object')
+    return [...alias.entries].map(([name, value]) => prefixRule(name, textOf(value), value.at));
+  if (alias?.is !== 'list') return [];
+  return alias.items.flatMap((item): AliasRule[] => {
     const find = settingAt(item, 'find');
     const to = textOf(settingAt(item, 'replacement'));
-    if (find?.is === 'pattern') return { pattern: find.source, to, at: find.at };
-    if (find?.is !== 'value' || typeof find.value !== 'string') return undefined;
-    return { pattern: `^${escaped(find.value)}(?=/|$)`, to, at: find.at };
+    if (find?.is === 'pattern') return [{ pattern: find.source, to, part: true, at: find.at }];
+    const name = textOf(find);
+    return find && name !== undefined ? [prefixRule(name, to, find.at)] : [];
   });
-  return found.some((each) => !each) ? UNKNOWN_FACT : known(found.filter((each) => each !== undefined));
 }
 
 function plugins(setting: Setting): Known<Transforms> {

@@ -1,19 +1,13 @@
-import type { Place } from '../../finding.js';
 import { join } from '../../util/paths.js';
+import { namesBy, type BabelNames, type BabelPart } from './babel-names.js';
 import { known, settingAt, textOf, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
-
-/** A preset or plugin of Babel's settings: its package by its whole name, and its options. */
-interface BabelPart {
-  name: string;
-  options: Setting | undefined;
-  at: Place;
-}
 
 /** What Babel is told to compile. */
 export interface BabelSettings {
   file: string;
   presets: readonly BabelPart[];
   plugins: readonly BabelPart[];
+  names: BabelNames;
 }
 
 const ROOT_FILES = ['js', 'cjs', 'mjs', 'json', 'cts', 'ts'].map((extension) => `babel.config.${extension}`);
@@ -57,7 +51,7 @@ export function babelSettings(
       plugins.push(...ownPlugins);
     }
   }
-  return known({ file: first.file, presets, plugins });
+  return known({ file: first.file, presets, plugins, names: namesBy(plugins, folder) });
 }
 
 function listed(setting: Setting | undefined, kind: 'preset' | 'plugin'): BabelPart[] | undefined {

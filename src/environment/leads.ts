@@ -1,0 +1,30 @@
+import type { AliasRule, Leads } from '../host/leads.js';
+import { dirname, isWithin } from '../util/paths.js';
+import type { CompilerSettings } from './compiler-settings.js';
+import type { Environment } from './facts/environment.js';
+
+/**
+ * Where the imports of the files of a folder lead: by the runners of its package, then by the compilers around it, the
+ * nearest first.
+ * Rules of several runners that say different things of one pattern are left out.
+ */
+export function leadsOf(
+  from: string,
+  { runners, folder, outer }: Environment,
+  compilersIn: (folder: string) => readonly CompilerSettings[],
+): Leads {
+  const top = outer.at(-1)?.folder ?? folder;
+  const compilers: CompilerSettings[] = [];
+  for (let at = from; isWithin(top, at); at = dirname(at)) {
+    compilers.push(...compilersIn(at));
+    if (at === dirname(at)) break;
+  }
+  const run = runners.flatMap(({ leads }) => leads.rules);
+  const isClear = ({ pattern, to }: AliasRule): boolean =>
+    run.every((each) => each.pattern !== pattern || each.to === to);
+  const all = [...runners, ...compilers].map(({ leads }) => leads);
+  return {
+    rules: [...run.filter(isClear), ...compilers.flatMap(({ leads }) => leads.rules)],
+    folders: all.flatMap(({ folders }) => folders),
+  };
+}
