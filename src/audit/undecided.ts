@@ -26,7 +26,7 @@ const DECIDES: Readonly<Record<RunnerFacts['runner'], readonly Fact[]>> = {
   jasmine: ['setupFiles', 'collects'],
   karma: ['collects'],
   angular: ['setupFiles', 'collects', 'document'],
-  'react-scripts': ['setupFiles', 'document'],
+  'react-scripts': ['setupFiles', 'collects', 'document'],
   'vue-cli': ['setupFiles', 'collects', 'document', 'transforms'],
   node: ['setupFiles', 'collects'],
   bun: ['setupFiles', 'collects'],

@@ -1,6 +1,6 @@
 import { expect } from 'chai';
-import { existsSync, readFileSync, symlinkSync } from 'node:fs';
-import { join } from 'node:path';
+import { existsSync, readdirSync, readFileSync, statSync, symlinkSync } from 'node:fs';
+import { join, posix } from 'node:path';
 import type { Report } from '#src/index.js';
 import { started, wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
@@ -28,6 +28,32 @@ describe('wexlet audit', () => {
       .and.to.include('1 spec file  ·  1 spec ')
       .and.to.include('Nothing to mend.');
     expect(err).to.equal('');
+  });
+
+  it('finds the same where imports go by names of the compiler’s settings', () => {
+    const demo = 'demo/kilnroom';
+    const files = readdirSync(demo, { recursive: true, encoding: 'utf8' })
+      .filter((path) => statSync(join(demo, path)).isFile() && !path.includes('node_modules'))
+      .map((path) => [path, readFileSync(join(demo, path), 'utf8')] as const);
+    const renamed = files.map(([path, text]) => [
+      path,
+      text.replace(
+        /(from |mock\()'(\.[^']*)'/g,
+        (_, before: string, to: string) => `${before}'@@/${posix.join(path, '..', to)}'`,
+      ),
+    ]);
+    const findings = (folder: string): string[] => {
+      const { out } = wexlet(folder, 'audit', '--format', 'json');
+      const report = JSON.parse(out) as Report;
+      return report.findings
+        .filter(({ family }) => family !== 'environment')
+        .map(({ code, certainty, file, line }) => `${code} ${certainty} ${file}:${line}`);
+    };
+    const paths = '{"compilerOptions":{"paths":{"@@/*":["./*"]}}}';
+    expect(renamed.filter(([path, text], i) => text !== files[i]?.[1] && path).length).to.be.above(20);
+    expect(findings(written({ ...Object.fromEntries(renamed), 'tsconfig.json': paths }))).to.deep.equal(
+      findings(written(Object.fromEntries(files))),
+    );
   });
 
   it('exits with 1 and says hold, with place, title and mend', () => {

@@ -100,7 +100,8 @@ function undeclared(environment: Environment, files: ProjectContext['files']): F
       ? programAt(environment.folder, command.program, files)
       : packages.some((name) => has(environment, name)) || mayBringPrograms(environment);
     if (isThere) return [];
-    const [first = row.name] = row.packages;
+    const from = row.programs.find(({ program }) => program === command.program)?.from;
+    const first = from ?? row.packages[0] ?? row.name;
     return [
       {
         place: command.at,

@@ -32,7 +32,7 @@ export const E05: ProjectCheck = {
 
 const NAME =
   /(?:^|\/)(?:(?:vitest|jest|test|tests|spec)[.-]?set-?up|set-?up(?:[.-]?(?:tests?|vitest|jest|env|specs?))?)\.[cm]?[jt]sx?$/i;
-const FOLDER = /^(?:(?:src|tests?|__tests__|spec|config)\/){0,2}[^/]+$/;
+const FOLDER = /^(?:(?:src|tests?|__tests__|specs?|unit|support|config)\/){0,2}[^/]+$/;
 
 function check({ environment }: Package, context: ProjectContext): Finding[] {
   const { folder, runners } = environment;

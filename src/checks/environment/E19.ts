@@ -1,24 +1,44 @@
+import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { REPLACED } from '../questions/facts.js';
+import { brokenScripts } from '../questions/missing-modules.js';
+import { packagesWithSpecs, unique } from '../questions/packages.js';
 
 const message = (reason: string): string => `This spec file could not be read: ${reason}.`;
+const messageLoaded = (reason: string): string =>
+  `Specs or their settings load this file, and it could not be read: ${reason}.`;
 const advice = 'Mend the file: none of its specs runs as it is.';
+const adviceLoaded = 'Mend the file: what loads it stops there.';
 
-/** A spec file that can't be parsed. */
+/** A file of a run that can't be parsed. */
 export const E19: ProjectCheck = {
   code: 'E19',
   family: 'environment',
   scope: 'project',
-  title: 'Spec or settings file that could not be read',
+  facts: [REPLACED],
+  title: 'Spec, settings or loaded file that could not be read',
   level: 'blocker',
-  why: 'The runner can read it as little as we can: none of its specs runs.',
+  why: 'The runner can read it as little as we can: nothing that needs it runs.',
   certain: 'Sure where the file itself says so.',
   trouble: "it('fires', () => {\n  expect(kiln.temp).toBe(;\n});",
   mended: "it('fires', () => {\n  expect(kiln.temp).toBe(1200);\n});",
-  run: ({ unreadSpecs, sourceOf }) =>
-    unreadSpecs.flatMap(({ file, reason, line }) => {
-      const start = sourceOf(file)?.lines.startOf(line ?? 1) ?? 0;
-      return [
-        { place: { file, start, end: start }, certainty: 'sure' as const, message: message(reason), advice },
-      ];
-    }),
+  run: (context) =>
+    unique([
+      ...context.unreadSpecs.map((each) => found(each, message(each.reason), advice, context)),
+      ...packagesWithSpecs(context)
+        .flatMap((each) => brokenScripts(each, context))
+        .filter((each) => !context.unreadSpecs.includes(each))
+        .map((each) => found(each, messageLoaded(each.reason), adviceLoaded, context)),
+    ]),
 };
+
+function found(
+  { file, line }: ProjectContext['unreadSpecs'][number],
+  text: string,
+  mend: string,
+  { sourceOf }: ProjectContext,
+): Finding {
+  const start = sourceOf(file)?.lines.startOf(line ?? 1) ?? 0;
+  return { place: { file, start, end: start }, certainty: 'sure', message: text, advice: mend };
+}

@@ -79,7 +79,10 @@ function passed(runner: RunnerFacts): Passed[] {
     case 'vitest':
       return ofBundler(settings, runner);
     case 'react-scripts':
-      return refused(settings);
+      // Programs that start it with settings of their own take out what it would refuse, or never hand it on.
+      return runner.commands.every(({ program }) => program === 'react-scripts')
+        ? refused(settings)
+        : ofJest(settings);
     case 'mocha':
       return nearly(settings, 'mocha', MOCHA_KEYS);
     case 'angular':

@@ -8,7 +8,9 @@ import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import { dirname, isTypeScript, isWithin, join, packageOf } from '../../util/paths.js';
+import type { Problem } from '../../syntax/source.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
+import type { Package } from './packages.js';
 import { REPLACED } from './facts.js';
 
 /** An import that leads to nothing; the place is that of the quoted name. */
@@ -175,6 +177,32 @@ export function loadedBy(
   }
   return loaded;
 }
+
+/** The scripts that some spec files load, or that the settings of their runs name, and that can't be parsed. */
+export function brokenScripts({ specFiles, environment }: Package, context: ProjectContext): Problem[] {
+  const { project } = context;
+  const replaced = replacedIn(specFiles);
+  const named = environment.runners
+    .flatMap(({ named, setupFiles }) => [...named, ...(setupFiles.known ? setupFiles.value : [])])
+    .flatMap(({ candidates }) => candidates)
+    .filter((path) => IS_SCRIPT.test(path) && !path.includes('/node_modules/'));
+  // To ask for its summary is to parse it.
+  const loaded = named.filter((path) => context.files.kind(path) === 'file' && !project.summary(path));
+  if (project.problems.length === 0) return [];
+  for (const from of loadedBy(specFiles, replaced, context).keys())
+    for (const { specifier } of project.summary(from)?.modules ?? []) {
+      const target = replaced.has(specifier) ? undefined : project.resolve(from, specifier);
+      if (target && !replaced.has(target)) loaded.push(target);
+    }
+  const wanted = new Set(loaded);
+  // Annotations of Flow are compiled away, and are no slip.
+  return project.problems.filter(
+    ({ file, reason }) =>
+      wanted.has(file) && reason.startsWith('syntax error') && !project.source(file)?.text.includes('@flow'),
+  );
+}
+
+const IS_SCRIPT = /\.[cm]?[jt]sx?$/;
 
 /** What spec files replace by stand-ins, all of them together. */
 export const replacedIn = (specFiles: readonly SpecFileFacts[]): ReadonlySet<string> =>

@@ -19,6 +19,11 @@ export function setsUp(
     return { what: 'has hooks for every spec', needsRunner: true };
   if (tree.facts.modules.some(({ specifier }) => ADAPTERS.test(specifier)))
     return { what: 'sets an adapter up', needsRunner: false };
+  // A render library is told how to render: `config` of those that mount, `configure` of those that query.
+  const isTold = [...tree.facts.imports.values()].some(
+    ({ specifier, name }) => /^config(?:ure)?$/.test(name) && project.libraries.of(specifier),
+  );
+  if (isTold) return { what: 'tells a render library how to render', needsRunner: false };
   return standIns.length > 0 ? { what: 'puts stand-ins in place', needsRunner: false } : undefined;
 }
 

@@ -56,7 +56,7 @@ export function setupEffects(
   let open = false;
   for (const path of paths) {
     const tree = project.tree(path);
-    if (!tree) continue;
+    if (!tree) return undefined;
     const { blocks, root } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
     const own = blocks.filter(isEach).flatMap((block) => block.steps);
     steps.push(...own);

@@ -4,7 +4,7 @@ import type { Collection, CoverageFacts, NamedModule, TransformRule, Transforms 
 import type { AliasRule } from '../../host/leads.js';
 import { leadingWords } from '../settings/commands.js';
 import { neededByPreset, withPreset } from './presets.js';
-import { babelSettings } from '../settings/babel-settings.js';
+import { babelSettings, type BabelSettings } from '../settings/babel-settings.js';
 import type { RunnerRow } from '../tables/runners.js';
 import {
   flagFact,
@@ -56,7 +56,16 @@ function nameOf(project: Setting): string | undefined {
   return textOf(name);
 }
 
-function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
+const one = (row: RunnerRow, asked: RunnerSources, setting: Setting): Facts =>
+  jestFacts(row, asked, setting, (root) => babelSettings(root, asked.exists, asked.setting));
+
+/** The facts of one set of settings; `babelAt`: what Babel is told to do, by the root of the project. */
+export function jestFacts(
+  row: RunnerRow,
+  asked: RunnerSources,
+  setting: Setting,
+  babelAt: (root: string) => Known<BabelSettings | undefined>,
+): Facts {
   const { found, commands, major } = asked;
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file, settings: setting };
@@ -67,6 +76,8 @@ function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
   const from = (text: string): string => resolve(root, text.replace(/^<rootDir>\/?/, './'));
   const list = (key: string): ReturnType<typeof setupList> =>
     setupList(settingAt(own, key), key, (text) => candidates(text, root, from));
+  // babel-jest 27 to 30 looks for them from the root of the project alone: `root: rootDir`.
+  const babel = babelAt(root);
   const env = flagValue(commands, '--env', '--testEnvironment');
   const asksFor = textFact(settingAt(own, 'testEnvironment'), defaultDocument(major));
   return {
@@ -83,8 +94,8 @@ function one(row: RunnerRow, asked: RunnerSources, setting: Setting): Facts {
     globals: flagFact(settingAt(own, 'injectGlobals'), true),
     document: !env.known ? UNKNOWN_FACT : typeof env.value === 'string' ? known(env.value, env.at) : asksFor,
     endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
-    ...imports(own, from, root, asked),
-    transforms: transforms(own, setting.at, root, from, asked),
+    ...imports(own, from, babel),
+    transforms: transforms(own, setting.at, root, from, babel, major),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
     named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
   };
@@ -240,10 +251,8 @@ function regexes(setting: Setting | undefined): string[] | undefined {
 function imports(
   setting: Setting,
   from: (text: string) => string,
-  root: string,
-  { exists, setting: read }: RunnerSources,
+  babel: Known<BabelSettings | undefined>,
 ): Pick<Facts, 'aliases' | 'leads'> {
-  const babel = babelSettings(root, exists, read);
   const names = babel.known ? babel.value?.names : undefined;
   const mapper = settingAt(setting, 'moduleNameMapper');
   const isOpen = ['moduleDirectories', 'resolver', 'haste'].some((key) => settingAt(setting, key));
@@ -265,8 +274,8 @@ function imports(
   };
 }
 
-/** The rules of a mapper: all of them, where they are known, and those that can be read. */
-export function mapperRules(
+// The rules of a mapper: all of them, where they are known, and those that can be read.
+function mapperRules(
   mapper: Setting | undefined,
   from: (text: string) => string,
 ): { known: Known<AliasRule[]>; read: AliasRule[] } {
@@ -287,7 +296,8 @@ function transforms(
   at: Place,
   root: string,
   from: (text: string) => string,
-  { exists, setting: read, major }: RunnerSources,
+  babel: Known<BabelSettings | undefined>,
+  major: number | undefined,
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapper = settingAt(setting, 'moduleNameMapper');
@@ -304,8 +314,6 @@ function transforms(
       rules.push({ pattern, by, options: value.is === 'list' ? value.items[1] : undefined, at: value.at });
     }
   } else return UNKNOWN_FACT;
-  // babel-jest 27 to 30 looks for them from the root of the project alone: `root: rootDir`.
-  const babel = babelSettings(root, exists, read);
   const isTold = !babel.known || babel.value !== undefined;
   if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', at });
   const ignored = textsFact(settingAt(setting, 'transformIgnorePatterns'), ['/node_modules/'], at);

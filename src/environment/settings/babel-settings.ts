@@ -35,9 +35,22 @@ export function babelSettings(
   ];
   const [first] = all;
   if (!first) return known(undefined);
+  return babelSettingsOf(
+    all.map((each) => each.setting),
+    first.file,
+    folder,
+  );
+}
+
+/** The settings of Babel that some objects are together; `file`: where the first of them stands. */
+export function babelSettingsOf(
+  all: readonly (Setting | undefined)[],
+  file: string,
+  folder: string,
+): Known<BabelSettings> {
   const presets: BabelPart[] = [];
   const plugins: BabelPart[] = [];
-  for (const { setting: each } of all) {
+  for (const each of all) {
     // Parts of a run: what is set for it stands beside what is set for all.
     const parts = [each, settingAt(each, 'env', 'test')];
     const unread = ['overrides', 'extends', 'env'].some((key) => settingAt(each, key)?.is === 'unknown');
@@ -51,7 +64,7 @@ export function babelSettings(
       plugins.push(...ownPlugins);
     }
   }
-  return known({ file: first.file, presets, plugins, names: namesBy(plugins, folder) });
+  return known({ file, presets, plugins, names: namesBy(plugins, folder) });
 }
 
 function listed(setting: Setting | undefined, kind: 'preset' | 'plugin'): BabelPart[] | undefined {

@@ -20,8 +20,8 @@ export interface RunnerRow {
   name: RunnerName;
   /** Packages that bring it. */
   packages: readonly string[];
-  /** Programs that a script starts it by; with the first argument, where one must follow; `by`: where a package is declared. */
-  programs: readonly { program: string; argument?: string; by?: string }[];
+  /** Programs that a script starts it by; with the first argument, where one must follow; `by`: where a package is declared; `from`: the package that brings the program, where it is another. */
+  programs: readonly { program: string; argument?: string; by?: string; from?: string }[];
   /** Settings files of its own, in the order in which it looks for them. */
   files: readonly string[];
   /** Where its settings stand inside its file: vitest keeps them under `test`. */
@@ -148,10 +148,14 @@ export const RUNNERS: readonly RunnerRow[] = [
     globals: true,
   },
   {
-    // react-scripts 4 and 5: createJestConfig.js.
+    // react-scripts 4 and 5: createJestConfig.js, with what starts it with other settings.
     name: 'react-scripts',
     packages: ['react-scripts'],
-    programs: [{ program: 'react-scripts', argument: 'test' }],
+    programs: [
+      { program: 'react-scripts', argument: 'test' },
+      { program: 'craco', argument: 'test', from: '@craco/craco' },
+      { program: 'react-app-rewired', argument: 'test', from: 'react-app-rewired' },
+    ],
     files: [],
     include: ['src/**/__tests__/**/*.{js,jsx,ts,tsx}', 'src/**/*.{spec,test}.{js,jsx,ts,tsx}'],
     globals: true,
