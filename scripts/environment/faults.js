@@ -26,6 +26,9 @@ const NODE = 'React, Node’s own runner';
 const PREACT = 'Preact, vitest 3 with joined settings';
 const MODULES = 'React, jest 30 in ES modules';
 const VUE_CLI = 'Vue, vue-cli 5 with jest 27';
+const NAMES = 'React, jest 29 with names from Babel';
+const CRACO = 'React, a starter with another one’s settings';
+const VUE2 = 'Vue 2, vitest 1 with names from a plugin';
 const PRESET = 'React, jest 30 with a preset of its own';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
@@ -1480,5 +1483,126 @@ export const FAULTS = [
       edit: { 'tests/unit/glaze-card.spec.js': ['GlazeCard.vue', 'GlazeCards.vue'] },
     },
     { code: ['E01', 'E04'], name: 'the starter is missing', lacks: ['@vue/cli-service'] },
+  ]),
+  ...on(NAMES, [
+    {
+      code: 'E13',
+      name: 'the plugin has no alias for it',
+      edit: { '.babelrc': [', "alias": { "@parts": "./src/parts" }', ''] },
+    },
+    {
+      code: 'E13',
+      name: 'the plugin does not try the endings',
+      edit: { '.babelrc': ['"extensions": [".js", ".ts", ".tsx"], ', ''] },
+    },
+    { code: 'E04', name: 'the plugin is not installed', lacks: ['babel-plugin-module-resolver'] },
+    {
+      code: 'E10',
+      name: 'no transform takes pictures',
+      edit: { 'package.json': [',\n      "\\\\.svg$": "<rootDir>/test/svg.js"', ''] },
+    },
+    {
+      code: 'E10',
+      name: 'no preset takes the types out',
+      edit: { '.babelrc': [',\n    "@babel/preset-typescript"', ''] },
+    },
+    {
+      code: 'E10',
+      name: 'JSX becomes calls of a name',
+      edit: { '.babelrc': ['["@babel/preset-react", { "runtime": "automatic" }]', '"@babel/preset-react"'] },
+    },
+    { code: 'E04', name: 'the stand-in of the styles is not installed', lacks: ['identity-obj-proxy'] },
+    {
+      code: 'E10',
+      name: 'nothing stands for the styles',
+      edit: {
+        'package.json': [
+          '\n    "moduleNameMapper": {\n      "\\\\.module\\\\.css$": "identity-obj-proxy"\n    },',
+          '',
+        ],
+      },
+    },
+    {
+      code: 'E23',
+      name: 'matchers are registered in the wrong phase',
+      edit: { 'package.json': ['setupFilesAfterEnv', 'setupFiles'] },
+    },
+    { code: 'E19', name: 'a slip in the syntax of a transform', edit: { 'test/svg.js': ['({ code: ', '('] } },
+  ]),
+  ...on(CRACO, [
+    {
+      code: 'E13',
+      name: 'only the compiler of the page has the alias',
+      edit: {
+        'craco.config.js': [
+          "  jest: {\n    configure: {\n      moduleNameMapper: {\n        '^~parts/(.*)$': '<rootDir>/src/parts/$1',\n      },\n    },\n  },\n",
+          '',
+        ],
+      },
+    },
+    {
+      code: 'E13',
+      name: 'the script starts what knows no alias',
+      edit: { 'package.json': ['craco test', 'react-scripts test'] },
+    },
+    { code: 'E01', name: 'the starter is not installed', lacks: ['@craco/craco'] },
+    {
+      code: 'E04',
+      name: 'a slip in where the alias leads',
+      edit: { 'craco.config.js': ['src/parts/$1', 'src/part/$1'] },
+    },
+    { code: 'E06', name: 'the set-up file is gone', edit: { 'src/setupTests.ts': null } },
+    { code: 'E21', name: 'a library of user actions is missing', lacks: ['@testing-library/user-event'] },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: { 'src/parts/GlazeTable.test.tsx': ['jest.fn', 'vi.fn'] },
+    },
+    { code: 'E21', name: 'a library that another one needs is missing', lacks: ['@testing-library/dom'] },
+    {
+      code: 'E13',
+      name: 'the alias stands beside its section',
+      edit: {
+        'craco.config.js': [
+          "    configure: {\n      moduleNameMapper: {\n        '^~parts/(.*)$': '<rootDir>/src/parts/$1',\n      },\n    },\n",
+          "    moduleNameMapper: {\n      '^~parts/(.*)$': '<rootDir>/src/parts/$1',\n    },\n",
+        ],
+      },
+    },
+  ]),
+  ...on(VUE2, [
+    {
+      code: 'E04',
+      name: 'the plugin of the other version',
+      edit: { 'vite.config.js': ["@vitejs/plugin-vue2'", "@vitejs/plugin-vue'"] },
+    },
+    { code: 'E07', name: 'the globals are off', edit: { 'vite.config.js': ['    globals: true,\n', ''] } },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+    {
+      code: 'E05',
+      name: 'no setting names the set-up file',
+      edit: { 'vite.config.js': ["    setupFiles: ['tests/unit/setup.js'],\n", ''] },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: { 'vite.config.js': ['tests/unit/**', 'test/unit/**'] },
+    },
+    {
+      code: 'E13',
+      name: 'nobody has an alias for it',
+      edit: {
+        'vite.config.js': [
+          "  resolve: {\n    alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) },\n  },\n",
+          '',
+        ],
+      },
+    },
+    { code: 'E21', name: 'the store is not installed', lacks: ['vuex'] },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: { 'tests/unit/firing-card.spec.js': ['vi.fn', 'jest.fn'] },
+    },
   ]),
 ];

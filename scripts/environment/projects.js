@@ -1102,4 +1102,308 @@ describe('GlazeCard', () => {
 `,
     },
   },
+  {
+    name: 'React, jest 29 with names from Babel',
+    install: 'babel',
+    packages: {
+      react: '^18.3.1',
+      'react-dom': '^18.3.1',
+      '@babel/core': '^7.24.0',
+      '@babel/preset-env': '^7.24.0',
+      '@babel/preset-react': '^7.24.0',
+      '@babel/preset-typescript': '^7.24.0',
+      '@testing-library/dom': '^10.0.0',
+      '@testing-library/jest-dom': '^6.4.0',
+      '@testing-library/react': '^16.0.0',
+      '@testing-library/user-event': '^14.5.0',
+      'babel-plugin-module-resolver': '^5.0.0',
+      'identity-obj-proxy': '^3.0.0',
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      typescript: '^5.5.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        scripts: { test: 'jest' },
+        jest: {
+          testEnvironment: 'jsdom',
+          setupFilesAfterEnv: ['<rootDir>/test/setup.js'],
+          moduleNameMapper: { '\\.module\\.css$': 'identity-obj-proxy' },
+          transform: { '\\.[jt]sx?$': 'babel-jest', '\\.svg$': '<rootDir>/test/svg.js' },
+          restoreMocks: true,
+        },
+      }),
+      '.babelrc': `{
+  "presets": [
+    ["@babel/preset-env", { "targets": { "node": "current" } }],
+    ["@babel/preset-react", { "runtime": "automatic" }],
+    "@babel/preset-typescript"
+  ],
+  "plugins": [["module-resolver", { "root": ["./src"], "extensions": [".js", ".ts", ".tsx"], "alias": { "@parts": "./src/parts" } }]]
+}
+`,
+      'src/kilns.ts': `export const kilns = [
+  { id: 'a', name: 'Big Bertha', cone: 6 },
+  { id: 'b', name: 'Little Ash', cone: 10 },
+];
+`,
+      'src/parts/KilnShelf.test.tsx': `import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { KilnShelf } from '@parts/KilnShelf';
+import { kilns } from 'kilns';
+
+describe('KilnShelf', () => {
+  it('lights the kiln that is chosen', async () => {
+    const user = userEvent.setup();
+    render(<KilnShelf kilns={kilns} />);
+    expect(screen.queryByRole('img')).not.toBeInTheDocument();
+    await user.click(screen.getByRole('button', { name: 'Big Bertha' }));
+    expect(screen.getByRole('img', { name: 'Big Bertha is lit' })).toHaveAttribute('src', 'flame.svg');
+  });
+
+  it('shows a button for each kiln', () => {
+    render(<KilnShelf kilns={kilns} />);
+    expect(screen.getAllByRole('button')).toHaveLength(2);
+  });
+});
+`,
+      'src/parts/KilnShelf.tsx': `import { useState } from 'react';
+import flame from './flame.svg';
+import styles from './shelf.module.css';
+
+export function KilnShelf({ kilns }: { kilns: { id: string; name: string; cone: number }[] }) {
+  const [lit, setLit] = useState<string | null>(null);
+  return (
+    <ul className={styles.shelf}>
+      {kilns.map((kiln) => (
+        <li key={kiln.id}>
+          <button type="button" onClick={() => setLit(kiln.id)}>
+            {kiln.name}
+          </button>
+          {lit === kiln.id && <img src={flame} alt={\`\${kiln.name} is lit\`} />}
+        </li>
+      ))}
+    </ul>
+  );
+}
+`,
+      'src/parts/flame.svg': `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 8 8"><path d="M4 0l4 8H0z"/></svg>
+`,
+      'src/parts/shelf.module.css': `.shelf { display: flex; }
+`,
+      'test/setup.js': `import '@testing-library/jest-dom';
+import { configure } from '@testing-library/react';
+
+configure({ testIdAttribute: 'data-part' });
+`,
+      'test/svg.js': `module.exports = {
+  process: (text, file) => ({ code: \`module.exports = \${JSON.stringify(require('path').basename(file))};\` }),
+};
+`,
+      'tsconfig.json': `{
+  "compilerOptions": { "jsx": "react-jsx", "strict": true, "baseUrl": "src", "paths": { "@parts/*": ["parts/*"] }, "module": "esnext", "moduleResolution": "bundler", "types": ["jest", "@testing-library/jest-dom"] }
+}
+`,
+    },
+  },
+  {
+    name: 'React, a starter with another one’s settings',
+    install: 'craco',
+    packages: {
+      react: '^18.3.1',
+      'react-dom': '^18.3.1',
+      'react-scripts': '5.0.1',
+      '@craco/craco': '^7.1.0',
+      '@testing-library/dom': '^10.0.0',
+      '@testing-library/jest-dom': '^6.4.0',
+      '@testing-library/react': '^16.0.0',
+      '@testing-library/user-event': '^14.5.0',
+      typescript: '^4.9.5',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        scripts: { start: 'craco start', test: 'craco test --watchAll=false' },
+        browserslist: {
+          production: ['>0.2%'],
+          test: ['last 1 chrome version'],
+          development: ['last 1 chrome version'],
+        },
+      }),
+      'craco.config.js': `const path = require('path');
+
+module.exports = {
+  webpack: { alias: { '~parts': path.resolve(__dirname, 'src/parts') } },
+  jest: {
+    configure: {
+      moduleNameMapper: {
+        '^~parts/(.*)$': '<rootDir>/src/parts/$1',
+      },
+    },
+  },
+};
+`,
+      'public/index.html': `<!doctype html><div id="root"></div>
+`,
+      'src/index.tsx': `import { createRoot } from 'react-dom/client';
+import { GlazeTable } from './parts/GlazeTable';
+
+createRoot(document.getElementById('root')!).render(<GlazeTable glazes={[]} />);
+`,
+      'src/parts/GlazeTable.test.tsx': `import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { GlazeTable } from '~parts/GlazeTable';
+
+const glazes = [
+  { name: 'Celadon', cone: 6 },
+  { name: 'Shino', cone: 10 },
+];
+
+test('puts the highest first', async () => {
+  render(<GlazeTable glazes={glazes} />);
+  await userEvent.click(screen.getByRole('button', { name: 'Highest first' }));
+  expect(screen.getAllByRole('listitem')[0]).toHaveTextContent('Shino');
+});
+
+test('shows them as they come', () => {
+  const warn = jest.fn();
+  render(<GlazeTable glazes={glazes} />);
+  expect(screen.getAllByRole('listitem')[0]).toHaveTextContent('Celadon');
+  expect(warn).not.toHaveBeenCalled();
+});
+`,
+      'src/parts/GlazeTable.tsx': `import { useState } from 'react';
+import './glaze.css';
+
+export const GlazeTable = ({ glazes }: { glazes: { name: string; cone: number }[] }) => {
+  const [highest, setHighest] = useState(false);
+  const shown = highest ? [...glazes].sort((a, b) => b.cone - a.cone) : glazes;
+  return (
+    <section aria-label="Glazes">
+      <button onClick={() => setHighest(!highest)}>Highest first</button>
+      <ol>
+        {shown.map((glaze) => (
+          <li className="glaze" key={glaze.name}>
+            {glaze.name}
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+};
+`,
+      'src/parts/glaze.css': `.glaze { color: teal; }
+`,
+      'src/react-app-env.d.ts': `/// <reference types="react-scripts" />
+`,
+      'src/setupTests.ts': `import '@testing-library/jest-dom';
+`,
+      'tsconfig.json': `{
+  "compilerOptions": { "target": "es2020", "lib": ["dom", "esnext"], "jsx": "react-jsx", "strict": true, "module": "esnext", "moduleResolution": "node", "isolatedModules": true, "noEmit": true, "skipLibCheck": true, "esModuleInterop": true, "resolveJsonModule": true, "allowJs": true },
+  "include": ["src"]
+}
+`,
+    },
+  },
+  {
+    name: 'Vue 2, vitest 1 with names from a plugin',
+    install: 'vue2',
+    packages: {
+      vue: '^2.7.16',
+      vuex: '^3.6.2',
+      '@vitejs/plugin-vue2': '^2.3.1',
+      '@vue/test-utils': '^1.3.6',
+      jsdom: '^24.0.0',
+      'unplugin-auto-import': '^0.17.0',
+      vite: '^5.4.0',
+      vitest: '^1.6.0',
+      'vue-template-compiler': '^2.7.16',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        type: 'module',
+        scripts: { test: 'vitest run', dev: 'vite' },
+      }),
+      'src/parts/FiringCard.vue': `<template>
+  <article class="firing">
+    <h3>{{ title }}</h3>
+    <p>{{ cone | cone }}</p>
+    <p v-if="hot" role="status">{{ $t('hot') }}</p>
+    <button type="button" @click="toggle">{{ label }}</button>
+  </article>
+</template>
+
+<script setup>
+const props = defineProps({ title: String, cone: Number })
+const hot = ref(false)
+const label = computed(() => (hot.value ? 'Cool' : 'Fire'))
+const toggle = () => {
+  hot.value = !hot.value
+}
+</script>
+`,
+      'src/store.js': `import Vue from 'vue'
+import Vuex from 'vuex'
+
+Vue.use(Vuex)
+
+export const createStore = () =>
+  new Vuex.Store({
+    state: { firings: [{ id: 1, title: 'Bisque', cone: 4 }] },
+    getters: { first: (state) => state.firings[0] },
+  })
+`,
+      'tests/unit/firing-card.spec.js': `import { mount } from '@vue/test-utils'
+import FiringCard from '@/parts/FiringCard.vue'
+import { createStore } from '@/store'
+
+describe('FiringCard', () => {
+  it('fires', async () => {
+    const { title, cone } = createStore().getters.first
+    const wrapper = mount(FiringCard, { propsData: { title, cone } })
+    expect(wrapper.text()).toContain('cone 4')
+    await wrapper.find('button').trigger('click')
+    expect(wrapper.find('[role=status]').text()).toBe('hot')
+  })
+
+  it('is cold at first', () => {
+    const onFire = vi.fn()
+    const wrapper = mount(FiringCard, { propsData: { title: 'Bisque', cone: 4 } })
+    expect(wrapper.find('[role=status]').exists()).toBe(false)
+    expect(onFire).not.toHaveBeenCalled()
+  })
+})
+`,
+      'tests/unit/setup.js': `import Vue from 'vue'
+import { config } from '@vue/test-utils'
+
+Vue.config.productionTip = false
+Vue.filter('cone', (value) => \`cone \${value}\`)
+config.mocks.$t = (key) => key
+`,
+      'vite.config.js': `import { fileURLToPath } from 'node:url'
+import vue from '@vitejs/plugin-vue2'
+import AutoImport from 'unplugin-auto-import/vite'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  plugins: [vue(), AutoImport({ imports: ['vue'], dts: false })],
+  resolve: {
+    alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) },
+  },
+  test: {
+    environment: 'jsdom',
+    globals: true,
+    setupFiles: ['tests/unit/setup.js'],
+    include: ['tests/unit/**/*.spec.js'],
+  },
+})
+`,
+    },
+  },
 ];
