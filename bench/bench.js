@@ -37,7 +37,7 @@ const node = (code) => {
   execFileSync(process.execPath, code, { stdio: 'ignore' });
   return performance.now() - start;
 };
-const main = fileURLToPath(new URL('../dist/cli/main.js', import.meta.url));
+const main = fileURLToPath(new URL('../bundle/main.js', import.meta.url));
 const empty = Math.min(...Array.from({ length: 9 }, () => node(['-e', ''])));
 const help = Math.min(...Array.from({ length: 9 }, () => node([main, '--help'])));
 

@@ -1,4 +1,4 @@
-import { createRequire } from 'node:module';
+import { ownVersion } from './util/own-package.js';
 import { audit as auditSuite, auditWithPending } from './audit/audit.js';
 import { outline as outlineFile, type Outline } from './audit/outline.js';
 import type { AuditRequest } from './audit/prepare.js';
@@ -52,6 +52,3 @@ function checked(files: Files, options: AuditOptions): AuditRequest {
     if (checksNamed(name) !== name) throw new RequestError(unknownName(name));
   return { ...options, root, paths, version, settings: { ...settingsFrom(), ...settings } };
 }
-
-const ownVersion = (): string =>
-  (createRequire(import.meta.url)('../package.json') as { version: string }).version;

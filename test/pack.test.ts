@@ -26,7 +26,7 @@ describe('the package', () => {
       encoding: 'utf8',
     }).filter((path) => !path.startsWith('node_modules'));
     expect(files.filter((path) => /^(?:src|test|bench|docs|scripts|build)/.test(path))).to.deep.equal([]);
-    const demo = spawnSync(process.execPath, [join(folder, 'node_modules/wexlet/dist/cli/main.js'), 'demo'], {
+    const demo = spawnSync(process.execPath, [join(folder, 'node_modules/wexlet/bundle/main.js'), 'demo'], {
       cwd: folder,
       encoding: 'utf8',
     });

@@ -1,7 +1,7 @@
 import { LEVELS } from '../finding.js';
 import { AUDIT_FORMATS, GAPS_FORMATS } from '../formats/registry.js';
 import { Command, CommanderError, InvalidArgumentError, Option } from 'commander';
-import { version } from './version.js';
+import { ownVersion } from '../util/own-package.js';
 import { EXIT } from './exit.js';
 
 const COVERAGE = 'coverage files (LCOV, Cobertura XML, JSON coverage map), with commas between';
@@ -23,7 +23,7 @@ function program(): Command {
     .description(
       'Audits a whole suite of component tests before a merge: what is wrong, where, the evidence, the mend.',
     )
-    .version(version())
+    .version(ownVersion())
     .showHelpAfterError('(wexlet --help lists the commands)')
     .exitOverride()
     .configureHelp({ showGlobalOptions: false })

@@ -1,4 +1,5 @@
-import { XMLParser } from 'fast-xml-parser';
+import type { XMLParser } from 'fast-xml-parser';
+import { lazily } from '../util/lazily.js';
 import * as v from 'valibot';
 import type { BranchRecord, FileCoverage } from './coverage.js';
 
@@ -26,13 +27,16 @@ const Class = v.looseObject({
 });
 
 // Entities stay as they are written: none is looked up or expanded.
-const parser = new XMLParser({
-  ignoreAttributes: false,
-  attributeNamePrefix: '@',
-  processEntities: false,
-  parseAttributeValue: false,
-  isArray: (name) => ['source', 'package', 'class', 'method', 'line'].includes(name),
-});
+// Most records are no XML: the others need not wait for its parser.
+const load = lazily<typeof import('fast-xml-parser')>('fast-xml-parser');
+const parser = (): XMLParser =>
+  new (load().XMLParser)({
+    ignoreAttributes: false,
+    attributeNamePrefix: '@',
+    processEntities: false,
+    parseAttributeValue: false,
+    isArray: (name) => ['source', 'package', 'class', 'method', 'line'].includes(name),
+  });
 
 /** Reads a Cobertura XML file; paths start from the first of its sources. Gives nothing where it is another kind of XML. */
 export function readCobertura(text: string): FileCoverage[] {
@@ -48,7 +52,7 @@ export function readCobertura(text: string): FileCoverage[] {
 
 function tryParse(text: string): unknown {
   try {
-    return parser.parse(text);
+    return parser().parse(text);
   } catch {
     return undefined;
   }

@@ -1,11 +1,17 @@
-import lcovParser from '@friedemannsommer/lcov-parser/sync';
+import { lazily } from '../util/lazily.js';
 import type { FileCoverage } from './coverage.js';
+
+// Loaded on first use, as the parser of XML is.
+const load = lazily<typeof import('@friedemannsommer/lcov-parser/sync')>(
+  '@friedemannsommer/lcov-parser/sync',
+);
 
 const HIGHEST_LINE = 1_000_000;
 
 /** Reads an LCOV trace file (geninfo's format). Records without a path, and counts that are no numbers, are left out. */
 export function readLcov(text: string): FileCoverage[] {
-  return lcovParser({ from: text })
+  return load()
+    .default({ from: text })
     .filter((section) => section.path !== '')
     .map((section) => ({
       path: section.path,

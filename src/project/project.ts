@@ -45,7 +45,8 @@ interface Surroundings {
   packages?(): ReadonlyMap<string, string>;
 }
 
-const KEPT_TREES = 3;
+// Trees that stay, in characters of their sources: a tree takes some hundred times as many bytes.
+const KEPT_LENGTH = 400_000;
 const DEEPEST_EXPORT = 12;
 
 /** Reads modules and components, each file once, and follows imports between them. Paths are absolute. */
@@ -61,6 +62,7 @@ export class Project {
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
   readonly #trees = new Map<string, ModuleTree | undefined>();
+  #keptLength = 0;
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
@@ -102,14 +104,20 @@ export class Project {
 
   /** The syntax tree of a script, or of the script of a single-file component. */
   tree(path: string): ModuleTree | undefined {
-    const cached = this.#trees.get(path);
-    if (cached) return cached;
     const source = this.source(path);
     if (!source) return undefined;
-    const tree = path.endsWith('.vue') ? this.#readVue(source) : this.#readScript(source);
+    const isKept = this.#trees.has(path);
+    const kept = this.#trees.get(path);
+    const tree = isKept ? kept : path.endsWith('.vue') ? this.#readVue(source) : this.#readScript(source);
+    // What was asked for last stands last.
+    this.#trees.delete(path);
     this.#trees.set(path, tree);
-    const [oldest] = this.#trees.keys();
-    if (this.#trees.size > KEPT_TREES && oldest) this.#trees.delete(oldest);
+    if (!isKept) this.#keptLength += source.text.length;
+    for (const oldest of this.#trees.keys()) {
+      if (this.#keptLength <= KEPT_LENGTH || oldest === path) break;
+      this.#trees.delete(oldest);
+      this.#keptLength -= this.source(oldest)?.text.length ?? 0;
+    }
     return tree;
   }
 

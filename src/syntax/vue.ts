@@ -1,11 +1,10 @@
 import type { SFCDescriptor, SFCParseResult } from '@vue/compiler-sfc';
-import { createRequire } from 'node:module';
 import { parseScript, type Script } from './script.js';
 import type { Problem, Source } from './source.js';
+import { lazily } from '../util/lazily.js';
 import { basename } from '../util/paths.js';
 import { tooDeepAt } from './nesting.js';
 
-type Compiler = typeof import('@vue/compiler-sfc');
 export type VueTemplate = NonNullable<NonNullable<SFCDescriptor['template']>['ast']>;
 
 /** A Vue single-file component. Offsets in `template` and in the scripts are those of the whole file. */
@@ -19,8 +18,7 @@ export interface VueFile {
 }
 
 // Loaded on first use: only projects with single-file components pay for it.
-const require = createRequire(import.meta.url);
-const load = (): Compiler => require('@vue/compiler-sfc') as Compiler;
+const load = lazily<typeof import('@vue/compiler-sfc')>('@vue/compiler-sfc');
 
 /** Parses a single-file component: its template to Vue's own tree, its scripts to ESTree. */
 export function parseVue(source: Source): VueFile | Problem {

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { createSyncFn } from 'synckit';
 
-const MAIN = fileURLToPath(new URL('../../../dist/cli/main.js', import.meta.url));
+const MAIN = fileURLToPath(new URL('../../../bundle/main.js', import.meta.url));
 
 export interface Ran {
   code: number | null;

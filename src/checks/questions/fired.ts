@@ -99,10 +99,11 @@ class Events {
     // Most specs act on nothing: what they render is only asked for where one does.
     let page: readonly RenderedTree[] | undefined;
     const touched = new Set<RenderedElement>();
+    const left = new Set<RenderedElement>();
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
       if (!events) continue;
-      if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched);
+      if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched, left);
       page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);
       const elements = found ?? trees.flatMap(({ elements }) => elements);
@@ -128,10 +129,15 @@ class Events {
     return { trees: [tree], found: reach ? this.#rendering.mayFind(reach) : isOnRoot ? roots : undefined };
   }
 
-  // An event rises from the element that it is fired on.
-  #fire(events: readonly string[], elements: Iterable<RenderedElement>): void {
+  // An event rises from the element that it is fired on; what is `done` has had it, and all above it.
+  #fire(
+    events: readonly string[],
+    elements: Iterable<RenderedElement>,
+    done = new Set<RenderedElement>(),
+  ): void {
     for (const element of elements)
-      for (let at: RenderedElement | undefined = element; at; at = at.parent) {
+      for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
+        done.add(at);
         const key = elementKey(at.file, at.place.start);
         const known = this.onElements.get(key) ?? new Set();
         events.forEach((event) => known.add(event));

@@ -11,7 +11,7 @@ import { printable } from '../../util/printable.js';
 import { EXIT, UsageError } from '../exit.js';
 import { namesOfChecks, commandScope, type CommandScope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
-import { version } from '../version.js';
+import { ownVersion } from '../../util/own-package.js';
 import { writeWhole } from '../write.js';
 
 export interface AuditFlags {
@@ -54,7 +54,7 @@ export function requestFor(scope: CommandScope, options: AskedOptions): AuditReq
   for (const path of options.coverage ?? [])
     if (!/[*?{[]/.test(path) && !existsSync(resolve(root, path)))
       throw new UsageError(`the coverage file ${printable(path)} is not there`);
-  return { root, paths, settings, only: namesOfChecks(options.only), version: version() };
+  return { root, paths, settings, only: namesOfChecks(options.only), version: ownVersion() };
 }
 
 /** Audits a scope, and shows how far it is. */

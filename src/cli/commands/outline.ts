@@ -5,7 +5,7 @@ import { printable } from '../../util/printable.js';
 import { EXIT } from '../exit.js';
 import { commandScope } from '../scope.js';
 import { coloursFor, widthFor } from '../terminal.js';
-import { version } from '../version.js';
+import { ownVersion } from '../../util/own-package.js';
 import { auditScope } from './audit.js';
 
 /** `wexlet outline`: how the suite runs; for a spec file, what its specs do and reach; for a component, what there is to reach. */
@@ -17,7 +17,7 @@ export async function runOutline(path: string | undefined, { color }: { color: b
     return;
   }
   const { root, paths, settings } = commandScope([path]);
-  const request = { root, paths: [root], settings, version: version() };
+  const request = { root, paths: [root], settings, version: ownVersion() };
   const found = await outline(new DiskFiles(), request, paths[0] ?? root);
   if ('reason' in found || (found.specs === 0 && found.components.length === 0)) {
     const why =

@@ -1,10 +1,10 @@
-import { createRequire } from 'node:module';
 import type { Node as YamlNode } from 'yaml';
 import type { Problem, Source } from '../../syntax/source.js';
+import { lazily } from '../../util/lazily.js';
 import type { Setting } from './setting.js';
 
 // Few projects have settings in YAML: the others need not wait for its parser.
-const load = (): typeof import('yaml') => createRequire(import.meta.url)('yaml') as typeof import('yaml');
+const load = lazily<typeof import('yaml')>('yaml');
 
 /** Reads YAML; a Problem with its line where it is broken. */
 export function yamlSettings(source: Source): Setting | Problem {
