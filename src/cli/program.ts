@@ -6,6 +6,9 @@ import { EXIT } from './exit.js';
 
 const COVERAGE = 'coverage files (LCOV, Cobertura XML, JSON coverage map), with commas between';
 
+const CACHE = 'keep answers for the next run in this folder, instead of where the project keeps caches';
+const NO_CACHE = 'work everything out anew, and keep nothing';
+
 const list = (text: string): string[] =>
   text
     .split(',')
@@ -50,6 +53,8 @@ function program(): Command {
     .option('--coverage <files>', COVERAGE, list)
     .option('--all', 'do not shorten lists', false)
     .option('--strict', 'hold as well where it is not sure that the suite runs', false)
+    .option('--cache <folder>', CACHE)
+    .option('--no-cache', NO_CACHE)
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet audit --only state,cleanup --hold-at blocker')
     .action(async (paths: string[], options) =>
@@ -62,6 +67,8 @@ function program(): Command {
     .option('--write', 'change the files', false)
     .option('--only <names>', 'only these codes or families, with commas between', checked)
     .option('--likely', 'also mends that may change what a spec proves', false)
+    .option('--cache <folder>', CACHE)
+    .option('--no-cache', NO_CACHE)
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet mend --only S01 --write')
     .action(async (paths: string[], options) => (await import('./commands/mend.js')).runMend(paths, options));
@@ -77,6 +84,8 @@ function program(): Command {
     .option('--stubs', 'print pending specs to fill in', false)
     .option('--write', 'with --stubs: add them to their spec files', false)
     .option('--all', 'do not shorten lists', false)
+    .option('--cache <folder>', CACHE)
+    .option('--no-cache', NO_CACHE)
     .option('--no-color', 'no colours')
     .addHelpText('after', '\nExample:\n  wexlet gaps src --stubs')
     .action(async (paths: string[], options) => (await import('./commands/gaps.js')).runGaps(paths, options));

@@ -1,6 +1,7 @@
 import * as fs from 'node:fs';
 import { ResolverFactory } from 'oxc-resolver';
 import { globSync } from 'tinyglobby';
+import type { Stamp } from './recorded-files.js';
 import type { Files, Resolve, ResolverOptions } from './files.js';
 import { slashed } from '../util/paths.js';
 
@@ -18,6 +19,12 @@ export class DiskFiles implements Files {
     const found = stat(path);
     if (found?.isFile()) return 'file';
     return found?.isDirectory() ? 'folder' : undefined;
+  }
+
+  /** The size of a file, when it was changed, and its number; null where there is none. */
+  stamp(path: string): Stamp {
+    const found = stat(path);
+    return found ? [found.size, found.mtimeMs, found.ino] : null;
   }
 
   list(

@@ -4,10 +4,10 @@ import type { Level } from '../../finding.js';
 import { audit } from '../../audit/audit.js';
 import type { AuditRequest } from '../../audit/prepare.js';
 import type { Report } from '../../audit/report.js';
-import { DiskFiles } from '../../host/disk-files.js';
 import { AUDIT_FORMATS, formatted } from '../../formats/registry.js';
 import type { TextOptions } from '../../formats/text.js';
 import { printable } from '../../util/printable.js';
+import { remembered, type CacheFlag } from '../cache.js';
 import { EXIT, UsageError } from '../exit.js';
 import { namesOfChecks, commandScope, type CommandScope } from '../scope.js';
 import { coloursFor, progress, widthFor } from '../terminal.js';
@@ -23,6 +23,7 @@ export interface AuditFlags {
   all?: boolean;
   strict?: boolean;
   color: boolean;
+  cache?: CacheFlag;
 }
 
 /** `wexlet audit`. */
@@ -41,7 +42,7 @@ export function textOptions({ out, color, all }: Pick<AuditFlags, 'out' | 'color
   return { width: toFile ? 100 : widthFor(), colours: coloursFor(color, toFile), all: all ?? false };
 }
 
-type AskedOptions = Pick<AuditFlags, 'only' | 'holdAt' | 'coverage'>;
+type AskedOptions = Pick<AuditFlags, 'only' | 'holdAt' | 'coverage' | 'cache'>;
 
 /** What an audit of a scope is asked for, with what the command line says on top of the settings. */
 export function requestFor(scope: CommandScope, options: AskedOptions): AuditRequest {
@@ -62,7 +63,11 @@ export async function auditScope(scope: CommandScope, options: AskedOptions): Pr
   const request = requestFor(scope, options);
   const shown = progress();
   try {
-    return await audit(new DiskFiles(), { ...request, onProgress: (done, all) => shown.at(done, all) });
+    const { paths, settings, only } = request;
+    const key = [paths, { ...settings, checks: [...settings.checks] }, only ?? []];
+    return await remembered(scope.root, options.cache, key, (files) =>
+      audit(files, { ...request, onProgress: (done, all) => shown.at(done, all) }),
+    );
   } finally {
     shown.end();
   }

@@ -12,7 +12,10 @@ import { commandScope } from '../scope.js';
 import { writeWhole } from '../write.js';
 import { auditScope, requestFor, textOptions, type AuditFlags } from './audit.js';
 
-export interface GapsOptions extends Pick<AuditFlags, 'format' | 'out' | 'coverage' | 'all' | 'color'> {
+export interface GapsOptions extends Pick<
+  AuditFlags,
+  'format' | 'out' | 'coverage' | 'all' | 'color' | 'cache'
+> {
   stubs: boolean;
   write: boolean;
 }

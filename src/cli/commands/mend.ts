@@ -6,6 +6,7 @@ import { isWithin, join, slashed } from '../../util/paths.js';
 import { plural } from '../../util/plural.js';
 import { printable } from '../../util/printable.js';
 import type { Colours } from '../../formats/colours.js';
+import type { CacheFlag } from '../cache.js';
 import { EXIT } from '../exit.js';
 import { commandScope } from '../scope.js';
 import { coloursFor } from '../terminal.js';
@@ -16,6 +17,7 @@ export interface MendOptions {
   write: boolean;
   only?: string[];
   likely: boolean;
+  cache?: CacheFlag;
   color: boolean;
 }
 
