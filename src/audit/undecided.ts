@@ -3,6 +3,7 @@ import { GLOBALS } from '../checks/questions/facts.js';
 import type { Environment, RunnerFacts } from '../environment/facts/environment.js';
 import { leavesSettings } from '../environment/tables/plugins.js';
 import { settingAt, textOf, type Setting } from '../environment/settings/setting.js';
+import { isKnownPreset } from '../environment/facts/presets.js';
 import type { Place } from '../finding.js';
 
 /** A fact that decides whether a suite runs, and that could not be read. */
@@ -95,7 +96,7 @@ function reasonFor(
   const at = { file: settingsFile, start: 0, end: 0 };
   if (!whole) return { reason: 'the settings can’t be read', at };
   const preset = settingAt(whole, 'preset');
-  if (textOf(preset) !== undefined && runner === 'jest')
+  if (textOf(preset) !== undefined && runner === 'jest' && !isKnownPreset(textOf(preset) ?? ''))
     return { reason: `the preset ${textOf(preset) ?? ''} may set more`, at: preset?.at };
   const plugin =
     runner === 'vitest' && transforms.known && transforms.value.by === 'plugins'

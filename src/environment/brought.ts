@@ -7,7 +7,7 @@ const BRINGERS: readonly (readonly [brought: RegExp, by: RegExp])[] = [
     /^(?:jest|jest-cli|react-scripts)$/,
   ],
   [/^@testing-library\/dom$/, /^@testing-library\/(?:react|vue|angular|preact|svelte)$/],
-  [/^(?:vite|chai|@vitest\/.*)$/, /^vitest$/],
+  [/^(?:vite|chai|@vitest\/(?!coverage-|browser|ui$|web-worker$).*)$/, /^vitest$/],
   [/^jasmine(?:-core)?$/, /^(?:jasmine|karma-jasmine)$/],
   [
     /^@vue\/(?:compiler-(?:core|dom|sfc|ssr)|reactivity|runtime-(?:core|dom)|server-renderer|shared)$/,

@@ -1,4 +1,4 @@
-import { calledName, memberName, walkTree } from '../syntax/tree.js';
+import { calledName, memberName, requiredModule, walkTree } from '../syntax/tree.js';
 import type { Project } from './project.js';
 
 /** Whether a module sets a member of that name anywhere, or names it to a call: `globalThis.jest = vi`, `stub('jest', vi)`. */
@@ -43,5 +43,17 @@ export function wholeExports(project: Project, path: string): { start: number; e
     if (memberName(left) === 'exports' && left.object.name === 'module')
       return { start: left.start, end: left.end };
   }
+  return undefined;
+}
+
+/** Where an ES module calls `require` at its top, which it has not made itself; undefined where it does not. */
+export function requiresAsModule(project: Project, path: string): { start: number; end: number } | undefined {
+  const { script, facts } = project.tree(path) ?? {};
+  const body = script?.program.body ?? [];
+  const isModule = body.some(({ type }) => /^(?:Import|Export)/.test(type));
+  if (!isModule || facts?.declarations.has('require') || facts?.imports.has('require')) return undefined;
+  for (const statement of body)
+    for (const { init } of statement.type === 'VariableDeclaration' ? statement.declarations : [])
+      if (init && requiredModule(init) !== undefined) return { start: init.start, end: init.end };
   return undefined;
 }

@@ -1,7 +1,7 @@
 import { CHOSEN_DOCUMENT, MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
-import { Compiling, KEPT, NO_NAME, NO_NAME_BY_SWC, type Compiled } from '../questions/compiled.js';
+import { Compiling, DRAWN, KEPT, NO_NAME, NO_NAME_BY_SWC, type Compiled } from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence } from '../../finding.js';
 import { packageOf } from '../../util/paths.js';
@@ -108,7 +108,8 @@ class Search {
             : { ...inside, entry: specifier };
         continue;
       }
-      const kind = compiled.unfit((target ?? specifier).replace(/\?.*$/, ''), undefined);
+      const [, query] = specifier.split('?');
+      const kind = compiled.unfit((target ?? specifier).replace(/\?.*$/, ''), undefined, query);
       if (kind) return { kind, entry: specifier, from: path, specifier };
       const unfit = target ? undefined : compiled.unfitPackage(path, specifier);
       if (unfit && !isErased(path, specifier, this.#project))
@@ -150,6 +151,8 @@ function adviceFor(kind: string, runner: string): string {
     return "Let JSX find its name by itself: ['@swc/jest', { jsc: { transform: { react: { runtime: 'automatic' } } } }]";
   if (kind === NO_NAME)
     return "Let JSX find its name by itself: ['@babel/preset-react', { runtime: 'automatic' }]";
+  if (kind === DRAWN)
+    return "Add the plugin that makes components of them: import svgr from 'vite-plugin-svgr', and plugins: [svgr()]";
   if (kind === '.vue files')
     return runner === 'jest'
       ? "Add a transform: '^.+\\\\.vue$': '@vue/vue3-jest'"

@@ -82,7 +82,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
         const path =
           compilerPath(specifier, from, environment, context) ??
           basePath(specifier, from, environment, context);
-        if (path && resolvesPaths(runner)) continue;
+        if (path && runner.readsPaths) continue;
         const named = path ? '' : nobodysFolder(specifier, from, environment, context);
         if (named === undefined) continue;
         const key = path?.name ?? named;
@@ -95,12 +95,6 @@ function check(each: Package, context: ProjectContext): Finding[] {
   }
   return [...byPath.values()].flatMap((uses) => (uses[0] ? [found(uses[0], uses)] : []));
 }
-
-// Transforms that read the compiler's paths themselves: next 13 to 16.
-const resolvesPaths = ({ transforms }: RunnerFacts): boolean =>
-  transforms.known &&
-  transforms.value.by === 'rules' &&
-  transforms.value.rules.some(({ by }) => by.startsWith('next/'));
 
 // Folders that the run looks into; endings that it does not try there it does not find.
 const isSearched = (specifier: string, { leads }: RunnerFacts, files: Files): boolean =>

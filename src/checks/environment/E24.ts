@@ -1,7 +1,7 @@
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding } from '../../finding.js';
-import { wholeExports } from '../../project/module-questions.js';
+import { requiresAsModule, wholeExports } from '../../project/module-questions.js';
 import { nearestManifest } from '../../environment/versions.js';
 import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -11,6 +11,9 @@ import { packagesWithSpecs, unique } from '../questions/packages.js';
 const messageKind = (name: string): string =>
   `${name} sets module.exports, and its package says that its scripts are ES modules: there is no module to set.`;
 const adviceKind = (name: string): string => `Rename it to ${name}, or write export default.`;
+const messageMixed = (name: string): string =>
+  `${name} exports as an ES module does, and calls require, which there is not in one.`;
+const adviceMixed = 'Import what it requires, or write module.exports.';
 const messageLoader = (name: string, runner: string): string =>
   `${name} is written in TypeScript, and nothing that ${runner} could compile it with is there.`;
 const adviceLoader = 'Install ts-node, or write the settings in JavaScript.';
@@ -30,7 +33,7 @@ export const E24: ProjectCheck = {
     unique(
       packagesWithSpecs(context).flatMap(({ environment }) =>
         environment.runners.flatMap((runner) => [
-          ...filesOf(runner).flatMap((file) => kindOf(file, context)),
+          ...filesOf(runner).flatMap((file) => [...kindOf(file, context), ...mixed(file, context)]),
           ...withoutLoader(runner, environment),
         ]),
       ),
@@ -61,6 +64,13 @@ function kindOf(file: string, { files, setting, project }: ProjectContext): Find
         },
       ]
     : [];
+}
+
+// As CommonJS it stops at the export, as an ES module at the call.
+function mixed(file: string, { project }: ProjectContext): Finding[] {
+  const call = /\.m?js$/.test(file) ? requiresAsModule(project, file) : undefined;
+  const message = messageMixed(basename(file));
+  return call ? [{ place: { file, ...call }, certainty: 'sure', message, advice: adviceMixed }] : [];
 }
 
 // jest-config 26 to 29, readConfigFileAndSetRootDir: ts-node, from 29.5 on esbuild-register as well; Node itself from 30 on.

@@ -2,6 +2,7 @@ import type { Finding } from '../../finding.js';
 import { nearest } from '../../util/nearest.js';
 import { relativeTo } from '../../util/paths.js';
 import { reachableFrom } from '../../project/reachable.js';
+import { sentTo, type AliasRule } from '../../host/leads.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
@@ -36,8 +37,14 @@ function check(each: Package, context: ProjectContext): Finding[] {
   const replaced = replacedIn(each.specFiles);
   const found = new Map<string, Finding>();
   for (const { runners, files } of byRunners(each)) {
-    const isAway = ({ specifier }: MissingName): boolean =>
-      runners.some(({ aliases }) => aliases.known && isSent(specifier, aliases.value));
+    // Where a rule sends it is where the import was followed to, but for what can't be told.
+    const isAway = ({ specifier, target }: MissingName): boolean =>
+      runners.some(
+        ({ aliases }) =>
+          aliases.known &&
+          isSent(specifier, aliases.value) &&
+          !aliases.value.some((rule) => leadsTo(specifier, rule, target)),
+      );
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const missing of missingNamesIn(from, replaced, context))
         if (!isAway(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
@@ -49,6 +56,9 @@ function check(each: Package, context: ProjectContext): Finding[] {
       found.set(`${from}\0${missing.local}`, finding(from, missing, undefined, context));
   return [...found.values()];
 }
+
+const leadsTo = (specifier: string, rule: AliasRule, target: string): boolean =>
+  sentTo(specifier, rule)?.replace(/\.\w+$/, '') === target.replace(/\.\w+$/, '');
 
 const NONE: ReadonlySet<string> = new Set();
 

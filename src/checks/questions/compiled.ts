@@ -8,7 +8,7 @@ import {
 import { runsModules } from '../../environment/settings/commands.js';
 import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
-import { VUE_PLUGINS } from '../../environment/tables/plugins.js';
+import { drawsNothing, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
 import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join } from '../../util/paths.js';
@@ -27,8 +27,8 @@ export const isLoadedByNode = (runner: string): boolean => LOADERS.has(runner);
 /** What becomes of the files of one run. */
 export interface Compiled {
   isMapped(specifier: string): boolean;
-  /** The kind of what can't be run. `path`: or, where it leads to no file, the import; `summary`: of a script of the project. */
-  unfit(path: string, summary: ModuleSummary | undefined): string | undefined;
+  /** The kind of what can't be run. `path`: or, where it leads to no file, the import, without its `query`; `summary`: of a script of the project. */
+  unfit(path: string, summary: ModuleSummary | undefined, query?: string): string | undefined;
   /** How an import of a package, in a file of the run, gets an ES module that the run stops at. */
   unfitPackage(from: string, specifier: string): UnfitPackage | undefined;
 }
@@ -151,12 +151,19 @@ export class Compiling {
   }
 }
 
+/** Pictures that are asked for as components. */
+export const DRAWN = '.svg?react files';
+
 // Bundlers take scripts, styles and assets by themselves.
 const plugged = ({ plugins }: Extract<Transforms, { by: 'plugins' }>): Compiled => ({
   isMapped: () => false,
   unfitPackage: () => undefined,
-  unfit: (path) =>
-    path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin)) ? '.vue files' : undefined,
+  unfit: (path, _summary, query) =>
+    path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin))
+      ? '.vue files'
+      : path.endsWith('.svg') && query === 'react' && plugins.every(drawsNothing)
+        ? DRAWN
+        : undefined,
 });
 
 const OTHERS = /\.(?:vue|css|scss|sass|less|styl|svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;

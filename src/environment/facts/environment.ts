@@ -122,6 +122,8 @@ export interface RunnerFacts {
   endings: Known<readonly string[]>;
   aliases: Known<readonly AliasRule[]>;
   leads: Leads;
+  /** Imports go by the compiler’s `paths` as well: a plugin, a switch or a transform reads them. */
+  readsPaths: boolean;
   transforms: Known<Transforms>;
   coverage: Known<CoverageFacts>;
   /** The compiler settings that it is told to build with, where it builds: an error of theirs stops the run. */

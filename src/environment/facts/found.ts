@@ -60,6 +60,7 @@ export const UNREAD = {
   endings: UNKNOWN_FACT,
   aliases: UNKNOWN_FACT,
   leads: NO_LEADS,
+  readsPaths: false,
   transforms: UNKNOWN_FACT,
   coverage: UNKNOWN_FACT,
 } satisfies Partial<Facts>;

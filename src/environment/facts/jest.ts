@@ -95,6 +95,7 @@ export function jestFacts(
     document: !env.known ? UNKNOWN_FACT : typeof env.value === 'string' ? known(env.value, env.at) : asksFor,
     endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
     ...imports(own, from, babel),
+    readsPaths: readsPaths(settingAt(own, 'transform')),
     transforms: transforms(own, setting.at, root, from, babel, major),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
     named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
@@ -246,6 +247,13 @@ function regexes(setting: Setting | undefined): string[] | undefined {
   );
   return texts.some((text) => text === undefined) ? undefined : texts.filter((text) => text !== undefined);
 }
+
+// Transforms that read the compiler's paths themselves: next 13 to 16.
+const readsPaths = (transform: Setting | undefined): boolean =>
+  transform?.is === 'object' &&
+  [...transform.entries.values()].some((each) =>
+    textOf(each.is === 'list' ? each.items[0] : each)?.startsWith('next/'),
+  );
 
 // What Babel's plugins rename is renamed before the runner's own mapper sees it.
 function imports(

@@ -61,6 +61,9 @@ const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
   ],
 ]);
 
+/** Whether a table says what a preset of a package sets. */
+export const isKnownPreset = (name: string): boolean => PRESETS.has(name);
+
 const LOCAL_FILES = ['jest-preset.json', 'jest-preset.js', 'jest-preset.cjs', 'jest-preset.mjs'];
 
 /** The settings with what their preset sets; one that no table knows may set anything that they do not. */

@@ -5,7 +5,7 @@ import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { AliasRule } from '../../host/leads.js';
 import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { prefixRule } from '../../host/leads.js';
-import { leavesNames, leavesSettings, standsFor } from '../tables/plugins.js';
+import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -166,6 +166,7 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     document: document(written, test, commands),
     endings: endings(setting),
     aliases: aliases(setting, test),
+    readsPaths: readsPaths(setting),
     leads: {
       rules: [settingAt(test, 'alias'), settingAt(setting, 'resolve', 'alias')].flatMap(readRules),
       folders: [],
@@ -173,7 +174,11 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     transforms: plugins(setting),
     coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
     // What the file names must be there, whatever a plugin adds.
-    named: [...aliasPaths(setting, test), ...setups.flatMap((each) => (each.known ? each.value : []))],
+    named: [
+      ...aliasPaths(setting, test),
+      ...setups.flatMap((each) => (each.known ? each.value : [])),
+      ...coverageProvider(test, at, commands),
+    ],
   };
 }
 
@@ -267,15 +272,9 @@ function filters(commands: RunnerSources['commands']): readonly string[] | undef
 
 // `resolve.alias` and `test.alias`, as an object or as a list; the compiler's paths where a switch or plugin reads them.
 function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]> {
-  const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
-  if (shared && !(shared.is === 'value' && !shared.value)) return UNKNOWN_FACT;
   const plugs = plugins(setting);
-  if (
-    !plugs.known ||
-    plugs.value.by !== 'plugins' ||
-    plugs.value.plugins.some((plugin) => !leavesNames(plugin))
-  )
-    return UNKNOWN_FACT;
+  const mayLead = (plugin: string): boolean => !leavesNames(plugin) && !readsCompilerPaths(plugin);
+  if (!plugs.known || plugs.value.by !== 'plugins' || plugs.value.plugins.some(mayLead)) return UNKNOWN_FACT;
   const own = plugs.value.plugins.flatMap(standsFor).map((pattern) => ({
     pattern,
     to: undefined,
@@ -285,6 +284,15 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
     ...[settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules),
     known(own),
   ]);
+}
+
+function readsPaths(setting: Setting): boolean {
+  const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
+  const used = plugins(setting);
+  return (
+    (shared !== undefined && !(shared.is === 'value' && !shared.value)) ||
+    (used.known && used.value.by === 'plugins' && used.value.plugins.some(readsCompilerPaths))
+  );
 }
 
 // Where aliases lead, as far as they are written as paths.
@@ -332,6 +340,25 @@ function plugins(setting: Setting): Known<Transforms> {
   const names = list.items.map(madeBy);
   if (names.some((each) => each === undefined)) return UNKNOWN_FACT;
   return known({ by: 'plugins', plugins: names.filter((each) => each !== undefined), at: list.at });
+}
+
+// vitest 0.34 to 4: what counts is a package of its own, by the name of the provider.
+function coverageProvider(
+  test: Setting | undefined,
+  at: Place,
+  commands: RunnerSources['commands'],
+): NamedModule[] {
+  const setting = settingAt(test, 'coverage');
+  const enabled = flagFact(settingAt(setting, 'enabled'), false);
+  const asks = commands.find((command) => hasFlag([command], '--coverage', '--coverage.enabled'));
+  const flag = flagValue(commands, '--coverage.provider');
+  const set = textFact(settingAt(setting, 'provider'), 'v8');
+  const provider =
+    flag.known && typeof flag.value === 'string' ? flag.value : set.known ? set.value : undefined;
+  const isOn = asks !== undefined || (enabled.known && enabled.value);
+  if (!isOn || (provider !== 'v8' && provider !== 'istanbul')) return [];
+  const place = asks?.at ?? settingAt(setting, 'provider')?.at ?? setting?.at ?? at;
+  return [{ text: `@vitest/coverage-${provider}`, at: place, key: 'coverage', candidates: [] }];
 }
 
 // `coverage.all` is true up to 3, and gone in 4: there, files count that specs load, or that `include` names.

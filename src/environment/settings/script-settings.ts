@@ -16,7 +16,7 @@ import {
 } from '../../syntax/tree.js';
 import { dirname, resolve } from '../../util/paths.js';
 import { madeBy, settingAt, type Setting } from './setting.js';
-import { wrappedBy } from './wrappers.js';
+import { madeFrom, wrappedBy } from './wrappers.js';
 import { bindPattern, type Parts } from '../../language/patterns.js';
 import { memberOfData, type Data } from '../../language/operations.js';
 import {
@@ -239,7 +239,10 @@ class Settings implements Algebra<Setting> {
           : undefined;
     const wrapped = first?.is === 'object' ? wrappedBy(maker && madeBy(maker), first, at) : undefined;
     if (wrapped) return wrapped;
-    const by = callee.type === 'Identifier' ? this.#modules.get(callee.name)?.module : undefined;
+    const from = callee.type === 'Identifier' ? this.#modules.get(callee.name) : undefined;
+    const by = from?.module;
+    const made = from && madeFrom(from, args, at);
+    if (made) return made;
     if (first?.is === 'list' && !owner) return first;
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
     if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...openSetting(first), by };

@@ -4,7 +4,7 @@ import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
 import { dirname } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';
 import { scriptSettings } from './script-settings.js';
-import type { Setting } from './setting.js';
+import { settingAt, type Setting } from './setting.js';
 import { yamlSettings } from './yaml-settings.js';
 
 const DEEPEST_IMPORT = 8;
@@ -42,7 +42,10 @@ export class SettingsFiles {
       : /\.ya?ml$/.test(file)
         ? yamlSettings(source)
         : scriptSettings(source, (from, specifier, each) => this.#other(from, specifier, each, depth), name);
-    return 'reason' in found ? this.#fail(found) : found;
+    if ('reason' in found) return this.#fail(found);
+    // Data has no exports but its keys.
+    const isData = name !== 'default' && /\.(?:jsonc?|ya?ml)$/.test(file);
+    return isData ? settingAt(found, name) : found;
   }
 
   /** What a script bundles; undefined where it is not there or can't be read. */

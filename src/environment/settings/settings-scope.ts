@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Script } from '../../syntax/script.js';
 import { propertyName, requiredModule } from '../../syntax/tree.js';
-import type { Setting } from './setting.js';
+import { settingAt, type Setting } from './setting.js';
 
 /** Reads another settings file that one imports: one of its exports; undefined where it can't be. */
 export type ReadOther = (from: string, specifier: string, name: string) => Setting | undefined;
@@ -29,8 +29,14 @@ export function settingsScope({ program, source }: Script, readOther: ReadOther)
         const module = init ? requiredModule(init) : undefined;
         const isFixed = node.kind === 'const' || module !== undefined;
         if (id.type === 'Identifier' && init && isFixed) names.set(id.name, init);
-        if (module !== undefined)
-          for (const [local, name] of namesOf(id)) modules.set(local, { module, name });
+        if (module === undefined) continue;
+        // Parts of a file of settings: `const { compilerOptions } = require('./tsconfig.json')`.
+        const whole = id.type === 'ObjectPattern' ? readOther(source.path, module, 'default') : undefined;
+        for (const [local, name] of namesOf(id)) {
+          modules.set(local, { module, name });
+          const part = settingAt(whole, name);
+          if (part) names.set(local, part);
+        }
       }
     }
     if (node.type !== 'ImportDeclaration') continue;

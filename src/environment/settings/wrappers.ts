@@ -1,5 +1,5 @@
 import type { Place } from '../../finding.js';
-import type { Setting } from './setting.js';
+import { settingAt, textFact, textsFact, type Setting } from './setting.js';
 
 /** What a framework's function adds to the runner's settings that it is given: what is given stands after it. */
 type Wrapper = Readonly<Record<string, Readonly<Record<string, string>> | readonly string[] | undefined>>;
@@ -51,4 +51,33 @@ export function wrappedBy(
     }
   }
   return { ...given, entries };
+}
+
+/** What a function of a package makes of settings that it is given; undefined for one that no table knows. */
+export function madeFrom(
+  { module, name }: { module: string; name: string },
+  [given, options]: readonly Setting[],
+  at: Place,
+): Setting | undefined {
+  return /^ts-jest(?:\/utils)?$/.test(module) && name === 'pathsToModuleNameMapper'
+    ? mapperOfPaths(given, options, at)
+    : undefined;
+}
+
+// ts-jest 27 to 29, paths-to-module-name-mapper.js: a rule for each of the compiler's paths that has one target.
+function mapperOfPaths(paths: Setting | undefined, options: Setting | undefined, at: Place): Setting {
+  const prefix = textFact(settingAt(options, 'prefix'), '');
+  const esm = settingAt(options, 'useESM');
+  if (paths?.is !== 'object' || paths.open || !prefix.known || esm) return { is: 'unknown', at };
+  const base = prefix.value ? prefix.value.replace(/\/?$/, '/') : '';
+  const rules = [...paths.entries].map(([name, targets]): [string, Setting] => {
+    const texts = textsFact(targets, [], targets.at);
+    const [only, ...others] = texts.known ? texts.value : [];
+    const escaped = name.replace(/[-\\^$+?.()|[\]{}]/g, '\\$&');
+    const pattern = `^${escaped.replace('*', '(.*)')}$`;
+    if (!only || others.length > 0) return [pattern, { is: 'unknown', at }];
+    const target = base && name.includes('*') ? only.text.replace(/^\.\//, '') : only.text;
+    return [pattern, { is: 'value', value: base + target.replaceAll('*', '$1'), at: only.at }];
+  });
+  return { is: 'object', entries: new Map(rules), open: false, at };
 }

@@ -102,11 +102,21 @@ export const standsFor = (plugin: string): string[] => {
   return pattern === undefined ? [] : [pattern];
 };
 
+/** Whether a plugin resolves names by the compiler’s `paths`, and by nothing else. */
+export const readsCompilerPaths = (plugin: string): boolean =>
+  plugin === 'vite-tsconfig-paths' || plugin === 'vite-jsconfig-paths';
+
 /** Whether a plugin surely resolves no names by itself, but for those that it stands for. */
 export const leavesNames = (plugin: string): boolean => TRANSFORMING.has(plugin);
 
 /** Whether a plugin surely sets nothing for specs: any other may switch globals on, or load set-up files. */
 export const leavesSettings = (plugin: string): boolean => TRANSFORMING.has(plugin) || RESOLVING.has(plugin);
+
+// vite-plugin-svgr 4: `include` is `**/*.svg?react`, where nothing else is said.
+const DRAWING = /svg/;
+
+/** Whether a plugin surely makes no components of pictures that are asked for as such: `lid.svg?react`. */
+export const drawsNothing = (plugin: string): boolean => leavesSettings(plugin) && !DRAWING.test(plugin);
 
 /** Plugins that make single-file components something that runs. */
 export const VUE_PLUGINS: ReadonlySet<string> = new Set([
