@@ -29,6 +29,8 @@ const VUE_CLI = 'Vue, vue-cli 5 with jest 27';
 const NAMES = 'React, jest 29 with names from Babel';
 const CRACO = 'React, a starter with another one’s settings';
 const VUE2 = 'Vue 2, vitest 1 with names from a plugin';
+const PATHS = 'React, vitest 3 with the compiler’s paths';
+const MADE_MAP = 'React, jest 29 with a mapper made of paths';
 const PRESET = 'React, jest 30 with a preset of its own';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
@@ -1603,6 +1605,85 @@ export const FAULTS = [
       code: 'E22',
       name: 'functions of the other runner',
       edit: { 'tests/unit/firing-card.spec.js': ['vi.fn', 'jest.fn'] },
+    },
+  ]),
+  ...on(PATHS, [
+    {
+      code: 'E13',
+      name: 'nothing reads the compiler’s paths',
+      edit: { 'vite.config.ts': [', paths()', ''] },
+    },
+    {
+      code: 'E10',
+      name: 'nothing makes components of pictures',
+      edit: { 'vite.config.ts': [', svgr()', ''] },
+    },
+    {
+      code: 'E13',
+      name: 'the compiler has no path for it',
+      edit: { 'tsconfig.json': ['"#/*": ["src/*"]', '"~/*": ["src/*"]'] },
+    },
+    { code: 'E04', name: 'what counts coverage is not installed', lacks: ['@vitest/coverage-v8'] },
+    { code: 'E21', name: 'the library of the server is not installed', lacks: ['msw'] },
+    { code: 'E04', name: 'a plugin of the settings is not installed', lacks: ['vite-plugin-svgr'] },
+    { code: 'E21', name: 'the set-up file loads a file that is not there', edit: { 'test/server.ts': null } },
+    {
+      code: 'E20',
+      name: 'a misspelt key: setupFile',
+      edit: { 'vite.config.ts': ['setupFiles:', 'setupFile:'] },
+    },
+    { code: 'E07', name: 'the globals are off', edit: { 'vite.config.ts': ['    globals: true,\n', ''] } },
+    {
+      code: 'E26',
+      name: 'a component is taken by default, and given by its name',
+      edit: { 'src/Board.test.tsx': ['import { Board }', 'import Board'] },
+    },
+  ]),
+  ...on(MADE_MAP, [
+    {
+      code: 'E13',
+      name: 'the mapper is not made',
+      edit: {
+        'jest.config.js': [
+          "    ...pathsToModuleNameMapper(compilerOptions.paths, { prefix: '<rootDir>/' }),\n",
+          '',
+        ],
+      },
+    },
+    {
+      code: ['E04', 'E21'],
+      name: 'the mapper leads to another folder',
+      edit: { 'jest.config.js': ["'<rootDir>/' }", "'<rootDir>/app/' }"] },
+    },
+    { code: 'E10', name: 'the compiler keeps JSX', edit: { 'tsconfig.json': ['"react-jsx"', '"preserve"'] } },
+    { code: 'E04', name: 'the preset is not installed', lacks: ['ts-jest'] },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    {
+      code: ['E06', 'E05'],
+      name: 'no setting names the set-up file',
+      edit: { 'jest.config.js': ["  setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],\n", ''] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of a stand-in',
+      edit: { 'jest.config.js': ['test/file.js', 'test/files.js'] },
+    },
+    {
+      code: ['E04', 'E09'],
+      name: 'the roots are another folder',
+      edit: { 'jest.config.js': ["<rootDir>/src'", "<rootDir>/lib'"] },
+    },
+    {
+      code: 'E24',
+      name: 'settings of two kinds of modules',
+      edit: { 'jest.config.js': ['module.exports =', 'export default'] },
+    },
+    {
+      code: 'E26',
+      name: 'a name that the module does not export',
+      edit: {
+        'src/parts/__tests__/KilnList.test.tsx': ['import { KilnList }', 'import { KilnLists as KilnList }'],
+      },
     },
   ]),
 ];

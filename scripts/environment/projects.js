@@ -1406,4 +1406,236 @@ export default defineConfig({
 `,
     },
   },
+  {
+    name: 'React, vitest 3 with the compiler’s paths',
+    install: 'vtp',
+    packages: {
+      react: '^18.3.1',
+      'react-dom': '^18.3.1',
+      zustand: '^5.0.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+      '@testing-library/react': '^16.1.0',
+      '@testing-library/user-event': '^14.5.0',
+      '@vitejs/plugin-react': '^4.3.0',
+      '@vitest/coverage-v8': '^3.0.0',
+      jsdom: '^26.0.0',
+      msw: '^2.7.0',
+      typescript: '^5.7.0',
+      vite: '^6.0.0',
+      'vite-plugin-svgr': '^4.3.0',
+      'vite-tsconfig-paths': '^5.1.0',
+      vitest: '^3.0.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        type: 'module',
+        scripts: { test: 'vitest run --coverage' },
+      }),
+      'src/Board.test.tsx': `import { render, screen } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Board } from '#/Board';
+import { useBoard } from '#/board';
+
+beforeEach(() => useBoard.setState({ firings: [] }));
+
+describe('Board', () => {
+  it('lists the firings once they are loaded', async () => {
+    render(<Board />);
+    await userEvent.click(screen.getByRole('button', { name: 'Load' }));
+    expect(await screen.findByText('Celadon')).toBeInTheDocument();
+  });
+
+  it('is empty before', () => {
+    const warn = vi.fn();
+    render(<Board />);
+    expect(screen.queryByRole('listitem')).not.toBeInTheDocument();
+    expect(warn).not.toHaveBeenCalled();
+  });
+});
+`,
+      'src/Board.tsx': `import { useBoard } from '#/board';
+import styles from './board.module.css';
+import Flame from './flame.svg?react';
+
+export function Board() {
+  const { firings, load } = useBoard();
+  return (
+    <section className={styles.board} aria-label="Firings">
+      <button type="button" onClick={() => void load()}>
+        <Flame aria-hidden="true" /> Load
+      </button>
+      <ul>
+        {firings.map((firing) => (
+          <li key={firing.id}>{firing.glaze}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+`,
+      'src/board.module.css': `.board { color: teal; }
+`,
+      'src/board.ts': `import { create } from 'zustand';
+
+interface Board {
+  firings: { id: number; glaze: string }[];
+  load: () => Promise<void>;
+}
+
+export const useBoard = create<Board>((set) => ({
+  firings: [],
+  load: async () => {
+    const answer = await fetch('http://kilns.test/firings');
+    set({ firings: await answer.json() });
+  },
+}));
+`,
+      'src/flame.svg': `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 8 8"><path d="M4 0l4 8H0z" /></svg>
+`,
+      'test/server.ts': `import { http, HttpResponse } from 'msw';
+import { setupServer } from 'msw/node';
+
+export const server = setupServer(
+  http.get('http://kilns.test/firings', () => HttpResponse.json([{ id: 1, glaze: 'Celadon' }])),
+);
+`,
+      'test/setup.ts': `import '@testing-library/jest-dom/vitest';
+import { server } from './server';
+
+beforeAll(() => server.listen({ onUnhandledRequest: 'error' }));
+afterEach(() => server.resetHandlers());
+afterAll(() => server.close());
+`,
+      'tsconfig.json': `{ "compilerOptions": { "jsx": "react-jsx", "strict": true, "module": "esnext", "moduleResolution": "bundler", "baseUrl": ".", "paths": { "#/*": ["src/*"] }, "types": ["vitest/globals", "@testing-library/jest-dom", "vite-plugin-svgr/client"] }, "include": ["src", "test"] }
+`,
+      'vite.config.ts': `/// <reference types="vitest/config" />
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+import svgr from 'vite-plugin-svgr';
+import paths from 'vite-tsconfig-paths';
+
+export default defineConfig(({ mode }) => ({
+  plugins: [react(), svgr(), paths()],
+  test: {
+    environment: 'jsdom',
+    globals: true,
+    setupFiles: './test/setup.ts',
+    css: mode === 'test',
+    coverage: { provider: 'v8', include: ['src/**/*.tsx'] },
+  },
+}));
+`,
+    },
+  },
+  {
+    name: 'React, jest 29 with a mapper made of paths',
+    install: 'tsj',
+    packages: {
+      '@emotion/react': '^11.14.0',
+      react: '^18.3.1',
+      'react-dom': '^18.3.1',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.6.0',
+      '@testing-library/react': '^16.1.0',
+      '@types/jest': '^29.5.0',
+      '@types/react': '^18.3.0',
+      '@types/react-dom': '^18.3.0',
+      jest: '^29.7.0',
+      'jest-environment-jsdom': '^29.7.0',
+      'ts-jest': '^29.2.0',
+      typescript: '^5.7.0',
+    },
+    files: {
+      'package.json': json({
+        name: 'kilnroom',
+        private: true,
+        scripts: { pretest: 'tsc --noEmit', test: 'jest --ci' },
+      }),
+      'jest.config.js': `const { pathsToModuleNameMapper } = require('ts-jest');
+const { compilerOptions } = require('./tsconfig.json');
+
+/** @type {import('jest').Config} */
+module.exports = {
+  preset: 'ts-jest',
+  testEnvironment: 'jsdom',
+  roots: ['<rootDir>/src'],
+  moduleNameMapper: {
+    ...pathsToModuleNameMapper(compilerOptions.paths, { prefix: '<rootDir>/' }),
+    '\\\\.(png|jpg)$': '<rootDir>/test/file.js',
+  },
+  setupFilesAfterEnv: ['<rootDir>/test/setup.ts'],
+};
+`,
+      'src/data/index.ts': `export interface Kiln {
+  name: string;
+  hot: boolean;
+}
+
+export const kilns: Kiln[] = [
+  { name: 'Big Bertha', hot: true },
+  { name: 'Little Ash', hot: false },
+];
+`,
+      'src/parts/KilnList.tsx': `import type { Kiln } from '@data';
+import lid from './lid.png';
+
+export const KilnList = ({ kilns, onOpen }: { kilns: Kiln[]; onOpen: (name: string) => void }) => (
+  <ul>
+    {kilns.map(({ name, hot }) => (
+      <li key={name}>
+        <img src={lid} alt={hot ? 'closed' : 'open'} />
+        <button type="button" disabled={hot} onClick={() => onOpen(name)}>
+          {name}
+        </button>
+      </li>
+    ))}
+  </ul>
+);
+`,
+      'src/parts/__tests__/KilnList.test.tsx': `import { fireEvent, render, screen } from '@testing-library/react';
+import { kilns } from '@data';
+import { KilnList } from '@parts/KilnList';
+
+describe('KilnList', () => {
+  it('opens the kiln that is cold', () => {
+    const onOpen = jest.fn();
+    render(<KilnList kilns={kilns} onOpen={onOpen} />);
+    fireEvent.click(screen.getByRole('button', { name: 'Little Ash' }));
+    expect(onOpen).toHaveBeenCalledWith('Little Ash');
+    expect(screen.getByRole('button', { name: 'Big Bertha' })).toBeDisabled();
+  });
+});
+`,
+      'src/parts/lid.png': `png
+`,
+      'src/types.d.ts': `declare module '*.png' {
+  const url: string;
+  export default url;
+}
+`,
+      'test/file.js': `module.exports = 'file';
+`,
+      'test/setup.ts': `import '@testing-library/jest-dom';
+`,
+      'tsconfig.json': `{
+  "compilerOptions": {
+    "target": "es2020",
+    "lib": ["dom", "es2022"],
+    "jsx": "react-jsx",
+    "strict": true,
+    "module": "commonjs",
+    "moduleResolution": "node",
+    "esModuleInterop": true,
+    "skipLibCheck": true,
+    "baseUrl": ".",
+    "paths": { "@parts/*": ["src/parts/*"], "@data": ["src/data/index.ts"] }
+  },
+  "include": ["src", "test"]
+}
+`,
+    },
+  },
 ];
