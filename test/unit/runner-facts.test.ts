@@ -80,8 +80,8 @@ describe('the facts of a runner', () => {
       '',
       'export default { resolve: { tsconfigPaths: true } }',
       "the compiler's paths",
-      aliases,
-      '?',
+      (facts) => [value(facts?.aliases), facts?.readsPaths],
+      [[], true],
     ],
     [
       'vitest',

@@ -91,7 +91,9 @@ function lacks(
   const runners = environment.runnersOf(file.path);
   const readable =
     runners.length > 0 &&
-    runners.every(({ aliases }) => aliases.known && !isMapped(specifier, aliases.value));
+    runners.every(
+      ({ aliases, readsPaths }) => aliases.known && !readsPaths && !isMapped(specifier, aliases.value),
+    );
   // Where aliases can't be read, a package that is there all the same is surely one.
   return (
     readable ||
