@@ -34,7 +34,7 @@ export async function remembered<T>(
 ): Promise<T> {
   const build = flag === false ? undefined : ownBuild();
   if (flag === false || build === undefined) return ask(new DiskFiles());
-  const folder = flag ?? usualFolder(root);
+  const folder = flag || usualFolder(root);
   const name = hashOf(JSON.stringify([build, process.version, root, ...key]));
   const file = join(folder, `${name}.json`);
   const kept = readKept(file);
