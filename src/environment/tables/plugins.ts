@@ -3,6 +3,7 @@
 
 /** Plugins that transform files, and neither resolve names, nor make modules up, nor touch the settings of specs. */
 const TRANSFORMING: ReadonlySet<string> = new Set([
+  'unplugin-vue-components/vite',
   '@mdx-js/rollup',
   '@modyfi/vite-plugin-yaml',
   '@preact/preset-vite',
@@ -65,38 +66,39 @@ const TRANSFORMING: ReadonlySet<string> = new Set([
 
 /** Plugins that resolve names or make modules up, and leave the settings of specs alone. */
 const RESOLVING: ReadonlySet<string> = new Set([
-  '@intlify/unplugin-vue-i18n/vite',
   '@linaria/vite',
   '@lingui/vite-plugin',
   '@rollup/plugin-alias',
   '@rollup/plugin-commonjs',
   '@rollup/plugin-node-resolve',
   '@tanstack/router-plugin/vite',
-  '@unocss/vite',
   '@vanilla-extract/vite-plugin',
   '@wyw-in-js/vite',
   'rollup-plugin-node-externals',
-  'unocss/vite',
-  'unplugin-icons/vite',
-  'unplugin-vue-components/vite',
   'unplugin-vue-macros/vite',
-  'unplugin-vue-router/vite',
   'vite-jsconfig-paths',
   'vite-plugin-magical-svg',
   'vite-plugin-node-polyfills',
-  'vite-plugin-pages',
-  'vite-plugin-pwa',
-  'vite-plugin-vue-layouts',
-  'vite-plugin-vue-meta-layouts',
   'vite-plugin-vuetify',
   'vite-plugin-windicss',
   'vite-tsconfig-paths',
 ]);
 
-// @preact/preset-vite 2: `resolve.alias`, of packages that another one stands in for.
-const STANDS_FOR: ReadonlyMap<string, string> = new Map([['@preact/preset-vite', '^react(?:-dom)?(?:/|$)']]);
+// Read off their `resolveId` and `resolve.alias`: the imports that they take, and no others.
+const STANDS_FOR: ReadonlyMap<string, string> = new Map([
+  ['@preact/preset-vite', '^react(?:-dom)?(?:/|$)'],
+  ['unplugin-icons/vite', '^(?:~|virtual:)icons/'],
+  ['vite-plugin-pages', '^(?:~|virtual:)'],
+  ['vite-plugin-vue-layouts', '^virtual:'],
+  ['vite-plugin-vue-meta-layouts', '^virtual:'],
+  ['@unocss/vite', '^(?:virtual:)?uno(?:css)?(?:[.:/]|$)'],
+  ['unocss/vite', '^(?:virtual:)?uno(?:css)?(?:[.:/]|$)'],
+  ['vite-plugin-pwa', '^virtual:pwa'],
+  ['unplugin-vue-router/vite', '^vue-router/auto|^virtual:'],
+  ['@intlify/unplugin-vue-i18n/vite', '^(?:@intlify/|vue-i18n|virtual:)'],
+]);
 
-/** The pattern of the imports that a plugin gives another package to. */
+/** The pattern of the imports that a plugin takes. */
 export const standsFor = (plugin: string): string[] => {
   const pattern = STANDS_FOR.get(plugin);
   return pattern === undefined ? [] : [pattern];
@@ -107,10 +109,11 @@ export const readsCompilerPaths = (plugin: string): boolean =>
   plugin === 'vite-tsconfig-paths' || plugin === 'vite-jsconfig-paths';
 
 /** Whether a plugin surely resolves no names by itself, but for those that it stands for. */
-export const leavesNames = (plugin: string): boolean => TRANSFORMING.has(plugin);
+export const leavesNames = (plugin: string): boolean => TRANSFORMING.has(plugin) || STANDS_FOR.has(plugin);
 
 /** Whether a plugin surely sets nothing for specs: any other may switch globals on, or load set-up files. */
-export const leavesSettings = (plugin: string): boolean => TRANSFORMING.has(plugin) || RESOLVING.has(plugin);
+export const leavesSettings = (plugin: string): boolean =>
+  TRANSFORMING.has(plugin) || RESOLVING.has(plugin) || STANDS_FOR.has(plugin);
 
 // vite-plugin-svgr 4: `include` is `**/*.svg?react`, where nothing else is said.
 const DRAWING = /svg/;
