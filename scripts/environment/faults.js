@@ -1119,8 +1119,8 @@ export const FAULTS = [
       name: 'a setting in the manifest that it does not support',
       edit: {
         'package.json': [
-          '"eslintConfig"',
-          '"jest": { "setupFilesAfterEnv": ["<rootDir>/src/setupTests.js"] },\n  "eslintConfig"',
+          '"browserslist"',
+          '"jest": { "setupFilesAfterEnv": ["<rootDir>/src/setupTests.js"] },\n  "browserslist"',
         ],
       },
     },

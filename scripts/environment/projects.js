@@ -743,7 +743,7 @@ configure({ adapter: new Adapter() });
         name: 'kilnroom',
         private: true,
         scripts: { start: 'react-scripts start', test: 'react-scripts test --watchAll=false' },
-        eslintConfig: { extends: ['react-app'] },
+        browserslist: ['last 1 chrome version'],
         browserslist: { production: ['>0.2%'], development: ['last 1 chrome version'] },
       }),
       'public/index.html':
