@@ -1,11 +1,10 @@
 import envPaths from 'env-paths';
-import { createHash } from 'node:crypto';
 import { mkdirSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { sync as writeFileAtomic } from 'write-file-atomic';
 import { DiskFiles } from '../host/disk-files.js';
 import type { Files } from '../host/files.js';
-import { answersAlike, RecordedFiles, type Asked } from '../host/recorded-files.js';
+import { answersAlike, hashOf, RecordedFiles, type Asked } from '../host/recorded-files.js';
 import { ownFolder, ownVersion } from '../util/own-package.js';
 
 /** Where answers are kept: a folder, nowhere, or where the caches of a project are kept. */
@@ -77,8 +76,6 @@ function readKept(file: string): Kept | undefined {
   }
 }
 
-const hashOf = (text: string): string => createHash('sha256').update(text).digest('hex');
-
 // Whole or not at all, and for this user alone: two runs at once do not disturb each other.
 function keep(folder: string, file: string, kept: Kept): void {
   try {
@@ -94,7 +91,7 @@ function keep(folder: string, file: string, kept: Kept): void {
 // The oldest answers go first.
 function leaveOut(folder: string): void {
   const files = readdirSync(folder)
-    .filter((name) => /^[0-9a-f]{64}\.json$/.test(name))
+    .filter((name) => /^[\w-]{43}\.json$/.test(name))
     .map((name) => ({ path: join(folder, name), ...sizeAndTime(join(folder, name)) }))
     .sort((a, b) => b.time - a.time);
   let bytes = 0;

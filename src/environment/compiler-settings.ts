@@ -11,7 +11,6 @@ import {
   type PlacedText,
   type Setting,
 } from './settings/setting.js';
-
 import { pathRules, type AliasRule, type Leads } from '../host/leads.js';
 import { installedAt, type ReadSetting } from './versions.js';
 

@@ -52,12 +52,13 @@ export class RecordedFiles implements Files {
   }
 
   read(path: string): Uint8Array | undefined {
+    const known = this.#reads.has(path);
     // Before it is read: what changes in between is seen as changed.
-    const stamp = this.#files.stamp(path);
+    const stamp = known ? null : this.#files.stamp(path);
     const bytes = this.#files.read(path);
+    if (known) return bytes;
     const isOld = stamp !== null && stamp[1] < this.#since - TOO_NEW;
-    if (!this.#reads.has(path))
-      this.#reads.set(path, [path, bytes ? hashOf(bytes) : null, isOld ? stamp : null]);
+    this.#reads.set(path, [path, bytes ? hashOf(bytes) : null, isOld ? stamp : null]);
     return bytes;
   }
 
@@ -120,5 +121,6 @@ function listing(
   return { paths, unreadable, hash: hashOf(JSON.stringify([paths, unreadable])) };
 }
 
-const hashOf = (content: Uint8Array | string): string =>
+/** The SHA-256 of some content, in letters that go into the name of a file. */
+export const hashOf = (content: Uint8Array | string): string =>
   createHash('sha256').update(content).digest('base64url');

@@ -50,8 +50,8 @@ export function wholeExports(project: Project, path: string): { start: number; e
 export function requiresAsModule(project: Project, path: string): { start: number; end: number } | undefined {
   const { script, facts } = project.tree(path) ?? {};
   const body = script?.program.body ?? [];
-  const isModule = body.some(({ type }) => /^(?:Import|Export)/.test(type));
-  if (!isModule || facts?.declarations.has('require') || facts?.imports.has('require')) return undefined;
+  if (!project.summary(path)?.isModule || facts?.declarations.has('require') || facts?.imports.has('require'))
+    return undefined;
   for (const statement of body)
     for (const { init } of statement.type === 'VariableDeclaration' ? statement.declarations : [])
       if (init && requiredModule(init) !== undefined) return { start: init.start, end: init.end };

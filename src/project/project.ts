@@ -1,5 +1,4 @@
 import { isOnlyCompared } from '../syntax/tree.js';
-
 import { NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';

@@ -8,4 +8,4 @@ export function mayMatch(pattern: string, text: string): boolean {
 }
 
 /** A text as a regular expression that matches nothing else. */
-export const escaped = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/-]/g, '\\$&');
+export const escaped = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');

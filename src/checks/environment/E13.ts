@@ -1,9 +1,9 @@
 import { isBuiltin } from 'node:module';
 import { REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
-import { sentTo } from '../../host/leads.js';
 import type { Files } from '../../host/files.js';
 import { join, packageOf, relativeTo } from '../../util/paths.js';
+import { escaped } from '../../util/pattern.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
@@ -125,14 +125,9 @@ function compilerPath(
 ): Resolved | undefined {
   for (const { paths, takes, leads } of compilersAround(file, environment, context)) {
     const found = paths.known && takes(file) ? pathFor(specifier, paths.value) : undefined;
-    const to = leads.rules.find((rule) => sentTo(specifier, rule) !== undefined)?.to;
-    if (found)
-      return {
-        name: found.text,
-        at: found.at,
-        pattern: `^${found.text.replace(/[\\^$.+?()[\]{}|]/g, '\\$&').replace('*', '(.*)')}$`,
-        to,
-      };
+    // The first of its targets.
+    const rule = found && leads.rules.find(({ at }) => at === found.at);
+    if (rule) return { name: found.text, ...rule };
   }
   return undefined;
 }
@@ -150,7 +145,14 @@ function basePath(
     ({ baseUrl, takes }) => baseUrl && takes(file) && isThere(join(baseUrl.text, specifier), context.files),
   )?.baseUrl;
   const [first = ''] = specifier.split('/');
-  return base && { name: first, at: base.at, pattern: `^${first}(/.*|)$`, to: join(base.text, `${first}$1`) };
+  return (
+    base && {
+      name: first,
+      at: base.at,
+      pattern: `^${escaped(first)}(/.*|)$`,
+      to: join(base.text, `${first}$1`),
+    }
+  );
 }
 
 function found(use: Use, uses: readonly unknown[]): Finding {

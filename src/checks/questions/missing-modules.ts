@@ -8,6 +8,7 @@ import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import { dirname, isTypeScript, isWithin, join, packageOf } from '../../util/paths.js';
+import { isScript } from '../../syntax/script.js';
 import type { Problem } from '../../syntax/source.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 import type { Package } from './packages.js';
@@ -182,12 +183,12 @@ export function loadedBy(
 export function brokenScripts({ specFiles, environment }: Package, context: ProjectContext): Problem[] {
   const { project } = context;
   const replaced = replacedIn(specFiles);
-  const named = environment.runners
+  const scripts = environment.runners
     .flatMap(({ named, setupFiles }) => [...named, ...(setupFiles.known ? setupFiles.value : [])])
     .flatMap(({ candidates }) => candidates)
-    .filter((path) => IS_SCRIPT.test(path) && !path.includes('/node_modules/'));
+    .filter((path) => isScript(path) && !path.includes('/node_modules/'));
   // To ask for its summary is to parse it.
-  const loaded = named.filter((path) => context.files.kind(path) === 'file' && !project.summary(path));
+  const loaded = scripts.filter((path) => context.files.kind(path) === 'file' && !project.summary(path));
   if (project.problems.length === 0) return [];
   for (const from of loadedBy(specFiles, replaced, context).keys())
     for (const { specifier } of project.summary(from)?.modules ?? []) {
@@ -201,8 +202,6 @@ export function brokenScripts({ specFiles, environment }: Package, context: Proj
       wanted.has(file) && reason.startsWith('syntax error') && !project.source(file)?.text.includes('@flow'),
   );
 }
-
-const IS_SCRIPT = /\.[cm]?[jt]sx?$/;
 
 /** What spec files replace by stand-ins, all of them together. */
 export const replacedIn = (specFiles: readonly SpecFileFacts[]): ReadonlySet<string> =>

@@ -1,6 +1,7 @@
+import { compilersUp } from '../../environment/leads.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
-import { dirname, isWithin } from '../../util/paths.js';
+import { dirname } from '../../util/paths.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 
@@ -21,15 +22,11 @@ export function packagesWithSpecs({ environments, specFiles }: ProjectContext): 
 }
 
 /** The compiler settings from a file's folder up to its package's, inner first. */
-export function compilersAround(
+export const compilersAround = (
   file: string,
   { folder }: Environment,
   { compilersIn }: ProjectContext,
-): CompilerSettings[] {
-  const found: CompilerSettings[] = [];
-  for (let at = dirname(file); isWithin(folder, at); at = dirname(at)) found.push(...compilersIn(at));
-  return found;
-}
+): CompilerSettings[] => compilersUp(dirname(file), folder, compilersIn);
 
 /** One finding of those at the same place: a setting at a workspace root is seen from each of its packages. */
 export function unique(all: readonly Finding[]): Finding[] {

@@ -1,4 +1,3 @@
-import type { Place } from '../../finding.js';
 import { join, relativeTo, resolve } from '../../util/paths.js';
 import { babelSettingsOf, type BabelSettings } from '../settings/babel-settings.js';
 import { merged, openSetting, settingOf } from '../settings/setting-values.js';
@@ -37,6 +36,7 @@ export function reactScripts(row: RunnerRow, asked: RunnerSources): Facts {
   const whole = programs.size > 1 ? openSetting(own.whole) : own.whole;
   const facts = jestFacts(row, { ...asked, found: { ...found, setting: whole } }, whole, () => own.babel);
   const { at } = found.setting;
+  const ignored = plainTexts(settingAt(whole, 'transformIgnorePatterns'), at);
   return {
     ...facts,
     settingsFile: own.file,
@@ -49,7 +49,7 @@ export function reactScripts(row: RunnerRow, asked: RunnerSources): Facts {
       rules: [{ pattern: '.', by: 'react-scripts', at }],
       mapped: [],
       babel: UNKNOWN_FACT,
-      ignored: patterns(settingAt(whole, 'transformIgnorePatterns'), at),
+      ignored: ignored.known ? known(ignored.value ?? []) : UNKNOWN_FACT,
       // Versions 4 and 5 bring versions of the runner that know no exports.
       conditions: known('none'),
       at,
@@ -94,11 +94,6 @@ function usual(folder: string, { exists, setting: read }: RunnerSources): Parame
 }
 
 const IGNORED = ['/node_modules/.+\\.(js|jsx|mjs|cjs|ts|tsx)$', '^.+\\.module\\.(css|sass|scss)$'];
-
-const patterns = (setting: Setting | undefined, at: Place): Known<readonly string[]> => {
-  const texts = plainTexts(setting, at);
-  return texts.known ? known(texts.value ?? IGNORED) : UNKNOWN_FACT;
-};
 
 // Objects of the manifest are added to those that are there; all else is replaced.
 function byManifest(base: Section, manifest: Setting | undefined, file: string): Own {

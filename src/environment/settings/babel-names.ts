@@ -2,7 +2,6 @@ import type { Place } from '../../finding.js';
 import { resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
 import { NO_LEADS, type AliasRule, type Leads } from '../../host/leads.js';
-
 import { known, settingAt, textOf, textsFact, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
 
 /** A preset or plugin of Babel's settings: its package by its whole name, and its options. */
@@ -19,7 +18,7 @@ export interface BabelNames {
   rules: Known<readonly AliasRule[]>;
 }
 
-// Searched for in the shipped code of their versions of November 2026: these send no import anywhere else.
+// By what they are for: these compile, and send no import of the project anywhere else.
 const LEAVES_NAMES =
   /^(?:@babel\/|@emotion\/babel-plugin$|@vue\/babel-|babel-plugin-(?:macros|istanbul|styled-components|react-compiler|dynamic-import-node|transform-(?:react|es2015|class|object|async|decorators|runtime|regenerator|export|typescript)|syntax-|jsx-control-statements|add-module-exports|polyfill-corejs\d|named-asset-import|angularjs-annotate|formatjs|graphql-tag|ramda)|babel-plugin-emotion$|react-refresh\/babel$|react-native-reanimated\/plugin$)/;
 
