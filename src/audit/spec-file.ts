@@ -60,6 +60,8 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
   const environment = session.environments.of(file.path);
   const runners = environment.runnersOf(file.path);
   file.ownSpecsFirst = runners.length > 0 && runners.every(({ runner }) => runner === 'mocha');
+  const setup = session.setupOf(file.path);
+  if (setup?.replaced.size) file.replaced = new Set([...file.replaced, ...setup.replaced]);
   const modules = modulesAtHand(tree, environment);
   let style: Style | undefined;
   let used: readonly Used[] | undefined;
@@ -70,7 +72,7 @@ export function contextOf(session: AuditSession, tree: ModuleTree): FileContext 
     rendering: new SpecRendering(project, file, settings.testIdAttribute, session.shownProps),
     environment,
     runners,
-    setup: session.setupOf(file.path),
+    setup,
     modules,
     userCentred: isUserCentred(file, modules, project),
     documentMatchers: hasDocumentMatchers(file, modules),

@@ -22,8 +22,8 @@ import {
 } from '../components/frameworks/vue/vue-script.js';
 import type { ModuleTree, Project } from '../project/project.js';
 import { isFunction, propertyName, unwrapped, walkTree, type FunctionNode } from '../syntax/tree.js';
-import { changedNames } from './changed-names.js';
-import { onlyReturned, resultOf } from './results.js';
+import { onlyReturned, resultOf } from '../components/calls.js';
+import { changedNames, type ChangedNames } from '../components/changed-names.js';
 
 const DEEPEST_IMPORT = 3;
 
@@ -46,7 +46,7 @@ export class ScriptScopes {
   readonly #names = new Map<string, NameBinding | undefined>();
   /** The modules that names were followed to. */
   readonly #modules = new Map<string, ScriptScopes>();
-  readonly #changed: ReadonlySet<string>;
+  readonly #changed: ChangedNames;
   readonly #propsOf: ReadonlyMap<Node, ReadonlyMap<string, NameBinding>>;
   readonly #options: ReadonlyMap<Node, Component>;
   /** Functions that give what is rendered: `render`, getters, computed values. */
@@ -60,12 +60,12 @@ export class ScriptScopes {
     this.#project = project;
     this.#tree = tree;
     this.#depth = depth;
-    this.#changed = changedNames(this.program);
+    this.#changed = changedNames(this.program as Node);
     this.module = {
       text: tree.script.source.text,
       ref: () => undefined,
       lookup: (name) => this.#lookup(name),
-      called: (callee, args, scope, level) => this.#called(callee, args, scope, level),
+      called: ({ callee }, args, scope, level) => this.#called(unwrapped(callee), args, scope, level),
     };
     this.#options = this.#optionObjects();
     this.#propsOf = this.#functionsWithProps();
@@ -91,7 +91,7 @@ export class ScriptScopes {
 
   /** Whether a name is given another value, or changed in place, anywhere in the script. */
   isChanged(name: string): boolean {
-    return this.#changed.has(name);
+    return this.#changed.written.has(name) || this.#changed.inPlace.has(name);
   }
 
   /** The scope inside a class: `this.temp` by that name. */

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { memberName } from '../syntax/tree.js';
+import { memberName, unwrapped } from '../syntax/tree.js';
 import { UNKNOWN, type Expr } from './expr.js';
 import { textPieces } from './expr-text.js';
 import { exprOf, conditionFrom } from './read-expr.js';
@@ -16,9 +16,10 @@ export const classesOf = (node: Node, scope: ComponentScope): ClassList =>
 // A helper that joins class names gives all that it is given; any other may give them, and more.
 const joining = (scope: ComponentScope): ComponentScope => ({
   ...scope,
-  called(callee, args, inside, depth) {
-    const known = scope.called?.(callee, args, inside, depth);
+  called(call, args, inside, depth) {
+    const known = scope.called?.(call, args, inside, depth);
     if (known) return known;
+    const callee = unwrapped(call.callee);
     const method = memberName(callee);
     if (callee.type === 'MemberExpression' && method !== undefined && KEEPING.has(method))
       return exprOf(callee.object, inside, depth);

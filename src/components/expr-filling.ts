@@ -57,6 +57,8 @@ export function computed(by: string, of: readonly Expr[]): Expr {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);
   }
+  if (by === 'unary typeof' && list?.is === 'something' && list.type) return constant(list.type);
+  if (by === 'unary typeof' && list && isTranslation(list)) return constant('string');
   const result = operated(by, of, DATA);
   return result ? exprOfData(result.value) : { is: 'computed', by, of };
 }
@@ -96,7 +98,11 @@ function truth(expr: Expr): boolean | undefined {
     case 'constant':
       return Boolean(expr.value);
     case 'text':
-      return expr.parts.some((part) => part.is === 'constant' && part.value !== '') ? true : undefined;
+      return expr.parts.some((part) => (part.is === 'constant' && part.value !== '') || isTranslation(part))
+        ? true
+        : undefined;
+    case 'unknown':
+      return isTranslation(expr) ? true : undefined;
     case 'object':
     case 'list':
     case 'something':
@@ -109,6 +115,10 @@ function truth(expr: Expr): boolean | undefined {
       return undefined;
   }
 }
+
+/** Whether an expression is what a translator gives: the key where it has no words. */
+export const isTranslation = (expr: Expr): boolean =>
+  expr.is === 'unknown' && Boolean(expr.says?.every(Boolean));
 
 function equal(left: Expr, right: Expr, loose = false): boolean | undefined {
   if (left.is === 'constant' && right.is === 'constant')

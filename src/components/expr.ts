@@ -17,11 +17,16 @@ export type Expr =
   /** One of these, depending on something. */
   | { is: 'choice'; options: readonly Expr[] }
   | { is: 'if'; test: Condition; then: Expr; otherwise: Expr }
-  /** `open`: it may have other entries. */
-  | { is: 'object'; entries: readonly (readonly [string, Expr])[]; open: boolean }
+  /** `open`: it may have other entries; `rest`: those are all props of the component but these. */
+  | {
+      is: 'object';
+      entries: readonly (readonly [string, Expr])[];
+      open: boolean;
+      rest?: readonly string[];
+    }
   | { is: 'list'; items: readonly Expr[] }
-  /** Not known, but surely truthy: a function, markup. */
-  | { is: 'something' }
+  /** Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure. */
+  | { is: 'something'; type?: 'function' | 'object' }
   /** What one of the operations of `operations.ts` makes of its operands. */
   | { is: 'computed'; by: string; of: readonly Expr[] }
   /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
@@ -47,6 +52,8 @@ export const ITEM = '@';
 
 export const UNKNOWN: Expr = { is: 'unknown' };
 export const SOMETHING: Expr = { is: 'something' };
+export const FUNCTION: Expr = { is: 'something', type: 'function' };
+export const OBJECT: Expr = { is: 'something', type: 'object' };
 export const UNSURE: Condition = { is: 'unsure' };
 export const constant = (value: Constant): Expr => ({ is: 'constant', value });
 export const truthy = (expr: Expr): Condition => ({ is: 'truthy', expr });
@@ -94,6 +101,14 @@ export function dataOfExpr(expr: Expr): { value: Data } | undefined {
   }
 }
 
+/** All props of a component but some. */
+export const restOfProps = (except: readonly string[]): Expr => ({
+  is: 'object',
+  entries: [],
+  open: true,
+  rest: except,
+});
+
 /** Data as an expression. */
 export function exprOfData(value: Data): Expr {
   if (typeof value !== 'object' || value === null) return constant(value);
@@ -107,6 +122,7 @@ export function memberOfExpr(expr: Expr, name: string, optional = false): Expr {
   switch (expr.is) {
     case 'object': {
       const entry = expr.entries.findLast(([key]) => key === name);
+      if (!entry && expr.rest) return expr.rest.includes(name) ? constant(undefined) : { is: 'prop', name };
       return entry?.[1] ?? (expr.open || name in {} ? UNKNOWN : constant(undefined));
     }
     case 'list':

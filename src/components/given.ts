@@ -3,6 +3,7 @@ import {
   NO_CLASSES,
   type ClassList,
   type ComponentNode,
+  type ComponentRef,
   type ElementNode,
   type Handler,
   type Prop,
@@ -19,6 +20,10 @@ export interface TagContents {
   rest?: readonly string[];
   events: string[];
   handlers: Handler[];
+  /** The props whose markup is what a function gives. */
+  functions?: Set<string>;
+  /** The props that are components. */
+  components?: Map<string, ComponentRef>;
 }
 
 /** A tag with nothing written in it, to be filled. */
@@ -40,11 +45,20 @@ export function openTag(given: TagContents): void {
 /** The element that a tag makes of what it is given. */
 export const elementNode = (
   { attributes, classes, open, rest, events, handlers }: TagContents,
-  own: Pick<ElementNode, 'tag' | 'chosen' | 'place' | 'children'>,
+  own: Pick<ElementNode, 'tag' | 'chosen' | 'asComponent' | 'place' | 'children'>,
 ): ElementNode => ({ kind: 'element', ...own, attributes, classes, open, rest, events, handlers });
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (
-  { props, open, rest, events }: TagContents,
+  { props, open, rest, events, functions, components }: TagContents,
   own: Pick<ComponentNode, 'name' | 'ref' | 'place' | 'slots'>,
-): ComponentNode => ({ kind: 'component', ...own, props, open, rest, events });
+): ComponentNode => ({
+  kind: 'component',
+  ...own,
+  props,
+  open,
+  rest,
+  events,
+  ...(functions ? { functions } : {}),
+  ...(components ? { components } : {}),
+});

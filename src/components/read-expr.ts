@@ -8,7 +8,7 @@ import {
   type Entry,
   type Item,
 } from '../language/reader.js';
-import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { isFunction, memberName, pathOf, unwrapped } from '../syntax/tree.js';
 import {
   both,
   constant,
@@ -17,6 +17,9 @@ import {
   memberOfExpr,
   not,
   nullish,
+  FUNCTION,
+  OBJECT,
+  restOfProps,
   SOMETHING,
   truthy,
   UNKNOWN,
@@ -48,12 +51,22 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
   switch (bound?.is) {
     case 'prop':
       return { is: 'prop', name: bound.name };
+    case 'props':
+      return restOfProps([]);
+    case 'rest':
+      return restOfProps(bound.except);
     case 'expr':
       return bound.expr;
     case 'node':
       return exprOf(bound.node, bound.scope, depth + 1);
     case 'part':
       return memberOfExpr(exprOfBound(bound.of, depth + 1), bound.key);
+    case 'set-later': {
+      const made = exprOfBound(bound.of, depth + 1);
+      if (made.is !== 'object') return UNKNOWN;
+      const kept = made.entries.filter(([key]) => !bound.keys.has(key));
+      return { ...made, entries: [...kept, ...[...bound.keys].map((key) => [key, UNKNOWN] as const)] };
+    }
     case 'either':
       return withFallback(exprOfBound(bound.of, depth + 1), { ...bound, fallback: bound.otherwise }, depth);
     case 'assigned':
@@ -64,7 +77,7 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
           then: node ? exprOf(node, bound.scope, depth + 1) : UNKNOWN,
           otherwise: before,
         }),
-        constant(undefined),
+        bound.first ? exprOfBound(bound.first, depth + 1) : constant(undefined),
       );
     default:
       return UNKNOWN;
@@ -146,21 +159,33 @@ class Expressions implements Algebra<Expr> {
   }
 
   object(entries: readonly Entry<Expr>[]): Expr {
-    const found: (readonly [string, Expr])[] = [];
+    const found = new Map<string, Expr>();
     let open = false;
+    let rest: readonly string[] | undefined;
     for (const each of entries) {
-      const spread = each.is === 'spread' && each.value.is === 'object' ? each.value : undefined;
-      if (each.is === 'named') found.push([each.key, each.value]);
-      else if (spread) {
-        found.push(...spread.entries);
-        if (!spread.open) continue;
+      if (each.is === 'named') {
+        found.set(each.key, each.value);
+        continue;
       }
-      if (each.is === 'named') continue;
-      // What can't be read may have set all that stands before it.
-      found.forEach(([key], i) => (found[i] = [key, UNKNOWN]));
-      open = true;
+      const { value } = each;
+      const sides = each.is === 'spread' && value.is === 'if' ? sidesOf(value) : undefined;
+      for (const key of sides?.keys ?? []) {
+        const before = found.get(key) ?? (open ? UNKNOWN : constant(undefined));
+        found.set(key, sides?.valueOf(key, before) ?? UNKNOWN);
+      }
+      if (sides) continue;
+      // What is no object gives nothing to a spread.
+      if (each.is === 'spread' && value.is === 'constant' && typeof value.value !== 'string') continue;
+      const spread = each.is === 'spread' && value.is === 'object' ? value : undefined;
+      if (!spread || spread.open) {
+        // What can't be read may have set all that stands before it.
+        for (const key of found.keys()) if (!spread?.rest?.includes(key)) found.set(key, UNKNOWN);
+        rest = open ? undefined : spread?.rest;
+        open = true;
+      }
+      spread?.entries.forEach(([key, own]) => found.set(key, own));
     }
-    return { is: 'object', entries: found, open };
+    return { is: 'object', entries: [...found], open, ...(rest ? { rest } : {}) };
   }
 
   list(items: readonly Item<Expr>[]): Expr {
@@ -187,12 +212,14 @@ class Expressions implements Algebra<Expr> {
         return node.operator === '=' ? this.read(node.right) : UNKNOWN;
       case 'ClassExpression':
       case 'ClassDeclaration':
+        return FUNCTION;
       case 'NewExpression':
+        return SOMETHING;
       case 'JSXElement':
       case 'JSXFragment':
-        return SOMETHING;
+        return OBJECT;
       default:
-        return isFunction(node) ? SOMETHING : UNKNOWN;
+        return isFunction(node) ? FUNCTION : UNKNOWN;
     }
   }
 
@@ -204,6 +231,7 @@ class Expressions implements Algebra<Expr> {
   #member(node: Extract<Node, { type: 'MemberExpression' }>): Expr {
     const name = memberName(node) ?? this.#key(node.property);
     if (name === undefined) return UNKNOWN;
+    if (name === 'NODE_ENV' && isEnvironment(node.object)) return TEST;
     if (isProps(node.object, this.#scope)) return { is: 'prop', name };
     if (node.object.type === 'ThisExpression') return named(`this.${name}`, this.#scope, this.#depth);
     return memberOfExpr(this.read(node.object), name, node.optional);
@@ -221,7 +249,7 @@ class Expressions implements Algebra<Expr> {
     const says = translationOf(node);
     if (says) return { is: 'text', parts: [{ is: 'unknown', says }] };
     const given = node.arguments.map((argument) => this.read(argument));
-    const result = this.#scope.called?.(callee, given, this.#scope, this.#depth);
+    const result = this.#scope.called?.(node, given, this.#scope, this.#depth);
     if (result) return result;
     const [item] = given;
     const pattern = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
@@ -239,11 +267,42 @@ class Expressions implements Algebra<Expr> {
   }
 }
 
+// A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.
+function sidesOf({
+  test,
+  then,
+  otherwise,
+}: Extract<Expr, { is: 'if' }>):
+  { keys: ReadonlySet<string>; valueOf: (key: string, before: Expr) => Expr } | undefined {
+  const sides = [then, otherwise].map((side) =>
+    side.is === 'object' && !side.open
+      ? new Map(side.entries)
+      : side.is === 'constant' && typeof side.value !== 'string'
+        ? new Map<string, Expr>()
+        : undefined,
+  );
+  const [yes, no] = sides;
+  if (!yes || !no) return undefined;
+  return {
+    keys: new Set([...yes.keys(), ...no.keys()]),
+    valueOf: (key, before) => ({
+      is: 'if',
+      test,
+      then: yes.get(key) ?? before,
+      otherwise: no.get(key) ?? before,
+    }),
+  };
+}
+
 const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([
   ['undefined', constant(undefined)],
   ['NaN', constant(NaN)],
   ['Infinity', constant(Infinity)],
 ]);
+
+// Runners set it where nothing else does.
+const TEST = constant('test');
+const isEnvironment = (node: Node): boolean => pathOf(unwrapped(node)) === 'process.env';
 
 const isText = (expr: Expr): boolean =>
   expr.is === 'text' ||

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { memberName, unwrapped } from '../syntax/tree.js';
+import { calledName, literalText, memberName, unwrapped } from '../syntax/tree.js';
 import type { Expr, Condition } from './expr.js';
 import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
@@ -18,9 +18,11 @@ export type NameBinding =
   /** Declared by an expression or function that can be read in its own scope. */
   | { is: 'node'; node: Node; scope: ComponentScope }
   | { is: 'expr'; expr: Expr }
+  /** An object of which some properties are set later. */
+  | { is: 'set-later'; of: NameBinding; keys: ReadonlySet<string> }
   | { is: 'view'; view: readonly ViewNode[] }
-  /** Declared by `let`, and assigned under conditions: the last way that holds counts. */
-  | { is: 'assigned'; ways: readonly WayOut[]; scope: ComponentScope }
+  /** Declared by `let`, or given, and assigned under conditions: the last way that holds counts. */
+  | { is: 'assigned'; first?: NameBinding; ways: readonly WayOut[]; scope: ComponentScope }
   | { is: 'unknown' };
 
 /** One way to a value: the expression, and the condition that leads to it. */
@@ -35,10 +37,12 @@ export interface ComponentScope {
   /** The component that a name in markup stands for. */
   ref(name: string): ComponentRef | undefined;
   /** What a call gives, where the scope follows calls of functions. */
-  called?(callee: Node, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
+  called?(call: CallNode, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
 }
+
+export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
 export const DEEPEST = 8;
 
@@ -98,7 +102,30 @@ const UNKNOWN_BOUND: NameBinding = { is: 'unknown' };
 function boundOf(value: Node, scope: ComponentScope): NameBinding {
   if (isProps(value, scope)) return { is: 'props' };
   const same = value.type === 'Identifier' ? scope.lookup(value.name) : undefined;
+  const rest = value.type === 'CallExpression' ? compiledRest(value, scope) : undefined;
+  if (rest) return rest;
   return same && same.is !== 'node' ? same : { is: 'node', node: value, scope };
+}
+
+// What compilers make of `{ size, ...rest }`: `_objectWithoutProperties(props, ['size'])`.
+function compiledRest(
+  call: Extract<Node, { type: 'CallExpression' }>,
+  scope: ComponentScope,
+): NameBinding | undefined {
+  const [whole, list] = call.arguments;
+  if (!whole || !list || !WITHOUT.test(calledName(call) ?? '')) return undefined;
+  const of = isProps(whole, scope) ? [] : exceptIn(whole, scope);
+  const names = resolved(list, scope)?.node;
+  if (!of || names?.type !== 'ArrayExpression') return undefined;
+  const except = names.elements.flatMap((each) => (each ? (literalText(each) ?? []) : []));
+  return except.length === names.elements.length ? { is: 'rest', except: [...of, ...except] } : undefined;
+}
+
+const WITHOUT = /^(?:_?objectWithoutProperties(?:Loose)?|__rest)$/;
+
+function exceptIn(node: Node, scope: ComponentScope): readonly string[] | undefined {
+  const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
+  return bound?.is === 'rest' ? bound.except : undefined;
 }
 
 /** The parts of what names stand for. */
@@ -106,7 +133,13 @@ export const partsIn = (scope: ComponentScope): Parts<NameBinding> => ({
   member: (of, key) => memberOfBound(of, key, scope),
   item: (of, at) => memberOfBound(of, String(at), scope),
   rest: (of, taken) =>
-    of.is === 'props' && typeof taken !== 'number' ? { is: 'rest', except: taken } : UNKNOWN_BOUND,
+    typeof taken === 'number'
+      ? UNKNOWN_BOUND
+      : of.is === 'props'
+        ? { is: 'rest', except: taken }
+        : of.is === 'rest'
+          ? { is: 'rest', except: [...of.except, ...taken] }
+          : UNKNOWN_BOUND,
   // A default that is written in the body is no default of the prop: it counts here only.
   fallback: (of, otherwise) =>
     of.is === 'prop' || of.is === 'part' || of.is === 'expr'
@@ -117,6 +150,7 @@ export const partsIn = (scope: ComponentScope): Parts<NameBinding> => ({
 
 function memberOfBound(of: NameBinding, key: string, scope: ComponentScope): NameBinding {
   if (of.is === 'props') return { is: 'prop', name: key };
+  if (of.is === 'rest') return of.except.includes(key) ? UNKNOWN_BOUND : { is: 'prop', name: key };
   return of.is === 'unknown' ? of : { is: 'part', of, key, scope };
 }
 

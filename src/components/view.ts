@@ -27,6 +27,8 @@ export interface ElementNode {
   /** `?` for one that is chosen at run time, by `chosen` if that can be read. */
   tag: string;
   chosen?: Expr;
+  /** React: what it is where a component is chosen. */
+  asComponent?: ComponentNode;
   /** Where the opening tag stands. */
   place: Span;
   attributes: ReadonlyMap<string, Expr>;
@@ -65,6 +67,10 @@ export interface ComponentNode {
   rest?: readonly string[];
   events: readonly string[];
   slots: ReadonlyMap<string, readonly ViewNode[]>;
+  /** React: the props, `children` too, whose markup is what a function gives. */
+  functions?: ReadonlySet<string>;
+  /** React: the props that are components. */
+  components?: ReadonlyMap<string, ComponentRef>;
 }
 
 /** One of several ways that are never taken together; `of`: the offset of what divides them. */

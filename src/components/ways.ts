@@ -1,4 +1,6 @@
 import type { Node } from 'oxc-parser';
+import { changedNames } from './changed-names.js';
+import { namesIn } from '../syntax/module-facts.js';
 import { walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
 import { both, not, UNSURE, type Condition } from './expr.js';
 import { exprOf, conditionOf } from './read-expr.js';
@@ -19,13 +21,17 @@ export function waysOut(fn: FunctionNode, scope: ComponentScope): (WayOut & { al
   return ways.map((way) => ({ ...way, always: way.test === ALWAYS }));
 }
 
-/** The ways to the values of names that a function declares by `let` and assigns outside of loops and callbacks. */
-function assignedIn(fn: FunctionNode, scope: ComponentScope): Map<string, WayOut[]> {
-  const ways = new Map<string, WayOut[]>();
+/** The ways to the values of names that a function declares by `let` or `var`, or is given, and assigns outside of loops and callbacks. */
+function assignedIn(
+  fn: FunctionNode,
+  scope: ComponentScope,
+  given: ReadonlySet<string>,
+): Map<string, WayOut[]> {
+  const ways = new Map<string, WayOut[]>([...given].map((name) => [name, []]));
   if (fn.body?.type !== 'BlockStatement') return ways;
   const { body } = fn.body;
   for (const statement of body) {
-    if (statement.type !== 'VariableDeclaration' || statement.kind !== 'let') continue;
+    if (statement.type !== 'VariableDeclaration' || statement.kind === 'const') continue;
     for (const { id, init } of statement.declarations)
       if (id.type === 'Identifier') ways.set(id.name, init ? [{ node: init, test: ALWAYS }] : []);
   }
@@ -149,7 +155,7 @@ const joinedWith = (under: Condition, test: Condition): Condition =>
 
 /**
  * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
- * what `isChanged` says is changed in place.
+ * what is changed: by the function itself, or as `isChanged` says.
  */
 export function functionScope(
   fn: FunctionNode,
@@ -160,36 +166,51 @@ export function functionScope(
   const names = new Map<string, NameBinding>(params);
   const scope = inner(outer, names);
   if (fn.body?.type !== 'BlockStatement') return scope;
-  declareAll(fn.body.body, names, scope);
-  if (isChanged) for (const name of names.keys()) if (isChanged(name)) names.set(name, { is: 'unknown' });
-  for (const [name, ways] of assignedIn(fn, scope)) names.set(name, { is: 'assigned', ways, scope });
+  const { written, inPlace } = changedNames(fn.body);
+  declareAll(fn.body.body, names, scope, written);
+  for (const [name, bound] of names) {
+    const keys = inPlace.get(name);
+    if (isChanged ? isChanged(name) : written.has(name)) names.set(name, { is: 'unknown' });
+    else if (!isChanged && inPlace.has(name) && !isGiven(bound))
+      names.set(name, keys ? { is: 'set-later', of: bound, keys } : { is: 'unknown' });
+  }
+  const given = new Set(isChanged ? [] : [...params.keys()].filter((name) => written.has(name)));
+  for (const [name, ways] of assignedIn(fn, scope, given))
+    if (written.has(name) && (isChanged || !inPlace.has(name)))
+      names.set(name, { is: 'assigned', first: given.has(name) ? params.get(name) : undefined, ways, scope });
   return scope;
 }
+
+// What is changed in place of a prop is changed for its owner, and is the prop all the same.
+const isGiven = ({ is }: NameBinding): boolean => is === 'prop' || is === 'props' || is === 'rest';
 
 // Constants and functions of a block and of the blocks inside it; a name declared twice is unknown.
 function declareAll(
   statements: readonly Node[],
   names: Map<string, NameBinding>,
   scope: ComponentScope,
+  written: ReadonlySet<string>,
 ): void {
   for (const statement of statements) {
     switch (statement.type) {
       case 'VariableDeclaration':
         for (const each of statement.declarations) {
-          declarePattern(each.id, statement.kind === 'const' ? each.init : null, names, scope);
+          const isFixed = statement.kind === 'const' || !namesIn(each.id).some((name) => written.has(name));
+          declarePattern(each.id, isFixed ? each.init : null, names, scope);
         }
         break;
       case 'FunctionDeclaration':
         if (statement.id) names.set(statement.id.name, { is: 'node', node: statement, scope });
         break;
       case 'BlockStatement':
-        declareAll(statement.body, names, scope);
+        declareAll(statement.body, names, scope, written);
         break;
       case 'IfStatement':
         declareAll(
           [statement.consequent, ...(statement.alternate ? [statement.alternate] : [])],
           names,
           scope,
+          written,
         );
         break;
     }

@@ -28,8 +28,11 @@ export function leadsOf(
   const isClear = ({ pattern, to }: AliasRule): boolean =>
     run.every((each) => each.pattern !== pattern || each.to === to);
   const all = [...runners, ...compilers].map(({ leads }) => leads);
+  const isSeen =
+    runners.length > 0 && runners.every(({ aliases, setupFiles }) => aliases.known && setupFiles.known);
   return {
     rules: [...run.filter(isClear), ...compilers.flatMap(({ leads }) => leads.rules)],
     folders: all.flatMap(({ folders }) => folders),
+    ...(isSeen ? { standIns: [folder, ...outer.map((each) => each.folder)] } : {}),
   };
 }

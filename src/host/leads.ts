@@ -1,6 +1,7 @@
 import type { Place } from '../finding.js';
-import { join } from '../util/paths.js';
-import { escaped } from '../util/pattern.js';
+import { join, packageOf } from '../util/paths.js';
+import { escaped, mayMatch } from '../util/pattern.js';
+import type { Files } from './files.js';
 
 /** A name that stands for a path: a regular expression over the import, as written in the settings. */
 export interface AliasRule {
@@ -19,7 +20,19 @@ export interface AliasRule {
 export interface Leads {
   rules: readonly AliasRule[];
   folders: readonly SearchedFolder[];
+  /** The folders in which stand-ins for packages may lie; undefined where settings that can't be read may replace any. */
+  standIns?: readonly string[];
 }
+
+/** Whether a folder of stand-ins, which take the place of packages without a word, has one for an import. */
+export const hasStandIn = (files: Files, folders: readonly string[], specifier: string): boolean =>
+  folders.some((folder) =>
+    [specifier, packageOf(specifier)].some((name) =>
+      ['.js', '.ts', '.tsx', '.jsx', ''].some(
+        (ending) => files.kind(join(folder, '__mocks__', name + ending)) !== undefined,
+      ),
+    ),
+  );
 
 /** A folder in which names are looked for that are no paths. */
 interface SearchedFolder {
@@ -30,6 +43,10 @@ interface SearchedFolder {
 }
 
 export const NO_LEADS: Leads = { rules: [], folders: [] };
+
+/** Whether a rule that can't be told may take an import. */
+export const isUntold = (specifier: string, { pattern, to }: AliasRule): boolean =>
+  to === undefined && mayMatch(pattern, specifier);
 
 /** What an import becomes by a rule; undefined where the rule does not take it, or can't be told. */
 export function sentTo(specifier: string, { pattern, to, part }: AliasRule): string | undefined {

@@ -1,22 +1,22 @@
 import { isOnlyCompared } from '../syntax/tree.js';
-import { NO_LEADS, sentTo, type Leads } from '../host/leads.js';
+import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
 import { isScript, parseScript, type Script } from '../syntax/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
 import { parseVue } from '../syntax/vue.js';
-import { dirname, packageOf } from '../util/paths.js';
+import { dirname, isInstalled, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
 import { firstRun } from './first-run.js';
 import { givenNames } from './given-names.js';
 import { isUseOf, usesByReference, type UseByReference } from './references.js';
-import { summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
+import { shippedSummary, summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
-import { reactComponents } from '../components/frameworks/react/react.js';
+import { moduleScope, reactComponents, type Imported } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { vueOptionComponents } from '../components/frameworks/vue/vue-options.js';
 import { vueComponent } from '../components/frameworks/vue/vue.js';
@@ -67,6 +67,7 @@ export class Project {
   readonly #written = new Map<string, Component | undefined>();
   #usedByReference: UseByReference[] | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
+  readonly #shipped = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   readonly #failed = new Set<string>();
 
@@ -124,7 +125,10 @@ export class Project {
   summary(path: string): ModuleSummary | undefined {
     if (!this.#summaries.has(path)) {
       this.#summaries.set(path, undefined);
-      if (isScript(path) || path.endsWith('.vue')) this.tree(path);
+      const tree = isScript(path) || path.endsWith('.vue') ? this.tree(path) : undefined;
+      // A single-file component is summed up as it is read.
+      if (tree && !path.endsWith('.vue'))
+        this.#kept(path, () => (this.#summaries.set(path, this.#summed(tree)), tree));
     }
     return this.#summaries.get(path);
   }
@@ -148,12 +152,21 @@ export class Project {
     return tree !== undefined && isOnlyCompared(tree.script.program, local);
   }
 
-  /** The file of the project that a module of `from` imports; undefined for packages and for what is not there. */
+  /**
+   * The file of the project that a module of `from` imports; undefined for packages and for what is not there. Of a
+   * module of an installed package: the file of whichever package.
+   */
   resolve(from: string, specifier: string): string | undefined {
+    const path = this.#leadsTo(from, specifier);
+    return path && isInstalled(path) && !isInstalled(from) ? undefined : path;
+  }
+
+  // Any file that an import leads to, packages' own too.
+  #leadsTo(from: string, specifier: string): string | undefined {
     const resolved = this.#resolvedFrom(from);
     if (!resolved.has(specifier)) {
-      const path = this.#ofWorkspace(specifier) ?? this.#led(from, specifier);
-      resolved.set(specifier, path?.includes('/node_modules/') ? undefined : path);
+      const found = isInstalled(from) ? undefined : this.#ofWorkspace(specifier);
+      resolved.set(specifier, found ?? this.#led(from, specifier));
     }
     return resolved.get(specifier);
   }
@@ -252,7 +265,41 @@ export class Project {
     return target ? this.declared(target, from.name, depth) : undefined;
   }
 
-  /** The component that a reference in a file stands for. */
+  /**
+   * The component that is shown for a reference in a file: one of the project, or one that an installed package ships in
+   * modules that can be read.
+   */
+  shownFor(file: string, ref: ComponentRef): Component | undefined {
+    const own = this.component(file, ref);
+    if (own || 'selector' in ref || 'at' in ref) return own;
+    if (!this.#shipped.has(ref)) this.#shipped.set(ref, { is: this.#shippedFor(file, ref) });
+    return this.#shipped.get(ref)?.is;
+  }
+
+  #shippedFor(
+    file: string,
+    ref: Exclude<ComponentRef, { selector: string } | { at: number }>,
+  ): Component | undefined {
+    const here = 'local' in ref ? (ref.file ?? file) : file;
+    const from = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
+    const target = from && this.#leadsTo(here, from.specifier);
+    if (!target || !isInstalled(target) || this.#mayBeReplaced(here, from.specifier)) return undefined;
+    const declared = this.declared(target, from.name);
+    if (!declared) return undefined;
+    return ref.part === undefined ? this.componentAt(declared) : this.partOf(declared, ref.part);
+  }
+
+  #mayBeReplaced(file: string, specifier: string): boolean {
+    if (isInstalled(file)) return false;
+    const { rules, standIns } = this.#surroundings.leads(file);
+    return (
+      standIns === undefined ||
+      rules.some((rule) => isUntold(specifier, rule)) ||
+      hasStandIn(this.#files, standIns, specifier)
+    );
+  }
+
+  /** The component of the project that a reference in a file stands for. */
   component(file: string, ref: ComponentRef): Component | undefined {
     if ('selector' in ref) return this.#selected(file, ref.selector);
     if ('at' in ref) return this.#writtenAt(ref);
@@ -323,7 +370,8 @@ export class Project {
   }
 
   #fail(problem: Problem): undefined {
-    if (this.#failed.has(problem.file)) return undefined;
+    // What can't be read of a package is nobody's to mend here.
+    if (this.#failed.has(problem.file) || isInstalled(problem.file)) return undefined;
     this.#failed.add(problem.file);
     this.problems.push(problem);
     return undefined;
@@ -332,18 +380,46 @@ export class Project {
   #readScript(source: Source): ModuleTree | undefined {
     const script = parseScript(source);
     if ('reason' in script) return this.#fail(script);
-    return this.#kept(source.path, () => {
-      const facts = moduleFacts(script.program);
-      // A tree that is read again belongs to the components that are known already.
-      if (!this.#summaries.get(source.path)) this.#summaries.set(source.path, this.#summed(script, facts));
-      return { path: source.path, script, facts };
-    });
+    return this.#kept(source.path, () => ({ path: source.path, script, facts: moduleFacts(script.program) }));
   }
 
-  #summed(script: Script, facts: ModuleFacts): ModuleSummary {
+  #summed({ path, script, facts }: ModuleTree): ModuleSummary {
+    if (isInstalled(path))
+      return shippedSummary(script, facts, reactComponents(script, facts, this.#importedBy(path, facts)));
     const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
     const more = components.length ? [] : vueOptionComponents(script, facts);
     return summaryOf(script, facts, [...components, ...more], this.libraries);
+  }
+
+  // What a package's module takes from others: of the project's own, a spec may replace any.
+  #importedBy(path: string, { imports }: ModuleFacts): Imported {
+    return (name) => {
+      const from = imports.get(name);
+      const target = from && this.resolve(path, from.specifier);
+      const found = target && this.#declaredNode(target, from.name);
+      if (!found) return undefined;
+      const { script, facts } = found.tree;
+      const scope = moduleScope(script.source.text, facts, this.#importedBy(found.tree.path, facts));
+      return scope.lookup(found.name);
+    };
+  }
+
+  // An export of a script, followed through its trees alone: components are not asked for while they are read.
+  #declaredNode(path: string, name: string, depth = 0): { tree: ModuleTree; name: string } | undefined {
+    const tree = isScript(path) && depth <= DEEPEST_EXPORT ? this.tree(path) : undefined;
+    if (!tree) return undefined;
+    const found = tree.facts.exports.get(name);
+    const onward = (specifier: string, as: string): { tree: ModuleTree; name: string } | undefined => {
+      const target = this.resolve(path, specifier);
+      return target ? this.#declaredNode(target, as, depth + 1) : undefined;
+    };
+    if (found && 'local' in found) return { tree, name: found.local };
+    if (found) return 'specifier' in found ? onward(found.specifier, found.name) : undefined;
+    for (const star of name === 'default' ? [] : tree.facts.stars) {
+      const declared = onward(star, name);
+      if (declared) return declared;
+    }
+    return undefined;
   }
 
   #readVue(source: Source): ModuleTree | undefined {

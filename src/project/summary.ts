@@ -53,29 +53,12 @@ export function summaryOf(
   libraries: Libraries,
 ): ModuleSummary {
   const { program, source } = script;
-  const exports = new Map(
-    [...facts.exports].map(
-      ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
-    ),
-  );
-  const unnamed = components.find((component) => !facts.declarations.has(component.name));
-  if (unnamed && facts.exports.has('default')) {
-    const found = exports.get('default');
-    if (found && 'local' in found && found.local === 'default')
-      exports.set('default', { local: unnamed.name });
-  }
   const usesTestLibrary = [...facts.imports.values()].some(
     ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier, libraries),
   );
   const definesSpecs = callsRunner(program, facts, libraries);
   return {
-    path: source.path,
-    imports: facts.imports,
-    modules: facts.modules,
-    exports,
-    stars: facts.stars,
-    components,
-    parts: componentParts(script, facts),
+    ...shippedSummary(script, facts, components),
     handedOn: handedOnIn(
       program,
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
@@ -91,6 +74,51 @@ export function summaryOf(
     isModule: program.body.some(({ type }) => /^(?:Import|Export)/.test(type)),
   };
 }
+
+/** Sums up a script of an installed package: nobody asks more of it than what it gives out and shows. */
+export const shippedSummary = (
+  script: Script,
+  facts: ModuleFacts,
+  components: readonly Component[],
+): ModuleSummary => ({
+  ...NOTHING_ELSE,
+  path: script.source.path,
+  imports: facts.imports,
+  modules: facts.modules,
+  exports: exportsOf(facts, components),
+  stars: facts.stars,
+  components,
+  parts: componentParts(script, facts),
+});
+
+function exportsOf(
+  facts: ModuleFacts,
+  components: readonly Component[],
+): Map<string, { local: string } | { specifier: string; name: string }> {
+  const exports = new Map(
+    [...facts.exports].map(
+      ([name, found]) => [name, 'node' in found ? { local: 'default' } : found] as const,
+    ),
+  );
+  const unnamed = components.find((component) => !facts.declarations.has(component.name));
+  const found = exports.get('default');
+  if (unnamed && found && 'local' in found && found.local === 'default')
+    exports.set('default', { local: unnamed.name });
+  return exports;
+}
+
+const NOTHING_ELSE = {
+  parts: new Map(),
+  handedOn: new Set<string>(),
+  addedMatchers: NO_MATCHERS,
+  runningIds: [],
+  firstRuns: new Map<string, FirstRun>(),
+  definesSpecs: false,
+  usesTestLibrary: false,
+  jsx: false,
+  choosesJsx: false,
+  isModule: true,
+};
 
 function componentParts(
   { program, source }: Script,
@@ -114,22 +142,14 @@ export const summaryOfSingleFile = (
   component: Component,
   firstRun: FirstRun,
 ): ModuleSummary => ({
+  ...NOTHING_ELSE,
   path,
   imports,
   modules,
   exports: new Map([['default', { local: component.name }]]),
   stars: [],
   components: [component],
-  parts: new Map(),
-  handedOn: new Set(),
-  addedMatchers: NO_MATCHERS,
-  runningIds: [],
   firstRuns: new Map([[component.name, firstRun]]),
-  definesSpecs: false,
-  usesTestLibrary: false,
-  jsx: false,
-  choosesJsx: false,
-  isModule: true,
 });
 
 // Calls that stand for markup have become elements of the tree: what is written starts with its sign.

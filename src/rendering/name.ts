@@ -195,11 +195,13 @@ function labelsText(element: RenderedElement, way: Way): Pieces | undefined {
   return text.length > 0 ? text : undefined;
 }
 
+const labelsIn = (tree: RenderedTree): readonly RenderedElement[] =>
+  (tree.labels ??= tree.elements.filter(({ tag }) => tag === 'label'));
+
 /** The labels of a form field: those that name its id, and the one it stands in. */
 export function labelsOf(element: RenderedElement, tree: RenderedTree): RenderedElement[] {
   const id = constantOf(element, 'id');
-  return tree.elements.filter((each) => {
-    if (each.tag !== 'label') return false;
+  return labelsIn(tree).filter((each) => {
     const target = each.attributes.get('for');
     // A label that names another field does not label the one inside it.
     if (target && constantOf(each, 'for') !== undefined)
@@ -215,9 +217,9 @@ const isSet = (value: Expr | undefined): boolean =>
 function labelMayBe(element: RenderedElement, tree: RenderedTree): boolean {
   const id = element.attributes.get('id');
   const openId = id ? possibleValues(id) === undefined : element.open;
-  return tree.elements.some((element) => {
-    const target = element.tag === 'label' ? element.attributes.get('for') : undefined;
-    if (!target) return element.tag === 'label' && element.open;
+  return labelsIn(tree).some((label) => {
+    const target = label.attributes.get('for');
+    if (!target) return label.open;
     return possibleValues(target) === undefined ? openId || isSet(id) : openId;
   });
 }

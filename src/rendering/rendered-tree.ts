@@ -88,6 +88,8 @@ export interface RenderedTree {
   /** What the components in it give to other components. */
   uses: readonly RenderedUse[];
   /** Elements by their own text, where that is literal, and all others; made on first use. */
+  /** Its labels, once they were asked for. */
+  labels?: readonly RenderedElement[];
   byText?: { literal: ReadonlyMap<string, readonly RenderedElement[]>; open: readonly RenderedElement[] };
 }
 /** Hidden, not hidden, or dependent on something. */

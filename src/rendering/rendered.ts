@@ -1,18 +1,21 @@
 import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
+import { isInstalled } from '../util/paths.js';
 import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
 import {
   constant,
   ITEM,
   choicesOf,
+  FUNCTION,
+  OBJECT,
   SOMETHING,
   UNKNOWN,
   type Expr,
   type Condition,
 } from '../components/expr.js';
 import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
-import { filledExpr, outcome, type GivenProps } from '../components/expr-filling.js';
+import { filledExpr, isTranslation, outcome, type GivenProps } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
 import {
@@ -20,6 +23,7 @@ import {
   type ClassList,
   type Component,
   type ComponentNode,
+  type ComponentRef,
   type ElementNode,
   type Prop,
   type ViewNode,
@@ -53,7 +57,9 @@ export interface RenderInput {
 type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
 
 /** What a component is given: a value, or markup with the context that it is written in. */
-type Given = { expr: Expr } | { view: readonly ViewNode[]; written: Context };
+type Given =
+  | { expr: Expr; component?: { ref: ComponentRef; file: string } }
+  | { view: readonly ViewNode[]; written: Context; byFunction?: boolean };
 
 /** One use of a component: what its markup may ask for. */
 interface Context {
@@ -75,9 +81,10 @@ interface Position {
 }
 
 // How many components deep a child is followed.
-const DEEPEST = 8;
+const DEEPEST = 16;
 const MOST_ELEMENTS = 1500;
 const MOST_ITEMS = 20;
+const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
@@ -128,7 +135,7 @@ class Expansion {
   #node(node: ViewNode, context: Context, at: Position, into: RenderedNode[]): void {
     switch (node.kind) {
       case 'element':
-        into.push(this.#element(node, context, at));
+        if (!this.#chosen(node, context, at, into)) into.push(this.#element(node, context, at));
         break;
       case 'component':
         this.#component(node, context, at, into);
@@ -185,7 +192,7 @@ class Expansion {
 
   #text(text: Expr, context: Context, at: Position, into: RenderedNode[], open = false): void {
     const expr = this.#fill(text, context);
-    if (open && !isText(expr)) {
+    if (open && !isText(expr) && !isTranslation(expr)) {
       into.push(this.#hole('a value', unknownNames(expr)));
       return;
     }
@@ -213,14 +220,27 @@ class Expansion {
   #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
       const prop = context.given.get(name);
-      // Markup is truthy, whatever it shows.
-      if (prop) return 'expr' in prop ? prop.expr : SOMETHING;
-      if (context.open || name.startsWith(ITEM)) return UNKNOWN;
-      this.closed = false;
+      const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
+      // A default stands in for what is undefined, given or not.
+      const isDefaulted = expr?.is === 'constant' && expr.value === undefined;
+      if (expr && (!isDefaulted || context.component?.framework === 'angular')) return expr;
+      if (name.startsWith(ITEM)) return expr ?? UNKNOWN;
+      if (!expr && context.open) return UNKNOWN;
+      if (!expr) this.closed = false;
       // A default may be made from other props, but not from itself.
       const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
       return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
+  }
+
+  // What markup is to a component that is handed it: it is truthy, whatever it shows.
+  #markupAsValue({ view, written, byFunction }: Extract<Given, { view: readonly ViewNode[] }>): Expr {
+    if (byFunction) return FUNCTION;
+    const [only, ...more] = view;
+    if (more.length === 0 && only?.kind === 'text') return this.#fill(only.text, written);
+    if (more.length === 0 && only?.kind === 'slot' && !only.name.startsWith(ITEM) && written.component)
+      return this.#givenIn(written)(only.name) ?? UNKNOWN;
+    return view.length > 0 && view.every(({ kind }) => ALWAYS_OBJECT.has(kind)) ? OBJECT : SOMETHING;
   }
 
   #element(node: ElementNode, context: Context, at: Position): RenderedElement {
@@ -270,6 +290,30 @@ class Expansion {
     )
       placed.children = [this.#hole('what is spread into it')];
     return placed;
+  }
+
+  // A tag that stands for a component: one that a prop names, the markup of a function, or one that nobody can read.
+  #chosen(
+    { chosen, asComponent }: ElementNode,
+    context: Context,
+    at: Position,
+    into: RenderedNode[],
+  ): boolean {
+    if (!chosen || !asComponent) return false;
+    const prop = chosen.is === 'prop' ? context.given.get(chosen.name) : undefined;
+    if (prop && 'view' in prop && prop.byFunction) {
+      this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
+      return true;
+    }
+    const named = prop && 'expr' in prop ? prop.component : undefined;
+    const component = named && this.#project.shownFor(named.file, named.ref);
+    if (component) {
+      this.#shown(asComponent, component, context, at, into);
+      return true;
+    }
+    const isComponent = this.#fill(chosen, context).is === 'something';
+    if (isComponent) this.#unread(asComponent, context, at, into);
+    return isComponent;
   }
 
   #placeOf({ component, file }: Context): string {
@@ -369,7 +413,7 @@ class Expansion {
     }
     const value = prop ? prop.expr : UNKNOWN;
     const domain = context.component?.domains?.get(name);
-    const plain = isText(value) || (domain && isPlainDomain(domain));
+    const plain = isText(value) || isTranslation(value) || (domain && isPlainDomain(domain));
     if (plain) this.#value({ is: 'prop', name }, context, at, into);
     else into.push(this.#hole(`the prop ${name}`));
   }
@@ -385,7 +429,7 @@ class Expansion {
   }
 
   #component(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
-    const found = node.ref && this.#project.component(context.file, node.ref);
+    const found = node.ref && this.#project.shownFor(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#isReplaced(node, found, context);
     const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
@@ -418,6 +462,7 @@ class Expansion {
     if (!replaced || replaced.size === 0) return false;
     if (replaced.has(file)) return true;
     if (!ref || !('specifier' in ref)) return false;
+    if (replaced.has(ref.specifier)) return true;
     const through = this.#project.resolve(context.file, ref.specifier);
     return through !== undefined && replaced.has(through);
   }
@@ -439,7 +484,7 @@ class Expansion {
       within: [...context.within, component],
     };
     // What the spec writes itself is told apart by more than what it shows.
-    if (context.component)
+    if (context.component && !isInstalled(component.file))
       this.uses.push({ component, node, given: inside.given, open: inside.open, by: context.component.file });
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
@@ -458,7 +503,15 @@ class Expansion {
       for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
     }
     for (const [name, prop] of node.props) given.set(name, this.#handedOn(prop, context));
+    for (const [name, ref] of node.components ?? []) {
+      const own = given.get(name);
+      if (own && 'expr' in own) given.set(name, { ...own, component: { ref, file: context.file } });
+    }
     for (const [name, view] of node.slots) given.set(name, { view, written: context });
+    for (const name of node.functions ?? []) {
+      const markup = given.get(name);
+      if (markup && 'view' in markup) given.set(name, { ...markup, byFunction: true });
+    }
     return given;
   }
 
@@ -466,13 +519,13 @@ class Expansion {
   #handedOn(prop: Prop, context: Context): Given {
     if ('view' in prop) return { view: prop.view, written: context };
     const own = prop.expr.is === 'prop' ? context.given.get(prop.expr.name) : undefined;
-    return own && 'view' in own ? own : { expr: this.#fill(prop.expr, context) };
+    return own && ('view' in own || own.component) ? own : { expr: this.#fill(prop.expr, context) };
   }
 
   #unwrapped(component: Component): Component | undefined {
     let inner: Component | undefined = component;
     for (let step = 0; inner?.wraps && step < DEEPEST; step++) {
-      inner = this.#project.component(inner.file, inner.wraps);
+      inner = this.#project.shownFor(inner.file, inner.wraps);
     }
     return inner;
   }

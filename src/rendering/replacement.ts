@@ -11,7 +11,7 @@ import { textPieces } from '../components/expr-text.js';
 import { isInHidden } from './hidden.js';
 import { matchesText, type Match, type Wanted } from './match.js';
 import { nameOf, labelName, literal, normalised } from './name.js';
-import { constantOf, isPresentational, roleOf } from './role.js';
+import { constantOf, hasRole, isPresentational, roleOf } from './role.js';
 import type { SearchScope } from './scope.js';
 import { ownText } from './user-queries.js';
 
@@ -45,18 +45,18 @@ function roleHandle(element: RenderedElement, scope: SearchScope): Handle | unde
   const asked = name && askedFrom(name);
   if (!asked) {
     const isFree = (each: RenderedElement): boolean =>
-      each === element || isOut(each, element) || mayHave(each, role) === 'no';
+      each === element || isOut(each, element) || hasRole(each, role) === 'no';
     const alone = name?.length === 0 && SINGLE.has(role) && scope.elements.every(isFree);
     return alone ? { by: 'role', unique: scope.complete, role, given: false } : undefined;
   }
   let unique = scope.complete && 'text' in asked;
   const wanted = wantedBy(asked);
   for (const each of scope.elements) {
-    const hasRole = each === element ? 'no' : mayHave(each, role);
-    if (hasRole === 'no' || isOut(each, element)) continue;
+    const has = each === element ? 'no' : hasRole(each, role);
+    if (has === 'no' || isOut(each, element)) continue;
     const named = nameMatch(each, scope, wanted);
     if (named === 'no') continue;
-    if (hasRole === 'yes' && named === 'yes') return undefined;
+    if (has === 'yes' && named === 'yes') return undefined;
     unique = false;
   }
   return { by: 'role', unique, role, asked, given: isGiven(element) };
@@ -68,11 +68,6 @@ const isOut = (each: RenderedElement, element: RenderedElement): boolean =>
 
 const nameMatch = (element: RenderedElement, { tree }: SearchScope, wanted: Wanted): Match =>
   matchesText(nameOf(element, tree) ?? [undefined], wanted);
-
-function mayHave(element: RenderedElement, role: string): Match {
-  const own = roleOf(element);
-  return own === undefined ? 'maybe' : own === role ? 'yes' : 'no';
-}
 
 // Roles of which a page, or a widget, has one by nature.
 const SINGLE = new Set([

@@ -1,5 +1,6 @@
 import type { Role, RenderedElement } from './rendered-tree.js';
-import { possibleValues } from '../components/expr.js';
+import { possibleValues, type Constant } from '../components/expr.js';
+import type { Match } from './match.js';
 
 // The roles of WAI-ARIA 1.3, its modules for publishing and graphics by their prefix.
 const ROLES: ReadonlySet<string> = new Set(
@@ -100,14 +101,31 @@ export function roleOf(element: RenderedElement): Role {
   return (element.known.role ??= { is: workedOut(element) }).is;
 }
 
+/** Whether an element has a role: one of those that its own attribute may give, or that of its kind. */
+export function hasRole(element: RenderedElement, role: string): Match {
+  const own = roleOf(element);
+  if (own !== undefined) return own === role ? 'yes' : 'no';
+  const given = element.attributes.get('role');
+  const values = given && possibleValues(given);
+  if (!values) return 'maybe';
+  const roles = values.map((value) => firstOf(value) ?? ofKind(element));
+  return roles.some((each) => each === undefined || each === role) ? 'maybe' : 'no';
+}
+
+const firstOf = (value: Constant): string | undefined => String(value ?? '').split(' ')[0] || undefined;
+
 function workedOut(element: RenderedElement): Role {
   const own = element.attributes.get('role');
   if (own) {
     const values = possibleValues(own);
     if (values?.length !== 1) return undefined;
-    const [first] = String(values[0] ?? '').split(' ');
+    const first = firstOf(values[0]);
     if (first) return first;
   }
+  return ofKind(element);
+}
+
+function ofKind(element: RenderedElement): Role {
   if (element.tag === '?') return undefined;
   // A spread may set a role; what it sets is seldom one, but can't be told.
   if (element.open && SPREAD_ROLE.has(element.tag)) return undefined;

@@ -76,7 +76,7 @@ function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedEle
     scope.complete || (reach.by === 'role' && only && roleOf(only) === textOfValue(reach.args[0]));
   const isFound = reach.missing === 'throws' && maybe.length === 1 && isStrong && !textAtRoot(scope, reach);
   if (only && isFound && !only.repeated) return { kind: 'one', element: only, proven: false };
-  const [translated, ...more] = reach.missing === 'throws' ? byTranslation(reach, maybe) : [];
+  const [translated, ...more] = reach.missing === 'throws' ? byTranslation(reach, maybe, scope.tree) : [];
   if (translated && more.length === 0 && !translated.repeated)
     return { kind: 'one', element: translated, proven: false };
   if (only) return unknownTarget('may match or not');

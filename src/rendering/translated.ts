@@ -2,7 +2,7 @@ import { saysOf } from '../components/expr-names.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue } from '../specs/model/values.js';
 import { matchesText } from './match.js';
-import { nameOf, NAMED_BY_CONTENT } from './name.js';
+import { labelsOf, nameOf, NAMED_BY_CONTENT } from './name.js';
 import type { Handle, RenderedElement, RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
 import { wantedOf } from './user-queries.js';
@@ -11,13 +11,16 @@ import { wantedOf } from './user-queries.js';
 export function byTranslation(
   { by, args: [first, options] }: Reach,
   maybe: readonly RenderedElement[],
+  tree: RenderedTree,
 ): readonly RenderedElement[] {
   const name = options?.is === 'object' ? options.entries.get('name') : undefined;
   const wanted = wantedOf(by === 'role' ? name : first);
   if (!wanted) return [];
-  return maybe.filter((element) =>
-    translationsIn(element, by !== 'text').some((text) => matchesText([text], wanted) === 'yes'),
-  );
+  const says = (element: RenderedElement): readonly string[] =>
+    by === 'text'
+      ? translationsIn(element, false)
+      : [element, ...labelsOf(element, tree)].flatMap((each) => translationsIn(each, true));
+  return maybe.filter((element) => says(element).some((text) => matchesText([text], wanted) === 'yes'));
 }
 
 /** The role and the words of an element that is asked for by its text, where that is a translation, and all of its name. */

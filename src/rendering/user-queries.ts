@@ -15,7 +15,7 @@ import {
 } from './match.js';
 import { nameOf, labelName, normalised } from './name.js';
 import type { Pieces, RenderedElement, RenderedTree } from './rendered-tree.js';
-import { roleOf } from './role.js';
+import { hasRole } from './role.js';
 
 /** What a text argument asks for; undefined where that can't be read. */
 export function wantedOf(value: Value | undefined, options?: Value): Wanted | undefined {
@@ -120,29 +120,34 @@ function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefi
   if (asked && !name) return undefined;
   const hidden = options?.is === 'object' && options.entries.has('hidden');
   return (element) => {
-    const role = roleOf(element);
+    // A tag that nobody can tell may be a component with any elements: where it stands, the tree is not complete.
+    if (element.tag === '?' && !element.attributes.has('role') && !tree.complete) return 'no';
     // What has no meaning of its own is in some tables, and not in others.
-    const known = wanted.text === 'generic' && !element.attributes.has('role') ? undefined : role;
-    if (known !== undefined && known !== wanted.text) return 'no';
+    const isGeneric = wanted.text === 'generic' && !element.attributes.has('role');
+    const has = isGeneric ? 'maybe' : hasRole(element, wanted.text);
+    if (has === 'no') return 'no';
     const out = hidden ? false : isInHidden(element);
     if (out === true) return 'no';
     const named = name ? matchesText(nameOf(element, tree) ?? [undefined], name) : 'yes';
-    return (known === undefined || out === 'maybe') && named !== 'no' ? 'maybe' : named;
+    return (has === 'maybe' || out === 'maybe') && named !== 'no' ? 'maybe' : named;
   };
 }
 
 function labelMatch(element: RenderedElement, tree: RenderedTree, wanted: Wanted): Match {
   const own = element.attributes.get('aria-label');
-  const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
-  const label = labelName(element, tree);
+  const isControl = CONTROLS.has(element.tag);
   const by = element.attributes.has('aria-labelledby')
     ? matchesText(nameOf(element, tree) ?? [undefined], wanted)
     : 'no';
-  const isControl = ['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress'].includes(
-    element.tag,
-  );
-  return any([label && isControl ? matchesText(label, wanted) : 'no', by, isControl || own ? direct : 'no']);
+  if (!isControl && !own) return by;
+  const direct = own ? matchesText(normalised(textPieces(own)), wanted) : element.open ? 'maybe' : 'no';
+  const label = isControl ? labelName(element, tree) : undefined;
+  return any([label ? matchesText(label, wanted) : 'no', by, direct]);
 }
+
+const CONTROLS: ReadonlySet<string> = new Set(
+  'input select textarea button meter output progress'.split(' '),
+);
 
 /** The text that stands in an element itself, that of elements inside left out. */
 export function ownText(element: RenderedElement): Pieces {

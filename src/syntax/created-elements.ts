@@ -1,54 +1,93 @@
 import type { JSXAttributeItem, JSXChild, JSXElement, JSXElementName, Node, Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
-import { memberName, propertyName, requiredModule, unwrapped, walkTree } from './tree.js';
+import { isInstalled } from '../util/paths.js';
+import type { Source } from './source.js';
+import { calledName, memberName, propertyName, requiredModule, unwrapped, walkTree } from './tree.js';
+
+/** How a call hands its children over: as further arguments, or as one prop; `list`: that prop is a list of them. */
+type Form = 'arguments' | 'prop' | 'list';
+type Makers = ReadonlyMap<string, Form>;
+
+const COMPILED: Makers = new Map([
+  ['jsx', 'prop'],
+  ['jsxs', 'list'],
+  ['jsxDEV', 'prop'],
+]);
 
 /** The functions that markup is another way to write a call of, by the module that gives them. */
-const MAKERS: ReadonlyMap<string, readonly string[]> = new Map([
-  ['react', ['createElement']],
-  ['preact', ['createElement', 'h']],
-  ['preact/compat', ['createElement']],
+const MAKERS: ReadonlyMap<string, Makers> = new Map<string, Makers>([
+  ['react', new Map([['createElement', 'arguments']])],
+  [
+    'preact',
+    new Map([
+      ['createElement', 'arguments'],
+      ['h', 'arguments'],
+    ]),
+  ],
+  ['preact/compat', new Map([['createElement', 'arguments']])],
+  ['react/jsx-runtime', COMPILED],
+  ['react/jsx-dev-runtime', COMPILED],
+  ['preact/jsx-runtime', COMPILED],
+]);
+
+/** Functions of compilers that join objects: what they are given is what a spread would take. */
+const JOINING: ReadonlySet<string> = new Set([
+  'assign',
+  '_extends',
+  '__assign',
+  '_objectSpread',
+  '_objectSpread2',
 ]);
 
 /**
- * Whether a text may create elements by calls of its author's. Compilers mark the calls that they write as pure: what
- * they wrote is nobody's source.
+ * Whether a script may create elements by calls. Compilers mark the calls that they write as pure: what they wrote is
+ * read in packages only, of a project it is nobody's source.
  */
-export const mayCreateElements = (text: string): boolean =>
-  (text.includes('createElement') || text.includes('preact')) && !text.includes('/*#__PURE__*/');
+export const mayCreateElements = ({ path, text }: Source): boolean =>
+  isInstalled(path)
+    ? text.includes('react') || text.includes('preact')
+    : (text.includes('createElement') || text.includes('preact')) && !text.includes('/*#__PURE__*/');
 
 type Call = Extract<Node, { type: 'CallExpression' }>;
 
 /**
  * Makes markup of the calls in a program that create elements: `createElement('p', { id }, text)` is `<p id={id}>{text}</p>`,
- * whichever way it is written. The nodes of the calls are changed in place, and keep their spans. A call whose element is
- * chosen at run time stays one.
+ * whichever way it is written. The nodes of the calls are changed in place, and keep their spans.
  */
 export function readCreatedElements(program: Program): void {
   const { names, holders } = makersOf(program);
   if (names.size === 0 && holders.size === 0) return;
-  const creates = (node: Call): boolean => {
-    const callee = unwrapped(node.callee);
-    if (callee.type === 'Identifier') return names.has(callee.name);
-    if (callee.type !== 'MemberExpression' || callee.object.type !== 'Identifier') return false;
-    return holders.get(callee.object.name)?.includes(memberName(callee) ?? '') ?? false;
+  const formOf = (node: Call): Form | undefined => {
+    const callee = withoutComma(unwrapped(node.callee));
+    if (callee.type === 'Identifier') return names.get(callee.name);
+    if (callee.type !== 'MemberExpression' || callee.object.type !== 'Identifier') return undefined;
+    return holders.get(callee.object.name)?.get(memberName(callee) ?? '');
   };
   walkTree(program, (node) => {
-    const element = node.type === 'CallExpression' && creates(node) ? elementOf(node) : undefined;
+    const form = node.type === 'CallExpression' ? formOf(node) : undefined;
+    const element = form && elementOf(node as Call, form);
     if (element) Object.assign(node, element);
   });
 }
 
+// `(0, runtime.jsx)(…)`
+const withoutComma = (node: Node): Node =>
+  node.type === 'SequenceExpression' ? unwrapped(node.expressions.at(-1) ?? node) : node;
+
 // The names that call a maker, and those that hold a module of makers.
-function makersOf(program: Program): { names: Set<string>; holders: Map<string, readonly string[]> } {
-  const names = new Set<string>();
-  const holders = new Map<string, readonly string[]>();
-  const take = (pattern: Node, makers: readonly string[]): void => {
+function makersOf(program: Program): { names: Map<string, Form>; holders: Map<string, Makers> } {
+  const names = new Map<string, Form>();
+  const holders = new Map<string, Makers>();
+  const name = (local: string, form: Form | undefined): void => {
+    if (form) names.set(local, form);
+  };
+  const take = (pattern: Node, makers: Makers): void => {
     if (pattern.type === 'Identifier') holders.set(pattern.name, makers);
     if (pattern.type !== 'ObjectPattern') return;
     for (const each of pattern.properties) {
       const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-      if (each.type === 'Property' && each.value.type === 'Identifier' && makers.includes(key ?? ''))
-        names.add(each.value.name);
+      if (each.type === 'Property' && each.value.type === 'Identifier')
+        name(each.value.name, makers.get(key ?? ''));
     }
   };
   for (const statement of program.body) {
@@ -57,8 +96,7 @@ function makersOf(program: Program): { names: Set<string>; holders: Map<string, 
       if (!makers) continue;
       for (const each of statement.specifiers) {
         if (each.type !== 'ImportSpecifier') holders.set(each.local.name, makers);
-        else if (each.imported.type === 'Identifier' && makers.includes(each.imported.name))
-          names.add(each.local.name);
+        else if (each.imported.type === 'Identifier') name(each.local.name, makers.get(each.imported.name));
       }
     }
     if (statement.type !== 'VariableDeclaration') continue;
@@ -68,17 +106,23 @@ function makersOf(program: Program): { names: Set<string>; holders: Map<string, 
       // `const h = React.createElement`
       const from =
         init?.type === 'MemberExpression' && init.object.type === 'Identifier' ? init.object.name : '';
-      if (init && id.type === 'Identifier' && holders.get(from)?.includes(memberName(init) ?? ''))
-        names.add(id.name);
+      if (init && id.type === 'Identifier') name(id.name, holders.get(from)?.get(memberName(init) ?? ''));
     }
   }
   return { names, holders };
 }
 
-function elementOf(call: Call): JSXElement | undefined {
-  const [type, props, ...inside] = call.arguments;
-  const name = type && tagOf(type);
-  if (!name) return undefined;
+/** Markup that a call stands for; `chosen`: what gives its tag, where that is no name that markup could have. */
+export type CreatedElement = JSXElement & { chosen?: Node };
+
+function elementOf(call: Call, form: Form): CreatedElement | undefined {
+  const [type, props, ...more] = call.arguments;
+  if (!type || type.type === 'SpreadElement') return undefined;
+  const tag = tagOf(type);
+  const name = tag ?? ({ type: 'JSXIdentifier', name: '?', start: type.start, end: type.end } as const);
+  const given = props ? attributesOf(unwrapped(props)) : [];
+  const handed = form === 'arguments' ? undefined : given.find(isChildren);
+  const inside = handed ? childrenIn(handed, form) : form === 'arguments' ? more : [];
   const opening = { start: call.start, end: (props ?? type).end };
   return {
     type: 'JSXElement',
@@ -86,15 +130,27 @@ function elementOf(call: Call): JSXElement | undefined {
       type: 'JSXOpeningElement',
       name,
       typeArguments: null,
-      attributes: props ? attributesOf(unwrapped(props)) : [],
+      attributes: given.filter((each) => each !== handed),
       selfClosing: true,
       ...opening,
     },
     children: inside.map((each): JSXChild => container(each.type === 'SpreadElement' ? each.argument : each)),
     closingElement: null,
+    ...(tag ? {} : { chosen: type }),
     start: call.start,
     end: call.end,
   };
+}
+
+const isChildren = (each: JSXAttributeItem): boolean =>
+  each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' && each.name.name === 'children';
+
+function childrenIn(handed: JSXAttributeItem, form: Form): Node[] {
+  const value = handed.type === 'JSXAttribute' ? handed.value : null;
+  const node = value?.type === 'JSXExpressionContainer' ? value.expression : undefined;
+  if (!node) return [];
+  const isList = form === 'list' && node.type === 'ArrayExpression';
+  return isList ? node.elements.flatMap((each) => each ?? []) : [node];
 }
 
 // Spans leave quotes out: the name of a tag or an attribute is what stands there.
@@ -132,6 +188,10 @@ function attributesOf(props: Node): JSXAttributeItem[] {
   if (nothing) return [];
   const spread = (argument: Node): JSXAttributeItem =>
     ({ type: 'JSXSpreadAttribute', argument, start, end }) as JSXAttributeItem;
+  const joined =
+    props.type === 'CallExpression' && JOINING.has(calledName(props) ?? '') ? props.arguments : undefined;
+  if (joined?.every((each) => each.type !== 'SpreadElement'))
+    return joined.flatMap((each) => attributesOf(unwrapped(each)));
   if (props.type !== 'ObjectExpression') return [spread(props)];
   return props.properties.map((each) => {
     if (each.type === 'SpreadElement') return spread(each.argument);

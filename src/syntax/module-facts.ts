@@ -97,7 +97,7 @@ export function moduleFacts(program: Program): ModuleFacts {
   }
   return {
     imports,
-    exports: handedOn(exports, imports),
+    exports: handedOn(exports, imports, declarations),
     loads,
     modules: program.body.flatMap(modulesIn),
     stars,
@@ -225,11 +225,30 @@ function requires(statement: Node, imports: Map<string, Import>): void {
   }
 }
 
-// A name that is imported and then exported is an export of the other module.
-function handedOn(exports: Map<string, Export>, imports: ReadonlyMap<string, Import>): Map<string, Export> {
+// A name that is imported and then exported is an export of the other module, and one that only stands for another is that.
+function handedOn(
+  exports: Map<string, Export>,
+  imports: ReadonlyMap<string, Import>,
+  declarations: ReadonlyMap<string, Node>,
+): Map<string, Export> {
   for (const [name, found] of exports) {
-    const from = 'local' in found ? imports.get(found.local) : undefined;
+    if (!('local' in found)) continue;
+    const local = standsFor(found.local, imports, declarations);
+    const from = imports.get(local);
     if (from) exports.set(name, { specifier: from.specifier, name: from.name });
+    else if (local !== found.local) exports.set(name, { local });
   }
   return exports;
+}
+
+// `var Lid_default = Lid;`
+function standsFor(
+  name: string,
+  imports: ReadonlyMap<string, Import>,
+  declarations: ReadonlyMap<string, Node>,
+): string {
+  const node = declarations.get(name);
+  const init = node?.type === 'VariableDeclarator' && node.id.type === 'Identifier' ? node.init : undefined;
+  const isKnown = init?.type === 'Identifier' && (imports.has(init.name) || declarations.has(init.name));
+  return isKnown && init.name !== name ? init.name : name;
 }

@@ -18,6 +18,9 @@ export function packageOf(specifier: string): string {
   return first.startsWith('@') ? `${first}/${second}` : first;
 }
 
+/** Whether a path is that of an installed package's file. */
+export const isInstalled = (path: string): boolean => path.includes('/node_modules/');
+
 /** Whether a path is that of a TypeScript file, declarations included. */
 export const isTypeScript = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
 

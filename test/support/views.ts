@@ -24,7 +24,7 @@ export async function projectOf(
       Object.keys(files)
         .filter((path) => !path.includes('.spec.'))
         .map(at),
-    leads: () => NO_LEADS,
+    leads: () => ({ ...NO_LEADS, standIns: [folder] }),
   });
   for (const path of Object.keys(files)) if (!path.includes('.spec.')) project.summary(at(path));
   return { project, at };

@@ -169,7 +169,7 @@ describe('React components', () => {
     [
       'values made from themselves and from each other',
       'export const A = ({ a = b, b = a, on }) => { let s = "x"; if (on) s = s + "y"; let p = ""; let q = p; if (on) p = q; return <p title={a}>{s}{q}</p>; };',
-      '<p title=?>{…}</p>',
+      '<p title=?>{…}{…}</p>',
     ],
     [
       'a list that is known',
@@ -279,9 +279,37 @@ describe('React components', () => {
       '<i aria-label=Up></i>',
     ],
     [
+      'lists and objects that are changed in place',
+      'export const A = ({ all }) => { const rows = []; const more = { id: "a" }; for (const x of all) rows.push(<li>{x}</li>); if (all) more.id = "b"; return <ul {...more} lang="en">{rows}</ul>; };',
+      '<ul id=? lang=en>{…}</ul>',
+    ],
+    [
+      'a prop that is given another value',
+      'export const A = ({ n, hot }) => { if (hot) n = 2; return <p id={n} />; };',
+      '<p id=2></p>',
+      { n: 1, hot: true },
+    ],
+    [
+      'a component that is chosen',
+      'const Up = () => <b>Up</b>; const Down = () => <i>Down</i>; const WAYS = { up: Up, down: Down }; export const A = ({ way }) => { const Way = WAYS[way]; const Other = way === "up" ? Down : Up; return <p><Way /><Other /></p>; };',
+      '<p><b>Up</b><i>Down</i></p>',
+      { way: 'up' },
+    ],
+    [
+      'a provider by a name of its own',
+      'const Kiln = createContext(null); const KilnProvider = Kiln.Provider; export const A = () => <KilnProvider value={1}><p>a</p></KilnProvider>;',
+      '<p>a</p>',
+    ],
+    [
+      'what a function of the module gives',
+      'const isHot = (temp) => { if (temp > 600) return true; return false; }; export const A = ({ temp }) => <p>{isHot(temp) ? <b>Hot</b> : "Cold"}</p>;',
+      '<p>Cold</p>',
+      { temp: 20 },
+    ],
+    [
       'createElement of a tag that is chosen',
       "import { createElement } from 'react'; export const A = ({ as }) => <p>{createElement(as, null)}</p>;",
-      '<p>{…}</p>',
+      '<p><?></?></p>',
     ],
   ];
   for (const [title, code, wanted, props] of rows)
@@ -299,6 +327,58 @@ describe('React components', () => {
     expect(await react(code, { word: 'up' }, files)).to.equal(
       '<div><i>!</i><button>Open up</button><p>Shelf 1</p><p>Shelf 2</p></div>',
     );
+  });
+
+  describe('of installed packages', () => {
+    const kit = {
+      'node_modules/kiln-kit/package.json':
+        '{ "name": "kiln-kit", "version": "1.0.0", "module": "es/index.js" }',
+      'node_modules/kiln-kit/es/index.js':
+        'export { Knob_default as Knob, Gauge } from "./knob.js";\nexport { Form } from "./form.js";',
+      'node_modules/kiln-kit/es/knob.js': `import { jsx as _jsx, jsxs, Fragment as _Fragment } from "react/jsx-runtime";
+import { isBare, given } from "./is.js";
+const KnobInner = ({ as: Tag = "button", label, icon: Icon, bare, ...rest }) => {
+  if (isBare(bare)) return _jsx(Tag, { ...given({ rest, bare }), children: label });
+  return jsxs(_Fragment, { children: [Icon ? _jsx(Icon, {}) : null, _jsx("b", { children: label })] });
+};
+var Knob_default = KnobInner;
+function Gauge(_ref) {
+  var children = _ref.children;
+  return children ? isFunction(children) ? children("hot") : _jsx("i", { children }) : null;
+}
+function isFunction(x) { return typeof x === "function"; }
+export { Knob_default, Gauge };`,
+      'node_modules/kiln-kit/es/is.js':
+        'export const isBare = (x) => { if (x === true) return true; return false; };\nexport const given = ({ rest, bare }) => ({ ...rest, ...(bare ? { type: "button" } : {}) });',
+      'node_modules/kiln-kit/es/form.js': `import { createElement, forwardRef } from "react";
+var Form = /*#__PURE__*/forwardRef(function (props, ref) {
+  var action = props.action, rest = _objectWithoutPropertiesLoose(props, ["action"]);
+  var _action = action != null ? action : "#";
+  return createElement("form", _extends({ ref: ref, action: _action }, rest));
+});
+export { Form };`,
+    };
+    const shows = (code: string): Promise<string> =>
+      react(`import { Knob, Gauge, Form } from 'kiln-kit'; export const A = () => ${code};`, {}, kit);
+    const rows: [title: string, code: string, wanted: string][] = [
+      [
+        'what a function of another module decides',
+        '<Knob bare label="Vent" id="v" />',
+        '<button id=v type=button>Vent</button>',
+      ],
+      ['a tag that is given', '<Knob bare as="a" label="Vent" href="/" />', '<a href=/ type=button>Vent</a>'],
+      ['a component that is given', '<Knob label="Vent" icon={Gauge} />', '<b>Vent</b>'],
+      [
+        'markup of a function that is given',
+        '<Knob label="Vent" icon={() => <u>!</u>} />',
+        '<u>!</u><b>Vent</b>',
+      ],
+      ['a child that is markup', '<Gauge><u>!</u></Gauge>', '<i><u>!</u></i>'],
+      ['a child that is a function', '<Gauge>{(x) => <u>!</u>}</Gauge>', '<u>!</u>'],
+      ['what older compilers write', '<Form id="f"><u>!</u></Form>', '<form id=f action=#><u>!</u></form>'],
+    ];
+    for (const [title, code, wanted] of rows)
+      it(title, async () => expect(await shows(code)).to.equal(wanted));
   });
 
   it('leave what can’t be followed as a hole, with its children inside', async () => {

@@ -15,6 +15,7 @@ import {
   lackingBehind,
   lackingPeers,
   loadedBy,
+  loadedOf,
   MADE,
   replacedIn,
   unresolvedIn,
@@ -86,10 +87,16 @@ function check(each: Package, context: ProjectContext): Finding[] {
         if (!troubles.has(key)) troubles.set(key, trouble);
       }
   const all = [...troubles.values()];
-  // One install brings all that is declared.
-  const isDeclared = ({ missing, peer }: Trouble): boolean =>
-    missing.isPackage && peer === undefined && declares(environment, packageOf(missing.specifier));
-  const [first, ...more] = all.filter(isDeclared);
+  // One install brings all that is declared, what packages need of it too.
+  const isDeclared = (trouble: Trouble): boolean =>
+    trouble.missing.isPackage && declares(environment, wantedBy(trouble));
+  const byName = new Map(
+    all
+      .filter(isDeclared)
+      .map((trouble) => [wantedBy(trouble), trouble] as const)
+      .reverse(),
+  );
+  const [first, ...more] = [...byName.values()].reverse();
   const others = all.filter((trouble) => !isDeclared(trouble));
   return [
     ...(first
@@ -99,8 +106,11 @@ function check(each: Package, context: ProjectContext): Finding[] {
   ];
 }
 
+// The package that is not there.
+const wantedBy = ({ missing, peer }: Trouble): string => peer ?? packageOf(missing.specifier);
+
 const installed = (troubles: readonly Trouble[]): Pick<Finding, 'message'> => ({
-  message: messageInstall(troubles.map(({ missing }) => packageOf(missing.specifier))),
+  message: messageInstall(troubles.map(wantedBy)),
 });
 
 function troublesIn(
@@ -160,7 +170,9 @@ function troublesIn(
     if (isOwn || isReplaced({ ...each, isPackage: true })) return [];
     const isSetup = context.setupOf(file.path)?.files.includes(from);
     const behind = isSetup ? lackingBehind(from, each.specifier, environment, context) : [];
-    const lacking = lackingPeers(packageOf(each.specifier), environment, context);
+    const missing = lackingPeers(packageOf(each.specifier), environment, context);
+    // A peer that only its styles ask for stops no spec.
+    const lacking = loadedOf(missing, from, each.specifier, context);
     return [...new Set([...lacking, ...behind])].map((peer) => ({
       from,
       missing: { ...each, isPackage: true },

@@ -50,5 +50,7 @@ function elementsOf({ argText }: Assertion, render: Render, { rendering }: FileC
   const written = argText.match(/<\w/g)?.length;
   if (written !== undefined) return written;
   const { elements, complete } = rendering.tree(render);
-  return complete && !elements.some(({ repeated }) => repeated) ? elements.length : undefined;
+  if (!complete || elements.some(({ repeated }) => repeated)) return undefined;
+  const isSure = elements.every(({ guards }) => guards.length === 0);
+  return isSure || elements.length < SMALL ? elements.length : undefined;
 }

@@ -130,6 +130,32 @@ export function lackingPeers(name: string, environment: Environment, { setting }
   });
 }
 
+const MOST_LOADED = 300;
+
+/** Of some packages, those that an installed one loads, itself or by its own files; all of them where it has no entry to read. */
+export function loadedOf(
+  wanted: readonly string[],
+  from: string,
+  specifier: string,
+  { project, files }: ProjectContext,
+): string[] {
+  if (wanted.length === 0) return [];
+  const resolve = files.resolver({});
+  const entry = resolve(dirname(from), specifier);
+  if (!entry || !isScript(entry)) return [...wanted];
+  const found = new Set<string>();
+  const own = new Set([entry]);
+  for (const path of own) {
+    if (own.size > MOST_LOADED || found.size === wanted.length) break;
+    for (const each of project.loadsOf(path)) {
+      const target = each.startsWith('.') ? resolve(dirname(path), each) : undefined;
+      if (target && isScript(target)) own.add(target);
+      else if (wanted.includes(packageOf(each))) found.add(packageOf(each));
+    }
+  }
+  return [...found];
+}
+
 const MOST_FILES = 8;
 
 /** The packages that an installed one loads as soon as it is loaded itself, and that it would not find. */

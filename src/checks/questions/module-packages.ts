@@ -1,8 +1,9 @@
+import { hasStandIn } from '../../host/leads.js';
 import type { Environment, Transforms } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Resolve } from '../../host/files.js';
 import { nearestManifest } from '../../environment/versions.js';
-import { dirname, extname, join, packageOf } from '../../util/paths.js';
+import { dirname, extname } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext } from './context.js';
 
@@ -70,12 +71,6 @@ export class ModulePackages {
   // A folder of stand-ins beside the packages takes their place without a word.
   #isReplaced(specifier: string): boolean {
     const { folder, outer } = this.#environment;
-    return [folder, ...outer.map((each) => each.folder)].some((at) =>
-      [specifier, packageOf(specifier)].some((name) =>
-        ['.js', '.ts', '.tsx', '.jsx', ''].some(
-          (ending) => this.#context.files.kind(join(at, '__mocks__', name + ending)) !== undefined,
-        ),
-      ),
-    );
+    return hasStandIn(this.#context.files, [folder, ...outer.map((each) => each.folder)], specifier);
   }
 }

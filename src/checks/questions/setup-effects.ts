@@ -16,6 +16,8 @@ export interface SetupEffects {
   steps: readonly Step[];
   /** Their calls that can't be read. */
   unread: readonly { name: string; place: Place }[];
+  /** What they replace by stand-ins: modules as they are written, and files. */
+  replaced: ReadonlySet<string>;
   /** The set-up files that are there, in their order. */
   files: readonly string[];
   /** Packages that they load, through files of the project too. */
@@ -53,11 +55,17 @@ export function setupEffects(
   const steps: Step[] = [];
   const unread: { name: string; place: Place }[] = [];
   const matchers = new Set<string>();
+  const replaced = new Set<string>();
   let open = false;
   for (const path of paths) {
     const tree = project.tree(path);
     if (!tree) return undefined;
-    const { blocks, root } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
+    const {
+      blocks,
+      root,
+      replaced: standIns,
+    } = readSpecFile(project, tree, { render: [], act: [], assert: [] });
+    for (const each of standIns) replaced.add(each);
     const own = blocks.filter(isEach).flatMap((block) => block.steps);
     steps.push(...own);
     for (const step of own)
@@ -76,6 +84,7 @@ export function setupEffects(
   return {
     steps,
     unread,
+    replaced,
     files: paths,
     packages,
     matchers,

@@ -1,5 +1,5 @@
 import type { NameBinding, ComponentScope } from '../../components/scope.js';
-import { constant, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
+import { constant, FUNCTION, OBJECT, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
 import { joined } from '../../components/expr-text.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
@@ -68,8 +68,9 @@ export function exprOfValue(value: Value | undefined): Expr {
       return value.open ? SOMETHING : { is: 'list', items: value.items.map(exprOfValue) };
     case 'function':
     case 'class':
+      return FUNCTION;
     case 'jsx':
-      return SOMETHING;
+      return OBJECT;
     case 'thing':
       return value.standIn ? SOMETHING : UNKNOWN;
     default:

@@ -4,7 +4,7 @@ import type { AngularCompiler, AngularNode } from '../../../syntax/angular.js';
 import type { AngularDeclaration } from './angular-class.js';
 import { classesIn, joinedClasses } from '../../classes.js';
 import { isMethod } from '../../../language/operations.js';
-import { memberName } from '../../../syntax/tree.js';
+import { memberName, unwrapped } from '../../../syntax/tree.js';
 import { exprOf, conditionFrom } from '../../read-expr.js';
 import type { ComponentScope } from '../../scope.js';
 import { namesCalledBy, TemplateExpressions } from './angular-expression.js';
@@ -368,7 +368,8 @@ class Template {
       const expr = this.#names.get(name);
       return expr ? { is: 'expr', expr } : { is: 'unknown' };
     },
-    called: (callee, args, scope, depth) => {
+    called: (call, args, scope, depth) => {
+      const callee = unwrapped(call.callee);
       const isMethodOfText = callee.type === 'MemberExpression' && isMethod(memberName(callee) ?? '');
       return args.length === 0 && !isMethodOfText ? exprOf(callee, scope, depth) : undefined;
     },

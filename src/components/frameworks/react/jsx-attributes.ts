@@ -1,7 +1,7 @@
 import type { Prop, ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import { isFunction, namesCalledIn, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { isFunction, namesCalledIn, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
@@ -68,8 +68,12 @@ function addAttribute(
   if (name === 'className' && node) given.classes = joinedClasses([given.classes, classesOf(node, scope)]);
   if (node && isMarkup(node, scope)) {
     given.props.set(name, { view: viewOf(node, scope) });
+    if (isFunction(resolved(node, scope)?.node)) (given.functions ??= new Set()).add(name);
     return;
   }
+  const path = node ? pathOf(unwrapped(node)) : undefined;
+  const ref = path !== undefined && /^(?:\w+\.)?[A-Z]/.test(path) ? scope.ref(path) : undefined;
+  if (ref) (given.components ??= new Map()).set(name, ref);
   const expr = !node ? constant(true) : node === value ? decoded(exprOf(node, scope)) : exprOf(node, scope);
   give(name, expr, given, name !== 'className');
 }
@@ -141,7 +145,8 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
   // Nothing comes of spreading what is no object.
   else if (expr.is !== 'constant') openTag(given);
-  if (expr.is === 'object' && expr.open) openTag(given);
+  if (expr.is === 'object' && expr.rest) given.rest = expr.rest;
+  else if (expr.is === 'object' && expr.open) openTag(given);
 }
 
 // `{...(hot && { role: 'alert' })}`, `{...(hot ? a : b)}`

@@ -10,6 +10,7 @@ import {
 } from '../../scope.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
+import type { CreatedElement } from '../../../syntax/created-elements.js';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import { constant, ITEM, not, possibleValues, type Expr, type Condition } from '../../expr.js';
 import { shown } from '../../expr-text.js';
@@ -17,11 +18,12 @@ import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
 import { componentNode, elementNode, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
+import { chosenComponents, type ChosenComponent } from './chosen-components.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
-const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement']);
+const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement', 'only', 'toArray']);
 const DEEPEST = 48;
 // A function that gives markup may call itself: each call counts for many levels.
 const CALL = 6;
@@ -100,7 +102,7 @@ function nameView(node: Node, scope: ComponentScope, depth: number): ViewNode[] 
   const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
   if (bound?.is === 'view') return [...bound.view];
   if (bound?.is === 'assigned') return assignedView(bound.ways, bound.scope, depth, place);
-  const found = resolved(node, scope);
+  const found = inFile(resolved(node, scope), scope);
   if (found && found.node !== unwrapped(node) && !isFunction(found.node))
     return viewOf(found.node, found.scope, depth + 1);
   return exprView(exprOf(node, scope), place);
@@ -130,18 +132,24 @@ function callView(
   const [first] = node.arguments;
   const method = memberName(unwrapped(node.callee));
   if (method === 'map' || method === 'flatMap') {
-    const fn = first && resolved(first, scope);
+    const fn = first && inFile(resolved(first, scope), scope);
     if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
   }
   const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
   if (callee && SHOWS_FIRST.has(callee) && first) return viewOf(first, scope, depth + 1);
   const own = ownMethod(unwrapped(node.callee), scope);
   if (own?.is === 'node' && isFunction(own.node)) return functionView(own.node, own.scope, depth);
-  const fn = resolved(node.callee, scope);
+  const fn = inFile(resolved(node.callee, scope), scope);
   if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
   const called = exprOf(node.callee, scope);
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
 }
+
+// The places of a view are those of one file.
+const inFile = <T extends { scope: ComponentScope }>(
+  found: T | undefined,
+  scope: ComponentScope,
+): T | undefined => (found?.scope.text === scope.text ? found : undefined);
 
 function repeatView(
   node: Extract<Node, { type: 'CallExpression' }>,
@@ -190,24 +198,49 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const text = scope.text.slice(name.start, name.end);
   const simple = text.split('.').pop() ?? text;
   const written = childrenOf(node, scope, depth);
-  if (TRANSPARENT.has(simple) || simple === 'Provider' || simple === 'Consumer') return written;
+  const ref = scope.ref(text);
+  // A name that a compiler gave it: `_Fragment`.
+  const own =
+    ref && 'specifier' in ref && /^(?:react|preact)(?:\/|$)/.test(ref.specifier) ? ref.name : simple;
+  if (TRANSPARENT.has(own) || simple === 'Provider' || simple === 'Consumer') return written;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, (each, at) => viewOf(each, at, depth + 1));
   const children = written.length > 0 ? written : handedIn(given, place);
-  const ref = scope.ref(text);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
-  const chosen =
+  const byName =
     !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined ? named(text, scope) : undefined;
+  const { chosen: type }: CreatedElement = node;
+  const chosen = type ? exprOf(type, scope) : byName;
+  const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
+  if (node.children.some(isFunctionIn(scope))) (given.functions ??= new Set()).add('children');
+  const components = chosen && chosenIn(type ?? text, scope);
+  if (components)
+    return components.flatMap(({ ref, name, test }, i) => {
+      const one = componentNode(given, { name, ref, place, slots });
+      const arm = { of: place.start, arm: i };
+      return components.length === 1 ? [one] : branch(`${text} is ${name}`, test, [one], place, arm);
+    });
   if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : children;
-    const own = { tag: chosen ? '?' : text, chosen, place, children: inside };
-    return [elementNode(given, own)];
+    const asComponent = chosen && componentNode(given, { name: text, ref: undefined, place, slots });
+    return [elementNode(given, { tag: chosen ? '?' : text, chosen, asComponent, place, children: inside })];
   }
-  const slots = new Map<string, readonly ViewNode[]>(children.length ? [['children', children]] : []);
   return [componentNode(given, { name: text, ref, place, slots })];
 }
+
+// By a name of markup, or by the expression that a call was given.
+function chosenIn(type: Node | string, scope: ComponentScope): readonly ChosenComponent[] | undefined {
+  if (typeof type !== 'string') return chosenComponents(type, scope);
+  const bound = scope.lookup(type);
+  return bound?.is === 'node' ? chosenComponents(bound.node, bound.scope) : undefined;
+}
+
+const isFunctionIn =
+  (scope: ComponentScope) =>
+  (child: Node): boolean =>
+    child.type === 'JSXExpressionContainer' && isFunction(resolved(child.expression, scope)?.node);
 
 // `children={…}`, or in an object that is spread.
 function handedIn({ props }: TagContents, place: Span): ViewNode[] {

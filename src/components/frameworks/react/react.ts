@@ -10,28 +10,34 @@ import {
   type FunctionNode,
   calledName,
 } from '../../../syntax/tree.js';
-import { basename } from '../../../util/paths.js';
+import type { Span } from '../../../finding.js';
+import { basename, isInstalled } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { changedProps } from '../../changed-props.js';
 import type { Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
+import { reactCall } from './react-calls.js';
 import { opensIn } from '../../opens.js';
 import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
 import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from '../../view.js';
 
-/** The scope of a module's top level: its declarations can be read, its imports are components at most. */
-export function moduleScope(text: string, facts: ModuleFacts): ComponentScope {
+/** What a name that a module imports stands for, where that is looked at. */
+export type Imported = (name: string) => NameBinding | undefined;
+
+/** The scope of a module's top level: its declarations can be read; its imports are components at most, but for `imported`. */
+export function moduleScope(text: string, facts: ModuleFacts, imported?: Imported): ComponentScope {
   const scope: ComponentScope = {
     text,
     lookup(name) {
       const node = facts.declarations.get(name);
-      if (!node) return undefined;
+      if (!node) return imported?.(name);
       if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
       return node.init && node.id.type === 'Identifier' ? { is: 'node', node: node.init, scope } : undefined;
     },
     ref: (name) => refOf(name, facts),
+    called: reactCall,
   };
   return scope;
 }
@@ -52,8 +58,8 @@ export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefine
 }
 
 /** The function, class and wrapped components that a module with JSX declares. */
-export function reactComponents(script: Script, facts: ModuleFacts): Component[] {
-  const module = moduleOf(script, facts);
+export function reactComponents(script: Script, facts: ModuleFacts, imported?: Imported): Component[] {
+  const module = moduleOf(script, facts, imported);
   const found: Component[] = [];
   for (const [name, node] of facts.declarations) {
     if (!/^[A-Z]/.test(name)) continue;
@@ -76,9 +82,9 @@ export const reactComponent = (
   facts: ModuleFacts,
 ): Component | undefined => componentFrom(name, node, moduleOf(script, facts));
 
-const moduleOf = (script: Script, facts: ModuleFacts): Module => ({
+const moduleOf = (script: Script, facts: ModuleFacts, imported?: Imported): Module => ({
   script,
-  scope: moduleScope(script.source.text, facts),
+  scope: moduleScope(script.source.text, facts, imported),
   types: declaredTypes(...script.program.body),
   defaults: assignedDefaults(script),
 });
@@ -121,6 +127,9 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   };
   const styled = styledView(value);
   if (styled) return { ...base, view: styled, props: new Map() };
+  // `const KilnProvider = KilnContext.Provider` shows what stands in it.
+  if (/^(?:Provider|Consumer)$/.test(memberName(unwrapped(value)) ?? ''))
+    return { ...base, view: [childrenSlot(base.place)], props: new Map() };
   const made = unwrappedComponent(value);
   if (!made) return undefined;
   if (made.type === 'Identifier') {
@@ -133,6 +142,9 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const params = propsOf(made.params[0]);
   const props = defaults(params, scope);
   addDefaults(module.defaults.get(name), scope, props);
+  const view = functionView(made, scope, 0, params);
+  // Of a package's component nobody asks more than what it shows.
+  if (isInstalled(base.file)) return { ...base, view, props, clones: clones(made) };
   const domains = propDomains(made, node, module.types);
   const defaulted = new Set(
     [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
@@ -144,7 +156,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const opens = opensIn(script.source.text, [made]);
   return {
     ...base,
-    view: functionView(made, scope, 0, params),
+    view,
     props,
     defaulted,
     domains,
@@ -240,7 +252,6 @@ function styledView(node: Node): ViewNode[] | undefined {
   const tag = styledTag(unwrapped(callee));
   if (!tag) return undefined;
   const place = { start: inner.start, end: inner.end };
-  const children: ViewNode[] = [{ kind: 'slot', name: 'children', fallback: [], place }];
   return [
     {
       kind: 'element',
@@ -250,10 +261,12 @@ function styledView(node: Node): ViewNode[] | undefined {
       classes: { ...NO_CLASSES, open: true },
       open: true,
       events: [],
-      children,
+      children: [childrenSlot(place)],
     },
   ];
 }
+
+const childrenSlot = (place: Span): ViewNode => ({ kind: 'slot', name: 'children', fallback: [], place });
 
 function styledTag(callee: Node): string | undefined {
   if (

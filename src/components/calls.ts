@@ -1,9 +1,10 @@
 import type { Node } from 'oxc-parser';
-import { constant, type Expr } from '../components/expr.js';
-import { exprOf } from '../components/read-expr.js';
-import { functionScope, waysOut } from '../components/ways.js';
-import { type NameBinding, type ComponentScope } from '../components/scope.js';
-import { isFunction, returnedFrom, type FunctionNode } from '../syntax/tree.js';
+import { bindPattern } from '../language/patterns.js';
+import { constant, UNKNOWN, type Expr } from './expr.js';
+import { exprOf } from './read-expr.js';
+import { functionScope, waysOut } from './ways.js';
+import { DEEPEST, partsIn, resolved, type CallNode, type ComponentScope, type NameBinding } from './scope.js';
+import { isFunction, returnedFrom, unwrapped, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;
 const MOST_STATEMENTS = 12;
@@ -17,6 +18,18 @@ export function onlyReturned(fn: Node | undefined): Node | undefined {
   return returned.length === 1 ? returned[0] : undefined;
 }
 
+/** What a call gives of a function that its scope declares. */
+export function resultOfCall(
+  { callee }: CallNode,
+  args: readonly Expr[],
+  scope: ComponentScope,
+  depth: number,
+): Expr | undefined {
+  const name = unwrapped(callee);
+  const found = name.type === 'Identifier' && depth < DEEPEST ? resolved(name, scope) : undefined;
+  return found && isFunction(found.node) ? resultOf(found.node, found.scope, args, depth) : undefined;
+}
+
 /** What a call of a function gives, where it is short and has no effects. */
 export function resultOf(
   fn: FunctionNode,
@@ -26,10 +39,10 @@ export function resultOf(
 ): Expr | undefined {
   if (fn.async || fn.generator || !hasNoEffects(fn)) return undefined;
   const names = new Map<string, NameBinding>();
-  for (const [i, param] of fn.params.entries()) {
-    if (param.type !== 'Identifier') return undefined;
-    names.set(param.name, { is: 'expr', expr: args[i] ?? constant(undefined) });
-  }
+  fn.params.forEach((param, i) => {
+    const expr = param.type === 'RestElement' ? UNKNOWN : (args[i] ?? constant(undefined));
+    bindPattern(param, { is: 'expr', expr }, partsIn(scope), ({ name }, bound) => names.set(name, bound));
+  });
   const inside = functionScope(fn, scope, names);
   const ways = waysOut(fn, inside);
   if (ways.length === 0 || ways.length > MOST_WAYS) return undefined;
@@ -50,7 +63,7 @@ function hasNoEffects(fn: FunctionNode): boolean {
       case 'BreakStatement':
         return true;
       case 'VariableDeclaration':
-        return node.kind === 'const';
+        return node.kind !== 'let';
       case 'IfStatement':
         return isPlain(node.consequent) && (!node.alternate || isPlain(node.alternate));
       case 'BlockStatement':

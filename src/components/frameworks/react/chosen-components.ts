@@ -1,0 +1,71 @@
+import type { Node } from 'oxc-parser';
+import { isFunction, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { both, constant, not, type Condition } from '../../expr.js';
+import { conditionOf, exprOf } from '../../read-expr.js';
+import { DEEPEST, resolved, type ComponentScope } from '../../scope.js';
+import type { ComponentRef } from '../../view.js';
+
+/** A component that an expression may stand for, and the condition that it does. */
+export interface ChosenComponent {
+  ref: ComponentRef;
+  name: string;
+  test: Condition;
+}
+
+const ALWAYS: Condition = { is: 'all', of: [] };
+
+/**
+ * The components of which an expression gives one: a name, the sides of a condition, the entries of a literal object.
+ * Undefined where it may give anything else.
+ */
+export function chosenComponents(
+  node: Node,
+  scope: ComponentScope,
+  test: Condition = ALWAYS,
+  depth = 0,
+): readonly ChosenComponent[] | undefined {
+  const inner = unwrapped(node);
+  if (depth > DEEPEST) return undefined;
+  const sub = (each: Node, under: Condition, at = scope): readonly ChosenComponent[] | undefined =>
+    chosenComponents(each, at, under, depth + 1);
+  switch (inner.type) {
+    case 'Identifier': {
+      const bound = scope.lookup(inner.name);
+      const isDeclared =
+        bound?.is === 'node' && (isFunction(bound.node) || bound.node.type.startsWith('Class'));
+      if (bound?.is === 'node' && !isDeclared) return sub(bound.node, test, bound.scope);
+      const ref = bound === undefined || isDeclared ? scope.ref(inner.name) : undefined;
+      return ref && [{ ref, name: inner.name, test }];
+    }
+    case 'ConditionalExpression': {
+      const holds = conditionOf(inner.test, scope);
+      return joined(sub(inner.consequent, both(test, holds)), sub(inner.alternate, both(test, not(holds))));
+    }
+    case 'MemberExpression': {
+      const object = resolved(inner.object, scope);
+      if (object?.node.type === 'ObjectExpression')
+        return joined(
+          ...object.node.properties.map((each) => {
+            const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+            if (each.type !== 'Property' || key === undefined) return undefined;
+            const asked = inner.computed ? exprOf(inner.property, scope) : constant(pathOf(inner.property));
+            return sub(
+              each.value,
+              both(test, { is: 'same', left: asked, right: constant(key) }),
+              object.scope,
+            );
+          }),
+        );
+      const path = pathOf(inner);
+      const ref = path === undefined ? undefined : scope.ref(path);
+      return ref && path !== undefined ? [{ ref, name: path, test }] : undefined;
+    }
+    default:
+      return undefined;
+  }
+}
+
+const joined = (
+  ...parts: readonly (readonly ChosenComponent[] | undefined)[]
+): readonly ChosenComponent[] | undefined =>
+  parts.every((part) => part !== undefined) ? parts.flat() : undefined;

@@ -1,0 +1,44 @@
+import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
+import { resultOf, resultOfCall } from '../../calls.js';
+import { both, constant, nullish, SOMETHING, truthy, type Expr } from '../../expr.js';
+import { computed } from '../../expr-filling.js';
+import type { CallNode, ComponentScope } from '../../scope.js';
+import { givenByHook } from './field-hooks.js';
+
+/** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
+export function reactCall(
+  call: CallNode,
+  args: readonly Expr[],
+  scope: ComponentScope,
+  depth: number,
+): Expr | undefined {
+  const callee = unwrapped(call.callee);
+  const [first] = args;
+  const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+  const ref = callee.type === 'Identifier' ? scope.ref(callee.name) : undefined;
+  const given = ref && 'specifier' in ref ? givenByHook(ref.specifier, ref.name, args) : undefined;
+  if (given) return given;
+  if (name === 'isValidElement' && first) return isElement(first);
+  // `Children.count(children)`
+  if (name === 'count' && first && callee.type === 'MemberExpression' && isChildren(callee.object))
+    return { is: 'if', test: nullish(first), then: constant(0), otherwise: SOMETHING };
+  const [made] = call.arguments;
+  if (name === 'useMemo' && made && isFunction(made)) return resultOf(made, scope, [], depth);
+  return resultOfCall(call, args, scope, depth);
+}
+
+const isChildren = (node: CallNode['callee']): boolean => {
+  const inner = unwrapped(node);
+  return (inner.type === 'Identifier' ? inner.name : memberName(inner)) === 'Children';
+};
+
+const isElement = (expr: Expr): Expr => ({
+  is: 'if',
+  test: both(truthy(expr), {
+    is: 'same',
+    left: computed('unary typeof', [expr]),
+    right: constant('object'),
+  }),
+  then: constant(true),
+  otherwise: constant(false),
+});
