@@ -7,7 +7,7 @@ import { DEEPEST, partsIn, resolved, type CallNode, type ComponentScope, type Na
 import { isFunction, returnedFrom, unwrapped, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;
-const MOST_STATEMENTS = 12;
+const MOST_STATEMENTS = 30;
 
 /** The one expression that a function gives back, with nothing before it. */
 export function onlyReturned(fn: Node | undefined): Node | undefined {
@@ -30,14 +30,14 @@ export function resultOfCall(
   return found && isFunction(found.node) ? resultOf(found.node, found.scope, args, depth) : undefined;
 }
 
-/** What a call of a function gives, where it is short and has no effects. */
+/** What a call of a function gives, where it is short and plain. */
 export function resultOf(
   fn: FunctionNode,
   scope: ComponentScope,
   args: readonly Expr[],
   depth: number,
 ): Expr | undefined {
-  if (fn.async || fn.generator || !hasNoEffects(fn)) return undefined;
+  if (fn.async || fn.generator || !isPlainFunction(fn)) return undefined;
   const names = new Map<string, NameBinding>();
   fn.params.forEach((param, i) => {
     const expr = param.type === 'RestElement' ? UNKNOWN : (args[i] ?? constant(undefined));
@@ -52,8 +52,10 @@ export function resultOf(
   }, constant(undefined));
 }
 
-// Constants, conditions and returns only, and few of them.
-function hasNoEffects(fn: FunctionNode): boolean {
+const PLAIN: ReadonlySet<string> = new Set(['AssignmentExpression', 'LogicalExpression', 'CallExpression']);
+
+// Declarations, conditions, returns, and statements that change nothing but names of its own, which are not read then.
+function isPlainFunction(fn: FunctionNode): boolean {
   if (fn.body?.type !== 'BlockStatement') return true;
   let count = 0;
   const isPlain = (node: Node): boolean => {
@@ -61,9 +63,11 @@ function hasNoEffects(fn: FunctionNode): boolean {
     switch (node.type) {
       case 'ReturnStatement':
       case 'BreakStatement':
-        return true;
       case 'VariableDeclaration':
-        return node.kind !== 'let';
+      case 'FunctionDeclaration':
+        return true;
+      case 'ExpressionStatement':
+        return PLAIN.has(node.expression.type);
       case 'IfStatement':
         return isPlain(node.consequent) && (!node.alternate || isPlain(node.alternate));
       case 'BlockStatement':

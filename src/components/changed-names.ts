@@ -27,6 +27,10 @@ function changesIn(tree: Node): ChangedNames {
   walkTree(tree, (node) => {
     const target = writtenTo(node);
     if (target) for (const name of namesIn(target)) written.add(name);
+    // `fill(rows);` is called for what it does to what it is handed.
+    if (node.type === 'ExpressionStatement' && node.expression.type === 'CallExpression')
+      for (const each of node.expression.arguments)
+        if (each.type === 'Identifier') inPlace.set(each.name, undefined);
     const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
     const isChange = callee?.type === 'MemberExpression' && CHANGERS.has(memberName(callee) ?? '');
     const changed = isChange

@@ -30,11 +30,17 @@ import {
 import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
 import { translationOf } from './translations.js';
-import { DEEPEST, isProps, type NameBinding, type ComponentScope } from './scope.js';
+import { DEEPEST, isProps, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
 export const exprOf = (node: Node, scope: ComponentScope, depth = 0): Expr =>
   new Expressions(scope, depth).read(node);
+
+/** What a spread of an expression gives: one literal object of two becomes an object whose entries are of either. */
+export function spreadExpr(node: Node, scope: ComponentScope): Expr {
+  const value = exprOf(node, scope);
+  return value.is === 'if' ? new Expressions(scope, 0).object([{ is: 'spread', value, node }]) : value;
+}
 
 /** Whether an expression is truthy, as a condition over props and constants. */
 export const conditionOf = (node: Node, scope: ComponentScope, depth = 0): Condition =>
@@ -64,25 +70,34 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
     case 'set-later': {
       const made = exprOfBound(bound.of, depth + 1);
       if (made.is !== 'object') return UNKNOWN;
-      const kept = made.entries.filter(([key]) => !bound.keys.has(key));
-      return { ...made, entries: [...kept, ...[...bound.keys].map((key) => [key, UNKNOWN] as const)] };
+      const set = [...bound.keys].map(([key, ways]) => {
+        const first = memberOfExpr(made, key);
+        return [key, ways ? lastOf(ways, bound.scope, first, depth) : UNKNOWN] as const;
+      });
+      return { ...made, entries: [...made.entries.filter(([key]) => !bound.keys.has(key)), ...set] };
     }
     case 'either':
       return withFallback(exprOfBound(bound.of, depth + 1), { ...bound, fallback: bound.otherwise }, depth);
-    case 'assigned':
-      return bound.ways.reduce<Expr>(
-        (before, { node, test }) => ({
-          is: 'if',
-          test,
-          then: node ? exprOf(node, bound.scope, depth + 1) : UNKNOWN,
-          otherwise: before,
-        }),
-        bound.first ? exprOfBound(bound.first, depth + 1) : constant(undefined),
-      );
+    case 'assigned': {
+      const first = bound.first ? exprOfBound(bound.first, depth + 1) : constant(undefined);
+      return lastOf(bound.ways, bound.scope, first, depth);
+    }
     default:
       return UNKNOWN;
   }
 }
+
+// What the last way that holds gives.
+const lastOf = (ways: readonly WayOut[], scope: ComponentScope, first: Expr, depth: number): Expr =>
+  ways.reduce<Expr>(
+    (before, { node, test }) => ({
+      is: 'if',
+      test,
+      then: node ? exprOf(node, scope, depth + 1) : UNKNOWN,
+      otherwise: before,
+    }),
+    first,
+  );
 
 /** A value with what stands for it where it is undefined: `{ size = 3 }`. */
 export function withFallback(
@@ -179,7 +194,8 @@ class Expressions implements Algebra<Expr> {
       const spread = each.is === 'spread' && value.is === 'object' ? value : undefined;
       if (!spread || spread.open) {
         // What can't be read may have set all that stands before it.
-        for (const key of found.keys()) if (!spread?.rest?.includes(key)) found.set(key, UNKNOWN);
+        for (const [key, before] of found)
+          if (!spread?.rest?.includes(key)) found.set(key, spread?.rest ? orProp(key, before) : UNKNOWN);
         rest = open ? undefined : spread?.rest;
         open = true;
       }
@@ -230,7 +246,8 @@ class Expressions implements Algebra<Expr> {
 
   #member(node: Extract<Node, { type: 'MemberExpression' }>): Expr {
     const name = memberName(node) ?? this.#key(node.property);
-    if (name === undefined) return UNKNOWN;
+    if (name === undefined)
+      return node.computed ? looked(this.read(node.object), this.read(node.property)) : UNKNOWN;
     if (name === 'NODE_ENV' && isEnvironment(node.object)) return TEST;
     if (isProps(node.object, this.#scope)) return { is: 'prop', name };
     if (node.object.type === 'ThisExpression') return named(`this.${name}`, this.#scope, this.#depth);
@@ -267,6 +284,17 @@ class Expressions implements Algebra<Expr> {
   }
 }
 
+// What stands before a spread of props, unless one of them goes by its name.
+function orProp(name: string, otherwise: Expr): Expr {
+  const prop: Expr = { is: 'prop', name };
+  return {
+    is: 'if',
+    test: { is: 'same', left: prop, right: constant(undefined) },
+    then: otherwise,
+    otherwise: prop,
+  };
+}
+
 // A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.
 function sidesOf({
   test,
@@ -299,6 +327,23 @@ const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([
   ['NaN', constant(NaN)],
   ['Infinity', constant(Infinity)],
 ]);
+
+const MOST_ENTRIES = 40;
+
+// `LABELS[way]`: one of the entries of a literal object.
+function looked(of: Expr, key: Expr): Expr {
+  if (of.is === 'if') return { ...of, then: looked(of.then, key), otherwise: looked(of.otherwise, key) };
+  if (of.is !== 'object' || of.open || of.entries.length > MOST_ENTRIES || key === UNKNOWN) return UNKNOWN;
+  return of.entries.reduceRight<Expr>(
+    (otherwise, [name, value]) => ({
+      is: 'if',
+      test: { is: 'same', left: key, right: constant(name) },
+      then: value,
+      otherwise,
+    }),
+    constant(undefined),
+  );
+}
 
 // Runners set it where nothing else does.
 const TEST = constant('test');

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { calledName, literalText, memberName, unwrapped } from '../syntax/tree.js';
+import { calledName, literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
 import type { Expr, Condition } from './expr.js';
 import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
@@ -7,8 +7,8 @@ import type { ComponentRef, ViewNode } from './view.js';
 /** What a name stands for inside a component. */
 export type NameBinding =
   | { is: 'prop'; name: string; fallback?: Node }
-  /** The object of all props. */
-  | { is: 'props' }
+  /** The object of all props; `defaults`: a literal object of what stands in for those that are not given. */
+  | { is: 'props'; defaults?: { node: Extract<Node, { type: 'ObjectExpression' }>; scope: ComponentScope } }
   /** The object of all props but some. */
   | { is: 'rest'; except: readonly string[] }
   /** A property of what another name stands for. */
@@ -18,8 +18,13 @@ export type NameBinding =
   /** Declared by an expression or function that can be read in its own scope. */
   | { is: 'node'; node: Node; scope: ComponentScope }
   | { is: 'expr'; expr: Expr }
-  /** An object of which some properties are set later. */
-  | { is: 'set-later'; of: NameBinding; keys: ReadonlySet<string> }
+  /** An object of which some properties are set later: under conditions, or, without ways, in ways that can't be told. */
+  | {
+      is: 'set-later';
+      of: NameBinding;
+      keys: ReadonlyMap<string, readonly WayOut[] | undefined>;
+      scope: ComponentScope;
+    }
   | { is: 'view'; view: readonly ViewNode[] }
   /** Declared by `let`, or given, and assigned under conditions: the last way that holds counts. */
   | { is: 'assigned'; first?: NameBinding; ways: readonly WayOut[]; scope: ComponentScope }
@@ -44,7 +49,7 @@ export interface ComponentScope {
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
-export const DEEPEST = 8;
+export const DEEPEST = 12;
 
 /** Whether an expression is the object of all props: `props`, `this.props`, `$props`. */
 export function isProps(node: Node, scope: ComponentScope): boolean {
@@ -102,8 +107,9 @@ const UNKNOWN_BOUND: NameBinding = { is: 'unknown' };
 function boundOf(value: Node, scope: ComponentScope): NameBinding {
   if (isProps(value, scope)) return { is: 'props' };
   const same = value.type === 'Identifier' ? scope.lookup(value.name) : undefined;
-  const rest = value.type === 'CallExpression' ? compiledRest(value, scope) : undefined;
-  if (rest) return rest;
+  const given =
+    value.type === 'CallExpression' ? (compiledRest(value, scope) ?? handedBack(value, scope)) : undefined;
+  if (given) return given;
   return same && same.is !== 'node' ? same : { is: 'node', node: value, scope };
 }
 
@@ -119,6 +125,47 @@ function compiledRest(
   if (!of || names?.type !== 'ArrayExpression') return undefined;
   const except = names.elements.flatMap((each) => (each ? (literalText(each) ?? []) : []));
   return except.length === names.elements.length ? { is: 'rest', except: [...of, ...except] } : undefined;
+}
+
+// Functions of kits that give the props back that they are handed, with defaults of a theme where it has any:
+// @mui/material 5 to 7, @mantine/core 7 and 8, @chakra-ui/react 2. The place of the props among the arguments.
+const HANDING_BACK: ReadonlyMap<string, number> = new Map([
+  ['useDefaultProps', 0],
+  ['useThemeProps', 0],
+  ['useProps', 2],
+  ['omitThemingProps', 0],
+  ['resolveProps', 1],
+  ['extendSxProp', 0],
+]);
+
+function handedBack(
+  call: Extract<Node, { type: 'CallExpression' }>,
+  scope: ComponentScope,
+): NameBinding | undefined {
+  const at = HANDING_BACK.get(calledName(call)?.replace(/^_/, '') ?? '');
+  const given = at === undefined ? undefined : call.arguments[at];
+  if (!given) return undefined;
+  // `{ props, name }`, or what is only a copy of them.
+  const named =
+    given.type === 'ObjectExpression'
+      ? (propertyIn(given, 'props') ??
+        given.properties.find((each) => each.type === 'SpreadElement')?.argument)
+      : unwrapped(given);
+  const except = named && exceptIn(named, scope);
+  if (except) return { is: 'rest', except };
+  if (!named || !isProps(named, scope)) return undefined;
+  const [, defaults] = at === 2 ? call.arguments : [];
+  const object = defaults && resolved(defaults, scope);
+  return object?.node.type === 'ObjectExpression'
+    ? { is: 'props', defaults: { node: object.node, scope: object.scope } }
+    : { is: 'props' };
+}
+
+function propertyIn(object: Extract<Node, { type: 'ObjectExpression' }>, name: string): Node | undefined {
+  const found = object.properties.find(
+    (each) => each.type === 'Property' && propertyName(each.key, each.computed) === name,
+  );
+  return found?.type === 'Property' ? unwrapped(found.value) : undefined;
 }
 
 const WITHOUT = /^(?:_?objectWithoutProperties(?:Loose)?|__rest)$/;
@@ -149,7 +196,11 @@ export const partsIn = (scope: ComponentScope): Parts<NameBinding> => ({
 });
 
 function memberOfBound(of: NameBinding, key: string, scope: ComponentScope): NameBinding {
-  if (of.is === 'props') return { is: 'prop', name: key };
+  if (of.is === 'props') {
+    const prop: NameBinding = { is: 'prop', name: key };
+    const otherwise = of.defaults && propertyIn(of.defaults.node, key);
+    return of.defaults && otherwise ? { is: 'either', of: prop, otherwise, scope: of.defaults.scope } : prop;
+  }
   if (of.is === 'rest') return of.except.includes(key) ? UNKNOWN_BOUND : { is: 'prop', name: key };
   return of.is === 'unknown' ? of : { is: 'part', of, key, scope };
 }

@@ -121,6 +121,8 @@ export interface Component {
   domains?: Domains;
   /** The file that `view` stands in, where it is not `file`. */
   templateFile?: string;
+  /** React: it only gives styles to a tag or another component. */
+  styles?: boolean;
   /** The component it hands its props on to, where it only wraps one. */
   wraps?: ComponentRef;
   /** Angular: attributes that it sets on its own host element. */

@@ -1,8 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { changedNames } from './changed-names.js';
-import { namesIn } from '../syntax/module-facts.js';
-import { walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
-import { both, not, UNSURE, type Condition } from './expr.js';
+import { memberName, unwrapped, walkTree, writtenTo, type FunctionNode } from '../syntax/tree.js';
+import { both, not, nullish, UNSURE, type Condition } from './expr.js';
 import { exprOf, conditionOf } from './read-expr.js';
 import { completion, completionOf, mayLeave, neverFalls } from '../language/completion.js';
 import { declarePattern, inner, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
@@ -21,38 +20,73 @@ export function waysOut(fn: FunctionNode, scope: ComponentScope): (WayOut & { al
   return ways.map((way) => ({ ...way, always: way.test === ALWAYS }));
 }
 
-/** The ways to the values of names that a function declares by `let` or `var`, or is given, and assigns outside of loops and callbacks. */
-function assignedIn(
-  fn: FunctionNode,
-  scope: ComponentScope,
-  given: ReadonlySet<string>,
-): Map<string, WayOut[]> {
-  const ways = new Map<string, WayOut[]>([...given].map((name) => [name, []]));
-  if (fn.body?.type !== 'BlockStatement') return ways;
-  const { body } = fn.body;
+/** What the statements of a function set outside of loops and callbacks: names of its own, and properties of objects. */
+interface SetBy {
+  /** Names that are set by plain assignments only, with what they are declared as. */
+  names: ReadonlyMap<string, Node | undefined>;
+  /** Assignments to properties by other ways, as `name.key`. */
+  elsewhere: ReadonlySet<string>;
+}
+
+// A scope in which nothing is known: for who only asks which statements there are.
+const BLIND: ComponentScope = { text: '', ref: () => undefined, lookup: () => ({ is: 'unknown' }) };
+
+function setBy(body: readonly Node[], whole: Node, given: ReadonlySet<string>): SetBy {
+  const names = new Map<string, Node | undefined>([...given].map((name) => [name, undefined]));
   for (const statement of body) {
     if (statement.type !== 'VariableDeclaration' || statement.kind === 'const') continue;
     for (const { id, init } of statement.declarations)
-      if (id.type === 'Identifier') ways.set(id.name, init ? [{ node: init, test: ALWAYS }] : []);
+      if (id.type === 'Identifier') names.set(id.name, init ?? undefined);
   }
-  if (ways.size === 0) return ways;
   const seen = new Set<Node>();
-  follow(body, ALWAYS, scope, (statement, test) => {
-    const node = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
-    if (node?.type !== 'AssignmentExpression' || node.left.type !== 'Identifier') return;
-    if (node.operator === '=') {
-      seen.add(node);
-      ways.get(node.left.name)?.push({ node: node.right, test });
-    }
+  follow(body, ALWAYS, BLIND, (statement) => {
+    const set = assignmentIn(statement);
+    if (!set) return;
+    seen.add(set.node);
+    // Made from what it held before: not to be told.
+    if (set.key === undefined && mentions(set.value, set.name)) names.delete(set.name);
   });
-  // Made from what it held before, or assigned anywhere else as well: not to be told.
-  for (const [name, each] of ways)
-    if (each.some(({ node }) => node && mentions(node, name))) ways.delete(name);
-  walkTree(fn.body, (node) => {
+  const elsewhere = new Set<string>();
+  walkTree(whole, (node) => {
     const target = seen.has(node) ? undefined : writtenTo(node);
-    if (target?.type === 'Identifier') ways.delete(target.name);
+    if (target?.type === 'Identifier') names.delete(target.name);
+    if (target?.type === 'MemberExpression' && target.object.type === 'Identifier')
+      elsewhere.add(`${target.object.name}.${memberName(target)}`);
   });
-  return ways;
+  return { names, elsewhere };
+}
+
+interface Assignment {
+  node: Node;
+  name: string;
+  /** The property, where it is one that is set. */
+  key?: string;
+  value: Node;
+  /** What it hangs on. */
+  under?: { operator: '||' | '&&' | '??'; node: Node };
+}
+
+function underOf({ under }: Assignment, scope: ComponentScope): Condition {
+  if (!under) return ALWAYS;
+  if (under.operator === '??') return nullish(exprOf(under.node, scope));
+  const holds = conditionOf(under.node, scope);
+  return under.operator === '&&' ? holds : not(holds);
+}
+
+// `temp = 600;`, `given.role = 'button';`
+function assignmentIn(statement: Node): Assignment | undefined {
+  const whole = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
+  // `href || (href = '/');`
+  const node = whole?.type === 'LogicalExpression' ? unwrapped(whole.right) : whole;
+  if (node?.type !== 'AssignmentExpression' || node.operator !== '=') return undefined;
+  const { left, right: value } = node;
+  const under =
+    whole?.type === 'LogicalExpression' ? { operator: whole.operator, node: whole.left } : undefined;
+  if (left.type === 'Identifier') return { node, name: left.name, value, under };
+  const key = left.type === 'MemberExpression' ? memberName(left) : undefined;
+  if (left.type !== 'MemberExpression' || left.object.type !== 'Identifier' || key === undefined)
+    return undefined;
+  return { node, name: left.object.name, key, value, under };
 }
 
 function mentions(node: Node, name: string): boolean {
@@ -151,7 +185,7 @@ const onlyFalls = (node: Node): boolean => {
 };
 
 const joinedWith = (under: Condition, test: Condition): Condition =>
-  under === ALWAYS ? test : both(under, test);
+  under === ALWAYS ? test : test === ALWAYS ? under : both(under, test);
 
 /**
  * The scope inside a function: its parameters unknown, but those bound in `params`, and its constants readable, but for
@@ -167,17 +201,42 @@ export function functionScope(
   const scope = inner(outer, names);
   if (fn.body?.type !== 'BlockStatement') return scope;
   const { written, inPlace } = changedNames(fn.body);
-  declareAll(fn.body.body, names, scope, written);
-  for (const [name, bound] of names) {
-    const keys = inPlace.get(name);
+  declareAll(fn.body.body, names, scope);
+  for (const name of names.keys())
     if (isChanged ? isChanged(name) : written.has(name)) names.set(name, { is: 'unknown' });
-    else if (!isChanged && inPlace.has(name) && !isGiven(bound))
-      names.set(name, keys ? { is: 'set-later', of: bound, keys } : { is: 'unknown' });
-  }
   const given = new Set(isChanged ? [] : [...params.keys()].filter((name) => written.has(name)));
-  for (const [name, ways] of assignedIn(fn, scope, given))
-    if (written.has(name) && (isChanged || !inPlace.has(name)))
-      names.set(name, { is: 'assigned', first: given.has(name) ? params.get(name) : undefined, ways, scope });
+  const set = setBy(fn.body.body, fn.body, given);
+  const ways = new Map<string, WayOut[]>();
+  for (const [name, init] of set.names) {
+    if (!written.has(name) || (!isChanged && inPlace.has(name))) continue;
+    const own: WayOut[] = init ? [{ node: init, test: ALWAYS }] : [];
+    ways.set(name, own);
+    names.set(name, {
+      is: 'assigned',
+      first: given.has(name) ? params.get(name) : undefined,
+      ways: own,
+      scope,
+    });
+  }
+  for (const [name, bound] of isChanged ? [] : names) {
+    if (!inPlace.has(name) || written.has(name) || isGiven(bound)) continue;
+    const keys = [...(inPlace.get(name) ?? [])].map((key) => {
+      const own = set.elsewhere.has(`${name}.${key}`) ? undefined : [];
+      if (own) ways.set(`${name}.${key}`, own);
+      return [key, own] as const;
+    });
+    names.set(
+      name,
+      inPlace.get(name) ? { is: 'set-later', of: bound, keys: new Map(keys), scope } : { is: 'unknown' },
+    );
+  }
+  // Conditions are read as the names stand by then: the ways grow statement by statement.
+  if (ways.size > 0)
+    follow(fn.body.body, ALWAYS, scope, (statement, test) => {
+      const made = assignmentIn(statement);
+      const own = made && ways.get(made.key === undefined ? made.name : `${made.name}.${made.key}`);
+      if (made && own) own.push({ node: made.value, test: joinedWith(test, underOf(made, scope)) });
+    });
   return scope;
 }
 
@@ -189,28 +248,23 @@ function declareAll(
   statements: readonly Node[],
   names: Map<string, NameBinding>,
   scope: ComponentScope,
-  written: ReadonlySet<string>,
 ): void {
   for (const statement of statements) {
     switch (statement.type) {
       case 'VariableDeclaration':
-        for (const each of statement.declarations) {
-          const isFixed = statement.kind === 'const' || !namesIn(each.id).some((name) => written.has(name));
-          declarePattern(each.id, isFixed ? each.init : null, names, scope);
-        }
+        for (const { id, init } of statement.declarations) declarePattern(id, init, names, scope);
         break;
       case 'FunctionDeclaration':
         if (statement.id) names.set(statement.id.name, { is: 'node', node: statement, scope });
         break;
       case 'BlockStatement':
-        declareAll(statement.body, names, scope, written);
+        declareAll(statement.body, names, scope);
         break;
       case 'IfStatement':
         declareAll(
           [statement.consequent, ...(statement.alternate ? [statement.alternate] : [])],
           names,
           scope,
-          written,
         );
         break;
     }

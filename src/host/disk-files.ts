@@ -44,7 +44,7 @@ export class DiskFiles implements Files {
     return found.map(slashed).sort();
   }
 
-  resolver({ conditions }: ResolverOptions): Resolve {
+  resolver({ conditions, code }: ResolverOptions): Resolve {
     const factory = new ResolverFactory({
       extensions: ['.ts', '.tsx', '.mts', '.js', '.jsx', '.mjs', '.cjs', '.vue', '.json'],
       extensionAlias: {
@@ -55,7 +55,7 @@ export class DiskFiles implements Files {
       ...(conditions === 'none' ? { exportsFields: [] } : {}),
       conditionNames: Array.isArray(conditions)
         ? [...conditions]
-        : ['import', 'module', 'browser', 'default', 'types'],
+        : ['import', 'module', 'browser', 'default', ...(code ? [] : ['types'])],
       mainFields: conditions ? ['main'] : ['module', 'main'],
     });
     return (from, specifier) => {

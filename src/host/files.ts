@@ -5,6 +5,8 @@ export type PathKind = 'file' | 'folder';
 export interface ResolverOptions {
   /** What a package's exports are chosen by, where a `require` asks; `none`: they do not count. Else as bundlers choose. */
   conditions?: readonly string[] | 'none';
+  /** Whether it is code that is looked for, and never the declarations of its types. */
+  code?: boolean;
 }
 
 /** Finds the file that an import in a file of `folder` names; undefined where there is none. */

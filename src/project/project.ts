@@ -57,6 +57,7 @@ export class Project {
   readonly #angular: AngularCompiler | undefined;
   readonly #surroundings: Surroundings;
   readonly #resolve: Resolve;
+  readonly #resolveCode: Resolve;
   // Texts are small beside trees: they stay.
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
@@ -80,6 +81,7 @@ export class Project {
     this.libraries = libraries;
     this.#files = files;
     this.#resolve = files.resolver({});
+    this.#resolveCode = files.resolver({ code: true });
     this.#angular = angular;
     this.#surroundings = surroundings;
   }
@@ -165,8 +167,10 @@ export class Project {
   #leadsTo(from: string, specifier: string): string | undefined {
     const resolved = this.#resolvedFrom(from);
     if (!resolved.has(specifier)) {
-      const found = isInstalled(from) ? undefined : this.#ofWorkspace(specifier);
-      resolved.set(specifier, found ?? this.#led(from, specifier));
+      const own = isInstalled(from) ? undefined : this.#ofWorkspace(specifier);
+      const found = own ?? this.#led(from, specifier);
+      const isShipped = found !== undefined && isInstalled(found);
+      resolved.set(specifier, isShipped ? this.#resolveCode(dirname(from), specifier) : found);
     }
     return resolved.get(specifier);
   }
@@ -363,10 +367,9 @@ export class Project {
   /** The component that a declaration is. */
   componentAt({ file, name }: Declared): Component | undefined {
     const components = this.summary(file)?.components ?? [];
-    return (
-      components.find((component) => component.name === name) ??
-      (name === 'default' && components.length === 1 ? components[0] : undefined)
-    );
+    const named = components.find((component) => component.name === name);
+    const [only, ...more] = components.filter(({ styles }) => !styles);
+    return named ?? (name === 'default' && more.length === 0 ? only : undefined);
   }
 
   #fail(problem: Problem): undefined {

@@ -3,6 +3,7 @@ import {
   isFunction,
   literalText,
   memberName,
+  pathOf,
   requiredModule,
   requiredNode,
   unwrapped,
@@ -150,7 +151,15 @@ function exportDefault(node: Node, exports: Map<string, Export>, declarations: M
   const [name] = declare(node, declarations);
   const inner = unwrapped(node);
   if (name) exports.set('default', { local: name });
-  else exports.set('default', inner.type === 'Identifier' ? { local: inner.name } : { node });
+  else exports.set('default', plainName(inner) ?? { node });
+}
+
+// A name, also one that is only given more members: `Object.assign(Lid, { Handle })`.
+function plainName(node: Node): { local: string } | undefined {
+  if (node.type === 'Identifier') return { local: node.name };
+  if (node.type !== 'CallExpression' || pathOf(node.callee) !== 'Object.assign') return undefined;
+  const [first] = node.arguments;
+  return first?.type === 'Identifier' ? { local: first.name } : undefined;
 }
 
 function declare(node: Node, declarations: Map<string, Node>): string[] {

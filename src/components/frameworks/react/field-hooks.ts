@@ -11,13 +11,22 @@ const object = (entries: readonly (readonly [string, Expr])[]): Expr => ({
 const unknown = (names: string): (readonly [string, Expr])[] =>
   names.split(' ').map((name) => [name, /^on[A-Z]|^set/.test(name) ? FUNCTION : UNKNOWN]);
 
-// formik 2, Formik.js: getFieldProps, getFieldMeta, getFieldHelpers. An object may ask for a checkbox or a list.
-const formikField: Gives = (first) => {
+// react-hook-form 7, createFormControl.ts: register.
+const REGISTERED = object(
+  unknown('name onChange onBlur ref disabled required min max minLength maxLength pattern'),
+);
+
+function formikProps(first: Expr): Expr {
   const isName = first.is !== 'object' && first.is !== 'prop' && first.is !== 'unknown';
-  const field = object([
+  return object([
     ['name', isName ? first : UNKNOWN],
     ...unknown(isName ? 'value onChange onBlur' : 'value onChange onBlur checked multiple'),
   ]);
+}
+
+// formik 2, Formik.js: getFieldProps, getFieldMeta, getFieldHelpers. An object may ask for a checkbox or a list.
+const formikField: Gives = (first) => {
+  const field = formikProps(first);
   const meta = object(unknown('value error touched initialValue initialTouched initialError'));
   return { is: 'list', items: [field, meta, object(unknown('setValue setTouched setError'))] };
 };
@@ -40,6 +49,12 @@ const HOOKS: ReadonlyMap<string, ReadonlyMap<string, Gives>> = new Map([
     ]),
   ],
 ]);
+
+/** What a method gives that a form library's hook hands out: `register('cone')`. `isFrom`: whether the module takes a hook of it. */
+export function givenByMethod(name: string, isFrom: (specifier: string) => boolean): Expr | undefined {
+  if (name === 'register' && isFrom('react-hook-form')) return REGISTERED;
+  return name === 'getFieldProps' && isFrom('formik') ? formikProps(UNKNOWN) : undefined;
+}
 
 /** What a call of a form library's hook gives; undefined for all other calls. */
 export const givenByHook = (specifier: string, name: string, args: readonly Expr[]): Expr | undefined =>

@@ -6,7 +6,7 @@ import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
 import { keysIn } from '../../keys.js';
-import { conditionOf, exprOf } from '../../read-expr.js';
+import { conditionOf, exprOf, spreadExpr } from '../../read-expr.js';
 import { waysOut } from '../../ways.js';
 import { nothingGiven, openTag, type TagContents } from '../../given.js';
 import { ownMethod, isProps, resolved, type ComponentScope } from '../../scope.js';
@@ -141,7 +141,7 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
     const test = conditionOf(sides.test, found.scope);
     return spreadUnder(test, sides.then, sides.otherwise, found.scope, given, viewOf);
   }
-  const expr = exprOf(argument, scope);
+  const expr = spreadExpr(argument, scope);
   if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
   // Nothing comes of spreading what is no object.
   else if (expr.is !== 'constant') openTag(given);

@@ -1,5 +1,7 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
-import { type JsxElement, attributesOf } from './jsx-attributes.js';
+import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
+import { passesOn } from './passing.js';
+import { tagMade } from './tag-factories.js';
 import {
   ownMethod,
   partsIn,
@@ -16,13 +18,14 @@ import { constant, ITEM, not, possibleValues, type Expr, type Condition } from '
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
-import { componentNode, elementNode, type TagContents } from '../../given.js';
+import { componentNode, elementNode, openTag, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
 import { chosenComponents, type ChosenComponent } from './chosen-components.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
 import type { Span } from '../../../finding.js';
 
-const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler']);
+// By any way that they are come by: `React.Fragment`, `KilnContext.Provider`.
+const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler', 'Provider', 'Consumer']);
 const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement', 'only', 'toArray']);
 const DEEPEST = 48;
 // A function that gives markup may call itself: each call counts for many levels.
@@ -86,8 +89,15 @@ function textView(text: Expr, place: Span, open = false): ViewNode[] {
 
 function exprView(expr: Expr, place: Span): ViewNode[] {
   if (expr.is === 'prop') return [{ kind: 'slot', name: expr.name, fallback: [], place }];
+  const defaulted = expr.is === 'if' && expr.otherwise.is === 'prop' ? expr.otherwise : undefined;
+  // A prop with what stands in for it.
+  if (expr.is === 'if' && defaulted && expr.test.is === 'same' && isSameProp(expr.test.left, defaulted))
+    return [{ kind: 'slot', name: defaulted.name, fallback: exprView(expr.then, place), place }];
   return textView(shown(expr, { framework: 'react' }), place, true);
 }
+
+const isSameProp = (expr: Expr, { name }: Extract<Expr, { is: 'prop' }>): boolean =>
+  expr.is === 'prop' && expr.name === name;
 
 const branch = (
   condition: string,
@@ -199,13 +209,16 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const simple = text.split('.').pop() ?? text;
   const written = childrenOf(node, scope, depth);
   const ref = scope.ref(text);
-  // A name that a compiler gave it: `_Fragment`.
-  const own =
-    ref && 'specifier' in ref && /^(?:react|preact)(?:\/|$)/.test(ref.specifier) ? ref.name : simple;
-  if (TRANSPARENT.has(own) || simple === 'Provider' || simple === 'Consumer') return written;
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, (each, at) => viewOf(each, at, depth + 1));
   const children = written.length > 0 ? written : handedIn(given, place);
+  if (TRANSPARENT.has(simple) || passesOn(ref)) return children;
+  const made = tagMade(ref);
+  if (made) {
+    if (given.props.has('asChild') || given.props.has('as')) openTag(given);
+    for (const name of made.takes) given.attributes.delete(htmlName(name));
+    return [elementNode(given, { tag: made.tag, place, children })];
+  }
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
   const byName =
     !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined ? named(text, scope) : undefined;
@@ -220,6 +233,17 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
       const arm = { of: place.start, arm: i };
       return components.length === 1 ? [one] : branch(`${text} is ${name}`, test, [one], place, arm);
     });
+  const standIn = type ? undefined : standInOf(text, scope);
+  if (chosen?.is === 'prop' && standIn) {
+    const test: Condition = { is: 'same', left: chosen, right: constant(undefined) };
+    const { ref, name } = standIn;
+    const asComponent = componentNode(given, { name: text, ref: undefined, place, slots });
+    const own = elementNode(given, { tag: '?', chosen, asComponent, place, children });
+    return [
+      ...branch(`${text} is ${name}`, test, [componentNode(given, { name, ref, place, slots })], place),
+      ...branch(`${text} is given`, not(test), [own], place),
+    ];
+  }
   if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
@@ -235,6 +259,15 @@ function chosenIn(type: Node | string, scope: ComponentScope): readonly ChosenCo
   if (typeof type !== 'string') return chosenComponents(type, scope);
   const bound = scope.lookup(type);
   return bound?.is === 'node' ? chosenComponents(bound.node, bound.scope) : undefined;
+}
+
+// The one component that stands in for a prop that is not given: `{ as: Tag = Heading }`.
+function standInOf(name: string, scope: ComponentScope): ChosenComponent | undefined {
+  const bound = scope.lookup(name);
+  const node = bound?.is === 'prop' ? bound.fallback : bound?.is === 'either' ? bound.otherwise : undefined;
+  const [only, ...more] =
+    (node && chosenComponents(node, bound?.is === 'either' ? bound.scope : scope)) ?? [];
+  return more.length === 0 ? only : undefined;
 }
 
 const isFunctionIn =

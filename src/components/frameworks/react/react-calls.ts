@@ -3,7 +3,7 @@ import { resultOf, resultOfCall } from '../../calls.js';
 import { both, constant, nullish, SOMETHING, truthy, type Expr } from '../../expr.js';
 import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
-import { givenByHook } from './field-hooks.js';
+import { givenByHook, givenByMethod } from './field-hooks.js';
 
 /** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
 export function reactCall(
@@ -18,6 +18,15 @@ export function reactCall(
   const ref = callee.type === 'Identifier' ? scope.ref(callee.name) : undefined;
   const given = ref && 'specifier' in ref ? givenByHook(ref.specifier, ref.name, args) : undefined;
   if (given) return given;
+  const isFrom = (specifier: string): boolean =>
+    FORM_HOOKS.some((hook) => {
+      const hooked = scope.ref(hook);
+      return hooked && 'specifier' in hooked
+        ? hooked.specifier === specifier
+        : hooked !== undefined && specifier === 'formik' && hook === 'useFormikContext';
+    });
+  const byMethod = name === undefined ? undefined : givenByMethod(name, isFrom);
+  if (byMethod) return byMethod;
   if (name === 'isValidElement' && first) return isElement(first);
   // `Children.count(children)`
   if (name === 'count' && first && callee.type === 'MemberExpression' && isChildren(callee.object))
@@ -26,6 +35,8 @@ export function reactCall(
   if (name === 'useMemo' && made && isFunction(made)) return resultOf(made, scope, [], depth);
   return resultOfCall(call, args, scope, depth);
 }
+
+const FORM_HOOKS = ['useForm', 'useFormContext', 'useFormik', 'useFormikContext'];
 
 const isChildren = (node: CallNode['callee']): boolean => {
   const inner = unwrapped(node);

@@ -18,10 +18,11 @@ import type { Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
 import { reactCall } from './react-calls.js';
+import { styledView } from './styled.js';
 import { opensIn } from '../../opens.js';
 import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
-import { NO_CLASSES, type Component, type ComponentRef, type ViewNode } from '../../view.js';
+import { type Component, type ComponentRef, type ViewNode } from '../../view.js';
 
 /** What a name that a module imports stands for, where that is looked at. */
 export type Imported = (name: string) => NameBinding | undefined;
@@ -62,7 +63,7 @@ export function reactComponents(script: Script, facts: ModuleFacts, imported?: I
   const module = moduleOf(script, facts, imported);
   const found: Component[] = [];
   for (const [name, node] of facts.declarations) {
-    if (!/^[A-Z]/.test(name)) continue;
+    if (!/^_?[A-Z]/.test(name)) continue;
     const component = componentFrom(name, node, module);
     if (component) found.push(component);
   }
@@ -125,15 +126,16 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     framework: 'react' as const,
     place: { start: node.start, end: node.end },
   };
-  const styled = styledView(value);
-  if (styled) return { ...base, view: styled, props: new Map() };
+  if (isInstalled(base.file) && SHOW_NOTHING.has(name)) return { ...base, view: [], props: new Map() };
+  const styled = styledView(value, scope);
+  if (styled) return { ...base, view: styled, props: new Map(), styles: true };
   // `const KilnProvider = KilnContext.Provider` shows what stands in it.
   if (/^(?:Provider|Consumer)$/.test(memberName(unwrapped(value)) ?? ''))
     return { ...base, view: [childrenSlot(base.place)], props: new Map() };
   const made = unwrappedComponent(value);
   if (!made) return undefined;
   if (made.type === 'Identifier') {
-    const wraps = made !== unwrapped(value) && /^[A-Z]/.test(made.name) ? scope.ref(made.name) : undefined;
+    const wraps = made !== unwrapped(value) && /^_?[A-Z]/.test(made.name) ? scope.ref(made.name) : undefined;
     return wraps && { ...base, view: [], props: new Map(), wraps };
   }
   if (made.type === 'ClassDeclaration' || made.type === 'ClassExpression')
@@ -165,6 +167,9 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     clones: clones(made),
   };
 }
+
+// Of packages: what moves on the screen and has no words, as @mui/material's waves under a pointer.
+const SHOW_NOTHING: ReadonlySet<string> = new Set(['TouchRipple']);
 
 function clones(node: Node): boolean {
   let found = false;
@@ -221,7 +226,12 @@ function addDefaults(
 }
 
 /** Functions that give a component which renders the one that they are handed, as it is. */
-export const HANDS_ON: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'observer']);
+export const HANDS_ON: ReadonlySet<string> = new Set(
+  // Of compilers and kits too: esbuild, @headlessui/react 1 and 2, @mantine/core 7 and 8.
+  'memo forwardRef observer __name forwardRefWithAs factory polymorphicFactory genericFactory createPolymorphicComponent'.split(
+    ' ',
+  ),
+);
 
 /** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
 export function unwrappedComponent(node: Node): Node | undefined {
@@ -239,55 +249,7 @@ export function unwrappedComponent(node: Node): Node | undefined {
   return inner;
 }
 
-// styled.button`…` and styled('button')(…): the tag, with whatever it is given.
-function styledView(node: Node): ViewNode[] | undefined {
-  const inner = unwrapped(node);
-  const callee =
-    inner.type === 'TaggedTemplateExpression'
-      ? inner.tag
-      : inner.type === 'CallExpression'
-        ? inner.callee
-        : undefined;
-  if (!callee) return undefined;
-  const tag = styledTag(unwrapped(callee));
-  if (!tag) return undefined;
-  const place = { start: inner.start, end: inner.end };
-  return [
-    {
-      kind: 'element',
-      tag,
-      place,
-      attributes: new Map(),
-      classes: { ...NO_CLASSES, open: true },
-      open: true,
-      events: [],
-      children: [childrenSlot(place)],
-    },
-  ];
-}
-
 const childrenSlot = (place: Span): ViewNode => ({ kind: 'slot', name: 'children', fallback: [], place });
-
-function styledTag(callee: Node): string | undefined {
-  if (
-    callee.type === 'MemberExpression' &&
-    callee.object.type === 'Identifier' &&
-    callee.object.name === 'styled'
-  ) {
-    return propertyName(callee.property, callee.computed);
-  }
-  if (
-    callee.type === 'CallExpression' &&
-    callee.callee.type === 'Identifier' &&
-    callee.callee.name === 'styled'
-  ) {
-    const [first] = callee.arguments;
-    return first?.type === 'Literal' && typeof first.value === 'string' ? first.value : undefined;
-  }
-  // styled.button.attrs({…})`…`
-  const deeper = callee.type === 'CallExpression' ? callee.callee : undefined;
-  return deeper?.type === 'MemberExpression' ? styledTag(deeper.object) : undefined;
-}
 
 function showsJsx(fn: FunctionNode): boolean {
   let found = false;

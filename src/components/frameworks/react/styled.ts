@@ -1,0 +1,73 @@
+import type { Node } from 'oxc-parser';
+import { pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { constant } from '../../expr.js';
+import { nothingGiven, componentNode, elementNode } from '../../given.js';
+import type { ComponentScope } from '../../scope.js';
+import type { ViewNode } from '../../view.js';
+
+// What a styled element keeps for itself (styled-components 5 and 6, @emotion/styled 11, @mui/system 5 to 7).
+const OWN: readonly string[] = ['as', 'forwardedAs', 'theme', 'ownerState', 'sx'];
+
+/** styled.button`…`, styled('button')(…), styled(Lid)(…): the tag or the component, with all that it is given; undefined for all else. */
+export function styledView(node: Node, scope: ComponentScope): ViewNode[] | undefined {
+  const inner = unwrapped(node);
+  const callee =
+    inner.type === 'TaggedTemplateExpression'
+      ? inner.tag
+      : inner.type === 'CallExpression'
+        ? inner.callee
+        : undefined;
+  const base = callee && baseOf(unwrapped(callee));
+  if (!base) return undefined;
+  const place = { start: inner.start, end: inner.end };
+  const children: ViewNode = { kind: 'slot', name: 'children', fallback: [], place };
+  const given = { ...nothingGiven(), rest: OWN };
+  const tag = typeof base.of === 'string' ? base.of : undefined;
+  const path = typeof base.of === 'string' ? undefined : pathOf(unwrapped(base.of));
+  if (tag === undefined) {
+    const ref = path === undefined ? undefined : scope.ref(path);
+    // The component is what is left of the base: what it takes for itself is its own affair.
+    const whole = { ...given, rest: OWN.filter((name) => name !== 'as'), open: base.adds };
+    const slots = new Map([['children', [children]]]);
+    return ref && path !== undefined ? [componentNode(whole, { name: path, ref, place, slots })] : undefined;
+  }
+  const asked = { is: 'prop', name: 'as' } as const;
+  const test = { is: 'same', left: asked, right: constant(undefined) } as const;
+  const chosen = { is: 'if', test, then: constant(tag), otherwise: asked } as const;
+  const asComponent = componentNode(given, { name: tag, ref: undefined, place, slots: new Map() });
+  return [
+    elementNode(
+      { ...given, open: base.adds },
+      { tag: '?', chosen, asComponent, place, children: [children] },
+    ),
+  ];
+}
+
+/** What is styled: a tag, or the expression of a component; `adds`: it is given more than its users give it. */
+interface Styled {
+  of: string | Node;
+  adds: boolean;
+}
+
+function baseOf(callee: Node): Styled | undefined {
+  if (callee.type === 'MemberExpression' && isStyled(callee.object)) {
+    const tag = propertyName(callee.property, callee.computed);
+    return tag === undefined ? undefined : { of: tag, adds: false };
+  }
+  if (callee.type !== 'CallExpression') return undefined;
+  const [first] = callee.arguments;
+  const maker = unwrapped(callee.callee);
+  if (isStyled(maker) && first && first.type !== 'SpreadElement')
+    return {
+      of: first.type === 'Literal' && typeof first.value === 'string' ? first.value : first,
+      adds: false,
+    };
+  // styled.button.attrs({…})`…`, styled(Lid).withConfig({…})`…`
+  if (maker.type !== 'MemberExpression') return undefined;
+  const deeper = baseOf(unwrapped(maker.object));
+  return (
+    deeper && { ...deeper, adds: deeper.adds || propertyName(maker.property, maker.computed) === 'attrs' }
+  );
+}
+
+const isStyled = (node: Node): boolean => node.type === 'Identifier' && /^_?styled\d*$/.test(node.name);
