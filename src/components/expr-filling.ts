@@ -2,6 +2,7 @@ import { joined, shown } from './expr-text.js';
 import { operate } from '../language/operations.js';
 import { operated } from '../language/reader.js';
 import {
+  choicesOf,
   UNKNOWN,
   type Expr,
   memberOfExpr,
@@ -37,7 +38,11 @@ export function filledExpr(expr: Expr, given: GivenProps): Expr {
     case 'if': {
       const holds = outcome(expr.test, given);
       if (holds !== undefined) return filledExpr(holds ? expr.then : expr.otherwise, given);
-      return oneOf([filledExpr(expr.then, given), filledExpr(expr.otherwise, given)]);
+      const [then, otherwise] = [filledExpr(expr.then, given), filledExpr(expr.otherwise, given)];
+      // `a || b` gives no falsy `a`, `a && b` no truthy one.
+      if (expr.by === '||') return oneOf([...only(then, true), otherwise]);
+      if (expr.by === '&&') return oneOf([then, ...only(otherwise, false)]);
+      return oneOf([then, otherwise]);
     }
     case 'object':
       return { ...expr, entries: expr.entries.map(([key, value]) => [key, filledExpr(value, given)]) };
@@ -47,6 +52,10 @@ export function filledExpr(expr: Expr, given: GivenProps): Expr {
       return expr;
   }
 }
+
+// Of the values that an expression may give, those that may be truthy, or falsy.
+const only = (expr: Expr, wanted: boolean): Expr[] =>
+  (choicesOf(expr) ?? [expr]).filter((each) => truth(each) !== !wanted);
 
 const DATA = { dataOf: dataOfExpr };
 

@@ -16,7 +16,8 @@ export type Expr =
   | { is: 'shown'; how: Showing; of: Expr }
   /** One of these, depending on something. */
   | { is: 'choice'; options: readonly Expr[] }
-  | { is: 'if'; test: Condition; then: Expr; otherwise: Expr }
+  /** `by`: the operator that makes the choice by the truth of one of the two. */
+  | { is: 'if'; test: Condition; then: Expr; otherwise: Expr; by?: '||' | '&&' }
   /** `open`: it may have other entries; `rest`: those are all props of the component but these. */
   | {
       is: 'object';

@@ -170,7 +170,8 @@ class Expressions implements Algebra<Expr> {
   choice({ operator, test, then, otherwise, taken }: Choice<Expr>): Expr {
     if (taken) return taken === 'then' ? then() : otherwise();
     if (operator === '??') return { is: 'if', test: nullish(test), then: otherwise(), otherwise: then() };
-    return { is: 'if', test: conditionFrom(test), then: then(), otherwise: otherwise() };
+    const by = operator === '||' || operator === '&&' ? { by: operator } : {};
+    return { is: 'if', test: conditionFrom(test), then: then(), otherwise: otherwise(), ...by };
   }
 
   object(entries: readonly Entry<Expr>[]): Expr {

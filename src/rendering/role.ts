@@ -1,5 +1,5 @@
 import type { Role, RenderedElement } from './rendered-tree.js';
-import { possibleValues, type Constant } from '../components/expr.js';
+import { choicesOf, possibleValues, type Constant, type Expr } from '../components/expr.js';
 import type { Match } from './match.js';
 
 // The roles of WAI-ARIA 1.3, its modules for publishing and graphics by their prefix.
@@ -161,11 +161,14 @@ function implicitRole(element: RenderedElement): Role {
 function has(element: RenderedElement, name: string, role: string, otherwise: string | null): Role {
   const value = element.attributes.get(name);
   if (!value) return element.open ? undefined : otherwise;
-  const values = possibleValues(value);
-  if (!values) return value.is === 'text' ? role : undefined;
-  const given = values.filter((one) => one !== undefined && one !== null && one !== false);
-  return given.length === values.length ? role : given.length === 0 ? otherwise : undefined;
+  const given = (choicesOf(value) ?? [value]).map((each) => !isAbsent(each));
+  return given.every(Boolean) ? role : given.some(Boolean) ? undefined : otherwise;
 }
+
+// What is written and can't be read is taken to be there.
+const isAbsent = (expr: Expr): boolean =>
+  choicesOf(expr)?.some(isAbsent) ??
+  (expr.is === 'constant' && (expr.value === undefined || expr.value === null || expr.value === false));
 
 function imageRole(element: RenderedElement): Role {
   const alt = element.attributes.get('alt');

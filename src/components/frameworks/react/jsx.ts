@@ -14,11 +14,20 @@ import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import type { CreatedElement } from '../../../syntax/created-elements.js';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
-import { constant, ITEM, not, possibleValues, type Expr, type Condition } from '../../expr.js';
+import {
+  constant,
+  ITEM,
+  not,
+  possibleValues,
+  truthy,
+  type Condition,
+  type Expr,
+  UNKNOWN,
+} from '../../expr.js';
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
-import { componentNode, elementNode, openTag, type TagContents } from '../../given.js';
+import { componentNode, elementNode, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
 import { chosenComponents, type ChosenComponent } from './chosen-components.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
@@ -214,11 +223,7 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const children = written.length > 0 ? written : handedIn(given, place);
   if (TRANSPARENT.has(simple) || passesOn(ref)) return children;
   const made = tagMade(ref);
-  if (made) {
-    if (given.props.has('asChild') || given.props.has('as')) openTag(given);
-    for (const name of made.takes) given.attributes.delete(htmlName(name));
-    return [elementNode(given, { tag: made.tag, place, children })];
-  }
+  if (made) return madeView(made, given, children, place);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.
   const byName =
     !ref && /^[A-Z]\w*$/.test(text) && scope.lookup(text) !== undefined ? named(text, scope) : undefined;
@@ -252,6 +257,44 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
     return [elementNode(given, { tag: chosen ? '?' : text, chosen, asComponent, place, children: inside })];
   }
   return [componentNode(given, { name: text, ref, place, slots })];
+}
+
+// An element of a factory, unless it is told to be another tag, or to lend itself to its child.
+function madeView(
+  { tag, takes }: { tag: string; takes: readonly string[] },
+  given: TagContents,
+  children: ViewNode[],
+  place: Span,
+): ViewNode[] {
+  const asked = (name: string): Expr | undefined => {
+    const own = given.props.get(name);
+    if (!takes.includes(name)) return undefined;
+    if (own) return 'expr' in own ? own.expr : UNKNOWN;
+    return given.rest && !given.rest.includes(name) ? { is: 'prop', name } : undefined;
+  };
+  const [as, lends] = [asked('as'), asked('asChild')];
+  for (const name of takes) given.attributes.delete(htmlName(name));
+  const own = { ...given, ...(given.rest ? { rest: [...given.rest, ...takes] } : {}) };
+  const chosen: Expr | undefined = as && {
+    is: 'if',
+    test: { is: 'same', left: as, right: constant(undefined) },
+    then: constant(tag),
+    otherwise: as,
+  };
+  const asComponent =
+    chosen &&
+    componentNode(own, { name: tag, ref: undefined, place, slots: new Map([['children', children]]) });
+  const element = elementNode(own, { tag: chosen ? '?' : tag, chosen, asComponent, place, children });
+  if (!lends) return [element];
+  const handed: ViewNode[] =
+    children.length > 0 || !given.rest || given.rest.includes('children')
+      ? children
+      : [{ kind: 'slot', name: 'children', fallback: [], place }];
+  const lent: ViewNode[] = [{ kind: 'hole', why: 'what a child is lent', place }, ...handed];
+  return [
+    ...branch('not (asChild)', not(truthy(lends)), [element], place),
+    ...branch('asChild', truthy(lends), lent, place),
+  ];
 }
 
 // By a name of markup, or by the expression that a call was given.
