@@ -16,6 +16,7 @@ import { O14 } from './O14.js';
 import { O15 } from './O15.js';
 import { O16 } from './O16.js';
 import { O17 } from './O17.js';
+import { O18 } from './O18.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -36,4 +37,5 @@ export const OVERLOAD: readonly Check[] = [
   O15,
   O16,
   O17,
+  O18,
 ];

@@ -261,7 +261,15 @@ export interface Assertion {
   promised: boolean;
   /** What is judged is read through `?.`: it may be missing. */
   optional: boolean;
+  /** What is judged is one of two, whichever is truthy first: `lid || shelf`. */
+  either?: Either;
   place: Span;
+}
+
+/** The two sides of a choice, as they are written. */
+export interface Either {
+  left: string;
+  right: string;
 }
 
 /** One use of a name that is declared outside of the spec or hook. */

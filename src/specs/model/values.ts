@@ -6,7 +6,7 @@ import type { Constant } from '../../components/expr.js';
 import type { Declared, ModuleTree } from '../../project/project.js';
 import type { Kind } from './blocks.js';
 import type { Env } from './env.js';
-import type { LastingEffect, Reach, Render, StandIn } from './steps.js';
+import type { Either, LastingEffect, Reach, Render, StandIn } from './steps.js';
 
 export type AnyClass = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;
 
@@ -26,6 +26,8 @@ export interface LibraryObject {
   subjectAt?: number;
   /** The subject is read through `?.`. */
   optional?: boolean;
+  /** Of an expectation: the two that its subject is one of. */
+  either?: Either;
   not?: boolean;
   /** The expectation is of what a promise gives, and so is a promise itself. */
   promised?: boolean;

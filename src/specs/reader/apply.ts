@@ -1,5 +1,5 @@
 import type { Meaning } from '../../libraries/meaning.js';
-import { assertBy, assertByCall, startExpectation } from './assertions.js';
+import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions.js';
 import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
@@ -242,6 +242,13 @@ function expectation(run: SpecReading, args: readonly Value[], node: CallNode): 
   if (subject.is === 'function') run.under({ inCallback: true }, () => run.callFunction(subject, [], node));
   const [first] = node.arguments;
   return first
-    ? startExpectation(run, subject, first, namesOnTheWay(first), isOptionalChain(first))
+    ? startExpectation(
+        run,
+        subject,
+        first,
+        namesOnTheWay(first),
+        isOptionalChain(first),
+        eitherIn(first, run.tree.script.source.text),
+      )
     : startExpectation(run, subject, { start: node.end, end: node.end });
 }

@@ -5,7 +5,7 @@ import type { Emptiness } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Span } from '../../finding.js';
 import type { SpecReading } from './spec-reading.js';
-import type { Assertion } from '../model/steps.js';
+import type { Assertion, Either } from '../model/steps.js';
 import type { LibraryObject, Value } from '../model/values.js';
 
 /** The start of an assertion about a value: `expect(value)`, `value.should`. */
@@ -15,8 +15,10 @@ export function startExpectation(
   node: Span,
   path: readonly string[] = [],
   optional = false,
+  either?: Either,
 ): LibraryObject {
   return {
+    either,
     is: 'thing',
     type: 'expectation',
     subject,
@@ -26,6 +28,15 @@ export function startExpectation(
     optional,
     not: false,
   };
+}
+
+/** The sides of `lid || shelf`; a literal on the right only stands in for what is not there. */
+export function eitherIn(node: Node, text: string): Either | undefined {
+  const inner = unwrapped(node);
+  if (inner.type !== 'LogicalExpression' || inner.operator !== '||') return undefined;
+  const [left, right] = [unwrapped(inner.left), unwrapped(inner.right)];
+  if (/^(?:Literal|ObjectExpression|ArrayExpression|TemplateLiteral)$/.test(right.type)) return undefined;
+  return { left: text.slice(left.start, left.end), right: text.slice(right.start, right.end) };
 }
 
 /** A word of the chain behind an expectation: it turns it round, hands it on, or is a matcher. */
@@ -102,6 +113,7 @@ function emit(
     not: thing.not ?? false,
     promised: thing.promised ?? false,
     optional: thing.optional ?? false,
+    either: thing.either,
     matcher: matcher?.name,
     asks,
     place: run.placeOf(node),
