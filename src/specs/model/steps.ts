@@ -270,6 +270,8 @@ export interface Assertion {
 export interface Either {
   left: string;
   right: string;
+  /** They are comparisons of values. */
+  compares: boolean;
 }
 
 /** One use of a name that is declared outside of the spec or hook. */

@@ -36,7 +36,11 @@ export function eitherIn(node: Node, text: string): Either | undefined {
   if (inner.type !== 'LogicalExpression' || inner.operator !== '||') return undefined;
   const [left, right] = [unwrapped(inner.left), unwrapped(inner.right)];
   if (/^(?:Literal|ObjectExpression|ArrayExpression|TemplateLiteral)$/.test(right.type)) return undefined;
-  return { left: text.slice(left.start, left.end), right: text.slice(right.start, right.end) };
+  return {
+    left: text.slice(left.start, left.end),
+    right: text.slice(right.start, right.end),
+    compares: [left, right].every(({ type }) => type === 'BinaryExpression'),
+  };
 }
 
 /** A word of the chain behind an expectation: it turns it round, hands it on, or is a matcher. */
