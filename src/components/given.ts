@@ -50,7 +50,7 @@ export const elementNode = (
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (
-  { props, open, rest, events, functions, components }: TagContents,
+  { props, open, rest, events, handlers, functions, components }: TagContents,
   own: Pick<ComponentNode, 'name' | 'ref' | 'place' | 'slots'>,
 ): ComponentNode => ({
   kind: 'component',
@@ -59,6 +59,7 @@ export const componentNode = (
   open,
   rest,
   events,
+  ...(handlers.length > 0 ? { handlers } : {}),
   ...(functions ? { functions } : {}),
   ...(components ? { components } : {}),
 });

@@ -82,7 +82,8 @@ export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBind
   return {
     text: scope.text,
     called: scope.called,
-    ref: (name) => scope.ref(name),
+    // What goes by a name here hides an import of it.
+    ref: (name) => (names.has(name.split('.')[0] ?? name) ? undefined : scope.ref(name)),
     lookup: (name) => names.get(name) ?? scope.lookup(name),
   };
 }

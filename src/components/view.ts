@@ -66,6 +66,8 @@ export interface ComponentNode {
   open: boolean;
   rest?: readonly string[];
   events: readonly string[];
+  /** The handlers that the component itself writes for it. */
+  handlers?: readonly Handler[];
   slots: ReadonlyMap<string, readonly ViewNode[]>;
   /** React: the props, `children` too, whose markup is what a function gives. */
   functions?: ReadonlySet<string>;

@@ -70,6 +70,8 @@ interface Context {
   open: boolean;
   depth: number;
   within: readonly Component[];
+  /** Where the project uses a component of a package, inside of that. */
+  usedAt?: { file: string; start: number };
 }
 
 /** Where the next node is put. */
@@ -265,6 +267,7 @@ class Expansion {
       arms: at.arms,
       repeated: at.repeated,
       component: context.component,
+      ...(context.usedAt ? { usedAt: context.usedAt } : {}),
       known: {},
     };
     this.elements.push(placed);
@@ -482,6 +485,9 @@ class Expansion {
       open: node.open || (node.rest !== undefined && context.open),
       depth: context.depth + 1,
       within: [...context.within, component],
+      usedAt: isInstalled(component.file)
+        ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
+        : undefined,
     };
     // What the spec writes itself is told apart by more than what it shows.
     if (context.component && !isInstalled(component.file))

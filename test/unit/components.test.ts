@@ -97,6 +97,11 @@ describe('React components', () => {
       '<div …><b id=9>x</b><a href=/>y</a></div>',
     ],
     [
+      'a name of the component’s own that an import has too',
+      "import { Shelf } from 'shelves'; export const A = ({ up }) => { const Shelf = up ? 'ul' : 'ol'; return <Shelf id='s' />; };",
+      '<ol id=s></ol>',
+    ],
+    [
       'tags that are animated',
       "import { motion } from 'motion/react'; export const A = () => <motion.ul animate={{ x: 1 }} lang='en'><motion.li>Raku</motion.li></motion.ul>;",
       '<ul lang=en><li>Raku</li></ul>',

@@ -1,5 +1,11 @@
 import { USES } from '../questions/facts.js';
-import { innerNodes, type Component, type Handler, type ViewNode } from '../../components/view.js';
+import {
+  innerNodes,
+  type Component,
+  type ComponentNode,
+  type Handler,
+  type ViewNode,
+} from '../../components/view.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { fileFact, type SpecFileFacts } from '../questions/context.js';
@@ -33,7 +39,11 @@ export const B04: ProjectCheck = {
       const files = context.specFilesOf(component);
       if (!files?.length) return [];
       // Markup that a component shows in several places is written once.
-      const handled = new Map(handlersIn(component.view).map((each) => [each.handler.place.start, each]));
+      const isOfPackage = ({ ref }: ComponentNode): boolean =>
+        ref !== undefined && 'specifier' in ref && !context.project.component(component.file, ref);
+      const handled = new Map(
+        handlersIn(component.view, isOfPackage).map((each) => [each.handler.place.start, each]),
+      );
       return [...handled.values()].flatMap(({ handler, tag, start }) => {
         if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
         const fired = files.map((file) => file.get(FIRED));
@@ -70,15 +80,17 @@ interface Handled {
   start: number;
 }
 
-function handlersIn(view: readonly ViewNode[]): Handled[] {
+function handlersIn(view: readonly ViewNode[], isOfPackage: (node: ComponentNode) => boolean): Handled[] {
   return view.flatMap((node) => {
-    const own = node.kind === 'element' ? (node.handlers ?? []) : [];
-    const { tag, place } = node.kind === 'element' ? node : { tag: '', place: node.place };
+    const isAsked = node.kind === 'element' || (node.kind === 'component' && isOfPackage(node));
+    const own = isAsked ? (node.handlers ?? []) : [];
+    const { place } = node;
+    const tag = node.kind === 'element' ? node.tag : node.kind === 'component' ? node.name : '';
     // What a library may fire by itself is not for specs to fire.
     const asked = own.filter(({ event }) => ACTS.has(event));
     return [
       ...asked.map((handler) => ({ handler, tag, start: place.start })),
-      ...handlersIn(innerNodes(node)),
+      ...handlersIn(innerNodes(node), isOfPackage),
     ];
   });
 }

@@ -138,10 +138,11 @@ class Events {
     for (const element of elements)
       for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
         done.add(at);
-        const key = elementKey(at.file, at.place.start);
-        const known = this.onElements.get(key) ?? new Set();
-        events.forEach((event) => known.add(event));
-        this.onElements.set(key, known);
+        for (const key of keysOfElement(at)) {
+          const known = this.onElements.get(key) ?? new Set();
+          events.forEach((event) => known.add(event));
+          this.onElements.set(key, known);
+        }
       }
   }
 
@@ -153,7 +154,13 @@ class Events {
 }
 
 const keysOf = (tree: RenderedTree | undefined): Set<string> =>
-  new Set((tree?.elements ?? []).map(({ file, place }) => elementKey(file, place.start)));
+  new Set((tree?.elements ?? []).flatMap(keysOfElement));
+
+// Its own, and that of the tag of a package's component that it comes of.
+const keysOfElement = ({ file, place, usedAt }: RenderedElement): string[] => [
+  elementKey(file, place.start),
+  ...(usedAt ? [elementKey(usedAt.file, usedAt.start)] : []),
+];
 
 function originOf({ from }: Reach): Render | 'page' | 'unknown' {
   return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;

@@ -1,7 +1,15 @@
 import type { Prop, ViewNode } from '../../view.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import { isFunction, namesCalledIn, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
+import {
+  calledName,
+  isFunction,
+  namesCalledIn,
+  pathOf,
+  propertyName,
+  unwrapped,
+  type FunctionNode,
+} from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
@@ -36,16 +44,28 @@ export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: Re
     const name = scope.text.slice(each.name.start, each.name.end);
     addAttribute(name, each.value, scope, given, viewOf);
     const value =
-      each.value?.type === 'JSXExpressionContainer' ? resolved(each.value.expression, scope) : undefined;
-    if (/^on[A-Z]/.test(name) && isFunction(value?.node))
+      each.value?.type === 'JSXExpressionContainer' ? handlerOf(each.value.expression, scope) : undefined;
+    if (/^on[A-Z]/.test(name) && value)
       given.handlers.push({
         event: platformEvent(name),
         place: { start: each.start, end: each.end },
         names: each.value ? namesCalledIn(each.value) : [],
-        keys: keysIn(value.node, (node) => textIn(node, value.scope)),
+        keys: keysIn(value.fn, (node) => textIn(node, value.scope)),
       });
   }
   return given;
+}
+
+// The component's own function, also where it is kept between renders: `useCallback(() => …)`.
+function handlerOf(
+  node: Node,
+  scope: ComponentScope,
+): { fn: FunctionNode; scope: ComponentScope } | undefined {
+  const found = resolved(node, scope);
+  if (!found) return undefined;
+  const { node: made } = found;
+  const fn = made.type === 'CallExpression' && calledName(made) === 'useCallback' ? made.arguments[0] : made;
+  return isFunction(fn) ? { fn, scope: found.scope } : undefined;
 }
 
 function textIn(node: Node, scope: ComponentScope): string | undefined {
