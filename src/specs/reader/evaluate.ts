@@ -188,7 +188,10 @@ const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', '
 
 function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;
-  const value = settled(run.under({ awaited: true }, () => evaluate(run, env, node.argument)));
+  const given = run.under({ awaited: true }, () => evaluate(run, env, node.argument));
+  const value = settled(given);
+  if (value === given && value.is !== 'unknown') run.awaitedAtOnce.add(node);
+  else run.awaitedAtOnce.delete(node);
   // A step that is awaited says so by itself.
   const done = run.block.steps.slice(before);
   if (done.every(({ kind }) => kind === 'use' || kind === 'delay')) run.emit({ kind: 'waited' }, node);

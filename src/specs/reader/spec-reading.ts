@@ -1,7 +1,7 @@
 import { dataOfAll, dataOfEntries, type Data } from '../../language/operations.js';
 import type { Node } from 'oxc-parser';
 import type { HelperNames } from '../../config/settings.js';
-import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
+import { isFunction, returnedFrom, unwrapped, walkTree, type FunctionNode } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
@@ -118,7 +118,7 @@ export class SpecReading {
   readonly #interpreter: Interpreter;
   /** Lists and objects that a name holds. */
   readonly #named = new WeakSet<Value>();
-  readonly #awaits = new Map<FunctionNode, boolean>();
+  readonly #awaits = new Map<FunctionNode, readonly Node[]>();
   readonly #callbacks = new Map<Block, Set<FunctionNode>>();
 
   constructor(
@@ -232,17 +232,17 @@ export class SpecReading {
     return !this.inSpecOrHook && this.site === undefined && this.tree.path === this.file.path;
   }
 
-  /** Whether a function waits for anything: one that does not is done when it returns. */
+  /** What was awaited that is known to be no promise. */
+  readonly awaitedAtOnce = new Set<Node>();
+
+  /** Whether a function waits for anything: one that does not, or only for what it gives in the end and is there, is done when it returns. */
   awaits(fn: FunctionNode): boolean {
-    const known = this.#awaits.get(fn);
-    if (known !== undefined) return known;
-    let found = false;
-    walkTree(fn, (node) => {
-      found ||= node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await);
-      return !found && (node === fn || !isFunction(node));
-    });
-    this.#awaits.set(fn, found);
-    return found;
+    const known = this.#awaits.get(fn) ?? waitsIn(fn);
+    this.#awaits.set(fn, known);
+    const [only, ...more] = known;
+    const isLast =
+      only !== undefined && more.length === 0 && returnedFrom(fn).some((each) => unwrapped(each) === only);
+    return only !== undefined && !(isLast && this.awaitedAtOnce.has(only));
   }
 
   /** Changes what a name holds. */
@@ -294,3 +294,13 @@ export interface CallOptions {
 /** Whether a function can be run: it is in sight, and not running already. */
 export const canCall = (run: SpecReading, { node }: FunctionValue): boolean =>
   run.active.length < DEEPEST_CALL && !run.active.includes(node) && node.body !== null;
+
+// What a function itself waits for, not the functions in it.
+function waitsIn(fn: FunctionNode): readonly Node[] {
+  const found: Node[] = [];
+  walkTree(fn, (node) => {
+    if (node.type === 'AwaitExpression' || (node.type === 'ForOfStatement' && node.await)) found.push(node);
+    return node === fn || !isFunction(node);
+  });
+  return found;
+}
