@@ -69,6 +69,8 @@ interface Context {
   /** Whether props that are not given may be given all the same. */
   open: boolean;
   depth: number;
+  /** The components of the project among those. */
+  own: number;
   within: readonly Component[];
   /** Where the project uses a component of a package, inside of that. */
   usedAt?: { file: string; start: number };
@@ -82,8 +84,9 @@ interface Position {
   repeated: boolean;
 }
 
-// How many components deep a child is followed.
-const DEEPEST = 16;
+// How many components deep a child is followed: of the project's own, and with those of packages that stand between.
+const DEEPEST = 8;
+const DEEPEST_OF_ALL = 24;
 const MOST_ELEMENTS = 1500;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
@@ -98,6 +101,7 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     given: new Map(),
     open: true,
     depth: 0,
+    own: 0,
     within: [],
   };
   const children = expansion.nodes(input.view, context, {
@@ -305,7 +309,7 @@ class Expansion {
     if (!chosen || !asComponent) return false;
     const prop = chosen.is === 'prop' ? context.given.get(chosen.name) : undefined;
     if (prop && 'view' in prop && prop.byFunction) {
-      this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
+      this.nodes(prop.view, { ...prop.written, depth: context.depth, own: context.own }, at, into);
       return true;
     }
     const named = prop && 'expr' in prop ? prop.component : undefined;
@@ -403,7 +407,7 @@ class Expansion {
     const prop =
       context.component?.framework === 'angular' ? this.#projected(name, context) : context.given.get(name);
     if (prop && 'view' in prop) {
-      this.nodes(prop.view, { ...prop.written, depth: context.depth }, at, into);
+      this.nodes(prop.view, { ...prop.written, depth: context.depth, own: context.own }, at, into);
       return;
     }
     if (!prop && !context.open) {
@@ -435,7 +439,8 @@ class Expansion {
     const found = node.ref && this.#project.shownFor(context.file, node.ref);
     const component = found && this.#unwrapped(found);
     const replaced = found && this.#isReplaced(node, found, context);
-    const deep = context.depth >= DEEPEST || (component && context.within.includes(component));
+    const isDeep = context.own >= DEEPEST || context.depth >= DEEPEST_OF_ALL;
+    const deep = isDeep || (component && context.within.includes(component));
     if (component && !replaced && !deep && this.#isStubbed(node, component, context)) {
       if (context.component)
         this.uses.push({
@@ -484,6 +489,7 @@ class Expansion {
       given: this.#givenTo(node, context),
       open: node.open || (node.rest !== undefined && context.open),
       depth: context.depth + 1,
+      own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
       usedAt: isInstalled(component.file)
         ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
@@ -673,7 +679,10 @@ function isText(expr: Expr): boolean {
   const options = choicesOf(expr);
   return options
     ? options.every(isText)
-    : expr.is === 'constant' || expr.is === 'text' || expr.is === 'shown';
+    : expr.is === 'constant' || expr.is === 'text' || (expr.is === 'shown' && !holdsMarkup(expr.of));
 }
+
+const holdsMarkup = (expr: Expr): boolean =>
+  expr.is === 'something' || (expr.is === 'list' && expr.items.some(holdsMarkup));
 
 const CHILDREN: ViewNode = { kind: 'slot', name: 'children', fallback: [], place: { start: 0, end: 0 } };

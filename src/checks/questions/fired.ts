@@ -138,12 +138,16 @@ class Events {
     for (const element of elements)
       for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
         done.add(at);
-        for (const key of keysOfElement(at)) {
-          const known = this.onElements.get(key) ?? new Set();
-          events.forEach((event) => known.add(event));
-          this.onElements.set(key, known);
-        }
+        this.#note(elementKey(at.file, at.place.start), events);
+        // The tag of a package's component that it comes of has it, too.
+        if (at.usedAt) this.#note(elementKey(at.usedAt.file, at.usedAt.start), events);
       }
+  }
+
+  #note(key: string, events: readonly string[]): void {
+    const known = this.onElements.get(key) ?? new Set();
+    events.forEach((event) => known.add(event));
+    this.onElements.set(key, known);
   }
 
   #fireOutOf(tree: RenderedTree | undefined, events: readonly string[]): void {
@@ -153,14 +157,14 @@ class Events {
   }
 }
 
-const keysOf = (tree: RenderedTree | undefined): Set<string> =>
-  new Set((tree?.elements ?? []).flatMap(keysOfElement));
-
-// Its own, and that of the tag of a package's component that it comes of.
-const keysOfElement = ({ file, place, usedAt }: RenderedElement): string[] => [
-  elementKey(file, place.start),
-  ...(usedAt ? [elementKey(usedAt.file, usedAt.start)] : []),
-];
+function keysOf(tree: RenderedTree | undefined): Set<string> {
+  const keys = new Set<string>();
+  for (const { file, place, usedAt } of tree?.elements ?? []) {
+    keys.add(elementKey(file, place.start));
+    if (usedAt) keys.add(elementKey(usedAt.file, usedAt.start));
+  }
+  return keys;
+}
 
 function originOf({ from }: Reach): Render | 'page' | 'unknown' {
   return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;

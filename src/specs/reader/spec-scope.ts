@@ -41,8 +41,12 @@ function boundOf(value: Value): NameBinding {
       return { is: 'expr', expr: exprOfValue(value) };
     case 'jsx':
       return { is: 'view', view: viewOfValue(value) ?? [] };
+    case 'list': {
+      const views = value.open ? [] : value.items.map(viewOfValue);
+      const isMarkup = views.length > 0 && views.every((view) => view !== undefined);
+      return isMarkup ? { is: 'view', view: views.flat() } : { is: 'expr', expr: exprOfValue(value) };
+    }
     case 'object':
-    case 'list':
     case 'function':
     case 'thing':
       return { is: 'expr', expr: exprOfValue(value) };
