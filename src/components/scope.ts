@@ -45,6 +45,8 @@ export interface ComponentScope {
   called?(call: CallNode, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
+  /** It is a module of an installed package. */
+  readonly shipped?: boolean;
 }
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
@@ -81,6 +83,7 @@ export function resolved(
 export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBinding>): ComponentScope {
   return {
     text: scope.text,
+    shipped: scope.shipped,
     called: scope.called,
     // What goes by a name here hides an import of it.
     ref: (name) => (names.has(name.split('.')[0] ?? name) ? undefined : scope.ref(name)),
@@ -143,9 +146,12 @@ function handedBack(
   call: Extract<Node, { type: 'CallExpression' }>,
   scope: ComponentScope,
 ): NameBinding | undefined {
-  const at = HANDING_BACK.get(calledName(call)?.replace(/^_/, '') ?? '');
+  const name = calledName(call) ?? '';
+  const at = HANDING_BACK.get(name.replace(/^_/, ''));
   const given = at === undefined ? undefined : call.arguments[at];
-  if (!given) return undefined;
+  const ref = scope.ref(name);
+  const isOfPackage = scope.shipped || (ref && 'specifier' in ref && !ref.specifier.startsWith('.'));
+  if (!given || !isOfPackage) return undefined;
   // `{ props, name }`, or what is only a copy of them.
   const named =
     given.type === 'ObjectExpression'

@@ -31,6 +31,7 @@ export type Imported = (name: string) => NameBinding | undefined;
 export function moduleScope(text: string, facts: ModuleFacts, imported?: Imported): ComponentScope {
   const scope: ComponentScope = {
     text,
+    shipped: imported !== undefined,
     lookup(name) {
       const node = facts.declarations.get(name);
       if (!node) return imported?.(name);
