@@ -86,6 +86,21 @@ export const nullish = (expr: Expr): Condition => ({
   of: [null, undefined].map((value): Condition => ({ is: 'same', left: expr, right: constant(value) })),
 });
 
+/** The condition that an expression gives undefined. */
+export const isUndefined = (expr: Expr): Condition => ({
+  is: 'same',
+  left: expr,
+  right: constant(undefined),
+});
+
+/** An expression, or another where that gives undefined. */
+export const orElse = (expr: Expr, otherwise: Expr): Expr => ({
+  is: 'if',
+  test: isUndefined(expr),
+  then: otherwise,
+  otherwise: expr,
+});
+
 /** All of an expression as data; undefined where any of it is not known. */
 export function dataOfExpr(expr: Expr): { value: Data } | undefined {
   switch (expr.is) {

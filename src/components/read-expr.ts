@@ -19,6 +19,7 @@ import {
   nullish,
   FUNCTION,
   OBJECT,
+  orElse,
   restOfProps,
   SOMETHING,
   truthy,
@@ -105,9 +106,7 @@ export function withFallback(
   { fallback, scope }: { fallback?: Node; scope: ComponentScope },
   depth: number,
 ): Expr {
-  if (!fallback) return expr;
-  const test: Condition = { is: 'same', left: expr, right: constant(undefined) };
-  return { is: 'if', test, then: exprOf(fallback, scope, depth + 1), otherwise: expr };
+  return fallback ? orElse(expr, exprOf(fallback, scope, depth + 1)) : expr;
 }
 
 /** Expressions of components: what the language says of them, over props, fields and constants. */
@@ -194,9 +193,10 @@ class Expressions implements Algebra<Expr> {
       if (each.is === 'spread' && value.is === 'constant' && typeof value.value !== 'string') continue;
       const spread = each.is === 'spread' && value.is === 'object' ? value : undefined;
       if (!spread || spread.open) {
-        // What can't be read may have set all that stands before it.
+        // What can't be read may have set all that stands before it, a spread of props what goes by a prop's name.
         for (const [key, before] of found)
-          if (!spread?.rest?.includes(key)) found.set(key, spread?.rest ? orProp(key, before) : UNKNOWN);
+          if (!spread?.rest) found.set(key, UNKNOWN);
+          else if (!spread.rest.includes(key)) found.set(key, orElse({ is: 'prop', name: key }, before));
         rest = open ? undefined : spread?.rest;
         open = true;
       }
@@ -283,17 +283,6 @@ class Expressions implements Algebra<Expr> {
       ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
       : whole;
   }
-}
-
-// What stands before a spread of props, unless one of them goes by its name.
-function orProp(name: string, otherwise: Expr): Expr {
-  const prop: Expr = { is: 'prop', name };
-  return {
-    is: 'if',
-    test: { is: 'same', left: prop, right: constant(undefined) },
-    then: otherwise,
-    otherwise: prop,
-  };
 }
 
 // A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.

@@ -118,10 +118,7 @@ function boundOf(value: Node, scope: ComponentScope): NameBinding {
 }
 
 // What compilers make of `{ size, ...rest }`: `_objectWithoutProperties(props, ['size'])`.
-function compiledRest(
-  call: Extract<Node, { type: 'CallExpression' }>,
-  scope: ComponentScope,
-): NameBinding | undefined {
+function compiledRest(call: CallNode, scope: ComponentScope): NameBinding | undefined {
   const [whole, list] = call.arguments;
   if (!whole || !list || !WITHOUT.test(calledName(call) ?? '')) return undefined;
   const of = isProps(whole, scope) ? [] : exceptIn(whole, scope);
@@ -142,10 +139,7 @@ const HANDING_BACK: ReadonlyMap<string, number> = new Map([
   ['extendSxProp', 0],
 ]);
 
-function handedBack(
-  call: Extract<Node, { type: 'CallExpression' }>,
-  scope: ComponentScope,
-): NameBinding | undefined {
+function handedBack(call: CallNode, scope: ComponentScope): NameBinding | undefined {
   const name = calledName(call) ?? '';
   const at = HANDING_BACK.get(name.replace(/^_/, ''));
   const given = at === undefined ? undefined : call.arguments[at];

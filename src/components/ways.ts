@@ -31,15 +31,15 @@ interface SetBy {
 // A scope in which nothing is known: for who only asks which statements there are.
 const BLIND: ComponentScope = { text: '', ref: () => undefined, lookup: () => ({ is: 'unknown' }) };
 
-function setBy(body: readonly Node[], whole: Node, given: ReadonlySet<string>): SetBy {
+function setBy(block: Extract<Node, { type: 'BlockStatement' }>, given: ReadonlySet<string>): SetBy {
   const names = new Map<string, Node | undefined>([...given].map((name) => [name, undefined]));
-  for (const statement of body) {
+  for (const statement of block.body) {
     if (statement.type !== 'VariableDeclaration' || statement.kind === 'const') continue;
     for (const { id, init } of statement.declarations)
       if (id.type === 'Identifier') names.set(id.name, init ?? undefined);
   }
   const seen = new Set<Node>();
-  follow(body, ALWAYS, BLIND, (statement) => {
+  follow(block.body, ALWAYS, BLIND, (statement) => {
     const set = assignmentIn(statement);
     if (!set) return;
     seen.add(set.node);
@@ -47,7 +47,7 @@ function setBy(body: readonly Node[], whole: Node, given: ReadonlySet<string>): 
     if (set.key === undefined && mentions(set.value, set.name)) names.delete(set.name);
   });
   const elsewhere = new Set<string>();
-  walkTree(whole, (node) => {
+  walkTree(block, (node) => {
     const target = seen.has(node) ? undefined : writtenTo(node);
     if (target?.type === 'Identifier') names.delete(target.name);
     if (target?.type === 'MemberExpression' && target.object.type === 'Identifier')
@@ -204,8 +204,9 @@ export function functionScope(
   declareAll(fn.body.body, names, scope);
   for (const name of names.keys())
     if (isChanged ? isChanged(name) : written.has(name)) names.set(name, { is: 'unknown' });
+  if (written.size === 0 && inPlace.size === 0) return scope;
   const given = new Set(isChanged ? [] : [...params.keys()].filter((name) => written.has(name)));
-  const set = setBy(fn.body.body, fn.body, given);
+  const set = setBy(fn.body, given);
   const ways = new Map<string, WayOut[]>();
   for (const [name, init] of set.names) {
     if (!written.has(name) || (!isChanged && inPlace.has(name))) continue;

@@ -34,6 +34,12 @@ export interface Declared {
   name: string;
 }
 
+/** What an import names: a module, and an export of it. */
+interface Imports {
+  specifier: string;
+  name: string;
+}
+
 /** What a project is told of what it stands in; functions of the root alone, whatever part of it is audited. */
 interface Surroundings {
   /** The scripts below the root that are no spec files; sorted. */
@@ -70,6 +76,8 @@ export class Project {
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   readonly #shipped = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
+  // Names are small beside trees: many modules load the same files of a package.
+  readonly #loads = new Map<string, readonly string[]>();
   readonly #failed = new Set<string>();
 
   constructor(
@@ -226,7 +234,13 @@ export class Project {
   }
 
   /** The modules that a package's file loads as soon as it is loaded; none where it can't be read. */
-  loadsOf(path: string): string[] {
+  loadsOf(path: string): readonly string[] {
+    const known = this.#loads.get(path) ?? this.#readLoads(path);
+    this.#loads.set(path, known);
+    return known;
+  }
+
+  #readLoads(path: string): string[] {
     const bytes = this.#files.read(path);
     const source = bytes && decodeSource(path, bytes);
     const script = !source || isProblem(source) ? undefined : parseScript(source);
@@ -264,7 +278,7 @@ export class Project {
   }
 
   /** Follows an import of a module to its declaration. */
-  imported(file: string, from: { specifier: string; name: string }, depth = 0): Declared | undefined {
+  imported(file: string, from: Imports, depth = 0): Declared | undefined {
     const target = this.resolve(file, from.specifier);
     return target ? this.declared(target, from.name, depth) : undefined;
   }
@@ -276,21 +290,17 @@ export class Project {
   shownFor(file: string, ref: ComponentRef): Component | undefined {
     const own = this.component(file, ref);
     if (own || 'selector' in ref || 'at' in ref) return own;
-    if (!this.#shipped.has(ref)) this.#shipped.set(ref, { is: this.#shippedFor(file, ref) });
+    if (!this.#shipped.has(ref)) {
+      const component = this.#componentOf(file, ref, (here, from) => this.#declaredInPackage(here, from));
+      this.#shipped.set(ref, { is: component });
+    }
     return this.#shipped.get(ref)?.is;
   }
 
-  #shippedFor(
-    file: string,
-    ref: Exclude<ComponentRef, { selector: string } | { at: number }>,
-  ): Component | undefined {
-    const here = 'local' in ref ? (ref.file ?? file) : file;
-    const from = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
-    const target = from && this.#leadsTo(here, from.specifier);
-    if (!target || !isInstalled(target) || this.#mayBeReplaced(here, from.specifier)) return undefined;
-    const declared = this.declared(target, from.name);
-    if (!declared) return undefined;
-    return ref.part === undefined ? this.componentAt(declared) : this.partOf(declared, ref.part);
+  #declaredInPackage(file: string, from: Imports): Declared | undefined {
+    const target = this.#leadsTo(file, from.specifier);
+    const isTaken = target && isInstalled(target) && !this.#mayBeReplaced(file, from.specifier);
+    return isTaken ? this.declared(target, from.name) : undefined;
   }
 
   #mayBeReplaced(file: string, specifier: string): boolean {
@@ -309,7 +319,7 @@ export class Project {
     if ('at' in ref) return this.#writtenAt(ref);
     const known = this.#components.get(ref);
     if (known) return known.is;
-    const component = this.#componentOf(file, ref);
+    const component = this.#componentOf(file, ref, (here, from) => this.imported(here, from));
     this.#components.set(ref, { is: component });
     return component;
   }
@@ -332,11 +342,12 @@ export class Project {
   #componentOf(
     file: string,
     ref: Exclude<ComponentRef, { selector: string } | { at: number }>,
+    follow: (file: string, from: Imports) => Declared | undefined,
   ): Component | undefined {
     const here = 'local' in ref ? (ref.file ?? file) : file;
     const asImport = 'local' in ref ? this.summary(here)?.imports.get(ref.local) : ref;
     const own = 'local' in ref ? { file: here, name: ref.local } : undefined;
-    const declared = asImport ? this.imported(here, asImport) : own;
+    const declared = asImport ? follow(here, asImport) : own;
     if (!declared) return undefined;
     return ref.part === undefined ? this.componentAt(declared) : this.partOf(declared, ref.part);
   }

@@ -172,7 +172,10 @@ function nativeName(element: RenderedElement, way: Way): Pieces | undefined {
   return undefined;
 }
 
-const LABELLED = new Set(['input', 'select', 'textarea', 'button', 'meter', 'output', 'progress']);
+/** The tags of elements that labels name. */
+export const LABELLED: ReadonlySet<string> = new Set(
+  'input select textarea button meter output progress'.split(' '),
+);
 
 function fromChild(element: RenderedElement, tag: string, way: Way): Pieces | undefined {
   const child = element.children.find(

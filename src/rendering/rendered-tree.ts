@@ -29,7 +29,7 @@ export interface RenderedElement {
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
   /** Where the project uses the component of a package that it is an element of: the file, and where the tag starts. */
-  usedAt?: { file: string; start: number };
+  usedAt?: { file: string; start: number } | undefined;
   /** The child component that a stand-in without content takes the place of. */
   standsFor?: Component;
   /** What was worked out of it before. */

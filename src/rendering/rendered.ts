@@ -271,7 +271,7 @@ class Expansion {
       arms: at.arms,
       repeated: at.repeated,
       component: context.component,
-      ...(context.usedAt ? { usedAt: context.usedAt } : {}),
+      usedAt: context.usedAt,
       known: {},
     };
     this.elements.push(placed);

@@ -13,7 +13,7 @@ import {
   type Wanted,
   type Matcher,
 } from './match.js';
-import { nameOf, labelName, normalised } from './name.js';
+import { LABELLED, nameOf, labelName, normalised } from './name.js';
 import type { Pieces, RenderedElement, RenderedTree } from './rendered-tree.js';
 import { hasRole } from './role.js';
 
@@ -135,7 +135,7 @@ function roleMatcher(tree: RenderedTree, wanted: Wanted, options: Value | undefi
 
 function labelMatch(element: RenderedElement, tree: RenderedTree, wanted: Wanted): Match {
   const own = element.attributes.get('aria-label');
-  const isControl = CONTROLS.has(element.tag);
+  const isControl = LABELLED.has(element.tag);
   const by = element.attributes.has('aria-labelledby')
     ? matchesText(nameOf(element, tree) ?? [undefined], wanted)
     : 'no';
@@ -144,10 +144,6 @@ function labelMatch(element: RenderedElement, tree: RenderedTree, wanted: Wanted
   const label = isControl ? labelName(element, tree) : undefined;
   return any([label ? matchesText(label, wanted) : 'no', by, direct]);
 }
-
-const CONTROLS: ReadonlySet<string> = new Set(
-  'input select textarea button meter output progress'.split(' '),
-);
 
 /** The text that stands in an element itself, that of elements inside left out. */
 export function ownText(element: RenderedElement): Pieces {

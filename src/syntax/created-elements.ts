@@ -1,7 +1,6 @@
 import type { JSXAttributeItem, JSXChild, JSXElement, JSXElementName, Node, Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
 import { isInstalled } from '../util/paths.js';
-import type { Source } from './source.js';
 import { calledName, memberName, propertyName, requiredModule, unwrapped, walkTree } from './tree.js';
 
 /** How a call hands its children over: as further arguments, or as one prop; `list`: that prop is a list of them. */
@@ -43,7 +42,7 @@ const JOINING: ReadonlySet<string> = new Set([
  * Whether a script may create elements by calls. Compilers mark the calls that they write as pure: what they wrote is
  * read in packages only, of a project it is nobody's source.
  */
-export const mayCreateElements = ({ path, text }: Source): boolean =>
+export const mayCreateElements = (path: string, text: string): boolean =>
   isInstalled(path)
     ? text.includes('react') || text.includes('preact')
     : (text.includes('createElement') || text.includes('preact')) && !text.includes('/*#__PURE__*/');

@@ -42,7 +42,7 @@ export function parseScript(
     const line = source.lines.at(error.labels[0]?.start ?? 0).line;
     return { file: source.path, reason: `syntax error: ${error.message}`, line };
   }
-  if (mayCreateElements({ ...source, text })) readCreatedElements(program);
+  if (mayCreateElements(source.path, text)) readCreatedElements(program);
   // Comments are asked for of few files.
   return {
     source,

@@ -38,9 +38,9 @@ export const B04: ProjectCheck = {
     context.components.flatMap((component) => {
       const files = context.specFilesOf(component);
       if (!files?.length) return [];
-      // Markup that a component shows in several places is written once.
       const isOfPackage = ({ ref }: ComponentNode): boolean =>
         ref !== undefined && 'specifier' in ref && !context.project.component(component.file, ref);
+      // Markup that a component shows in several places is written once.
       const handled = new Map(
         handlersIn(component.view, isOfPackage).map((each) => [each.handler.place.start, each]),
       );

@@ -22,6 +22,7 @@ import {
   type MissingModule,
 } from '../questions/missing-modules.js';
 import { byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { grouped } from '../../util/grouped.js';
 
 const hides = (count: number): string => (count > 1 ? `: ${count} spec files load it` : '');
 const messageFile = (specifier: string, count: number): string =>
@@ -90,13 +91,8 @@ function check(each: Package, context: ProjectContext): Finding[] {
   // One install brings all that is declared, what packages need of it too.
   const isDeclared = (trouble: Trouble): boolean =>
     trouble.missing.isPackage && declares(environment, wantedBy(trouble));
-  const byName = new Map(
-    all
-      .filter(isDeclared)
-      .map((trouble) => [wantedBy(trouble), trouble] as const)
-      .reverse(),
-  );
-  const [first, ...more] = [...byName.values()].reverse();
+  const byName = grouped(all.filter(isDeclared), wantedBy);
+  const [first, ...more] = [...byName.values()].flatMap(([each]) => each ?? []);
   const others = all.filter((trouble) => !isDeclared(trouble));
   return [
     ...(first

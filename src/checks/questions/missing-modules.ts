@@ -7,7 +7,7 @@ import { installedAt } from '../../environment/versions.js';
 import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
-import { dirname, isTypeScript, isWithin, join, packageOf } from '../../util/paths.js';
+import { dirname, isTypeScript, isWithin, join, packageOf, isInstalled } from '../../util/paths.js';
 import { isScript } from '../../syntax/script.js';
 import type { Problem } from '../../syntax/source.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
@@ -168,7 +168,7 @@ export function lackingBehind(
   if (!environment.hasInstalls) return [];
   const resolve = files.resolver({ conditions: ['require', 'node', 'import', 'default'] });
   const entry = resolve(dirname(from), specifier);
-  const own = new Set(entry?.includes('/node_modules/') ? [entry] : []);
+  const own = new Set(entry && isInstalled(entry) ? [entry] : []);
   const lacking = new Set<string>();
   for (const path of own) {
     if (own.size > MOST_FILES) return [];
@@ -212,7 +212,7 @@ export function brokenScripts({ specFiles, environment }: Package, context: Proj
   const scripts = environment.runners
     .flatMap(({ named, setupFiles }) => [...named, ...(setupFiles.known ? setupFiles.value : [])])
     .flatMap(({ candidates }) => candidates)
-    .filter((path) => isScript(path) && !path.includes('/node_modules/'));
+    .filter((path) => isScript(path) && !isInstalled(path));
   // To ask for its summary is to parse it.
   const loaded = scripts.filter((path) => context.files.kind(path) === 'file' && !project.summary(path));
   if (project.problems.length === 0) return [];

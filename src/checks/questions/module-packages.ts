@@ -3,7 +3,7 @@ import type { Environment, Transforms } from '../../environment/facts/environmen
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Resolve } from '../../host/files.js';
 import { nearestManifest } from '../../environment/versions.js';
-import { dirname, extname } from '../../util/paths.js';
+import { dirname, extname, isInstalled } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext } from './context.js';
 
@@ -46,7 +46,7 @@ export class ModulePackages {
       return undefined;
     const isModule = (chosenBy: readonly string[] | 'none'): boolean => {
       const path = this.#resolver(chosenBy)(dirname(from), specifier);
-      if (!path?.includes('/node_modules/') || !this.#isWrittenAsModule(path)) return false;
+      if (!path || !isInstalled(path) || !this.#isWrittenAsModule(path)) return false;
       const isLeft = ignored.value.some((pattern) => mayMatch(pattern, path));
       return isLeft || !rules.some(({ pattern }) => mayMatch(pattern, path));
     };

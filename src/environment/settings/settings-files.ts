@@ -1,7 +1,7 @@
 import type { Files } from '../../host/files.js';
 import { specBundle, type SpecBundle } from './spec-bundles.js';
 import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
-import { dirname } from '../../util/paths.js';
+import { dirname, isInstalled } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';
 import { scriptSettings } from './script-settings.js';
 import { settingAt, type Setting } from './setting.js';
@@ -58,7 +58,7 @@ export class SettingsFiles {
   #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
     const file = depth < DEEPEST_IMPORT ? this.#resolve(dirname(from), specifier) : undefined;
     // A package of the workspace is linked to its folder; what others wrote is not read.
-    return file && !file.includes('/node_modules/') ? this.read(file, name, depth + 1) : undefined;
+    return file && !isInstalled(file) ? this.read(file, name, depth + 1) : undefined;
   }
 
   #fail(problem: Problem): undefined {

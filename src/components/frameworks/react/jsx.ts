@@ -16,8 +16,10 @@ import type { CreatedElement } from '../../../syntax/created-elements.js';
 import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import {
   constant,
+  isUndefined,
   ITEM,
   not,
+  orElse,
   possibleValues,
   truthy,
   type Condition,
@@ -213,8 +215,8 @@ export function functionView(
 }
 
 function elementView(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
-  const { name } = node.openingElement;
-  const text = scope.text.slice(name.start, name.end);
+  const { name: tagName } = node.openingElement;
+  const text = scope.text.slice(tagName.start, tagName.end);
   const simple = text.split('.').pop() ?? text;
   const written = childrenOf(node, scope, depth);
   const ref = scope.ref(text);
@@ -238,23 +240,26 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
       const arm = { of: place.start, arm: i };
       return components.length === 1 ? [one] : branch(`${text} is ${name}`, test, [one], place, arm);
     });
-  const standIn = type ? undefined : standInOf(text, scope);
-  if (chosen?.is === 'prop' && standIn) {
-    const test: Condition = { is: 'same', left: chosen, right: constant(undefined) };
-    const { ref, name } = standIn;
-    const asComponent = componentNode(given, { name: text, ref: undefined, place, slots });
-    const own = elementNode(given, { tag: '?', chosen, asComponent, place, children });
-    return [
-      ...branch(`${text} is ${name}`, test, [componentNode(given, { name, ref, place, slots })], place),
-      ...branch(`${text} is given`, not(test), [own], place),
-    ];
-  }
-  if (chosen || (name.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
+  if (chosen || (tagName.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
       ? [{ kind: 'hole' as const, why: 'markup given as text', place }]
       : children;
     const asComponent = chosen && componentNode(given, { name: text, ref: undefined, place, slots });
-    return [elementNode(given, { tag: chosen ? '?' : text, chosen, asComponent, place, children: inside })];
+    const own = elementNode(given, {
+      tag: chosen ? '?' : text,
+      chosen,
+      asComponent,
+      place,
+      children: inside,
+    });
+    const standIn = chosen?.is === 'prop' && !type ? standInOf(text, scope) : undefined;
+    if (!chosen || !standIn) return [own];
+    const { ref, name } = standIn;
+    const test = isUndefined(chosen);
+    return [
+      ...branch(`${text} is ${name}`, test, [componentNode(given, { name, ref, place, slots })], place),
+      ...branch(`${text} is given`, not(test), [own], place),
+    ];
   }
   return [componentNode(given, { name: text, ref, place, slots })];
 }
@@ -275,12 +280,7 @@ function madeView(
   const [as, lends] = [asked('as'), asked('asChild')];
   for (const name of takes) given.attributes.delete(htmlName(name));
   const own = { ...given, ...(given.rest ? { rest: [...given.rest, ...takes] } : {}) };
-  const chosen: Expr | undefined = as && {
-    is: 'if',
-    test: { is: 'same', left: as, right: constant(undefined) },
-    then: constant(tag),
-    otherwise: as,
-  };
+  const chosen = as && orElse(as, constant(tag));
   const asComponent =
     chosen &&
     componentNode(own, { name: tag, ref: undefined, place, slots: new Map([['children', children]]) });

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
-import { constant } from '../../expr.js';
+import { constant, orElse } from '../../expr.js';
 import { nothingGiven, componentNode, elementNode } from '../../given.js';
 import type { ComponentScope } from '../../scope.js';
 import type { ViewNode } from '../../view.js';
@@ -31,9 +31,7 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
     const slots = new Map([['children', [children]]]);
     return ref && path !== undefined ? [componentNode(whole, { name: path, ref, place, slots })] : undefined;
   }
-  const asked = { is: 'prop', name: 'as' } as const;
-  const test = { is: 'same', left: asked, right: constant(undefined) } as const;
-  const chosen = { is: 'if', test, then: constant(tag), otherwise: asked } as const;
+  const chosen = orElse({ is: 'prop', name: 'as' }, constant(tag));
   const asComponent = componentNode(given, { name: tag, ref: undefined, place, slots: new Map() });
   return [
     elementNode(
