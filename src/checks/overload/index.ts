@@ -17,6 +17,7 @@ import { O15 } from './O15.js';
 import { O16 } from './O16.js';
 import { O17 } from './O17.js';
 import { O18 } from './O18.js';
+import { O19 } from './O19.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -38,4 +39,5 @@ export const OVERLOAD: readonly Check[] = [
   O16,
   O17,
   O18,
+  O19,
 ];

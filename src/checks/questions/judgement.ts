@@ -70,6 +70,16 @@ export function throwsOnMissing(step: Step): boolean {
   return step.kind === 'reach' && ['throws', 'many-throws'].includes(step.reach.missing);
 }
 
+/** Whether a spec makes no assertion, asks for nothing that must be there, and has nothing else that may turn it red. */
+export function assertsNothing(spec: Block, context: FileContext): boolean {
+  const hooks = hooksOf(spec);
+  return (
+    ![...spec.steps, ...hooks].some(isAssert) &&
+    !spec.steps.some(throwsOnMissing) &&
+    !mayFailOtherwise(spec, hooks, context)
+  );
+}
+
 /** Whether a spec without a plain assertion may still turn red: by something that can't be read, a throw, its title's promise. */
 export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: FileContext): boolean {
   const steps = [...spec.steps, ...hooks];
@@ -80,7 +90,7 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
         (step.kind === 'unknown-call' &&
           !step.caught &&
           !step.inComponent &&
-          (step.discarded || ASSERTING.test(step.name))),
+          (step.discarded || assertsByName(step))),
     )
   )
     return true;
@@ -88,14 +98,19 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
   return isTypeLevel(file, spec) || promisesNoThrow(spec);
 }
 
+/** Whether a step is a call that can't be read, and that asserts by its name: `expectFired()`. */
+export const assertsByName = (step: Step): boolean => step.kind === 'unknown-call' && ASSERTING.test(step.name);
+
 const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
 
-// "renders without crashing": that it runs through is what it says; "throws on a cold kiln" is the contrary.
-const promisesNoThrow = (spec: Block): boolean =>
+/** Whether a title says that the spec runs through: “renders without crashing”; “throws on a cold kiln” is the contrary. */
+export const promisesNoThrow = (spec: Block): boolean =>
   blocksAround(spec).some(
     ({ title: { text } }) =>
-      /\b(?:crash|throw|error|warn|fail|exception|smoke|leak|type)/i.test(text) && !promisesThrow(text),
+      PASSES_OVER.test(text) || (RUNS_THROUGH.test(text) && !/\bthrows?\b/i.test(text)),
   );
 
-const promisesThrow = (title: string): boolean =>
-  /\bthrows?\b/i.test(title) && !/(?:\b(?:not|never|no|without)|n['’]t)\b.*\bthrow/i.test(title);
+const RUNS_THROUGH = /\b(?:crash|smoke|leak|types?\b)|\b(?:error|warning)s?[- ]free\b/i;
+// “does not throw”, “no warnings”, “handles errors”: an error that is shown is something to assert.
+const PASSES_OVER =
+  /(?:\b(?:not|never|no|without|zero|safely|gracefully|handles?|handling|survives?|tolerates?|ignores?)\b|n['’]t\b).*\b(?:throw|error|warn|fail|exception|break)/i;
