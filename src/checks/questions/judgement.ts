@@ -99,7 +99,8 @@ export function mayFailOtherwise(spec: Block, hooks: readonly Step[], { file }: 
 }
 
 /** Whether a step is a call that can't be read, and that asserts by its name: `expectFired()`. */
-export const assertsByName = (step: Step): boolean => step.kind === 'unknown-call' && ASSERTING.test(step.name);
+export const assertsByName = (step: Step): boolean =>
+  step.kind === 'unknown-call' && ASSERTING.test(step.name);
 
 const ASSERTING = /(?:^|\.)(?:expect|assert|verify|should|check|validate|ensure|test|run)/i;
 
