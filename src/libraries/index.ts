@@ -60,6 +60,15 @@ export class Libraries {
     return this.#globals.get(name);
   }
 
+  /** What a name means in a file with these imports; undefined where no table names it. */
+  meaningIn(
+    imports: ReadonlyMap<string, { specifier: string; name: string }>,
+    name: string,
+  ): Meaning | undefined {
+    const from = imports.get(name);
+    return from ? this.meaningOf(from.specifier, from.name) : this.globalMeaning(name);
+  }
+
   /**
    * What a name means that is imported with others from a module that no table names: where these could only be a runner's
    * own, or those of a library that reaches elements as a user would, the module hands them on. `inMarkup`: of a file with markup.

@@ -26,9 +26,8 @@ function rootName(node: Parameters<typeof unwrapped>[0]): string | undefined {
 
 function isRunnerName(name: string | undefined, facts: ModuleFacts, libraries: Libraries): boolean {
   if (name === undefined) return false;
-  const from = facts.imports.get(name);
-  if (!from && facts.declarations.has(name)) return false;
-  const meaning = from ? libraries.meaningOf(from.specifier, from.name) : libraries.globalMeaning(name);
+  if (!facts.imports.has(name) && facts.declarations.has(name)) return false;
+  const meaning = libraries.meaningIn(facts.imports, name);
   return meaning?.kind === 'group' || meaning?.kind === 'spec';
 }
 

@@ -4,6 +4,7 @@ import { searchScope } from '../rendering/scope.js';
 import { hooksFor, type Block } from '../specs/model/blocks.js';
 import type { FileContext } from '../checks/questions/context.js';
 import { markupOf } from '../checks/questions/element-markup.js';
+import { isInstalled } from '../util/paths.js';
 import { argsOf } from './rewrite.js';
 
 /** An assertion that a spec without one could make: the element's markup, and the code. */
@@ -32,7 +33,8 @@ export function whatToAssert(spec: Block, context: FileContext): Proposal | unde
   const scope = searchScope(rendering.underAnyCondition.tree(render));
   const acts = spec.steps.some(({ kind }) => kind === 'act');
   for (const element of scope.elements) {
-    if (acts !== element.guards.length > 0) continue;
+    // Of the conditions of a kit's own parts nobody says that this act changes them.
+    if (acts !== element.guards.length > 0 || (acts && isInstalled(element.file))) continue;
     const handle = bestHandle(element, scope, testIdAttribute);
     const query =
       handle && handle.by !== 'testId'

@@ -1,4 +1,4 @@
-import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { assertionsInComments, titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Finding } from '../../finding.js';
 import { actOf } from '../../writing/act-words.js';
 import { whatToAssert } from '../../writing/what-to-assert.js';
@@ -48,9 +48,15 @@ function check(spec: Block, context: FileContext): Finding[] {
       message: message(actOf(act, context)),
       advice: othersAsked ? adviceOthers : proposal ? adviceOn(proposal.markup, proposal.code) : advice,
       suggestion: proposal?.code,
-      evidence: asserted
-        ? [{ ...inFile(context, asserted.place), note: 'the last assertion stands before it' }]
-        : [],
+      evidence: [
+        ...(asserted
+          ? [{ ...inFile(context, asserted.place), note: 'the last assertion stands before it' }]
+          : []),
+        ...assertionsInComments(context.file, spec).map((each) => ({
+          ...inFile(context, each),
+          note: 'what would ask stands in a comment',
+        })),
+      ],
     },
   ];
 }

@@ -18,6 +18,7 @@ import { O16 } from './O16.js';
 import { O17 } from './O17.js';
 import { O18 } from './O18.js';
 import { O19 } from './O19.js';
+import { O20 } from './O20.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -40,4 +41,5 @@ export const OVERLOAD: readonly Check[] = [
   O17,
   O18,
   O19,
+  O20,
 ];

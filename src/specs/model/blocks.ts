@@ -169,9 +169,22 @@ export interface SpecFile {
   /** What specs read or set inside of what they render. */
   insides: Inside[];
   comments: readonly FileComment[];
+  /** What stands in its comments and would assert, or make specs; made when it is asked for. */
+  commentedOut: () => readonly CommentedOut[];
   /** All words of its code, in names and in literals; made when it is asked for. */
   words: () => ReadonlySet<string>;
 }
+
+/** A statement in a comment. */
+export interface CommentedOut extends Span {
+  what: 'assertion' | 'group' | 'spec';
+}
+
+/** The assertions of a spec that stand in its comments. */
+export const assertionsInComments = (file: SpecFile, { place }: Block): CommentedOut[] =>
+  file
+    .commentedOut()
+    .filter(({ what, start, end }) => what === 'assertion' && place.start <= start && end <= place.end);
 
 /** The comments that stand in a part of a file. */
 export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>

@@ -10,6 +10,7 @@ import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
 import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
+import { commentedOut } from './commented-out.js';
 import { handedOnIn, wordsNamedIn } from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
@@ -93,6 +94,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     documentUse: undefined,
     insides: [],
     words: () => wordsNamedIn(program),
+    commentedOut: () => commentedOut(tree, project.libraries),
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };
 }
