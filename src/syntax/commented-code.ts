@@ -3,7 +3,7 @@ import type { Span } from '../finding.js';
 import { parseScript, type Script } from './script.js';
 
 /** A statement that stands in a comment; its span is that of the lines it takes, in the file around it. */
-export interface CommentedStatement extends Span {
+interface CommentedStatement extends Span {
   statement: Statement;
 }
 

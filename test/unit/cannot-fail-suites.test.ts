@@ -19,7 +19,7 @@ describe('specs that cannot fail, and near misses', () => {
     for (const { title, files, expected } of samples(kind)) {
       it(`${kind}: ${title}`, async () => {
         const all = new Map([...component, ...files]).set('package.json', JSON.stringify(MANIFEST));
-        const found = placesOf(await auditFolder(written(all), ['O04'])).map(
+        const found = placesOf(await auditFolder(written(all), ['O04', 'O19'])).map(
           (each) => expected.find((mark) => each.startsWith(mark)) ?? each,
         );
         expect(found.sort()).to.deep.equal([...expected].sort());
