@@ -1,4 +1,5 @@
 import { USES } from '../checks/questions/facts.js';
+import { commonAnswers, mayReplace } from '../checks/questions/answers.js';
 import { wholeSight } from '../checks/questions/sight.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
@@ -186,6 +187,11 @@ function projectContext(
       return !this.isInSight(component) || this.usesOf(component).some(({ unseen }) => unseen)
         ? undefined
         : (renderers.get(component) ?? []);
+    },
+    isReplaced: (key) => specFiles.some((file) => mayReplace(file, key)),
+    answersOf(component, key) {
+      const renderedIn = this.specFilesOf(component);
+      return renderedIn && commonAnswers(renderedIn, key);
     },
     isInSight: (component) => (sight ??= wholeSight(project, specFiles))(component),
     speaksOfFailure(path) {

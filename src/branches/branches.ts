@@ -3,7 +3,7 @@ import type { Project } from '../project/project.js';
 import type { Branch } from './arms.js';
 import { markupBranches } from './markup-arms.js';
 import { scriptBranches } from './script-arms.js';
-import { ScriptScopes } from './script-scope.js';
+import { ScriptScopes, type IsReplaced } from './script-scope.js';
 
 /** A branch with the component that it belongs to. */
 interface OwnedBranch {
@@ -15,7 +15,11 @@ interface OwnedBranch {
  * Every branch of a file that declares components, those of its templates included, by place. A branch outside of all
  * components, in a helper of the file, counts as the first one's. Generated files have none.
  */
-export function branchesOf(project: Project, components: readonly Component[]): OwnedBranch[] {
+export function branchesOf(
+  project: Project,
+  components: readonly Component[],
+  isReplaced?: IsReplaced,
+): OwnedBranch[] {
   const [first] = components;
   const tree = first && project.tree(first.file);
   if (!first) return [];
@@ -23,7 +27,7 @@ export function branchesOf(project: Project, components: readonly Component[]): 
     .filter(({ framework }) => framework !== 'react')
     .flatMap((component) => markupBranches(component).map((branch) => ({ component, branch })));
   if (!tree || isGenerated(tree.script.comments.map(({ value }) => value))) return [];
-  const script = scriptBranches(new ScriptScopes(project, tree, components)).map((branch) => ({
+  const script = scriptBranches(new ScriptScopes(project, tree, components, isReplaced)).map((branch) => ({
     component:
       components.find(({ place }) => place.start <= branch.place.start && branch.place.end <= place.end) ??
       first,

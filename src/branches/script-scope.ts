@@ -30,6 +30,9 @@ const DEEPEST_IMPORT = 3;
 /** A name whose value can't be told, and that is not to be taken for another of the same name. */
 export const HIDDEN: NameBinding = { is: 'expr', expr: { is: 'unknown' } };
 
+/** Whether specs may put a stand-in in the place of a function, by its key. */
+export type IsReplaced = (key: string) => boolean;
+
 /**
  * What the names of a script stand for: its props, state, constants, and what it imports from the project, followed to
  * where that is declared. Calls of short functions without effects stand for what they give back.
@@ -52,13 +55,22 @@ export class ScriptScopes {
   /** Functions that give what is rendered: `render`, getters, computed values. */
   readonly #rendering = new Set<Node>();
 
-  constructor(project: Project, tree: ModuleTree, components: readonly Component[], depth = 0) {
+  readonly #isReplaced: IsReplaced;
+
+  constructor(
+    project: Project,
+    tree: ModuleTree,
+    components: readonly Component[],
+    isReplaced: IsReplaced = () => false,
+    depth = 0,
+  ) {
     this.file = tree.path;
     this.program = tree.script.program;
     this.framework = components[0]?.framework ?? 'react';
     this.#components = components;
     this.#project = project;
     this.#tree = tree;
+    this.#isReplaced = isReplaced;
     this.#depth = depth;
     this.#changed = changedNames(this.program as Node);
     this.module = {
@@ -192,7 +204,9 @@ export class ScriptScopes {
     const declared = this.#project.imported(this.file, from);
     const tree = declared && !declared.file.endsWith('.vue') ? this.#project.tree(declared.file) : undefined;
     if (!tree || !declared) return undefined;
-    const module = this.#modules.get(tree.path) ?? new ScriptScopes(this.#project, tree, [], this.#depth + 1);
+    const module =
+      this.#modules.get(tree.path) ??
+      new ScriptScopes(this.#project, tree, [], this.#isReplaced, this.#depth + 1);
     this.#modules.set(tree.path, module);
     return module.#lookup(declared.name);
   }
@@ -251,9 +265,23 @@ export class ScriptScopes {
         : callee.type === 'MemberExpression' && callee.object.type === 'ThisExpression'
           ? scope.lookup(`this.${propertyName(callee.property, callee.computed)}`)
           : undefined;
+    const answer =
+      callee.type === 'Identifier' && bound === this.#lookup(callee.name)
+        ? this.#answerOf(callee.name)
+        : undefined;
+    if (answer) return answer;
     if (bound?.is === 'node' && isFunction(bound.node)) return resultOf(bound.node, bound.scope, args, depth);
     if (!bound || args.length > 0) return undefined;
     return this.framework === 'angular' ? exprOf(callee, scope, depth + 1) : undefined;
+  }
+
+  // Where specs put a stand-in in the place of a function of another module, nothing of its own code runs.
+  #answerOf(name: string): Expr | undefined {
+    const from = this.#tree.facts.imports.get(name);
+    const key = from && !from.typeOnly ? this.#project.exportKey(this.file, from) : undefined;
+    return key !== undefined && this.#isReplaced(key)
+      ? { is: 'unknown', answer: { of: key, path: [] } }
+      : undefined;
   }
 }
 

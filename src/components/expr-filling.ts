@@ -48,6 +48,11 @@ export function filledExpr(expr: Expr, given: GivenProps): Expr {
       return { ...expr, entries: expr.entries.map(([key, value]) => [key, filledExpr(value, given)]) };
     case 'list':
       return { ...expr, items: expr.items.map((item) => filledExpr(item, given)) };
+    case 'unknown': {
+      const { answer } = expr;
+      const whole = answer && given(answer.of);
+      return whole ? answer.path.reduce((of, name) => memberOfExpr(of, name, true), whole) : expr;
+    }
     default:
       return expr;
   }

@@ -1,10 +1,12 @@
-import type { Condition, Expr } from './expr.js';
+import type { Answer, Condition, Expr } from './expr.js';
 
 /**
  * Takes a prop that is read; `bound`: only which side of that number it is on is asked; `item`: only its first item is,
  * which stands for any.
  */
 type VisitProp = (name: string, bound?: number, item?: boolean) => void;
+
+type VisitAnswer = (answer: Answer) => void;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
 export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
@@ -15,8 +17,8 @@ export const propsInCondition = (test: Condition, visit: (name: string) => void)
   visitPropsInCondition(test, (name) => visit(name));
 
 /** Calls `visit` for every prop that an expression reads, with the number that it is compared with by size. */
-export function visitProps(expr: Expr, visit: VisitProp): void {
-  const sub = (each: Expr): void => visitProps(each, visit);
+export function visitProps(expr: Expr, visit: VisitProp, answered?: VisitAnswer): void {
+  const sub = (each: Expr): void => visitProps(each, visit, answered);
   switch (expr.is) {
     case 'prop':
       return visit(expr.name);
@@ -35,30 +37,43 @@ export function visitProps(expr: Expr, visit: VisitProp): void {
     case 'choice':
       return expr.options.forEach(sub);
     case 'if':
-      visitPropsInCondition(expr.test, visit);
+      visitPropsInCondition(expr.test, visit, answered);
       sub(expr.then);
       return sub(expr.otherwise);
     case 'object':
       return expr.entries.forEach(([, value]) => sub(value));
     case 'list':
       return expr.items.forEach(sub);
+    case 'unknown':
+      return expr.answer && answered?.(expr.answer);
   }
 }
 
 /** Calls `visit` for every prop that a condition reads, with the number that it is compared with by size. */
-export function visitPropsInCondition(test: Condition, visit: VisitProp): void {
+export function visitPropsInCondition(test: Condition, visit: VisitProp, answered?: VisitAnswer): void {
   switch (test.is) {
     case 'truthy':
-      return visitProps(test.expr, visit);
+      return visitProps(test.expr, visit, answered);
     case 'same':
-      visitProps(test.left, visit);
-      return visitProps(test.right, visit);
+      visitProps(test.left, visit, answered);
+      return visitProps(test.right, visit, answered);
     case 'not':
-      return visitPropsInCondition(test.of, visit);
+      return visitPropsInCondition(test.of, visit, answered);
     case 'all':
     case 'any':
-      return test.of.forEach((each) => visitPropsInCondition(each, visit));
+      return test.of.forEach((each) => visitPropsInCondition(each, visit, answered));
   }
+}
+
+/** The functions of other modules whose answers a condition reads, by their keys, with the parts of the answers that it reads. */
+export function answersIn(test: Condition): Map<string, (readonly string[])[]> {
+  const found = new Map<string, (readonly string[])[]>();
+  visitPropsInCondition(
+    test,
+    () => {},
+    ({ of, path }) => found.set(of, [...(found.get(of) ?? []), path]),
+  );
+  return found;
 }
 
 type Unknown = Extract<Expr, { is: 'unknown' }>;

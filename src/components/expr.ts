@@ -37,7 +37,15 @@ export type Expr =
       path?: readonly string[];
       /** Of a translation: what is shown where nothing translates. */
       says?: readonly string[];
+      /** What a call of a function of another module gives, or a part of that. */
+      answer?: Answer;
     };
+
+/** `of`: the function, by the module that declares it and its name there; `path`: the properties read from what it gives. */
+export interface Answer {
+  of: string;
+  path: readonly string[];
+}
 
 /** A condition, as far as it can be read. */
 export type Condition =
@@ -159,7 +167,7 @@ export function memberOfExpr(expr: Expr, name: string, optional = false): Expr {
       return optional ? { is: 'member', of: expr, name, optional } : { is: 'member', of: expr, name };
     // What it is a part of is still known by name.
     case 'unknown':
-      return expr.name === undefined ? expr : { ...expr, path: [...(expr.path ?? []), name] };
+      return partOfUnknown(expr, name);
     case 'constant': {
       if (optional && (expr.value === null || expr.value === undefined)) return constant(undefined);
       const member = memberOfData(expr.value, name);
@@ -168,6 +176,16 @@ export function memberOfExpr(expr: Expr, name: string, optional = false): Expr {
     default:
       return UNKNOWN;
   }
+}
+
+function partOfUnknown(expr: Extract<Expr, { is: 'unknown' }>, part: string): Expr {
+  const { name, path = [], answer } = expr;
+  if (name === undefined && !answer) return expr;
+  return {
+    ...expr,
+    ...(name === undefined ? {} : { path: [...path, part] }),
+    ...(answer && { answer: { ...answer, path: [...answer.path, part] } }),
+  };
 }
 
 /** One of several, equal options made one. */
@@ -182,7 +200,8 @@ export function oneOf(options: readonly Expr[]): Expr {
 
 function same(a: Expr, b: Expr): boolean {
   if (a.is === 'constant') return b.is === 'constant' && a.value === b.value;
-  return a.is === 'unknown' ? b.is === 'unknown' : JSON.stringify(a) === JSON.stringify(b);
+  if (a.is === 'unknown' && b.is === 'unknown' && !a.answer && !b.answer) return true;
+  return JSON.stringify(a) === JSON.stringify(b);
 }
 
 /** Every constant that an expression may give; undefined where it may give something else. */

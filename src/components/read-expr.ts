@@ -50,7 +50,9 @@ export const conditionOf = (node: Node, scope: ComponentScope, depth = 0): Condi
 /** What a name gives; a value that can't be told keeps the name. */
 export function named(name: string, scope: ComponentScope, depth = 0): Expr {
   const expr = exprOfBound(scope.lookup(name), depth);
-  return expr === UNKNOWN ? { is: 'unknown', name } : expr;
+  // What a call gives goes by the name that it is kept under.
+  const isAnswer = expr.is === 'unknown' && expr.name === undefined && expr.answer !== undefined;
+  return isAnswer ? { ...expr, name } : expr === UNKNOWN ? { is: 'unknown', name } : expr;
 }
 
 /** What a name that stands for something gives. */

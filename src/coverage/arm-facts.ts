@@ -1,7 +1,7 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both } from '../components/expr.js';
-import { visitPropsInCondition } from '../components/expr-names.js';
+import { both, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
+import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
@@ -23,6 +23,18 @@ export interface ArmFacts {
   partly?: Share;
   /** Whether the values that specs give take it. */
   computed: 'taken' | 'not-taken' | 'unknown';
+  /** The functions whose stand-ins decide that it is not taken, by their keys. */
+  answering?: readonly string[];
+}
+
+/** What specs give to components. */
+interface SpecInputs {
+  usesOf: (component: Component) => readonly ComponentUse[];
+  isInSight: (component: Component) => boolean;
+  /** Whether some spec file may have a stand-in for a function, by its key. */
+  isReplaced: (key: string) => boolean;
+  /** What stand-ins give for a function, by its key, wherever specs render a component; undefined where that can't be told. */
+  answersOf: (component: Component, key: string) => readonly Expr[] | undefined;
 }
 
 /** The arms of all components, and how many branch records of coverage files there are and belong to none of them. */
@@ -37,13 +49,10 @@ export function branchFacts(
   project: Project,
   components: readonly Component[],
   coverage: Coverage | undefined,
-  specs: {
-    usesOf: (component: Component) => readonly ComponentUse[];
-    isInSight: (component: Component) => boolean;
-  },
+  specs: SpecInputs,
 ): BranchFacts {
   const files = [...grouped(components, ({ file }) => file)].map(([file, own]) => {
-    const branches = branchesOf(project, own);
+    const branches = branchesOf(project, own, (key) => specs.isReplaced(key));
     const source = project.source(file);
     const coverageOf = coverage?.files.get(file);
     const found = branches.map(({ branch }) => branch);
@@ -60,7 +69,7 @@ export function branchFacts(
           branch,
           arm,
           ...hitsOf(byBranch.get(branch), i),
-          computed: computedBy(branch, arm, specs.usesOf(component), specs.isInSight(component)),
+          ...computedBy(branch, arm, component, specs),
         })),
       );
     }),
@@ -80,13 +89,13 @@ function hitsOf(
   return { hits: hits[index], partly, reached };
 }
 
-// `not-taken` only where all that specs give is known.
+// `not-taken` only where all that specs give is known, and all that stand-ins answer.
 function computedBy(
   branch: Branch,
   arm: Arm,
-  uses: readonly ComponentUse[],
-  inSight: boolean,
-): ArmFacts['computed'] {
+  component: Component,
+  specs: SpecInputs,
+): Pick<ArmFacts, 'computed' | 'answering'> {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
   const lists = new Set<string>();
@@ -94,9 +103,30 @@ function computedBy(
     names.push(name);
     if (isItem) lists.add(name);
   });
-  const outcomes = uses
-    .flatMap((use) => eachWay(use, names, lists))
-    .map((use) => outcome(whole, (name) => givenIn(use, name, branch.kind === 'default')));
-  if (outcomes.includes(true)) return branch.deferred ? 'unknown' : 'taken';
-  return inSight && outcomes.length > 0 && !outcomes.includes(undefined) ? 'not-taken' : 'unknown';
+  const answers = new Map<string, Expr>();
+  for (const [key, paths] of answersIn(whole)) {
+    const given = specs.answersOf(component, key);
+    if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
+  }
+  const outcomes = specs
+    .usesOf(component)
+    .map((use) => ({ ...use, given: new Map([...use.given, ...answers]) }))
+    .flatMap((use) => eachWay(use, [...names, ...answers.keys()], lists))
+    .map((use) =>
+      outcome(whole, (name) =>
+        name.includes('#') ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
+      ),
+    );
+  const answering = answers.size > 0 ? { answering: [...answers.keys()] } : {};
+  if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
+  const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
+  return isKnown ? { computed: 'not-taken', ...answering } : { computed: 'unknown' };
+}
+
+// Answers that are alike in all parts that are read count once.
+function unlikeIn(answers: readonly Expr[], paths: readonly (readonly string[])[]): Expr[] {
+  const options = answers.flatMap((each) => (each.is === 'choice' ? each.options : [each]));
+  const parts = (option: Expr): string =>
+    JSON.stringify(paths.map((path) => path.reduce((of, name) => memberOfExpr(of, name, true), option)));
+  return [...new Map(options.map((option) => [parts(option), option])).values()];
 }

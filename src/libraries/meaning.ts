@@ -115,8 +115,8 @@ export type Meaning =
   | { kind: 'expectation-chain'; not?: boolean; promised?: boolean }
   | { kind: 'assertion-count' }
   | { kind: 'stand-in'; target: 'none' | 'member' | 'module' | 'global' | 'env' }
-  /** Gives a stand-in an answer; `once`: for one call only. */
-  | { kind: 'answer'; once?: boolean }
+  /** Gives a stand-in an answer; `once`: for one call only; `gives`: its first argument, or what that gives when it is called. */
+  | { kind: 'answer'; once?: boolean; gives?: 'value' | 'result' }
   | { kind: 'watches' }
   | {
       kind: 'restore';

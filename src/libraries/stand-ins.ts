@@ -2,14 +2,18 @@ import type { Meaning, TypeName } from './meaning.js';
 import { each, plain, reads, type TypeTable } from './type-table.js';
 
 const calls: Record<string, Meaning> = {
+  ...each('mockReturnValue returns and.returnValue returnValue', { kind: 'answer', gives: 'value' }),
+  ...each('mockImplementation callsFake and.callFake callFake', { kind: 'answer', gives: 'result' }),
   ...each(
-    'mockReturnValue mockResolvedValue mockRejectedValue mockImplementation mockThrow callsFake returns resolves rejects throws returnsArg and.returnValue and.callFake and.throwError and.resolveTo and.rejectWith get set value',
+    'mockResolvedValue mockRejectedValue mockThrow resolves rejects throws returnsArg and.throwError and.resolveTo and.rejectWith get set value',
     { kind: 'answer' },
   ),
-  ...each(
-    'mockReturnValueOnce mockResolvedValueOnce mockRejectedValueOnce mockImplementationOnce mockThrowOnce onFirstCall onCall onSecondCall',
-    { kind: 'answer', once: true },
-  ),
+  mockReturnValueOnce: { kind: 'answer', once: true, gives: 'value' },
+  mockImplementationOnce: { kind: 'answer', once: true, gives: 'result' },
+  ...each('mockResolvedValueOnce mockRejectedValueOnce mockThrowOnce onFirstCall onCall onSecondCall', {
+    kind: 'answer',
+    once: true,
+  }),
   ...each('callThrough callsThrough mockName withArgs', { kind: 'watches' }),
   mockRestore: { kind: 'restore', scope: 'own', what: 'restore' },
   restore: { kind: 'restore', scope: 'own', what: 'restore' },
@@ -19,9 +23,7 @@ const calls: Record<string, Meaning> = {
   ...each('and mock calls', { kind: 'object', type: 'stand-in' }),
   resetCalls: { kind: 'restore', scope: 'own', what: 'clear' },
   stub: { kind: 'answer' },
-  returnValue: { kind: 'answer' },
   returnValues: { kind: 'answer' },
-  callFake: { kind: 'answer' },
   throwError: { kind: 'answer' },
   resolveTo: { kind: 'answer' },
   rejectWith: { kind: 'answer' },

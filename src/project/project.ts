@@ -277,6 +277,12 @@ export class Project {
     return undefined;
   }
 
+  /** One key for what an import leads to, whichever way it is imported: where it is declared, or its package, and its name. */
+  exportKey(file: string, from: Imports): string {
+    const declared = this.imported(file, from);
+    return declared ? `${declared.file}#${declared.name}` : `${from.specifier}#${from.name}`;
+  }
+
   /** Follows an import of a module to its declaration. */
   imported(file: string, from: Imports, depth = 0): Declared | undefined {
     const target = this.resolve(file, from.specifier);

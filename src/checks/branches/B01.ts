@@ -1,6 +1,7 @@
 import { placeOf, type ArmGap } from '../../coverage/gaps.js';
 import { byCause, isNeverGiven, saidOfCause, type ArmCause } from '../questions/arm-causes.js';
-import { USES } from '../questions/facts.js';
+import { ANSWERS } from '../questions/answers.js';
+import { REPLACED, USES } from '../questions/facts.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -16,7 +17,7 @@ export const B01: ProjectCheck = {
   code: 'B01',
   family: 'branches',
   scope: 'project',
-  facts: [USES],
+  facts: [ANSWERS, REPLACED, USES],
   listsArms: true,
   title: 'Arm never taken',
   level: 'risk',

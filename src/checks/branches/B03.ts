@@ -1,5 +1,13 @@
-import { USES } from '../questions/facts.js';
-import { byCause, saidOfCause, valuesText, type ArmCause } from '../questions/arm-causes.js';
+import { ANSWERS } from '../questions/answers.js';
+import { REPLACED, USES } from '../questions/facts.js';
+import {
+  answeringNames,
+  byCause,
+  isWaitingOrFailure,
+  saidOfCause,
+  valuesText,
+  type ArmCause,
+} from '../questions/arm-causes.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -7,6 +15,10 @@ import { inputsInWords, takenBy, valueText } from '../../writing/inputs.js';
 
 const message = (component: string, when: string): string =>
   `No values that specs give to ${component} take the arm for ${when}.`;
+const messageAnswers = (names: string, component: string, when: string): string =>
+  `No answer that specs give for ${names} takes the arm of ${component} for ${when}.`;
+const messageAnswersOf = (names: string, component: string, arms: number): string =>
+  `No answer that specs give for ${names} takes ${arms} arms of ${component}.`;
 const note = (prop: string, values: string): string => `specs give ${prop}: ${values}`;
 
 /** An arm that no spec takes by what it gives, where no coverage tells. */
@@ -14,7 +26,7 @@ export const B03: ProjectCheck = {
   code: 'B03',
   family: 'branches',
   scope: 'project',
-  facts: [USES],
+  facts: [ANSWERS, REPLACED, USES],
   listsArms: true,
   title: "Arm that no spec's inputs reach",
   level: 'risk',
@@ -25,7 +37,9 @@ export const B03: ProjectCheck = {
   mended: "it('is safe to open below 600 degrees', () => {\n  render(<KilnLid temp={599} />);\n  …\n});",
   run: (context) =>
     byCause(
-      context.branches().gaps.filter((gap) => gap.basis === 'computed' && isWorthASpec(gap)),
+      context
+        .branches()
+        .gaps.filter((gap) => gap.basis === 'computed' && isWorthASpec(gap) && !isWaitingOrFailure(gap)),
       context,
       valueText,
     ).map(found),
@@ -43,11 +57,18 @@ function found(cause: ArmCause): Finding {
   const gap = gaps.find(isGrave) ?? gaps[0];
   const { branch, component } = gap;
   const others = gaps.filter((each) => each !== gap);
+  const names = answeringNames(gap);
+  const when = inputsInWords(gap.conditions);
   return {
     place: placeOf(gap),
     level: isGrave(gap) ? 'risk' : 'hint',
     certainty: 'likely',
-    message: saidOfCause(cause) ?? message(component.name, inputsInWords(gap.conditions)),
+    message:
+      names === undefined
+        ? (saidOfCause(cause) ?? message(component.name, when))
+        : others.length > 0
+          ? messageAnswersOf(names, component.name, gaps.length)
+          : messageAnswers(names, component.name, when),
     advice: takenBy(gap),
     evidence: [
       {

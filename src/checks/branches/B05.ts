@@ -1,4 +1,5 @@
-import { USES } from '../questions/facts.js';
+import { ANSWERS } from '../questions/answers.js';
+import { REPLACED, USES } from '../questions/facts.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { type Expr, type Condition } from '../../components/expr.js';
 import { propsIn } from '../../components/expr-names.js';
@@ -18,7 +19,7 @@ export const B05: ProjectCheck = {
   code: 'B05',
   family: 'branches',
   scope: 'project',
-  facts: [USES],
+  facts: [ANSWERS, REPLACED, USES],
   title: 'Boundary never tried',
   level: 'hint',
   why: 'Whether a comparison includes its bound is decided at the bound alone.',

@@ -1,8 +1,9 @@
-import { propsInCondition } from '../../components/expr-names.js';
+import { answersIn, propsInCondition } from '../../components/expr-names.js';
 import type { Constant } from '../../components/expr.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
+import { listed } from '../../util/plural.js';
 import type { ProjectContext } from './context.js';
 
 /** Arms that are not taken for one reason: what specs give for one prop. */
@@ -36,6 +37,19 @@ export function saidOfCause({ gaps, given }: ArmCause): string | undefined {
     : messageFew(component.name, given.prop, valuesText(given), gaps.length);
 }
 
+/** The functions whose stand-ins decide that an arm is not taken, by name; undefined where props alone decide. */
+export const answeringNames = ({ answering }: ArmGap): string | undefined =>
+  answering && listed(answering.map((key) => key.slice(key.lastIndexOf('#') + 1)));
+
+/** Whether an arm is what is shown while something is awaited, or when it fails, as what a stand-in answers says. */
+export const isWaitingOrFailure = ({ arm, answering }: ArmGap): boolean =>
+  answering !== undefined &&
+  [...answersIn(arm.condition.test).values()]
+    .flat()
+    .some((path) => WAITING_OR_FAILURE.test(path.at(-1) ?? ''));
+
+const WAITING_OR_FAILURE = /loading|pending|fetching|validating|submitting|saving|error|fail/i;
+
 /** Whether no spec gives the prop at all. */
 export const isNeverGiven = ({ given }: ArmCause): boolean =>
   given !== undefined && valuesText(given) === NOTHING;
@@ -55,8 +69,9 @@ export function byCause(
     const given = givenValues(gap, context, valueText);
     const ofComponent = keys.get(gap.component) ?? new Map<string, object>();
     keys.set(gap.component, ofComponent);
-    const key = given?.decides ? (ofComponent.get(given.prop) ?? given) : gap;
-    if (given?.decides) ofComponent.set(given.prop, key);
+    const by = gap.answering?.join() ?? (given?.decides ? given.prop : undefined);
+    const key = by === undefined ? gap : (ofComponent.get(by) ?? gap);
+    if (by !== undefined) ofComponent.set(by, key);
     const cause = causes.get(key);
     if (cause) cause.gaps.push(gap);
     else causes.set(key, { gaps: [gap], given });

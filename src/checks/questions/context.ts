@@ -11,6 +11,7 @@ import type { Style } from '../../writing/edits/style.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import type { ComponentUse } from '../../rendering/uses.js';
 import type { ImportGraph } from '../../project/import-graph.js';
+import type { Expr } from '../../components/expr.js';
 import type { Component } from '../../components/view.js';
 import type { Span, Place } from '../../finding.js';
 import type { Project } from '../../project/project.js';
@@ -92,6 +93,10 @@ export interface ProjectContext {
   usesOf: (component: Component) => readonly ComponentUse[];
   /** The spec files whose specs render a component, by itself or in another; undefined where that can't be told. */
   specFilesOf: (component: Component) => readonly SpecFileFacts[] | undefined;
+  /** Whether some spec file may have a stand-in for a function of a module, by its key. */
+  isReplaced: (key: string) => boolean;
+  /** What stand-ins give for a function of a module, by its key, wherever specs render a component; undefined where that can't be told. */
+  answersOf: (component: Component, key: string) => readonly Expr[] | undefined;
   /** Whether every spec file that may reach a component was seen: only then is what no spec does known. */
   isInSight: (component: Pick<Component, 'file' | 'name'>) => boolean;
   /** Whether a spec file, by its path, names failures: rejections, errors, what throws. */

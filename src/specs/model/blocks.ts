@@ -1,5 +1,6 @@
 import type { HookTime, Mark } from '../../libraries/meaning.js';
 import type { Span, Titles } from '../../finding.js';
+import type { Expr } from '../../components/expr.js';
 import type { Import } from '../../syntax/module-facts.js';
 import type { Statement } from './body.js';
 import type { Inside, Step, StepOf, Reach, Render, StandIn } from './steps.js';
@@ -124,6 +125,12 @@ export interface Replacement {
   place: Span;
   /** A part of the real module is kept. */
   partial: boolean;
+  /** The runner makes the stand-ins: functions give nothing until they are told to. */
+  automatic: boolean;
+  /** What the functions give that the file puts in the place of the module's own, by name; those that can't be read are left out. */
+  answers: Map<string, Expr>;
+  /** The stand-ins that it puts there and that go by a name of the file, by the names of what they stand for. */
+  standIns: Map<string, StandIn>;
 }
 
 /** A comment, by the lines it stands on. */

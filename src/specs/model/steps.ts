@@ -1,5 +1,6 @@
 import type { By, Emptiness, Missing, Teardown, TypeName } from '../../libraries/meaning.js';
 import type { Place, Span } from '../../finding.js';
+import type { Expr } from '../../components/expr.js';
 import type { Component, Prop, ViewNode } from '../../components/view.js';
 import type { Binding, Block } from './blocks.js';
 import type { LastingKind } from '../../libraries/platform.js';
@@ -188,7 +189,15 @@ export type Step = Circumstances &
       }
     | { kind: 'clock'; on: boolean; name: string }
     | { kind: 'unmount'; render?: Render; automatic: boolean }
-    | { kind: 'answer'; standIn?: StandIn; binding?: Binding; once: boolean; text: string }
+    /** `gives`: what a call then gives; undefined where that can't be read, or is no plain value. */
+    | {
+        kind: 'answer';
+        standIn?: StandIn;
+        binding?: Binding;
+        once: boolean;
+        text: string;
+        gives: Expr | undefined;
+      }
     | { kind: 'lasting'; lasting: LastingEffect }
     | { kind: 'unwaited'; unwaited: Unwaited }
     | { kind: 'waited' }

@@ -97,7 +97,7 @@ export function callMethod(
   const opened = openedOrClosed(run, env, target, node);
   if (opened) return { is: 'thing', type: 'subscription', opened };
   calledOnPage(run, target.name, target.of, args, node);
-  answersReplaced(run, env, target, node);
+  answersReplaced(run, env, target, args, node);
   calledOnInstance(run, target, args, node);
   const [name, given] = args;
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;
@@ -168,10 +168,11 @@ function answersReplaced(
   run: SpecReading,
   env: Env,
   target: Extract<Value, { is: 'read' }>,
+  args: readonly Value[],
   node: CallNode,
 ): void {
   const meaning = isStandInMember(target.name) ? TYPES['stand-in'].members[target.name] : undefined;
-  if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, Boolean(meaning.once), node);
+  if (meaning?.kind === 'answer') keepAnswer(run, env, undefined, meaning, args[0], node);
 }
 
 const elementOf = (value: Value): Value => {

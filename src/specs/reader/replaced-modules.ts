@@ -1,18 +1,11 @@
 import type { Node } from 'oxc-parser';
-import {
-  isFunction,
-  literalText,
-  memberName,
-  propertyName,
-  unwrapped,
-  walkTree,
-  type FunctionNode,
-} from '../../syntax/tree.js';
+import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
 import { basename } from '../../util/paths.js';
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
+import { entriesOf } from './factory-answers.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 
 const RUNNERS: ReadonlySet<string> = new Set(['vi', 'jest', 'vitest']);
@@ -41,7 +34,15 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
       if (file) run.moduleReplacements.set(file, replacement);
     }
     const { start, end } = call;
-    run.file.replacements.push({ specifier, file, place: { start, end }, partial: keepsActual(call) });
+    run.file.replacements.push({
+      specifier,
+      file,
+      place: { start, end },
+      partial: keepsActual(call),
+      automatic: !factory && !hasManualStandIn(run, file),
+      answers: new Map(),
+      standIns: new Map(),
+    });
   }
 }
 
@@ -69,7 +70,7 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
     const isMade = isFunctionOf(run, file, name) && !hasManualStandIn(run, file);
     return isMade ? madeStandIn(run, call, memberText(run, call), binding) : UNKNOWN_VALUE;
   }
-  const entry = entryOf(by, name);
+  const entry = entriesOf(by).get(name);
   if (entry?.type === 'Identifier') {
     const held = run.moduleEnvs.get(run.file.path)?.find(entry.name)?.value;
     return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
@@ -89,19 +90,6 @@ export function asStandIn(run: SpecReading, env: Env, given: Value | undefined, 
   return known
     ? { is: 'thing', type: 'stand-in', standIn: known }
     : madeStandIn(run, node, memberText(run, node), binding);
-}
-
-// What the returned object holds under a name.
-function entryOf(factory: FunctionNode, name: string): Node | undefined {
-  const { body } = factory;
-  const last = body?.type === 'BlockStatement' ? body.body.at(-1) : undefined;
-  const returned = last?.type === 'ReturnStatement' ? last.argument : last ? undefined : body;
-  const made = returned && unwrapped(returned as Node);
-  if (made?.type !== 'ObjectExpression') return undefined;
-  const entry = made.properties.findLast(
-    (each) => each.type === 'Property' && propertyName(each.key, each.computed) === name,
-  );
-  return entry?.type === 'Property' ? unwrapped(entry.value) : undefined;
 }
 
 // `vi.fn()`, with answers given in a chain.

@@ -1,5 +1,6 @@
 import type { NameBinding, ComponentScope } from '../../components/scope.js';
 import { constant, FUNCTION, OBJECT, SOMETHING, UNKNOWN, type Expr } from '../../components/expr.js';
+import { resultOf } from '../../components/calls.js';
 import { joined } from '../../components/expr-text.js';
 import { refOf } from '../../components/frameworks/react/react.js';
 import { viewOf } from '../../components/frameworks/react/jsx.js';
@@ -9,7 +10,7 @@ import type { Env } from '../model/env.js';
 import type { Value } from '../model/values.js';
 
 /** The names of a spec as markup in it sees them. */
-function specScope(env: Env, tree: ModuleTree): ComponentScope {
+export function specScope(env: Env, tree: ModuleTree): ComponentScope {
   return {
     text: tree.script.source.text,
     ref: (name) => (isLocal(env, name) ? handedOver(env, name) : refOf(name, tree.facts)),
@@ -81,6 +82,10 @@ export function exprOfValue(value: Value | undefined): Expr {
       return UNKNOWN;
   }
 }
+
+/** What a function gives when it is called without arguments, where it is short and plain. */
+export const resultOfValue = (value: Value): Expr | undefined =>
+  value.is === 'function' ? resultOf(value.node, specScope(value.env, value.tree), [], 0) : undefined;
 
 /** What markup in a spec shows; undefined for values that are not markup. */
 export const viewOfValue = (value: Value | undefined): ViewNode[] | undefined =>

@@ -3,6 +3,7 @@ import type { Meaning } from '../../libraries/meaning.js';
 import type { Binding } from '../model/blocks.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
+import { exprOfValue, resultOfValue } from './spec-scope.js';
 import { receiverText } from './reaches.js';
 import type { StandIn } from '../model/steps.js';
 import { UNKNOWN_VALUE, textOfValue, type LibraryObject, type Value } from '../model/values.js';
@@ -78,13 +79,22 @@ export function keepAnswer(
   run: SpecReading,
   env: Env,
   standIn: StandIn | undefined,
-  once: boolean,
+  { once = false, gives }: Extract<Meaning, { kind: 'answer' }>,
+  given: Value | undefined,
   node: CallNode,
 ): void {
   const binding = standIn?.binding ?? receiverBinding(env, node);
   const { start, end } = node.callee;
+  const text = run.tree.script.source.text.slice(start, end);
   run.emit(
-    { kind: 'answer', standIn, binding, once, text: run.tree.script.source.text.slice(start, end) },
+    {
+      kind: 'answer',
+      standIn,
+      binding,
+      once,
+      text,
+      gives: gives && given && (gives === 'value' ? exprOfValue(given) : resultOfValue(given)),
+    },
     node,
   );
 }
@@ -108,7 +118,7 @@ export function answer(
 ): Value {
   args.forEach((each) => run.handOut(each));
   const made = of?.standIn;
-  if (meaning.kind === 'answer') keepAnswer(run, env, made, Boolean(meaning.once), node);
+  if (meaning.kind === 'answer') keepAnswer(run, env, made, meaning, args[0], node);
   if (made && meaning.kind === 'answer') {
     if (meaning.once) made.onceOnly = !made.answers;
     else {

@@ -8,6 +8,7 @@ import { findReplaced } from './replaced-modules.js';
 import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
 import { SpecReading } from './spec-reading.js';
+import { keepFactoryAnswers } from './factory-answers.js';
 import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
 import { commentedOut } from './commented-out.js';
@@ -31,6 +32,7 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   run.moduleEnvs.set(tree.path, env);
   declareImports(run, env, tree);
   runStatements(run, env, statements, []);
+  keepFactoryAnswers(run);
   readWaiting(run, file.root);
   useByName(file, tree);
   noteReadsApart(file, tree.script.program);

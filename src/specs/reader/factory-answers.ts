@@ -1,0 +1,65 @@
+import type { Node } from 'oxc-parser';
+import { onlyReturned, resultOf } from '../../components/calls.js';
+import { constant, type Expr } from '../../components/expr.js';
+import { exprOf } from '../../components/read-expr.js';
+import type { ComponentScope } from '../../components/scope.js';
+import { TYPES } from '../../libraries/types.js';
+import { isFunction, memberName, propertyName, unwrapped, type FunctionNode } from '../../syntax/tree.js';
+import type { SpecReading } from './spec-reading.js';
+import { specScope } from './spec-scope.js';
+
+/** What the object holds that the factory of a module gives back, by name. */
+export function entriesOf({ body }: FunctionNode): Map<string, Node> {
+  const last = body?.type === 'BlockStatement' ? body.body.at(-1) : undefined;
+  const returned = last?.type === 'ReturnStatement' ? last.argument : last ? undefined : body;
+  const made = returned && unwrapped(returned as Node);
+  const found = new Map<string, Node>();
+  if (made?.type !== 'ObjectExpression') return found;
+  for (const each of made.properties) {
+    const name = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    if (name !== undefined && each.type === 'Property') found.set(name, unwrapped(each.value));
+  }
+  return found;
+}
+
+/** Keeps what the functions give that a spec file puts in the place of a module's own, as far as that can be read. */
+export function keepFactoryAnswers({ file, moduleEnvs, moduleReplacements, tree }: SpecReading): void {
+  const env = moduleEnvs.get(file.path);
+  if (!env) return;
+  const scope = specScope(env, tree);
+  for (const replacement of file.replacements) {
+    const by = moduleReplacements.get(replacement.specifier)?.by;
+    if (by === undefined || by === 'automatic') continue;
+    for (const [name, node] of entriesOf(by)) {
+      const answer = answerOf(node, scope);
+      if (answer) replacement.answers.set(name, answer);
+      const held = env.find(heldBy(node) ?? '')?.value;
+      if (held?.is !== 'thing' || !held.standIn) continue;
+      replacement.standIns.set(name, held.standIn);
+      if (!held.standIn.answers) replacement.answers.set(name, constant(undefined));
+    }
+  }
+}
+
+// `load: load`, `load: (...all) => load(...all)`
+function heldBy(node: Node): string | undefined {
+  if (node.type === 'Identifier') return node.name;
+  const called = isFunction(node) ? onlyReturned(node) : undefined;
+  const callee = called?.type === 'CallExpression' ? unwrapped(called.callee) : undefined;
+  return callee?.type === 'Identifier' ? callee.name : undefined;
+}
+
+// `() => ({ … })`, `vi.fn(() => ({ … }))`, `vi.fn().mockReturnValue({ … })`
+function answerOf(node: Node, scope: ComponentScope): Expr | undefined {
+  if (isFunction(node)) return resultOf(node, scope, [], 0);
+  if (node.type !== 'CallExpression' || node.callee.type !== 'MemberExpression') return undefined;
+  const [first] = node.arguments;
+  const name = memberName(node.callee) ?? '';
+  if (name === 'fn') return first ? answerOf(unwrapped(first), scope) : constant(undefined);
+  const { members } = TYPES['stand-in'];
+  const meaning = Object.hasOwn(members, name) ? members[name] : undefined;
+  if (meaning?.kind !== 'answer' || meaning.once || !first) return undefined;
+  return meaning.gives === 'value'
+    ? exprOf(first, scope)
+    : meaning.gives && answerOf(unwrapped(first), scope);
+}
