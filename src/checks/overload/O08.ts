@@ -2,6 +2,7 @@ import { titlesOf, commentsIn, type Block } from '../../specs/model/blocks.js';
 import type { Edit, Mend, Span, Finding } from '../../finding.js';
 import { indentAt, lineStart, pastEmptyLine, wholeLines } from '../../writing/edits/style.js';
 import type { Statement } from '../../specs/model/body.js';
+import { kindsOf } from '../../specs/model/rounds.js';
 import { counted } from '../../util/counted.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
@@ -20,7 +21,7 @@ import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 const message = (count: number, specs: number): string =>
   `The same ${count} statements stand at the start of ${plural(specs, 'spec')} of this group.`;
 const messageLines = (lines: number, specs: number): string =>
-  `The same ${lines} lines of arrangement stand in ${specs} specs of this group, each with something of its own in between.`;
+  `The same ${lines} lines lead up to the first assertion in ${specs} specs of this group, each with something of its own in between.`;
 const adviceLines = 'Write a helper that takes what differs, and leave the rest to it.';
 const advice = (name: string): string => `Write them once, in ${name}.`;
 
@@ -39,30 +40,18 @@ export const O08: FileCheck = {
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
   run: (context) =>
     [...runningByGroup(context.file)].flatMap(([group, specs]) => {
-      if (specs.length < FEWEST_SPECS) return [];
-      const arranged = specs
-        .filter(({ repeated }) => !repeated)
-        .map((spec) => ({ spec, statements: arrangingIn(spec) }));
-      const same = group ? check(group, specs, arranged, context) : [];
-      return same.length > 0 ? same : ofLines(arranged, context);
+      const same = group && specs.length >= FEWEST_SPECS ? check(group, specs, context) : [];
+      return same.length > 0 ? same : ofLines(specs, context);
     }),
   across: acrossFiles,
 };
 
 const FEWEST_SPECS = 5;
 
-interface Arranged {
-  spec: Block;
-  /** The statements before its first act or assertion. */
-  statements: readonly Statement[];
-}
-
-function check(
-  group: Block,
-  specs: readonly Block[],
-  arranged: readonly Arranged[],
-  context: FileContext,
-): Finding[] {
+function check(group: Block, specs: readonly Block[], context: FileContext): Finding[] {
+  const arranged = specs
+    .filter(({ repeated }) => !repeated)
+    .map((spec) => ({ spec, statements: arrangingIn(spec) }));
   const begins = grouped(
     arranged.filter(({ statements }) => statements.length >= FEWEST_STATEMENTS),
     ({ statements }) => beginning(statements),
@@ -95,34 +84,53 @@ function check(
 }
 
 const FEWEST_LINES = 6;
+const FEWEST_SPECS_OF_LINES = 3;
+// So many lines in all: six in four specs, eight in three.
+const FEWEST_IN_ALL = 24;
 // `return {`, `props: {` and the like stand anywhere.
 const FEWEST_LETTERS = 10;
 
-// Arrangement that is written out in spec after spec with a value or two of its own in between.
-function ofLines(arranged: readonly Arranged[], context: FileContext): Finding[] {
-  const lined = arranged.map((each) => ({ ...each, lines: linesOf(each.statements, context) }));
+// What leads up to the first assertion and is written out in spec after spec, with a value or two of its own in between.
+function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
+  const lined = specs
+    .filter(({ repeated }) => !repeated)
+    .map((spec) => {
+      const statements = leadingIn(spec);
+      return { spec, statements, lines: linesOf(statements, context) };
+    });
   const counts = counted(lined.flatMap(({ lines }) => [...lines]));
-  const shared = new Set([...counts].flatMap(([line, count]) => (count >= FEWEST_SPECS ? [line] : [])));
-  const alike = lined.filter(
-    ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
-  );
-  const common = [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));
-  const [first, ...others] = alike;
-  const [start, last] = [first?.statements[0], first?.statements.at(-1)];
-  if (!first || !start || !last || alike.length < FEWEST_SPECS || common.length < FEWEST_LINES) return [];
-  return [
-    {
-      place: inFile(context, { start: start.start, end: last.end }),
-      within: titlesOf(first.spec),
-      certainty: 'sure',
-      message: messageLines(common.length, alike.length),
-      advice: adviceLines,
-      evidence: others.map(({ spec, statements: [at] }) => ({
-        ...inFile(context, at ?? spec.callee),
-        note: quotedTitle(spec),
-      })),
-    },
-  ];
+  for (let fewest = lined.length; fewest >= FEWEST_SPECS_OF_LINES; fewest--) {
+    const shared = new Set([...counts].flatMap(([line, count]) => (count >= fewest ? [line] : [])));
+    if (shared.size < FEWEST_LINES) continue;
+    const alike = lined.filter(
+      ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
+    );
+    const common = [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));
+    const [first, ...others] = alike;
+    const [start, last] = [first?.statements[0], first?.statements.at(-1)];
+    if (!first || !start || !last || alike.length < fewest || common.length < FEWEST_LINES) continue;
+    if (common.length * alike.length < FEWEST_IN_ALL) continue;
+    return [
+      {
+        place: inFile(context, { start: start.start, end: last.end }),
+        within: titlesOf(first.spec),
+        certainty: 'sure',
+        message: messageLines(common.length, alike.length),
+        advice: adviceLines,
+        evidence: others.map(({ spec, statements: [at] }) => ({
+          ...inFile(context, at ?? spec.callee),
+          note: quotedTitle(spec),
+        })),
+      },
+    ];
+  }
+  return [];
+}
+
+// The statements of a spec before its first assertion.
+function leadingIn(spec: Block): readonly Statement[] {
+  const first = kindsOf(spec).indexOf('assert');
+  return spec.statements.slice(0, first < 0 ? undefined : first);
 }
 
 // The lines of some statements that say something, without their margins.
