@@ -31,6 +31,10 @@ const MESSAGES = {
     `The title says “${says}”, and all that the spec asserts is that something is there.`,
   absence: (says: string): string =>
     `The title says “${says}”, and all that the spec asserts is that something is not there.`,
+  call: (says: string): string =>
+    `The title says “${says}”, and all that the spec asserts is a call: nothing that a user would see.`,
+  way: (says: string): string =>
+    `The title says “${says}”, and the spec asserts nothing of where a user then is.`,
 };
 const messageSubject = (told: string, rendered: string): string =>
   `The group speaks of ${told}, and its specs render ${rendered}.`;
@@ -129,7 +133,7 @@ function ofDeed(spec: Block, context: FileContext): Finding | undefined {
       evidence: [
         {
           ...found.place,
-          note: found.of === 'outcome' || found.of === 'absence' ? 'what is asserted' : 'what is done',
+          note: found.of === 'key' || found.of === 'gesture' ? 'what is done' : 'what is asserted',
         },
       ],
     }

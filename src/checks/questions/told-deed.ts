@@ -14,7 +14,7 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way';
   place: Place;
 }
 
@@ -27,7 +27,9 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | undefin
     otherKey(spec, acts, context) ??
     otherGesture(spec, acts, context) ??
     otherOutcome(spec, context) ??
-    otherAbsence(spec, context)
+    otherAbsence(spec, context) ??
+    onlyCalls(spec, context) ??
+    noWay(spec, context)
   );
 }
 
@@ -124,6 +126,48 @@ function otherAbsence(spec: Block, context: FileContext): ToldDeed | undefined {
   if (!shown || !first || spec.steps.some(mayDeny)) return undefined;
   if (!asserts.every(({ assertion }) => assertsAbsence(assertion))) return undefined;
   return { told: shown[0], done: '', of: 'absence', place: inFile(context, first.assertion.place) };
+}
+
+// What a title says besides showing may be the call.
+const SHOWS =
+  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:and|then|calls?|trigger\w*|emits?|fires?|sends?|with|by|via)\b)/i;
+// Functions that show something by being called, and stand-ins of components.
+const SHOWING =
+  /show|display|render|open|launch|alert|toast|notif|snack|modal|dialog|message|print|log|warn|error|workspace/i;
+const OF_COMPONENT = /(?:^|\W)[A-Z]\w*[a-z]/;
+
+// “shows the lid”, where a user acts and all that is asserted is that a stand-in was called.
+function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
+  const shown = SHOWS.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!shown || !first || spec.steps.some(mayDeny)) return undefined;
+  const acts = spec.steps.some((step) => step.kind === 'act' && step.by !== 'program');
+  const isCall = ({ assertion }: StepOf<'assert'>): boolean =>
+    assertion.asks === 'called' &&
+    !SHOWING.test(assertion.subjectText) &&
+    !OF_COMPONENT.test(assertion.subjectText);
+  return acts && asserts.every(isCall)
+    ? { told: shown[0], done: '', of: 'call', place: inFile(context, first.assertion.place) }
+    : undefined;
+}
+
+const LEADS_AWAY =
+  /^(?:it )?(?:should |must |will )?(?:\w+ly )?(?:redirects?|navigates? (?:to|away|back))\b/i;
+const WAY =
+  /navig|redirect|(?:\b|mock|spy)[lL]ocation\b|href|push|replace|rout|url|path|hist|link|assign|open|go(?:to)?\b|page|tab|focus|active|current|select|visit|screen|request|fetch/i;
+
+// “redirects to the rack”, where nothing is asserted that has to do with where a user is.
+function noWay(spec: Block, context: FileContext): ToldDeed | undefined {
+  const told = LEADS_AWAY.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!told || !first || spec.steps.some(mayDeny)) return undefined;
+  const isOfWay = ({ assertion }: StepOf<'assert'>): boolean =>
+    saysThere(assertion) || WAY.test(`${assertion.subjectText} ${assertion.argText}`);
+  return asserts.some(isOfWay)
+    ? undefined
+    : { told: told[0], done: '', of: 'way', place: inFile(context, first.assertion.place) };
 }
 
 // An element is there; what else may be true is not known to be one.
