@@ -119,6 +119,8 @@ async function taken(
   const { arms } = branchFacts(project, components, coverage, {
     usesOf: () => [],
     isInSight: () => true,
+    isReplaced: () => false,
+    answersOf: () => undefined,
   });
   return new Map(arms.filter(({ hits }) => hits !== undefined).map((facts) => [keyOf(facts), facts.hits]));
 }

@@ -4,7 +4,7 @@ import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { prefixRule, type AliasRule } from '../../host/leads.js';
-import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
+import { pluginEffects } from './vite-plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -184,9 +184,7 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
 // A plugin that is not known may set what the file does not.
 function testSettings(setting: Setting): Setting | undefined {
   const test = settingAt(setting, 'test');
-  const used = plugins(setting);
-  const isSure = used.known && used.value.by === 'plugins' && used.value.plugins.every(leavesSettings);
-  if (isSure || (test && test.is !== 'object')) return test;
+  if (pluginEffects(setting).leavesSettings || (test && test.is !== 'object')) return test;
   return { is: 'object', entries: test?.entries ?? new Map(), open: true, at: test?.at ?? setting.at };
 }
 
@@ -271,14 +269,9 @@ function filters(commands: RunnerSources['commands']): readonly string[] | undef
 
 // `resolve.alias` and `test.alias`, as an object or as a list; the compiler's paths where a switch or plugin reads them.
 function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]> {
-  const plugs = plugins(setting);
-  const mayLead = (plugin: string): boolean => !leavesNames(plugin) && !readsCompilerPaths(plugin);
-  if (!plugs.known || plugs.value.by !== 'plugins' || plugs.value.plugins.some(mayLead)) return UNKNOWN_FACT;
-  const own = plugs.value.plugins.flatMap(standsFor).map((pattern) => ({
-    pattern,
-    to: undefined,
-    at: plugs.value.at,
-  }));
+  const { takes, at } = pluginEffects(setting);
+  if (!takes) return UNKNOWN_FACT;
+  const own = takes.map((pattern) => ({ pattern, to: undefined, at }));
   return joinedFacts([
     ...[settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules),
     known(own),
@@ -287,10 +280,8 @@ function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]
 
 function readsPaths(setting: Setting): boolean {
   const shared = settingAt(setting, 'resolve', 'tsconfigPaths');
-  const used = plugins(setting);
   return (
-    (shared !== undefined && !(shared.is === 'value' && !shared.value)) ||
-    (used.known && used.value.by === 'plugins' && used.value.plugins.some(readsCompilerPaths))
+    (shared !== undefined && !(shared.is === 'value' && !shared.value)) || pluginEffects(setting).readsPaths
   );
 }
 

@@ -1,5 +1,6 @@
 import type { Node } from 'oxc-parser';
 import type { Place } from '../../finding.js';
+import { patternsTaken } from './taken-patterns.js';
 import { parseScript, type Script } from '../../syntax/script.js';
 import type { Problem, Source } from '../../syntax/source.js';
 import {
@@ -170,7 +171,9 @@ class Settings implements Algebra<Setting> {
       case 'AwaitExpression':
         return this.read(node.argument);
       default:
-        return isFunction(node) ? this.#returned(node, node) : this.unknown(node);
+        return isFunction(node)
+          ? { ...this.#returned(node, node), takes: patternsTaken(node) }
+          : this.unknown(node);
     }
   }
 

@@ -1,7 +1,12 @@
 import type { Place } from '../../finding.js';
 
-/** A value of a settings file, read without running it. */
-export type Setting =
+/**
+ * A value of a settings file, read without running it. Of a function, it is what that returns; `takes`: the patterns of
+ * which its first argument must match one for it to do anything.
+ */
+export type Setting = SettingValue & { takes?: readonly string[] };
+
+type SettingValue =
   | { is: 'value'; value: string | number | boolean | null | undefined; at: Place }
   | { is: 'list'; items: readonly Setting[]; open: boolean; at: Place }
   /** `by`: the module whose function was called with it, where that is one. */

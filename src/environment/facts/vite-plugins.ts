@@ -1,0 +1,63 @@
+import type { Place } from '../../finding.js';
+import { madeBy, settingAt, type Setting } from '../settings/setting.js';
+import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
+
+/** What the plugins of the bundler do to the names of modules and to the settings of specs. */
+interface PluginEffects {
+  /** The patterns of the imports that they take; undefined where they may take any. */
+  takes: readonly string[] | undefined;
+  /** They surely set nothing for specs. */
+  leavesSettings: boolean;
+  /** One of them resolves names by the compiler’s `paths`. */
+  readsPaths: boolean;
+  at: Place;
+}
+
+/** Reads what the plugins in the settings of a bundler do, those that are written out there included. */
+export function pluginEffects(setting: Setting): PluginEffects {
+  const list = settingAt(setting, 'plugins');
+  if (list === undefined) return { takes: [], leavesSettings: true, readsPaths: false, at: setting.at };
+  const items = list.is === 'list' ? list.items : [];
+  const isWhole = list.is === 'list' && !list.open;
+  const names = items.flatMap((item) => madeBy(item) ?? []);
+  const written = items.filter((item) => madeBy(item) === undefined).map(takenBy);
+  const leaves = (name: string): boolean => leavesNames(name) || readsCompilerPaths(name);
+  return {
+    takes:
+      isWhole && names.every(leaves) && written.every((each) => each !== undefined)
+        ? [...names.flatMap(standsFor), ...written.flat()]
+        : undefined,
+    leavesSettings: isWhole && names.every(leavesSettings) && written.every((each) => each !== undefined),
+    readsPaths: names.some(readsCompilerPaths),
+    at: list.at,
+  };
+}
+
+// rollup 4 and vite 5 to 8: hooks that neither resolve nor load modules, nor change the settings.
+const OTHER_HOOKS: ReadonlySet<string> = new Set([
+  'name',
+  'enforce',
+  'apply',
+  'transform',
+  'transformIndexHtml',
+  'buildStart',
+  'buildEnd',
+  'renderChunk',
+  'generateBundle',
+  'writeBundle',
+  'closeBundle',
+  'configureServer',
+  'configurePreviewServer',
+  'handleHotUpdate',
+  'hotUpdate',
+]);
+
+// The patterns of the modules that a plugin takes which is written out in the settings; undefined where it may do more.
+function takenBy(plugin: Setting): readonly string[] | undefined {
+  if (plugin.is !== 'object' || plugin.open) return undefined;
+  const patterns = [...plugin.entries].map(([key, value]) => {
+    if (OTHER_HOOKS.has(key)) return [];
+    return key === 'resolveId' || key === 'load' ? value.takes : undefined;
+  });
+  return patterns.every((each) => each !== undefined) ? patterns.flat() : undefined;
+}
