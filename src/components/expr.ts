@@ -41,10 +41,19 @@ export type Expr =
       answer?: Answer;
     };
 
-/** `of`: the function, by the module that declares it and its name there; `path`: the properties read from what it gives. */
+/** `of`: the key of the function; `path`: the properties read from what it gives. */
 export interface Answer {
   of: string;
   path: readonly string[];
+}
+
+/** The key of a function of a module: `./use-kilns#useKilns` as it is imported, or by the file that declares it. */
+export const functionKey = (module: string, name: string): string => `${module}#${name}`;
+
+/** The import that a function's key stands for; undefined of the name of a prop. */
+export function importOfKey(key: string): { specifier: string; name: string } | undefined {
+  const at = key.lastIndexOf('#');
+  return at <= 0 ? undefined : { specifier: key.slice(0, at), name: key.slice(at + 1) };
 }
 
 /** A condition, as far as it can be read. */

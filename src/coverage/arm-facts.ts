@@ -1,6 +1,6 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
+import { both, importOfKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
@@ -114,7 +114,7 @@ function computedBy(
     .flatMap((use) => eachWay(use, [...names, ...answers.keys()], lists))
     .map((use) =>
       outcome(whole, (name) =>
-        name.includes('#') ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
+        importOfKey(name) ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
       ),
     );
   const answering = answers.size > 0 ? { answering: [...answers.keys()] } : {};

@@ -1,4 +1,5 @@
 import { isOnlyCompared } from '../syntax/tree.js';
+import { functionKey } from '../components/expr.js';
 import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
@@ -280,7 +281,7 @@ export class Project {
   /** One key for what an import leads to, whichever way it is imported: where it is declared, or its package, and its name. */
   exportKey(file: string, from: Imports): string {
     const declared = this.imported(file, from);
-    return declared ? `${declared.file}#${declared.name}` : `${from.specifier}#${from.name}`;
+    return declared ? functionKey(declared.file, declared.name) : functionKey(from.specifier, from.name);
   }
 
   /** Follows an import of a module to its declaration. */

@@ -8,6 +8,7 @@ import {
   ITEM,
   choicesOf,
   FUNCTION,
+  importOfKey,
   OBJECT,
   SOMETHING,
   UNKNOWN,
@@ -52,6 +53,8 @@ export interface RenderInput {
   replaced?: ReadonlySet<string>;
   /** Whether to keep what no given prop shows, too. */
   everything?: boolean;
+  /** What stand-ins give for functions of modules, by the functions' keys. */
+  answers?: ReadonlyMap<string, Expr>;
 }
 
 type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
@@ -215,7 +218,8 @@ class Expansion {
   }
 
   #fill(expr: Expr, context: Context): Expr {
-    if (expr.is === 'constant' || expr.is === 'unknown' || expr.is === 'something') return expr;
+    if (expr.is === 'constant' || (expr.is === 'unknown' && !expr.answer) || expr.is === 'something')
+      return expr;
     return filledExpr(expr, this.#givenIn(context));
   }
 
@@ -225,6 +229,8 @@ class Expansion {
 
   #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
+      const from = importOfKey(name);
+      if (from) return this.#answer(context.file, from);
       const prop = context.given.get(name);
       const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
       // A default stands in for what is undefined, given or not.
@@ -237,6 +243,12 @@ class Expansion {
       const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
       return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
+  }
+
+  // What a stand-in answers that takes the place of an import.
+  #answer(file: string, from: { specifier: string; name: string }): Expr | undefined {
+    const { answers } = this.#input;
+    return answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
   }
 
   // What markup is to a component that is handed it: it is truthy, whatever it shows.

@@ -4,6 +4,7 @@ import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
+import { SpecAnswers } from './answers.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
@@ -53,6 +54,7 @@ export class SpecRendering {
   /** Which props of a component show. */
   readonly shownProps: ShownProps;
   readonly #variant: Variant;
+  #answers: SpecAnswers | undefined;
   #underAnyCondition: SpecRendering | undefined;
   #withChildren: SpecRendering | undefined;
 
@@ -69,6 +71,11 @@ export class SpecRendering {
     this.#file = file;
     this.#testIdAttribute = testIdAttribute;
     this.#replaced = file.replaced;
+  }
+
+  /** What the stand-ins of the file give for functions of modules. */
+  get answers(): SpecAnswers {
+    return (this.#answers ??= new SpecAnswers(this.#file, this.#project));
   }
 
   /** The same, with all that the components show under any condition. */
@@ -111,7 +118,16 @@ export class SpecRendering {
     if (given && !given.pruned) return given;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const tree = view
-      ? this.#expanded({ file, writtenIn, view, shallow, stubs, replaced: this.#replaced, everything })
+      ? this.#expanded({
+          file,
+          writtenIn,
+          view,
+          shallow,
+          stubs,
+          replaced: this.#replaced,
+          everything,
+          answers: this.answers.at(render),
+        })
       : NOTHING_RENDERED;
     // A field that the spec sets may have been taken for one that keeps its value.
     const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;
@@ -233,8 +249,12 @@ export class SpecRendering {
 }
 
 // The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.
-function keyOf({ file, view, shallow, stubs }: RenderInput, shownProps: ShownProps): string | undefined {
+function keyOf(
+  { file, view, shallow, stubs, answers }: RenderInput,
+  shownProps: ShownProps,
+): string | undefined {
   const parts: string[] = [file, String(shallow), ...(stubs ?? [])];
+  for (const [key, answer] of answers ?? []) parts.push(key, JSON.stringify(answer));
   for (const node of view) {
     if (node.kind !== 'component' || node.slots.size > 0) return undefined;
     parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());

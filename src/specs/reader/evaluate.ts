@@ -97,7 +97,7 @@ class SpecExpressions implements Algebra<Value> {
     let open = false;
     for (const each of all) {
       if (each.is === 'named') entries.set(each.key, each.value);
-      const spread = each.is === 'spread' ? each.value : undefined;
+      const spread = each.is === 'spread' ? this.#run.declaredValue(each.value) : undefined;
       if (spread?.is === 'object') for (const [key, value] of spread.entries) entries.set(key, value);
       const handed = spread?.is === 'thing' ? membersOf(this.#run, spread, node) : undefined;
       for (const [key, value] of handed ?? []) entries.set(key, value);

@@ -93,10 +93,38 @@ export function keepAnswer(
       binding,
       once,
       text,
-      gives: gives && given && (gives === 'value' ? exprOfValue(given) : resultOfValue(given)),
+      gives:
+        gives && given && (gives === 'value' ? exprOfValue(writtenOut(run, given)) : resultOfValue(given)),
     },
     node,
   );
+}
+
+const DEEPEST = 6;
+
+// A value with the constants of other modules of the project written out in it.
+function writtenOut(run: SpecReading, value: Value, depth = 0): Value {
+  if (depth > DEEPEST) return value;
+  const inner = (each: Value): Value => writtenOut(run, each, depth + 1);
+  switch (value.is) {
+    case 'project': {
+      const declared = run.declaredValue(value);
+      return declared.is === 'project' ? declared : inner(declared);
+    }
+    case 'read': {
+      const of = inner(value.of);
+      return (of.is === 'object' && of.entries.get(value.name)) || value;
+    }
+    case 'object':
+      return {
+        ...value,
+        entries: new Map([...value.entries].map(([key, each]) => [key, inner(each)] as const)),
+      };
+    case 'list':
+      return { ...value, items: value.items.map(inner) };
+    default:
+      return value;
+  }
 }
 
 /** The kit that a stand-in belongs to: one call restores all of it. */

@@ -1,8 +1,9 @@
 import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
 import { resultOf, resultOfCall } from '../../calls.js';
-import { both, constant, nullish, SOMETHING, truthy, type Expr } from '../../expr.js';
+import { both, constant, functionKey, nullish, SOMETHING, truthy, type Expr } from '../../expr.js';
 import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
+import type { ComponentRef } from '../../view.js';
 import { givenByHook, givenByMethod } from './field-hooks.js';
 
 /** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
@@ -33,8 +34,14 @@ export function reactCall(
     return { is: 'if', test: nullish(first), then: constant(0), otherwise: SOMETHING };
   const [made] = call.arguments;
   if (name === 'useMemo' && made && isFunction(made)) return resultOf(made, scope, [], depth);
-  return resultOfCall(call, args, scope, depth);
+  return resultOfCall(call, args, scope, depth) ?? answerOf(ref, scope);
 }
+
+// What a function of another module gives is what a stand-in answers, where a spec puts one in its place.
+const answerOf = (ref: ComponentRef | undefined, { shipped }: ComponentScope): Expr | undefined =>
+  ref && 'specifier' in ref && ref.part === undefined && ref.specifier !== 'react' && !shipped
+    ? { is: 'unknown', answer: { of: functionKey(ref.specifier, ref.name), path: [] } }
+    : undefined;
 
 const FORM_HOOKS = ['useForm', 'useFormContext', 'useFormik', 'useFormikContext'];
 
