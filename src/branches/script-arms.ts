@@ -182,17 +182,18 @@ class Inventory {
       const nothing = this.#arm('nothing', of, this.#nothing(of, around), false);
       this.#add('optional', node, this.#source(node), around, [nothing]);
     }
-    if (node.type === 'CallExpression' && memberName(unwrapped(node.callee)) === 'catch')
-      this.#caught(node, around);
+    if (node.type === 'CallExpression') this.#caught(node, around);
     const walk = node.type === 'CallExpression' ? this.#walked(node, around) : undefined;
     if (!walk) return this.#all(node, around);
     this.read(node.type === 'CallExpression' ? node.callee : node, around);
     this.#function(walk.fn, around, walk.names);
   }
 
-  // `load().catch(() => setError(true))`
+  // `load().catch(() => setError(true))`, `load().then(show, () => setError(true))`
   #caught(node: NodeOf<'CallExpression'>, around: Around): void {
-    const [handler] = node.arguments;
+    const [first, second] = node.arguments;
+    const name = memberName(unwrapped(node.callee));
+    const handler = name === 'catch' ? first : name === 'then' ? second : undefined;
     if (!handler || !isFunction(handler) || !handler.body) return;
     const { body } = handler;
     if (body.type === 'BlockStatement' && body.body.length === 0) return;

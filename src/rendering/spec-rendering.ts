@@ -10,6 +10,7 @@ import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
 import { matchesIn, targetIn, unknownTarget, type Target } from './target.js';
+import { byTranslation } from './translated.js';
 import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
 // Of a render with its children, whatever its spec leaves out.
@@ -178,7 +179,10 @@ export class SpecRendering {
     }
     const scope = this.scope(reach);
     const matches = scope && matchesIn(scope, reach, this.#project, this.#testIdAttribute);
-    const found = matches ? [...matches.sure, ...matches.maybe] : [];
+    const told = matches && reach.missing === 'throws' ? byTranslation(reach, matches.maybe, scope.tree) : [];
+    // What it says where nothing translates is what it says in a spec.
+    const maybe = told.length > 0 && matches?.sure.length === 0 ? told : (matches?.maybe ?? []);
+    const found = matches ? [...matches.sure, ...maybe] : [];
     // What a passing spec asks for is there: if not as the props say now, then as they say later.
     return found.length > 0 ? found : undefined;
   }

@@ -57,10 +57,12 @@ const stem = (path: string): string => (basename(path).split('.')[0] ?? '').toLo
 function isSubject(
   { specifier, file: path }: Replacement,
   subject: string,
-  { file, project }: FileContext,
+  { file, project, rendering }: FileContext,
 ): boolean {
   if (path === undefined || stem(path) !== subject) return false;
   const replaced = new Set(file.replacements.map((each) => each.file));
+  const shown = file.renders.flatMap((render) => rendering.component(render) ?? []);
+  if (shown.some((component) => !replaced.has(component.file))) return false;
   const others = [...file.imports.values()].flatMap((imported) =>
     imported.typeOnly ? [] : (project.resolve(file.path, imported.specifier) ?? []),
   );

@@ -13,7 +13,13 @@ interface OtherSubject {
 /** The groups at the top of a file whose titles do not name the only component that its specs render. */
 interface Subject {
   rendered: string;
-  groups: readonly ({ words: readonly string[] } & Span)[];
+  groups: readonly Group[];
+}
+
+interface Group extends Span {
+  words: readonly string[];
+  /** It holds words of what is rendered, and begins with a name that is another one: only that name may tell. */
+  name?: string;
 }
 
 /** What a spec file is about, where its groups may be about something else. */
@@ -23,34 +29,50 @@ export const SUBJECT = fileFact('subject', ({ file, rendering }): Subject | unde
   // One that the spec writes for itself says nothing of what it is about.
   if (components.size !== 1 || !component || component.file === file.path) return undefined;
   const rendered = component.name;
-  const groups = file.root.children.flatMap(({ kind, title, titlePlace }) => {
+  const groups = file.root.children.flatMap(({ kind, title, titlePlace }): Group[] => {
     const words = kind === 'group' && title.exact && titlePlace ? wordsOf(title.text) : [];
-    return titlePlace && words.length > 0 && !named(rendered, words) ? [{ words, ...titlePlace }] : [];
+    if (!titlePlace || words.length === 0) return [];
+    if (!named(rendered, words)) return [{ words, ...titlePlace }];
+    const [name] = /^[A-Z]\w+/.exec(title.text) ?? [];
+    const isOther = name !== undefined && !bare(title.text).includes(bare(rendered));
+    return isOther && bare(name) !== nameOfFile(file.path) ? [{ words, name, ...titlePlace }] : [];
   });
   // A name that the file imports may well be what the group is about.
   const imported = [...file.imports.keys()].flatMap(wordsOf);
-  const free = groups.filter(({ words: [first] }) => first !== undefined && !imported.includes(first));
+  const free = groups.filter(({ name, words: [first] }) =>
+    name === undefined ? first !== undefined && !imported.includes(first) : !file.imports.has(name),
+  );
   return free.length > 0 ? { rendered, groups: free } : undefined;
 });
 
 /** Groups whose titles begin with the name of another component of the project than the one that they, and their file, are about. */
 export function otherSubjects({ specFiles, components }: ProjectContext): OtherSubject[] {
   const names = new Set(components.map(({ name }) => name));
+  // Some go by the name of their file: `move-kiln.modal.tsx`.
+  const files = new Set(components.map(({ file }) => nameOfFile(file)));
   return specFiles.flatMap((file) => {
     const subject = file.get(SUBJECT);
     if (!subject || !named(subject.rendered, wordsOf(basename(file.path)))) return [];
     const { rendered, groups } = subject;
-    return groups.flatMap(({ words, ...place }) => {
-      const others = [...names].filter(
-        (name) => name !== rendered && startsWith(words, coreOf(name, rendered)),
-      );
+    return groups.flatMap(({ words, name: own, ...place }) => {
+      const others =
+        own === undefined
+          ? [...names].filter((name) => name !== rendered && startsWith(words, coreOf(name, rendered)))
+          : names.has(own) || files.has(bare(own))
+            ? [own]
+            : [];
       // Of `Menu` and `MenuItem`, the longer one is meant.
       const [told] = others.sort((a, b) => b.length - a.length);
-      const isFile = told !== undefined && named(told, wordsOf(basename(file.path)));
+      const isFile = own === undefined && told !== undefined && named(told, wordsOf(basename(file.path)));
       return told === undefined || isFile ? [] : [{ place: inSpecFile(file, place), told, rendered }];
     });
   });
 }
+
+const bare = (text: string): string => text.replace(/\W/g, '').toLowerCase();
+
+const nameOfFile = (file: string): string =>
+  bare(basename(file).replace(/(?:[._-](?:test|spec))?\.\w+$/, ''));
 
 // The words of a name without the letters that all components of a library begin with: `OMenu` beside `OTree`.
 function coreOf(name: string, beside: string): readonly string[] {
