@@ -1,6 +1,6 @@
-import { constant, oneOf, UNKNOWN, type Expr } from '../components/expr.js';
+import { constant, importOfKey, oneOf, UNKNOWN, type Expr } from '../components/expr.js';
 import type { Project } from '../project/project.js';
-import { hooksFor, isOff, type Block, type SpecFile } from '../specs/model/blocks.js';
+import { blocksAround, hooksFor, isOff, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Render, Step, StepOf } from '../specs/model/steps.js';
 import { grouped } from '../util/grouped.js';
 
@@ -8,7 +8,7 @@ import { grouped } from '../util/grouped.js';
 export const NOTHING = constant(undefined);
 
 /** The module of a function's key. */
-export const moduleOf = (key: string): string => key.slice(0, key.lastIndexOf('#'));
+export const moduleOf = (key: string): string => importOfKey(key)?.specifier ?? key;
 
 /** An answer that a block tells a stand-in to give; `lasts`: for all calls that follow. */
 interface Told {
@@ -45,19 +45,26 @@ export class SpecAnswers {
     this.fromStart = fromStart;
   }
 
-  /** What functions give to what a spec renders: all that they are told up to then, and from then on. Only what can be read. */
+  /**
+   * What functions give to what a spec renders: by the factory of their module, by what hooks and the spec tell them
+   * before, and by what the spec tells them from then on. What can't be read is left out.
+   */
   at({ block }: Render): ReadonlyMap<string, Expr> {
+    if (block.kind !== 'spec' || (this.fromStart.size === 0 && this.told.size === 0)) return NONE;
     const found = new Map(this.fromStart);
-    if (block.kind !== 'spec') return NONE;
-    const renders = block.steps.findIndex(({ kind }) => kind === 'render');
-    const before = [...hooksFor(block, 'before-all', 'before-each').flatMap(({ steps }) => steps)];
-    for (const [i, step] of [...before, ...block.steps].entries()) {
+    const tell = (step: Step, isSure: boolean): void => {
       const [told] = this.#toldBy(step, block);
-      if (!told) continue;
-      const isLater = i > before.length + renders;
+      if (!told) return;
       const known = found.get(told.key) ?? UNKNOWN;
-      found.set(told.key, told.lasts && !isLater ? told.expr : oneOf([known, told.expr]));
-    }
+      found.set(told.key, told.lasts && isSure ? told.expr : oneOf([known, told.expr]));
+    };
+    // What is told outside of hooks and specs may have been reset before each spec.
+    for (const outer of blocksAround(block).slice(1).toReversed())
+      for (const step of outer.steps) tell(step, false);
+    for (const hook of hooksFor(block, 'before-all', 'before-each'))
+      for (const step of hook.steps) tell(step, true);
+    const renders = block.steps.findIndex(({ kind }) => kind === 'render');
+    for (const [i, step] of block.steps.entries()) tell(step, i <= renders);
     for (const [key, expr] of found) if (expr === NOTHING || expr === UNKNOWN) found.delete(key);
     return found;
   }

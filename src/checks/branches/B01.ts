@@ -1,7 +1,6 @@
 import { placeOf, type ArmGap } from '../../coverage/gaps.js';
 import { byCause, isNeverGiven, saidOfCause, type ArmCause } from '../questions/arm-causes.js';
-import { ANSWERS } from '../questions/answers.js';
-import { REPLACED, USES } from '../questions/facts.js';
+import { ARM_FACTS } from '../questions/answers.js';
 import { inShort } from '../../util/printable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -17,7 +16,7 @@ export const B01: ProjectCheck = {
   code: 'B01',
   family: 'branches',
   scope: 'project',
-  facts: [ANSWERS, REPLACED, USES],
+  facts: ARM_FACTS,
   listsArms: true,
   title: 'Arm never taken',
   level: 'risk',

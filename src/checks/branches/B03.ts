@@ -1,5 +1,4 @@
-import { ANSWERS } from '../questions/answers.js';
-import { REPLACED, USES } from '../questions/facts.js';
+import { ARM_FACTS } from '../questions/answers.js';
 import {
   answeringNames,
   byCause,
@@ -26,7 +25,7 @@ export const B03: ProjectCheck = {
   code: 'B03',
   family: 'branches',
   scope: 'project',
-  facts: [ANSWERS, REPLACED, USES],
+  facts: ARM_FACTS,
   listsArms: true,
   title: "Arm that no spec's inputs reach",
   level: 'risk',

@@ -1,5 +1,4 @@
-import { ANSWERS } from '../questions/answers.js';
-import { REPLACED, USES } from '../questions/facts.js';
+import { ARM_FACTS } from '../questions/answers.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { type Expr, type Condition } from '../../components/expr.js';
 import { propsIn } from '../../components/expr-names.js';
@@ -19,7 +18,7 @@ export const B05: ProjectCheck = {
   code: 'B05',
   family: 'branches',
   scope: 'project',
-  facts: [ANSWERS, REPLACED, USES],
+  facts: ARM_FACTS,
   title: 'Boundary never tried',
   level: 'hint',
   why: 'Whether a comparison includes its bound is decided at the bound alone.',

@@ -1,5 +1,4 @@
-import { ANSWERS } from '../questions/answers.js';
-import { REPLACED, USES } from '../questions/facts.js';
+import { ARM_FACTS } from '../questions/answers.js';
 import type { ArmFacts } from '../../coverage/arm-facts.js';
 import { type ArmGap, placeOf } from '../../coverage/gaps.js';
 import { codeHits } from '../../coverage/arms-hit.js';
@@ -20,7 +19,7 @@ export const B06: ProjectCheck = {
   code: 'B06',
   family: 'branches',
   scope: 'project',
-  facts: [ANSWERS, REPLACED, USES],
+  facts: ARM_FACTS,
   title: 'Failure or waiting state never shown',
   level: 'risk',
   why: 'What a user sees when something fails is written for the day when it does. Only a spec shows it before.',
@@ -33,9 +32,7 @@ export const B06: ProjectCheck = {
     const { arms, gaps } = context.branches();
     return [
       ...arms.filter(({ branch }) => branch.kind === 'try').flatMap((arm) => found(arm, context)),
-      ...gaps
-        .filter((gap) => gap.basis === 'computed' && gap.arm.shows && isWaitingOrFailure(gap))
-        .map(neverAnswered),
+      ...gaps.filter((gap) => gap.basis === 'computed' && isWaitingOrFailure(gap)).map(neverAnswered),
     ];
   },
 };

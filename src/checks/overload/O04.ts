@@ -66,9 +66,10 @@ function check(spec: Block, context: FileContext, beside: Finding[]): Finding[] 
     return [];
   if (!spec.steps.some(isAssert)) {
     const hooks = hooksOf(spec);
-    return hooks.some(isAssert) || mayFailOtherwise(spec, hooks, context)
-      ? []
-      : withoutAssertion(spec, context);
+    if (hooks.some(isAssert) || mayFailOtherwise(spec, hooks, context)) return [];
+    // That nothing is asked after the last act is O19's matter, where anything can fail.
+    const isUnasked = spec.steps.some(throwsOnMissing) && unaskedAct(spec, context);
+    return isUnasked ? [] : [withoutAssertion(spec, context)];
   }
   const { hollow, whole } = judgementOf(spec, context);
   const findings = hollow.map(({ step, hollow: why }) => hollowFinding(spec, step, why, whole, context));
@@ -81,41 +82,35 @@ function check(spec: Block, context: FileContext, beside: Finding[]): Finding[] 
   return findings.filter((_, i) => isSlip(i));
 }
 
-function withoutAssertion(spec: Block, context: FileContext): Finding[] {
+function withoutAssertion(spec: Block, context: FileContext): Finding {
   const query = spec.steps.find(throwsOnMissing);
   if (query) {
-    // That nothing is asked after the last act is O19's matter.
-    if (unaskedAct(spec, context)) return [];
-    return [
-      {
-        place: truePlace(context, { place: query.place }),
-        within: titlesOf(spec),
-        certainty: 'sure',
-        level: 'hint',
-        message: messageQueries,
-        advice: adviceQueries,
-      },
-    ];
+    return {
+      place: truePlace(context, { place: query.place }),
+      within: titlesOf(spec),
+      certainty: 'sure',
+      level: 'hint',
+      message: messageQueries,
+      advice: adviceQueries,
+    };
   }
   const proposal = whatToAssert(spec, context);
   const around = [...spec.steps, ...hooksOf(spec)];
   const onlyRenders =
     around.some(({ kind }) => kind === 'render') && !around.some(({ kind }) => kind === 'act');
   const [last] = spec.steps.filter((step) => step.kind === 'act' || step.kind === 'render').slice(-1);
-  return [
-    {
-      place: inFile(context, spec.place),
-      within: titlesOf(spec),
-      certainty: 'sure',
-      level: onlyRenders ? 'hint' : undefined,
-      message: onlyRenders ? messageRenders : messageNone,
-      advice: adviceNone(proposal),
-      suggestion: proposal?.code,
-      evidence: last
-        ? [{ ...inFile(context, last.place), note: 'the last step: what should be seen after it?' }]
-        : [],
-    },
-  ];
+  return {
+    place: inFile(context, spec.place),
+    within: titlesOf(spec),
+    certainty: 'sure',
+    level: onlyRenders ? 'hint' : undefined,
+    message: onlyRenders ? messageRenders : messageNone,
+    advice: adviceNone(proposal),
+    suggestion: proposal?.code,
+    evidence: last
+      ? [{ ...inFile(context, last.place), note: 'the last step: what should be seen after it?' }]
+      : [],
+  };
 }
 
 function hollowFinding(

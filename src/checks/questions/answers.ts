@@ -1,7 +1,7 @@
 import { oneOf, type Expr } from '../../components/expr.js';
 import { moduleOf, NOTHING } from '../../rendering/answers.js';
 import { blocksAround, hooksFor } from '../../specs/model/blocks.js';
-import { REPLACED } from './facts.js';
+import { REPLACED, USES } from './facts.js';
 import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
 import { runningSpecs } from './order.js';
 
@@ -14,7 +14,10 @@ interface Answers {
 }
 
 /** What the stand-ins of a spec file give for functions of modules. */
-export const ANSWERS = fileFact('answers', (context): Answers => answersIn(context));
+const ANSWERS = fileFact('answers', (context): Answers => answersIn(context));
+
+/** All that the arms of components ask of spec files. */
+export const ARM_FACTS = [ANSWERS, REPLACED, USES];
 
 /** Whether a spec file has a stand-in for a function, by its key, or replaces all of its module. */
 export const mayReplace = (file: SpecFileFacts, key: string): boolean =>

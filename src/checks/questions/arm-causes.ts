@@ -1,5 +1,5 @@
 import { answersIn, propsInCondition } from '../../components/expr-names.js';
-import type { Constant } from '../../components/expr.js';
+import { importOfKey, type Constant } from '../../components/expr.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -39,11 +39,13 @@ export function saidOfCause({ gaps, given }: ArmCause): string | undefined {
 
 /** The functions whose stand-ins decide that an arm is not taken, by name; undefined where props alone decide. */
 export const answeringNames = ({ answering }: ArmGap): string | undefined =>
-  answering && listed(answering.map((key) => key.slice(key.lastIndexOf('#') + 1)));
+  answering && listed(answering.flatMap((key) => importOfKey(key)?.name ?? []));
 
 /** Whether an arm is what is shown while something is awaited, or when it fails, as what a stand-in answers says. */
 export const isWaitingOrFailure = ({ arm, answering }: ArmGap): boolean =>
   answering !== undefined &&
+  arm.shows &&
+  arm.condition.test.is !== 'not' &&
   [...answersIn(arm.condition.test).values()]
     .flat()
     .some((path) => WAITING_OR_FAILURE.test(path.at(-1) ?? ''));
