@@ -1,16 +1,16 @@
 import { expect } from 'chai';
 import { execFileSync, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readdirSync, renameSync, symlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { TEST_FOLDER } from './support/samples.js';
+import { newFolder } from './support/folders.js';
 
 const ROOT = join(TEST_FOLDER, '..');
 
 describe('the package', () => {
   it('runs from its tarball in another folder, as a program and as a library', function () {
     this.timeout(60000);
-    const folder = mkdtempSync(join(tmpdir(), 'wexlet-pack-'));
+    const folder = newFolder();
     execFileSync('npm', ['pack', '--ignore-scripts', '--silent', '--pack-destination', folder], {
       cwd: ROOT,
       stdio: 'ignore',

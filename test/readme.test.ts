@@ -1,11 +1,11 @@
 import { expect } from 'chai';
-import { cpSync, existsSync, mkdtempSync, readFileSync, readdirSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { cpSync, existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CATALOGUE } from '#src/index.js';
 import { settingsFromJson } from '#src/config/load.js';
 import { started } from './support/cli.js';
 import { TEST_FOLDER } from './support/samples.js';
+import { newFolder } from './support/folders.js';
 
 const ROOT = join(TEST_FOLDER, '..');
 const readme = readFileSync(join(ROOT, 'README.md'), 'utf8');
@@ -16,7 +16,7 @@ describe('the README', () => {
   const commands = blocks('sh').flatMap((block) => block.trim().split('\n'));
   for (const command of commands.filter((line) => line.startsWith('wexlet '))) {
     it(`runs ${command}`, () => {
-      const folder = join(mkdtempSync(join(tmpdir(), 'wexlet-readme-')), 'kilnroom');
+      const folder = join(newFolder(), 'kilnroom');
       cpSync(join(ROOT, 'demo/kilnroom'), folder, { recursive: true });
       const { code, out, err } = started(folder, ...command.split(' ').slice(1));
       expect(code, err).to.be.oneOf([0, 1]);

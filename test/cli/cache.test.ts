@@ -3,7 +3,6 @@ import {
   cpSync,
   existsSync,
   mkdirSync,
-  mkdtempSync,
   readdirSync,
   readFileSync,
   renameSync,
@@ -12,23 +11,23 @@ import {
   utimesSync,
   writeFileSync,
 } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { wexlet } from '../support/cli.js';
 import { written } from '../support/samples.js';
+import { newFolder } from '../support/folders.js';
 
 const SMALL = {
   'package.json': '{"name":"s","scripts":{"test":"jest"},"jest":{"transform":{".":"x"}}}',
   'a.spec.js': "import { lid } from './lid';\nit('a', () => { expect(lid).toBe(1); });\n",
   'lid.js': 'export const lid = 1;\n',
 };
-const cacheOf = (): string => join(mkdtempSync(join(tmpdir(), 'wexlet-cache-')), 'kept');
+const cacheOf = (): string => join(newFolder(), 'kept');
 const keptIn = (cache: string): string[] => readdirSync(cache).map((name) => join(cache, name));
 
 describe('kept answers', () => {
   it('are those of a run without them, whatever is changed in between', function () {
     this.timeout(120_000);
-    const folder = mkdtempSync(join(tmpdir(), 'wexlet-demo-'));
+    const folder = newFolder();
     cpSync('demo/kilnroom', folder, { recursive: true });
     const cache = cacheOf();
     const sources = readdirSync(folder, { recursive: true, encoding: 'utf8' })

@@ -1,7 +1,7 @@
-import { mkdirSync, mkdtempSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { newFolder } from './folders.js';
 
 /** The folder `test/` of the source tree; compiled tests stand in `build/test/`. */
 export const TEST_FOLDER = fileURLToPath(new URL('../../../test', import.meta.url));
@@ -70,7 +70,7 @@ export function samplesIn(folder: string): Sample[] {
 export function written(
   files: ReadonlyMap<string, string | Uint8Array> | Record<string, string | Uint8Array>,
 ): string {
-  const folder = mkdtempSync(join(tmpdir(), 'wexlet-test-'));
+  const folder = newFolder();
   const entries = files instanceof Map ? [...files] : Object.entries(files);
   for (const [path, content] of entries) {
     mkdirSync(dirname(join(folder, path)), { recursive: true });

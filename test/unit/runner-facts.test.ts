@@ -24,7 +24,7 @@ describe('the facts of a runner', () => {
   const setups: Fact = (facts) =>
     facts?.setupFiles.known ? facts.setupFiles.value.map(({ text }) => text) : '?';
   const folder: Fact = (facts) =>
-    facts?.collects.known ? facts.collects.value.folder.split('/').slice(3).join('/') : '?';
+    facts?.collects.known ? facts.collects.value.folder.split('/').at(-1) : '?';
   const aliases: Fact = (facts) =>
     facts?.aliases.known ? facts.aliases.value.map(({ pattern }) => pattern) : '?';
   const rules: Fact = (facts) =>
