@@ -30,7 +30,8 @@ export function whatToAssert(spec: Block, context: FileContext): Proposal | unde
     !rendering.component(render)
   )
     return undefined;
-  const scope = searchScope(rendering.underAnyCondition.tree(render));
+  // What its props and its stand-ins rule out is not shown by an act either.
+  const scope = searchScope(rendering.tree(render));
   const acts = spec.steps.some(({ kind }) => kind === 'act');
   for (const element of scope.elements) {
     // Of the conditions of a kit's own parts nobody says that this act changes them.
