@@ -1,5 +1,5 @@
 import { USES } from '../checks/questions/facts.js';
-import { commonAnswers, mayReplace } from '../checks/questions/answers.js';
+import { commonAnswers, replacedBy } from '../checks/questions/answers.js';
 import { wholeSight } from '../checks/questions/sight.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
@@ -165,6 +165,7 @@ function projectContext(
   const setting = (file: string): Setting | undefined => environments.setting(file);
   let graph: ImportGraph | undefined;
   let sight: ReturnType<typeof wholeSight> | undefined;
+  let replaced: ReturnType<typeof replacedBy> | undefined;
   let branches: ReturnType<ProjectContext['branches']> | undefined;
   let uses: ReadonlyMap<Component, readonly ComponentUse[]> | undefined;
   let renderers: ReadonlyMap<Component, readonly SpecFileFacts[]> | undefined;
@@ -188,7 +189,7 @@ function projectContext(
         ? undefined
         : (renderers.get(component) ?? []);
     },
-    isReplaced: (key) => specFiles.some((file) => mayReplace(file, key)),
+    isReplaced: (key) => (replaced ??= replacedBy(specFiles))(key),
     answersOf(component, key) {
       const renderedIn = this.specFilesOf(component);
       return renderedIn && commonAnswers(renderedIn, key);

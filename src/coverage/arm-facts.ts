@@ -108,9 +108,10 @@ function computedBy(
     const given = specs.answersOf(component, key);
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
-  const outcomes = specs
-    .usesOf(component)
-    .map((use) => ({ ...use, given: new Map([...use.given, ...answers]) }))
+  const uses = specs.usesOf(component);
+  const answered =
+    answers.size > 0 ? uses.map((use) => ({ ...use, given: new Map([...use.given, ...answers]) })) : uses;
+  const outcomes = answered
     .flatMap((use) => eachWay(use, [...names, ...answers.keys()], lists))
     .map((use) =>
       outcome(whole, (name) =>

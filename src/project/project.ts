@@ -78,6 +78,7 @@ export class Project {
   readonly #shipped = new WeakMap<ComponentRef, { is: Component | undefined }>();
   #selectors: ReadonlyMap<string, Component | 'many'> | undefined;
   // Names are small beside trees: many modules load the same files of a package.
+  readonly #exportKeys = new Map<string, string>();
   readonly #loads = new Map<string, readonly string[]>();
   readonly #failed = new Set<string>();
 
@@ -280,8 +281,13 @@ export class Project {
 
   /** One key for what an import leads to, whichever way it is imported: where it is declared, or its package, and its name. */
   exportKey(file: string, from: Imports): string {
+    const asked = `${file}\0${from.specifier}\0${from.name}`;
+    const known = this.#exportKeys.get(asked);
+    if (known !== undefined) return known;
     const declared = this.imported(file, from);
-    return declared ? functionKey(declared.file, declared.name) : functionKey(from.specifier, from.name);
+    const key = declared ? functionKey(declared.file, declared.name) : functionKey(from.specifier, from.name);
+    this.#exportKeys.set(asked, key);
+    return key;
   }
 
   /** Follows an import of a module to its declaration. */

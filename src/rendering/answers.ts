@@ -25,17 +25,21 @@ export class SpecAnswers {
   /** What functions give before a spec or hook tells them anything. */
   readonly fromStart: ReadonlyMap<string, Expr>;
   readonly told: ReadonlyMap<string, readonly Told[]>;
-  readonly #keyOf: (step: StepOf<'answer'>) => string | undefined;
+  readonly #toldBy = new Map<Step, Told>();
 
   constructor(file: SpecFile, project: Project) {
-    this.#keyOf = keysOf(file, project);
     this.automatic = new Set(
       file.replacements.flatMap((each) => (each.automatic ? (each.file ?? each.specifier) : [])),
     );
-    const all = [file.root, ...file.blocks.filter((block) => !isOff(block))].flatMap((block) =>
-      block.steps.flatMap((step) => this.#toldBy(step, block)),
-    );
-    this.told = grouped(all, ({ key }) => key);
+    const keyOf = keysOf(file, project);
+    for (const block of [file.root, ...file.blocks.filter((block) => !isOff(block))])
+      for (const step of block.steps) {
+        const key = step.kind === 'answer' ? keyOf(step) : undefined;
+        if (step.kind !== 'answer' || key === undefined) continue;
+        const lasts = !step.once && !step.maybe;
+        this.#toldBy.set(step, { key, expr: step.gives ?? UNKNOWN, block, lasts });
+      }
+    this.told = grouped([...this.#toldBy.values()], ({ key }) => key);
     const fromStart = new Map<string, Expr>();
     for (const { specifier, answers } of file.replacements)
       for (const [name, expr] of answers)
@@ -53,7 +57,7 @@ export class SpecAnswers {
     if (block.kind !== 'spec' || (this.fromStart.size === 0 && this.told.size === 0)) return NONE;
     const found = new Map(this.fromStart);
     const tell = (step: Step, isSure: boolean): void => {
-      const [told] = this.#toldBy(step, block);
+      const told = this.#toldBy.get(step);
       if (!told) return;
       const known = found.get(told.key) ?? UNKNOWN;
       found.set(told.key, told.lasts && isSure ? told.expr : oneOf([known, told.expr]));
@@ -67,12 +71,6 @@ export class SpecAnswers {
     for (const [i, step] of block.steps.entries()) tell(step, i <= renders);
     for (const [key, expr] of found) if (expr === NOTHING || expr === UNKNOWN) found.delete(key);
     return found;
-  }
-
-  #toldBy(step: Step, block: Block): Told[] {
-    const key = step.kind === 'answer' ? this.#keyOf(step) : undefined;
-    if (step.kind !== 'answer' || key === undefined) return [];
-    return [{ key, expr: step.gives ?? UNKNOWN, block, lasts: !step.once && !step.maybe }];
   }
 }
 

@@ -40,6 +40,7 @@ interface Variant {
   whole?: boolean;
   /** What the same renders show as their specs give it. */
   asGiven?: SpecRendering;
+  answers?: SpecAnswers;
 }
 
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
@@ -76,7 +77,7 @@ export class SpecRendering {
 
   /** What the stand-ins of the file give for functions of modules. */
   get answers(): SpecAnswers {
-    return (this.#answers ??= new SpecAnswers(this.#file, this.#project));
+    return (this.#answers ??= this.#variant.answers ?? new SpecAnswers(this.#file, this.#project));
   }
 
   /** The same, with all that the components show under any condition. */
@@ -86,7 +87,7 @@ export class SpecRendering {
       this.#file,
       this.#testIdAttribute,
       this.shownProps,
-      { everything: true, asGiven: this },
+      { everything: true, asGiven: this, answers: this.answers },
     ));
   }
 
@@ -97,7 +98,7 @@ export class SpecRendering {
       this.#file,
       this.#testIdAttribute,
       this.shownProps,
-      { whole: true },
+      { whole: true, answers: this.answers },
     ));
   }
 

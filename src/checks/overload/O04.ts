@@ -7,7 +7,7 @@ import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 import { unaskedAct } from '../questions/unasked-act.js';
 import type { HollowAssertion } from '../questions/presence.js';
-import { hooksOf, judgementOf, mayFailOtherwise, throwsOnMissing } from '../questions/judgement.js';
+import { hooksOf, judgementOf, lacksAssertion, throwsOnMissing } from '../questions/judgement.js';
 import { whatToAssert, type Proposal } from '../../writing/what-to-assert.js';
 
 const messageNone = 'This spec asserts nothing: it is green whatever the component shows.';
@@ -65,8 +65,7 @@ function check(spec: Block, context: FileContext, beside: Finding[]): Finding[] 
   if (spec.empty || spec.body === undefined || spec.mark === 'fails' || spec.mark === 'conditional')
     return [];
   if (!spec.steps.some(isAssert)) {
-    const hooks = hooksOf(spec);
-    if (hooks.some(isAssert) || mayFailOtherwise(spec, hooks, context)) return [];
+    if (!lacksAssertion(spec, context)) return [];
     // That nothing is asked after the last act is O19's matter, where anything can fail.
     const isUnasked = spec.steps.some(throwsOnMissing) && unaskedAct(spec, context);
     return isUnasked ? [] : [withoutAssertion(spec, context)];

@@ -4,7 +4,7 @@ import { actOf } from '../../writing/act-words.js';
 import { whatToAssert } from '../../writing/what-to-assert.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
-import { assertsNothing } from '../questions/judgement.js';
+import { lacksAssertion, throwsOnMissing } from '../questions/judgement.js';
 import { runningSpecs } from '../questions/order.js';
 import { unaskedAct } from '../questions/unasked-act.js';
 
@@ -36,7 +36,7 @@ export const O19: FileCheck = {
 function check(spec: Block, context: FileContext): Finding[] {
   const unasked = unaskedAct(spec, context);
   // That nothing at all can fail is O04's matter.
-  if (!unasked || assertsNothing(spec, context)) return [];
+  if (!unasked || (lacksAssertion(spec, context) && !spec.steps.some(throwsOnMissing))) return [];
   const { act, asserted, othersAsked, certainty } = unasked;
   const proposal = othersAsked ? undefined : whatToAssert(spec, context);
   return [

@@ -1,6 +1,7 @@
 import { oneOf, type Expr } from '../../components/expr.js';
 import { moduleOf, NOTHING } from '../../rendering/answers.js';
 import { blocksAround, hooksFor } from '../../specs/model/blocks.js';
+import { allKnown } from '../../util/all-known.js';
 import { REPLACED, USES } from './facts.js';
 import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
 import { runningSpecs } from './order.js';
@@ -19,9 +20,12 @@ const ANSWERS = fileFact('answers', (context): Answers => answersIn(context));
 /** All that the arms of components ask of spec files. */
 export const ARM_FACTS = [ANSWERS, REPLACED, USES];
 
-/** Whether a spec file has a stand-in for a function, by its key, or replaces all of its module. */
-export const mayReplace = (file: SpecFileFacts, key: string): boolean =>
-  file.get(ANSWERS).given.has(key) || file.get(REPLACED).has(moduleOf(key));
+/** Tells of a function, by its key, whether some of these spec files may have a stand-in for it, or replace all of its module. */
+export function replacedBy(files: readonly SpecFileFacts[]): (key: string) => boolean {
+  const keys = new Set(files.flatMap((file) => [...file.get(ANSWERS).given.keys()]));
+  const modules = new Set(files.flatMap((file) => [...file.get(REPLACED)]));
+  return (key) => keys.has(key) || modules.has(moduleOf(key));
+}
 
 /** What all these spec files let a function give; undefined where one of them may call the real one. */
 export function commonAnswers(files: readonly SpecFileFacts[], key: string): readonly Expr[] | undefined {
@@ -29,16 +33,18 @@ export function commonAnswers(files: readonly SpecFileFacts[], key: string): rea
     const { given, automatic } = file.get(ANSWERS);
     return given.get(key) ?? (automatic.has(moduleOf(key)) && !given.has(key) ? NOTHING : undefined);
   });
-  return all.length > 0 && all.every((each) => each !== undefined) ? all : undefined;
+  return all.length > 0 ? allKnown(all) : undefined;
 }
 
 function answersIn({ file, rendering }: FileContext): Answers {
   const { automatic, fromStart, told } = rendering.answers;
+  const given = new Map<string, Expr | undefined>();
+  const keys = new Set([...fromStart.keys(), ...told.keys()]);
+  if (keys.size === 0) return { given, automatic };
   const around = runningSpecs(file)
     .filter((spec) => rendering.rendersFor(spec).length > 0)
     .map((spec) => new Set([...blocksAround(spec), ...hooksFor(spec, 'before-all', 'before-each')]));
-  const given = new Map<string, Expr | undefined>();
-  for (const key of new Set([...fromStart.keys(), ...told.keys()])) {
+  for (const key of keys) {
     const first = fromStart.get(key);
     const answers = told.get(key) ?? [];
     const all = answers.map(({ expr }) => expr);

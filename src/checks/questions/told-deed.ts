@@ -107,26 +107,16 @@ const CONDITION = /\b(?:if|when|while|although|where|that)\b/i;
 function otherOutcome(spec: Block, context: FileContext): ToldDeed | undefined {
   const { text } = spec.title;
   const denied = DENIED.exec(text);
-  const asserts = spec.steps.filter(isAssert);
-  const [first] = asserts;
   if (!denied || CONDITION.test(text.slice(0, denied.index))) return undefined;
-  if (!first || spec.steps.some(mayDeny)) return undefined;
-  if (!asserts.every(({ assertion }) => saysThere(assertion))) return undefined;
-  return { told: denied[0], done: '', of: 'outcome', place: inFile(context, first.assertion.place) };
+  return whereAllAssert(saysThere, denied, 'outcome', spec, context);
 }
 
 const SHOWN =
   /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?|ha(?:s|ve)|includes?|contains?)\b(?!.*\b(?:not?|non|nothing|none|only|without|until|unless|instead|hidden|hides?|empty|never|but|than|no longer|neither|removes?|disappears?|either|null|undefined|disabled|off)\b|.*n['’]t\b)/i;
 
 // “shows the lid”, where all that is asserted is that something is not there.
-function otherAbsence(spec: Block, context: FileContext): ToldDeed | undefined {
-  const shown = SHOWN.exec(spec.title.text);
-  const asserts = spec.steps.filter(isAssert);
-  const [first] = asserts;
-  if (!shown || !first || spec.steps.some(mayDeny)) return undefined;
-  if (!asserts.every(({ assertion }) => assertsAbsence(assertion))) return undefined;
-  return { told: shown[0], done: '', of: 'absence', place: inFile(context, first.assertion.place) };
-}
+const otherAbsence = (spec: Block, context: FileContext): ToldDeed | undefined =>
+  whereAllAssert(assertsAbsence, SHOWN.exec(spec.title.text), 'absence', spec, context);
 
 // What a title says besides showing may be the call.
 const SHOWS =
@@ -136,20 +126,13 @@ const SHOWING =
   /show|display|render|open|launch|alert|toast|notif|snack|modal|dialog|message|print|log|warn|error|workspace/i;
 const OF_COMPONENT = /(?:^|\W)[A-Z]\w*[a-z]/;
 
+const isPlainCall = ({ asks, subjectText }: Assertion): boolean =>
+  asks === 'called' && !SHOWING.test(subjectText) && !OF_COMPONENT.test(subjectText);
+
 // “shows the lid”, where a user acts and all that is asserted is that a stand-in was called.
 function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
-  const shown = SHOWS.exec(spec.title.text);
-  const asserts = spec.steps.filter(isAssert);
-  const [first] = asserts;
-  if (!shown || !first || spec.steps.some(mayDeny)) return undefined;
   const acts = spec.steps.some((step) => step.kind === 'act' && step.by !== 'program');
-  const isCall = ({ assertion }: StepOf<'assert'>): boolean =>
-    assertion.asks === 'called' &&
-    !SHOWING.test(assertion.subjectText) &&
-    !OF_COMPONENT.test(assertion.subjectText);
-  return acts && asserts.every(isCall)
-    ? { told: shown[0], done: '', of: 'call', place: inFile(context, first.assertion.place) }
-    : undefined;
+  return acts ? whereAllAssert(isPlainCall, SHOWS.exec(spec.title.text), 'call', spec, context) : undefined;
 }
 
 const LEADS_AWAY =
@@ -157,17 +140,28 @@ const LEADS_AWAY =
 const WAY =
   /navig|redirect|(?:\b|mock|spy)[lL]ocation\b|href|push|replace|rout|url|path|hist|link|assign|open|go(?:to)?\b|page|tab|focus|active|current|select|visit|screen|request|fetch/i;
 
+const isOfNoWay = (assertion: Assertion): boolean =>
+  !saysThere(assertion) && !WAY.test(`${assertion.subjectText} ${assertion.argText}`);
+
 // “redirects to the rack”, where nothing is asserted that has to do with where a user is.
-function noWay(spec: Block, context: FileContext): ToldDeed | undefined {
-  const told = LEADS_AWAY.exec(spec.title.text);
+const noWay = (spec: Block, context: FileContext): ToldDeed | undefined =>
+  whereAllAssert(isOfNoWay, LEADS_AWAY.exec(spec.title.text), 'way', spec, context);
+
+// What a title tells, where all assertions of the spec are such as say nothing of it, and nothing else may.
+function whereAllAssert(
+  isOther: (assertion: Assertion) => boolean,
+  told: RegExpExecArray | null,
+  of: ToldDeed['of'],
+  spec: Block,
+  context: FileContext,
+): ToldDeed | undefined {
+  if (!told) return undefined;
   const asserts = spec.steps.filter(isAssert);
   const [first] = asserts;
-  if (!told || !first || spec.steps.some(mayDeny)) return undefined;
-  const isOfWay = ({ assertion }: StepOf<'assert'>): boolean =>
-    saysThere(assertion) || WAY.test(`${assertion.subjectText} ${assertion.argText}`);
-  return asserts.some(isOfWay)
-    ? undefined
-    : { told: told[0], done: '', of: 'way', place: inFile(context, first.assertion.place) };
+  if (!first || spec.steps.some(mayDeny)) return undefined;
+  return asserts.every(({ assertion }) => isOther(assertion))
+    ? { told: told[0], done: '', of, place: inFile(context, first.assertion.place) }
+    : undefined;
 }
 
 // An element is there; what else may be true is not known to be one.

@@ -22,9 +22,11 @@ export function unaskedAct(spec: Block, context: FileContext): UnaskedAct | unde
   const last = steps.findLastIndex(isUserAct);
   const act = steps[last];
   if (act?.kind !== 'act' || mark === 'fails' || spec.waitsForCallback) return undefined;
+  // Most specs assert after what they do.
+  if (steps.slice(last + 1).some(mayJudge)) return undefined;
+  if (hooksFor(spec, 'after-each').some((hook) => hook.steps.some(mayJudge))) return undefined;
   const around = [...steps, ...hooksOf(spec)];
-  const later = [...steps.slice(last + 1), ...hooksFor(spec, 'after-each').flatMap((hook) => hook.steps)];
-  if (later.some(mayJudge) || around.some(mayJudgeLater)) return undefined;
+  if (around.some(mayJudgeLater)) return undefined;
   if (promisesNoThrow(spec) || isTypeLevel(context.file, spec)) return undefined;
   const at = steps.slice(0, last).findLastIndex(isAssert);
   const asserted = steps[at];

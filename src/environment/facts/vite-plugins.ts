@@ -1,4 +1,5 @@
 import type { Place } from '../../finding.js';
+import { allKnown } from '../../util/all-known.js';
 import { madeBy, settingAt, type Setting } from '../settings/setting.js';
 import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
 
@@ -20,14 +21,14 @@ export function pluginEffects(setting: Setting): PluginEffects {
   const items = list.is === 'list' ? list.items : [];
   const isWhole = list.is === 'list' && !list.open;
   const names = items.flatMap((item) => madeBy(item) ?? []);
-  const written = items.filter((item) => madeBy(item) === undefined).map(takenBy);
+  const written = allKnown(items.filter((item) => madeBy(item) === undefined).map(takenBy));
   const leaves = (name: string): boolean => leavesNames(name) || readsCompilerPaths(name);
   return {
     takes:
-      isWhole && names.every(leaves) && written.every((each) => each !== undefined)
+      isWhole && written && names.every(leaves)
         ? [...names.flatMap(standsFor), ...written.flat()]
         : undefined,
-    leavesSettings: isWhole && names.every(leavesSettings) && written.every((each) => each !== undefined),
+    leavesSettings: isWhole && written !== undefined && names.every(leavesSettings),
     readsPaths: names.some(readsCompilerPaths),
     at: list.at,
   };
@@ -59,5 +60,5 @@ function takenBy(plugin: Setting): readonly string[] | undefined {
     if (OTHER_HOOKS.has(key)) return [];
     return key === 'resolveId' || key === 'load' ? value.takes : undefined;
   });
-  return patterns.every((each) => each !== undefined) ? patterns.flat() : undefined;
+  return allKnown(patterns)?.flat();
 }

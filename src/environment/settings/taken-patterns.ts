@@ -1,5 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { literalText, memberName, unwrapped, type FunctionNode } from '../../syntax/tree.js';
+import { allKnown } from '../../util/all-known.js';
 import { escaped } from '../../util/pattern.js';
 
 /**
@@ -14,7 +15,7 @@ export function patternsTaken({ params: [param], body }: FunctionNode): string[]
       ? patternsIn(statement.test, param.name)
       : undefined;
   });
-  return taken.every((each) => each !== undefined) ? taken.flat() : undefined;
+  return allKnown(taken)?.flat();
 }
 
 const isNothing = (node: Node | null): boolean =>
