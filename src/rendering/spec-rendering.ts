@@ -1,6 +1,6 @@
 import { changeBy } from '../libraries/changes.js';
 import type { Expr } from '../components/expr.js';
-import type { Component } from '../components/view.js';
+import type { Component, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
@@ -40,6 +40,8 @@ interface Variant {
   whole?: boolean;
   /** What the same renders show as their specs give it. */
   asGiven?: SpecRendering;
+  /** A render that shows something else than its spec says. */
+  instead?: { of: Render; view: readonly ViewNode[] };
   answers?: SpecAnswers;
 }
 
@@ -102,6 +104,14 @@ export class SpecRendering {
     ));
   }
 
+  /** The same, if one of its renders showed something else. */
+  showing(view: readonly ViewNode[], of: Render): SpecRendering {
+    return new SpecRendering(this.#project, this.#file, this.#testIdAttribute, this.shownProps, {
+      instead: { of, view },
+      answers: this.answers,
+    });
+  }
+
   /** The component that a render call is of; undefined where that is markup of the spec's own, or can't be told. */
   component({ view, file }: Render): Component | undefined {
     const [node] = view ?? [];
@@ -112,9 +122,10 @@ export class SpecRendering {
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { file, writtenIn, view, template } = render;
+    const { everything, whole, asGiven, instead } = this.#variant;
+    const { file, writtenIn, template } = render;
+    const view = instead?.of === render ? instead.view : render.view;
     if (template && view) return REPLACED[template];
-    const { everything, whole, asGiven } = this.#variant;
     // Where nothing was left out, there is nothing more to show.
     const given = asGiven?.tree(render);
     if (given && !given.pruned) return given;

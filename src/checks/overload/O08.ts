@@ -16,6 +16,7 @@ import {
   FEWEST_STATEMENTS,
   type Arrangement,
 } from '../../writing/arrangement.js';
+import { PARTS, writtenAgain } from '../questions/written-again.js';
 import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 
 const message = (count: number, specs: number): string =>
@@ -30,7 +31,7 @@ export const O08: FileCheck = {
   code: 'O08',
   family: 'overload',
   scope: 'file',
-  facts: [BEGINNINGS],
+  facts: [BEGINNINGS, PARTS],
   title: 'Arrangement repeated',
   level: 'hint',
   why: 'What every spec repeats hides what each is about, and must be changed in every place.',
@@ -43,7 +44,7 @@ export const O08: FileCheck = {
       const same = group && specs.length >= FEWEST_SPECS ? check(group, specs, context) : [];
       return same.length > 0 ? same : ofLines(specs, context);
     }),
-  across: acrossFiles,
+  across: (context) => [...acrossFiles(context), ...writtenAgain(context)],
 };
 
 const FEWEST_SPECS = 5;

@@ -19,6 +19,7 @@ import { O17 } from './O17.js';
 import { O18 } from './O18.js';
 import { O19 } from './O19.js';
 import { O20 } from './O20.js';
+import { O21 } from './O21.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -42,4 +43,5 @@ export const OVERLOAD: readonly Check[] = [
   O18,
   O19,
   O20,
+  O21,
 ];

@@ -34,7 +34,7 @@ export interface Block {
   waitsForAll: boolean;
   /** Whether that body has no statement. */
   empty: boolean;
-  /** The statements of that body, where it is written in the spec file; made on first use. */
+  /** The statements of that body, where it is written in the spec file, imports left out; made on first use. */
   readonly statements: readonly Statement[];
   /** The lists that are written out in it, but for hooks. */
   lists: List[];

@@ -1,10 +1,9 @@
 import { completion } from '../../language/completion.js';
 import type { Node } from 'oxc-parser';
 import { wordsOf } from '../../util/words.js';
-import { isFunction, walkTree, type FunctionNode } from '../../syntax/tree.js';
+import { isFunction, walkTree } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import { namesIn } from '../../syntax/module-facts.js';
-import type { ModuleTree } from '../../project/project.js';
 import { Leaves, type BodyLiteral } from './leaves.js';
 
 /** A name or a literal that may be another one in a statement of the same outline; `of`: what it is given to. */
@@ -14,7 +13,7 @@ export interface Slot extends Span {
   of?: string;
 }
 
-/** One statement of a spec's or hook's own body. Places are offsets of the spec file. */
+/** One statement of a block's own body. Places are offsets of the spec file. */
 export interface Statement extends Span {
   /**
    * Equal for statements that do the same: names that the body declares are numbered, white space is left out.
@@ -40,11 +39,10 @@ export interface Statement extends Span {
   returns: boolean;
 }
 
-/** The statements of a function that has a block for its body; what is asked of one is worked out then. */
-export function statementsOf({ node, tree }: { node: FunctionNode; tree: ModuleTree }): Statement[] {
-  if (node.body?.type !== 'BlockStatement') return [];
-  const body = new Body(node.body.body, tree.script.source.text);
-  return node.body.body.map((each, i) => new OwnStatement(each, i, body));
+/** The statements of a body, in the text that they stand in; what is asked of one is worked out then. */
+export function statementsOf(nodes: readonly Node[], text: string): Statement[] {
+  const body = new Body(nodes, text);
+  return nodes.map((each, i) => new OwnStatement(each, i, body));
 }
 
 /** The leaves of all statements of one body, and the numbers of the names that it declares. */

@@ -79,7 +79,8 @@ function blockOf(
     waitsForAll: fn?.is === 'function' && run.deferred.has(fn.node),
     empty: body?.type === 'BlockStatement' && body.body.length === 0,
     get statements() {
-      return (statements ??= own && body?.type === 'BlockStatement' ? statementsOf(own) : []);
+      return (statements ??=
+        own && body?.type === 'BlockStatement' ? statementsOf(body.body, own.tree.script.source.text) : []);
     },
     titlePlace:
       title && run.site === undefined && literalText(title) !== undefined

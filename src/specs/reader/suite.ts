@@ -7,6 +7,7 @@ import { importedValue } from './names.js';
 import { findReplaced } from './replaced-modules.js';
 import { evaluate } from './evaluate.js';
 import { callFunction, declaredValue, handOut } from './functions.js';
+import { statementsOf, type Statement } from '../model/body.js';
 import { SpecReading } from './spec-reading.js';
 import { keepFactoryAnswers } from './factory-answers.js';
 import { noteReadsApart } from './read-apart.js';
@@ -51,9 +52,12 @@ function useByName({ standIns }: SpecFile, tree: ModuleTree): void {
   }
 }
 
+const isNoImport = ({ type }: Node): boolean => type !== 'ImportDeclaration';
+
 function emptyFile(project: Project, tree: ModuleTree): SpecFile {
   const { program, comments, source } = tree.script;
   const whole = { start: 0, end: source.text.length };
+  let statements: readonly Statement[] | undefined;
   const root: Block = {
     kind: 'file',
     title: { text: '', exact: true },
@@ -63,7 +67,9 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     names: new Set(),
     waitsForAll: false,
     empty: program.body.length === 0,
-    statements: [],
+    get statements() {
+      return (statements ??= statementsOf(program.body.filter(isNoImport), source.text));
+    },
     lists: [],
     locals: [],
     maybe: false,

@@ -1,0 +1,46 @@
+import { titlesOf } from '../../specs/model/blocks.js';
+import type { FileCheck } from '../questions/check.js';
+import { inFile } from '../questions/context.js';
+import { idleInput, ownRender } from '../questions/idle-input.js';
+import { runningSpecs } from '../questions/order.js';
+import { titlePlaceOf } from '../../writing/retitled.js';
+
+const message = (prop: string): string =>
+  `The title speaks of ${prop}, and all that the spec asserts holds without it as well.`;
+const advice = (prop: string): string => `Assert on what ${prop} changes.`;
+
+/** A spec that is about an input, and asserts nothing that this input decides. */
+export const O21: FileCheck = {
+  code: 'O21',
+  family: 'overload',
+  scope: 'file',
+  title: 'Holds without its input',
+  level: 'risk',
+  why: 'A spec that is about an input and stays green without it leaves untested what that input is for.',
+  certain: 'Likely at most: titles are words.',
+  trouble:
+    "it('shows the lid where it is open', () => {\n  render(<Kiln open />);\n  expect(screen.getByText('Kiln')).toBeVisible();\n});\nit('shows the kiln', () => {\n  render(<Kiln />);\n  …\n});",
+  mended:
+    "it('shows the lid where it is open', () => {\n  render(<Kiln open />);\n  expect(screen.getByText('The lid is open')).toBeVisible();\n});",
+  run(context) {
+    const own = runningSpecs(context.file).flatMap((spec) => ownRender(spec, context) ?? []);
+    return own.flatMap((each) => {
+      const found = idleInput(each, own, context);
+      if (!found) return [];
+      const { prop, without } = found;
+      return [
+        {
+          place: titlePlaceOf(each.spec, context),
+          within: titlesOf(each.spec),
+          certainty: 'likely' as const,
+          message: message(prop),
+          advice: advice(prop),
+          evidence: [
+            { ...inFile(context, each.render.place), note: `${prop} is given here` },
+            { ...titlePlaceOf(without, context), note: 'this spec renders it without' },
+          ],
+        },
+      ];
+    });
+  },
+};

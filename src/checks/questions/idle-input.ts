@@ -1,0 +1,124 @@
+import type { Component, ComponentNode } from '../../components/view.js';
+import { type Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion, Render, Step } from '../../specs/model/steps.js';
+import type { RenderedElement, RenderedNode } from '../../rendering/rendered-tree.js';
+import type { SpecRendering } from '../../rendering/spec-rendering.js';
+import type { Target } from '../../rendering/target.js';
+import { stemOf, wordsOf } from '../../util/words.js';
+import type { FileContext } from './context.js';
+import { withHooksBefore } from './order.js';
+import { assertsAbsence, assertsPresence, reachOf } from './used-reaches.js';
+
+/** A component that a spec renders by itself, and nothing else. */
+export interface OwnRender {
+  spec: Block;
+  render: Render;
+  node: ComponentNode;
+  component: Component;
+}
+
+/** The one render of a spec, where its component is known, and all that it is given. */
+export function ownRender(spec: Block, { rendering }: FileContext): OwnRender | undefined {
+  const [render, ...more] = rendering.rendersFor(spec);
+  const [node, ...beside] = render?.view ?? [];
+  if (!render || render.block !== spec || more.length > 0 || beside.length > 0) return undefined;
+  const component = rendering.component(render);
+  return node?.kind === 'component' && !node.open && component
+    ? { spec, render, node, component }
+    : undefined;
+}
+
+/** An input that a title speaks of, and a spec that renders the same component without it. */
+interface IdleInput {
+  prop: string;
+  without: Block;
+}
+
+/**
+ * An input that the title of a spec speaks of, where all that the spec asserts holds without it as well; undefined
+ * where something does not, or where that can't be told.
+ */
+export function idleInput(
+  { spec, render, node, component }: OwnRender,
+  others: readonly OwnRender[],
+  { rendering }: FileContext,
+): IdleInput | undefined {
+  if (withHooksBefore(spec).some(({ steps }) => steps.some(mayChange))) return undefined;
+  const assertions = spec.steps.filter(isAssert).map(({ assertion }) => assertion);
+  if (assertions.length === 0 || LASTS.test(spec.title.text)) return undefined;
+  for (const prop of inputsTold(spec, node)) {
+    const other = others.find((each) => each.component === component && !each.node.props.has(prop));
+    if (!other) continue;
+    const props = new Map([...node.props].filter(([name]) => name !== prop));
+    const less = rendering.showing([{ ...node, props }], render);
+    if (assertions.every((each) => isSame(each, rendering, less))) return { prop, without: other.spec };
+  }
+  return undefined;
+}
+
+// That an input changes nothing may be what a spec is about.
+const LASTS =
+  /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|not?|without|ignores?)\b|n['’]t\b/i;
+const HELPING: ReadonlySet<string> = new Set(['is', 'has', 'should']);
+
+function inputsTold({ title }: Block, { props }: ComponentNode): string[] {
+  const told = new Set(wordsOf(title.text).map(stemOf));
+  return [...props.keys()].filter((prop) => {
+    const words = wordsOf(prop).filter((word) => !HELPING.has(word));
+    return words.length > 0 && words.every((word) => told.has(stemOf(word)));
+  });
+}
+
+const mayChange = ({ kind }: Step): boolean => CHANGING.has(kind);
+const CHANGING: ReadonlySet<Step['kind']> = new Set([
+  'act',
+  'throw',
+  'unknown-call',
+  'lasting',
+  'clock',
+] as const);
+
+// Whether an assertion is about the very same elements in both, as far as it asks.
+function isSame(assertion: Assertion, given: SpecRendering, less: SpecRendering): boolean {
+  const reach = reachOf(assertion);
+  // What is not there without an input is not there for want of it.
+  if (!reach || assertsAbsence(assertion)) return false;
+  const found = elementsOf(given.target(reach));
+  const again = less.target(reach);
+  if (!found || (again.kind === 'one' && !again.proven)) return false;
+  const others = elementsOf(again);
+  const isEqual = assertsPresence(assertion) ? isSameTag : isAllTheSame;
+  return found.length === others?.length && found.every((element, i) => isEqual(element, others[i]));
+}
+
+function elementsOf(target: Target): readonly RenderedElement[] | undefined {
+  if (target.kind === 'one') return [target.element];
+  return target.kind === 'many' && target.complete ? target.elements : undefined;
+}
+
+const isAlways = ({ guards, repeated }: RenderedElement): boolean => guards.length === 0 && !repeated;
+
+const isSameTag = (a: RenderedElement, b: RenderedElement | undefined): boolean =>
+  b !== undefined && a.file === b.file && a.place.start === b.place.start && isAlways(a) && isAlways(b);
+
+function isAllTheSame(a: RenderedElement, b: RenderedElement | undefined): boolean {
+  const whole = isSameTag(a, b) ? written(a) : undefined;
+  return whole !== undefined && b !== undefined && whole === written(b);
+}
+
+// All that an element is, as a text; undefined where a part of it is not known.
+function written(element: RenderedElement): string | undefined {
+  const { tag, attributes, classes, open, lacks } = element;
+  const children = element.children.map(writtenNode);
+  if (open || lacks || !isAlways(element) || children.includes(undefined)) return undefined;
+  const text = JSON.stringify([tag, [...attributes], classes, children]);
+  return text.includes('"is":"unknown"') ? undefined : text;
+}
+
+function writtenNode(node: RenderedNode): string | undefined {
+  if (node.kind === 'element') return written(node);
+  return node.kind === 'text' && node.sure && !node.pieces.includes(undefined)
+    ? JSON.stringify(node.pieces)
+    : undefined;
+}
