@@ -20,6 +20,7 @@ import { O18 } from './O18.js';
 import { O19 } from './O19.js';
 import { O20 } from './O20.js';
 import { O21 } from './O21.js';
+import { O22 } from './O22.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -44,4 +45,5 @@ export const OVERLOAD: readonly Check[] = [
   O19,
   O20,
   O21,
+  O22,
 ];

@@ -1,0 +1,71 @@
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Statement } from '../../specs/model/body.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { wordsOf } from '../../util/words.js';
+
+/** What a spec sets that a hook before it has set to the same already. */
+interface ArrangedBefore {
+  statement: Statement;
+  before: Statement;
+}
+
+/** The statements of a spec that set again what stands so already when it starts: the same code in a before-each hook, and nothing in between that could change it. */
+export function arrangedBefore(spec: Block): ArrangedBefore[] {
+  const hooks = hooksFor(spec, 'before-each');
+  const set = hooks.flatMap((hook) =>
+    settingIn(hook).map((each) => ({ ...each, hook, key: keyOf(each.statement, hook) })),
+  );
+  if (set.length === 0) return [];
+  return settingIn(spec).flatMap(({ statement, step }) => {
+    const key = isTold(statement, spec) ? undefined : keyOf(statement, spec);
+    const found = set.findLast((each) => each.key === key);
+    if (!found || key === undefined) return [];
+    const inHooks = hooks.slice(hooks.indexOf(found.hook)).flatMap(({ steps }) => steps);
+    const between = [
+      ...inHooks.slice(inHooks.indexOf(found.step) + 1),
+      ...spec.steps.slice(0, spec.steps.indexOf(step)),
+    ];
+    return between.some((each) => mayUndo(each, step)) ? [] : [{ statement, before: found.statement }];
+  });
+}
+
+type Setting = StepOf<'answer'> | StepOf<'restore'> | StepOf<'lasting'>;
+
+const isSetting = (step: Step): step is Setting =>
+  !step.maybe &&
+  !step.via &&
+  !step.inCallback &&
+  ((step.kind === 'answer' && !step.once) ||
+    (step.kind === 'restore' && step.what !== 'restore') ||
+    (step.kind === 'lasting' && step.lasting.does === 'set'));
+
+// The statements of a block that set one thing, and declare nothing.
+function settingIn({ statements, steps }: Block): { statement: Statement; step: Setting }[] {
+  return statements.flatMap((statement) => {
+    if (statement.declares.length > 0) return [];
+    const own = steps.filter(
+      ({ place, kind }) => statement.start <= place.start && place.end <= statement.end && kind !== 'use',
+    );
+    const [step, ...more] = own;
+    return step && more.length === 0 && isSetting(step) ? [{ statement, step }] : [];
+  });
+}
+
+// What a title speaks of is what its spec is about.
+function isTold({ literals }: Statement, { title }: Block): boolean {
+  const told = wordsOf(title.text);
+  return literals.some(({ text }) => wordsOf(text).some((word) => told.includes(word)));
+}
+
+// Equal for code that means the same: names of the block's own mean something else in each.
+const keyOf = ({ uses, code }: Statement, block: Block): string | undefined =>
+  [...uses].some((name) => block.names.has(name)) ? undefined : code;
+
+function mayUndo(step: Step, set: Setting): boolean {
+  if (step.kind === 'unknown-call' || step.kind === 'throw') return true;
+  if (step.kind === 'act' || step.kind === 'render') return set.kind !== 'answer';
+  if (step.kind === 'restore') return set.kind !== 'restore' && step.what !== 'clear';
+  if (step.kind === 'lasting') return set.kind === 'lasting';
+  if (step.kind !== 'answer' || set.kind !== 'answer') return false;
+  return set.standIn ? step.standIn === set.standIn : step.binding === set.binding;
+}
