@@ -1,21 +1,33 @@
 import { innerNodes, type Component, type ViewNode } from '../../components/view.js';
 import type { Finding, Span } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { fileFact } from '../questions/context.js';
+import { fileFact, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { USES } from '../questions/facts.js';
 import { kebabCase } from '../../util/case.js';
 
 const message = (event: string, component: string): string =>
   `${component} tells others of “${event}”, and no spec that renders it listens.`;
+const messageProp = (prop: string, component: string): string =>
+  `${component} calls what it is given as “${prop}”, and no spec that renders it asks whether it does.`;
+const adviceProp = (prop: string): string =>
+  `Give a stand-in as “${prop}”, do what brings the call about, and assert what comes with it.`;
 const advice = (event: string): string =>
   `Listen for “${event}”, do what brings it about, and assert what comes with it.`;
 
-/** All words that its code uses, in names and in literals; of no file that renders nothing with outputs. */
-const WORDS = fileFact('words', ({ file, rendering, project }): ReadonlySet<string> | undefined => {
-  // A helper may listen for it.
+/** What its specs listen for; undefined where a helper may listen for anything. */
+interface Heard {
+  /** All words that its code uses, in names and in literals; none in a file that renders nothing with outputs. */
+  words: ReadonlySet<string>;
+  /** The props that it gives something that may be told, and is more than a stand-in that nobody asks. */
+  props: ReadonlySet<string>;
+}
+
+const HEARD = fileFact('heard', ({ file, rendering, project }): Heard | undefined => {
   if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
   const tells = file.renders.some((render) => (rendering.component(render)?.outputs?.size ?? 0) > 0);
-  return tells ? file.words() : new Set();
+  if (!tells) return { words: new Set(), props: new Set() };
+  const asked = file.standIns.filter((each) => each.asked).flatMap(({ handedAs }) => [...handedAs]);
+  return { words: file.words(), props: new Set([...file.listens, ...asked]) };
 });
 
 /** An event that a component tells others of, and that no spec listens for. */
@@ -23,11 +35,12 @@ export const B08: ProjectCheck = {
   code: 'B08',
   family: 'branches',
   scope: 'project',
-  facts: [USES, WORDS],
+  facts: [USES, HEARD],
   title: 'Output that nobody listens to',
   level: 'hint',
   why: 'What a component tells others is half of what it is for. If it stops to, or tells the wrong thing, its own specs stay green.',
-  certain: 'Likely at most: a spec that names the event anywhere counts as one that listens.',
+  certain:
+    'Likely at most: a spec that names the event anywhere counts as one that listens; in React, one that gives a function, or asks of the stand-in that it gives.',
   trouble:
     "// @Output() fired = new EventEmitter<number>();\nit('fires', () => {\n  fixture.debugElement.query(By.css('button')).nativeElement.click();\n  expect(fixture.componentInstance.cone).toBe(6);\n});",
   mended:
@@ -39,24 +52,42 @@ export const B08: ProjectCheck = {
       const specs = (context.specFilesOf(component) ?? []).filter((file) =>
         file.get(USES).some((use) => use.component === component && use.by === undefined),
       );
-      const words = specs.map((file) => file.get(WORDS));
-      if (words.length === 0 || words.includes(undefined)) return [];
+      const all = specs.map((file) => file.get(HEARD));
+      if (all.length === 0 || all.includes(undefined)) return [];
+      const isGiven = isGivenBy(specs, component, context);
       return [...component.outputs].flatMap(([event, place]) => {
-        const names = namesOf(event);
-        const isHeard = names.some((name) => heard.has(name) || words.some((own) => own?.has(name)));
+        const isHeard =
+          component.framework === 'react'
+            ? isGiven(event) || all.some((each) => each?.props.has(event))
+            : namesOf(event).some((name) => heard.has(name) || all.some((each) => each?.words.has(name)));
         return isHeard ? [] : [found(event, place, component)];
       });
     });
   },
 };
 
-const found = (event: string, place: Span, { name, file }: Component): Finding => ({
-  place: { file, ...place },
-  certainty: 'likely',
-  message: message(event, name),
-  advice: advice(event),
-  gap: { kind: 'output', component: name, event },
-});
+// Whether another component that specs render listens for an event, or something that can't be read may.
+function isGivenBy(
+  specs: readonly SpecFileFacts[],
+  component: Component,
+  context: ProjectContext,
+): (event: string) => boolean {
+  const uses = [...context.usesOf(component), ...specs.flatMap((file) => file.get(USES))].filter(
+    (use) => use.component === component,
+  );
+  return (event) => uses.some(({ by, open, given }) => open || (by !== undefined && given.has(event)));
+}
+
+function found(event: string, place: Span, { name, file, framework }: Component): Finding {
+  const isProp = framework === 'react';
+  return {
+    place: { file, ...place },
+    certainty: 'likely',
+    message: isProp ? messageProp(event, name) : message(event, name),
+    advice: isProp ? adviceProp(event) : advice(event),
+    gap: { kind: 'output', component: name, event },
+  };
+}
 
 // `kiln-fired`, `kilnFired`, `onKilnFired`; `update:cone` goes by `cone` as well.
 function namesOf(event: string): string[] {

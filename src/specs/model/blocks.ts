@@ -180,6 +180,8 @@ export interface SpecFile {
   commentedOut: () => readonly CommentedOut[];
   /** All words of its code, in names and in literals; made when it is asked for. */
   words: () => ReadonlySet<string>;
+  /** The names by which its specs hand over what may be told something: functions, and what can't be read. */
+  listens: Set<string>;
 }
 
 /** A statement in a comment. */

@@ -158,6 +158,10 @@ export interface StandIn {
   onceOnly: boolean;
   /** Whether it was handed, or may have been, to anything but an assertion. */
   used: boolean;
+  /** The names that it is handed on by: props, and properties of objects. */
+  handedAs: Set<string>;
+  /** Whether anything asks of it, or may ask, what became of it: an assertion, a read of its calls, code that can't be read. */
+  asked: boolean;
 }
 
 export type Step = Circumstances &

@@ -6,7 +6,7 @@ import { TYPES } from '../../libraries/types.js';
 import type { Span } from '../../finding.js';
 import type { SpecReading } from './spec-reading.js';
 import type { Assertion, Either } from '../model/steps.js';
-import type { LibraryObject, Value } from '../model/values.js';
+import { libraryObjectOf, type LibraryObject, type Value } from '../model/values.js';
 
 /** The start of an assertion about a value: `expect(value)`, `value.should`. */
 export function startExpectation(
@@ -123,6 +123,14 @@ function emit(
     place: run.placeOf(node),
     ...rest,
   };
+  emitAssertion(run, assertion, node);
+}
+
+function emitAssertion(run: SpecReading, assertion: Assertion, node: Span): void {
+  for (const each of [assertion.subject, ...assertion.args]) {
+    const standIn = libraryObjectOf(each)?.standIn;
+    if (standIn) standIn.asked = true;
+  }
   run.emit({ kind: 'assert', assertion }, node);
 }
 
@@ -149,5 +157,5 @@ export function assertByCall(
     optional: false,
     place: run.placeOf(node),
   };
-  run.emit({ kind: 'assert', assertion }, node);
+  emitAssertion(run, assertion, node);
 }

@@ -5,6 +5,7 @@ import type { Span } from '../../finding.js';
 import { namesIn } from '../../syntax/module-facts.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Binding } from '../model/blocks.js';
+import type { StandIn } from '../model/steps.js';
 import { Env } from '../model/env.js';
 import { isWrittenByBlock } from './guards.js';
 import { importedValue } from './names.js';
@@ -68,8 +69,9 @@ function body(run: SpecReading, fn: FunctionValue, args: readonly Value[]): Valu
 const WRITTEN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'pattern', 'jsx', 'list', 'object']);
 
 /** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
-export function handOut(run: SpecReading, value: Value, depth = 0): void {
+export function handOut(run: SpecReading, value: Value, name?: string, depth = 0): void {
   if (depth > 3) return;
+  if (name !== undefined && MAY_LISTEN.has(value.is)) run.file.listens.add(name);
   switch (value.is) {
     case 'function':
       if (run.inSpecOrHook && run.firstHandedOut(value.node)) {
@@ -87,18 +89,34 @@ export function handOut(run: SpecReading, value: Value, depth = 0): void {
       }
       break;
     case 'object':
-      for (const each of value.entries.values()) handOut(run, each, depth + 1);
+      for (const [key, each] of value.entries) handOut(run, each, key, depth + 1);
       break;
     case 'list':
-      for (const each of value.items) handOut(run, each, depth + 1);
+      for (const each of value.items) handOut(run, each, undefined, depth + 1);
       break;
     case 'thing':
-      if (value.standIn) value.standIn.used = true;
+      if (value.standIn) handedOver(value.standIn, name);
       break;
     case 'promise':
-      handOut(run, value.of, depth + 1);
+      handOut(run, value.of, name, depth + 1);
       break;
   }
+}
+
+// Of what a stand-in is, more is known than that something is called.
+const MAY_LISTEN: ReadonlySet<Value['is']> = new Set([
+  'function',
+  'unknown',
+  'project',
+  'external',
+  'read',
+  'library',
+] as const);
+
+function handedOver(standIn: StandIn, name: string | undefined): void {
+  standIn.used = true;
+  if (name === undefined) standIn.asked = true;
+  else standIn.handedAs.add(name);
 }
 
 /** The value that a declaration of a project module has, read where it stands. */

@@ -25,7 +25,7 @@ export function readMarkup(run: SpecReading, env: Env, node: Node): void {
       // `onFire={() => expect(…)}` runs if the component calls it; a reference is always set.
       const isCalled = name !== undefined && name !== 'ref' && given.is === 'function';
       const guard = isCalled ? callbackGuard(run, 'event', value) : run.flags.guard;
-      run.under({ guard }, () => run.handOut(given));
+      run.under({ guard }, () => run.handOut(given, name));
     }
     mentionTag(run, env, node.openingElement.name);
   }

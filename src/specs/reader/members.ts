@@ -202,9 +202,13 @@ function thingMember(run: SpecReading, thing: LibraryObject, name: string, node:
   if (/^\d+$/.test(name) || name === '[]')
     return pickFrom(run, thing, name === '[]' ? 'unknown' : Number(name), node);
   const meaning = meaningOfMember(table, name);
+  if (thing.standIn && (!meaning || ASKING.has(meaning.kind))) thing.standIn.asked = true;
   if (!meaning) return { is: 'read', of: thing, name };
   return fromMeaning(run, thing, meaning, name, node);
 }
+
+// A record of calls is taken from a stand-in.
+const ASKING: ReadonlySet<Meaning['kind']> = new Set(['object', 'reads'] as const);
 
 function fromMeaning(
   run: SpecReading,

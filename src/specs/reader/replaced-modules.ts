@@ -132,6 +132,8 @@ function madeStandIn(run: SpecReading, node: CallNode, by: string, binding: Bind
     answers: node.arguments.length > 0,
     onceOnly: false,
     used: true,
+    handedAs: new Set(),
+    asked: true,
   };
   run.file.standIns.push(standIn);
   return { is: 'thing', type: 'stand-in', standIn };

@@ -72,7 +72,7 @@ interface Interpreter {
     node: Span,
     options?: CallOptions,
   ): Value;
-  handOut(run: SpecReading, value: Value): void;
+  handOut(run: SpecReading, value: Value, name?: string): void;
   declaredValue(run: SpecReading, value: Value): Value;
 }
 
@@ -144,8 +144,8 @@ export class SpecReading {
   }
 
   /** A value is handed to something that may keep it. */
-  handOut(value: Value): void {
-    this.#interpreter.handOut(this, value);
+  handOut(value: Value, name?: string): void {
+    this.#interpreter.handOut(this, value, name);
   }
 
   /** The value that a declaration of a project module has. */

@@ -102,6 +102,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     documentUse: undefined,
     insides: [],
     words: () => wordsNamedIn(program),
+    listens: new Set(),
     commentedOut: () => commentedOut(tree, project.libraries),
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
   };

@@ -13,6 +13,7 @@ import {
 import type { Span } from '../../../finding.js';
 import { basename, isInstalled } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
+import { toldProps } from './told-props.js';
 import { changedProps } from '../../changed-props.js';
 import type { Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
@@ -157,6 +158,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   );
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
+  const outputs = toldProps([made], locals);
   return {
     ...base,
     view,
@@ -164,6 +166,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     defaulted,
     domains,
     changes,
+    outputs,
     opens,
     clones: clones(made),
   };
@@ -203,6 +206,7 @@ function fromClass(
   if (!render || !showsJsx(render)) return undefined;
   const changes = changedProps(scope.text, [node], new Map());
   const opens = opensIn(scope.text, [node]);
+  const outputs = toldProps([node], new Map());
   // `class Lid extends Component<LidProps>`
   const [type] = node.superTypeArguments?.params ?? [];
   const domains = type ? membersOf(type, types) : undefined;
@@ -212,6 +216,7 @@ function fromClass(
     props,
     domains,
     changes,
+    outputs,
     opens,
     clones: clones(node),
   };

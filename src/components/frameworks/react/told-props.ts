@@ -1,0 +1,45 @@
+import type { Node } from 'oxc-parser';
+import type { Span } from '../../../finding.js';
+import { memberName, unwrapped, walkTree } from '../../../syntax/tree.js';
+
+const IS_LISTENER = /^on[A-Z]/;
+
+/**
+ * The events that a component tells others of: the props that its own code calls, by the names of listeners, as
+ * `onFire`, or in statements of their own, each with its first call. `locals`: the names that it takes props by, each
+ * with the prop's name.
+ */
+export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, string>): Map<string, Span> {
+  const found = new Map<string, Span>();
+  for (const node of nodes) {
+    walkTree(node, (each) => {
+      const call = calledIn(each);
+      const name = call && propCalled(unwrapped(call.callee), locals);
+      const isTold = each.type === 'ExpressionStatement' || (name !== undefined && IS_LISTENER.test(name));
+      if (call && name !== undefined && isTold && !found.has(name))
+        found.set(name, { start: call.start, end: call.end });
+    });
+  }
+  return found;
+}
+
+type CallNode = Extract<Node, { type: 'CallExpression' }>;
+
+// A call, or the one that a statement makes: `fire();`, `await fire?.();`, `fire && fire();`
+function calledIn(node: Node): CallNode | undefined {
+  if (node.type === 'CallExpression') return node;
+  if (node.type !== 'ExpressionStatement') return undefined;
+  let at = unwrapped(node.expression);
+  if (at.type === 'AwaitExpression') at = unwrapped(at.argument);
+  if (at.type === 'LogicalExpression') at = unwrapped(at.right);
+  return at.type === 'CallExpression' ? at : undefined;
+}
+
+// `onFire()`, `props.onFire()`, `this.props.onFire()`
+function propCalled(callee: Node, locals: ReadonlyMap<string, string>): string | undefined {
+  if (callee.type === 'Identifier') return locals.get(callee.name);
+  if (callee.type !== 'MemberExpression') return undefined;
+  const object = unwrapped(callee.object);
+  const isProps = object.type === 'Identifier' ? object.name === 'props' : memberName(object) === 'props';
+  return isProps ? memberName(callee) : undefined;
+}
