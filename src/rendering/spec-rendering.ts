@@ -34,14 +34,20 @@ const REPLACED: Readonly<Record<NonNullable<Render['template']>, RenderedTree>> 
   },
 };
 
+/** What a render is given: its view, and what functions give to what it shows, by their keys. */
+interface Instead {
+  view?: readonly ViewNode[];
+  answers?: ReadonlyMap<string, Expr>;
+}
+
 /** Another way to see what is rendered: under any condition, or with the children that are left out. */
 interface Variant {
   everything?: boolean;
   whole?: boolean;
   /** What the same renders show as their specs give it. */
   asGiven?: SpecRendering;
-  /** A render that shows something else than its spec says. */
-  instead?: { of: Render; view: readonly ViewNode[] };
+  /** A render that is given something else than its spec says. */
+  instead?: { of: Render } & Instead;
   answers?: SpecAnswers;
 }
 
@@ -104,10 +110,10 @@ export class SpecRendering {
     ));
   }
 
-  /** The same, if one of its renders showed something else. */
-  showing(view: readonly ViewNode[], of: Render): SpecRendering {
+  /** The same, if one of its renders were given something else. */
+  given(instead: Instead, of: Render): SpecRendering {
     return new SpecRendering(this.#project, this.#file, this.#testIdAttribute, this.shownProps, {
-      instead: { of, view },
+      instead: { of, ...instead },
       answers: this.answers,
     });
   }
@@ -122,9 +128,10 @@ export class SpecRendering {
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { everything, whole, asGiven, instead } = this.#variant;
+    const { everything, whole, asGiven } = this.#variant;
     const { file, writtenIn, template } = render;
-    const view = instead?.of === render ? instead.view : render.view;
+    const instead = this.#variant.instead?.of === render ? this.#variant.instead : undefined;
+    const view = instead?.view ?? render.view;
     if (template && view) return REPLACED[template];
     // Where nothing was left out, there is nothing more to show.
     const given = asGiven?.tree(render);
@@ -139,7 +146,7 @@ export class SpecRendering {
           stubs,
           replaced: this.#replaced,
           everything,
-          answers: this.answers.at(render),
+          answers: instead?.answers ?? this.answers.at(render),
         })
       : NOTHING_RENDERED;
     // A field that the spec sets may have been taken for one that keeps its value.

@@ -5,9 +5,9 @@ import { idleInput, ownRender } from '../questions/idle-input.js';
 import { runningSpecs } from '../questions/order.js';
 import { titlePlaceOf } from '../../writing/retitled.js';
 
-const message = (prop: string): string =>
-  `The title speaks of ${prop}, and all that the spec asserts holds without it as well.`;
-const advice = (prop: string): string => `Assert on what ${prop} changes.`;
+const message = (input: string): string =>
+  `The title speaks of “${input}”, and all that the spec asserts holds without it as well.`;
+const advice = (input: string): string => `Assert on what “${input}” changes.`;
 
 /** A spec that is about an input, and asserts nothing that this input decides. */
 export const O21: FileCheck = {
@@ -27,17 +27,17 @@ export const O21: FileCheck = {
     return own.flatMap((each) => {
       const found = idleInput(each, own, context);
       if (!found) return [];
-      const { prop, without } = found;
+      const { input, other } = found;
       return [
         {
           place: titlePlaceOf(each.spec, context),
           within: titlesOf(each.spec),
           certainty: 'likely' as const,
-          message: message(prop),
-          advice: advice(prop),
+          message: message(input),
+          advice: advice(input),
           evidence: [
-            { ...inFile(context, each.render.place), note: `${prop} is given here` },
-            { ...titlePlaceOf(without, context), note: 'this spec renders it without' },
+            { ...inFile(context, each.render.place), note: `${input} is given here` },
+            { ...titlePlaceOf(other, context), note: 'this spec renders it without, or with another' },
           ],
         },
       ];

@@ -1,3 +1,4 @@
+import type { Expr } from '../../components/expr.js';
 import type { Component, ComponentNode } from '../../components/view.js';
 import { type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
@@ -29,32 +30,38 @@ export function ownRender(spec: Block, { rendering }: FileContext): OwnRender | 
     : undefined;
 }
 
-/** An input that a title speaks of, and a spec that renders the same component without it. */
+/** An input that a title speaks of, and a spec that renders the same component with another one, or without. */
 interface IdleInput {
-  prop: string;
-  without: Block;
+  input: string;
+  other: Block;
 }
 
 /**
- * An input that the title of a spec speaks of, where all that the spec asserts holds without it as well; undefined
- * where something does not, or where that can't be told.
+ * An input that the title of a spec speaks of, a prop or what a stand-in gives, where all that the spec asserts holds
+ * with another one as well; undefined where something does not, or where that can't be told.
  */
 export function idleInput(
-  { spec, render, node, component }: OwnRender,
-  others: readonly OwnRender[],
+  own: OwnRender,
+  all: readonly OwnRender[],
   { rendering }: FileContext,
 ): IdleInput | undefined {
+  const { spec, render, component } = own;
   if (withHooksBefore(spec).some(({ steps }) => steps.some(mayChange))) return undefined;
   const assertions = spec.steps.filter(isAssert).map(({ assertion }) => assertion);
   if (assertions.length === 0 || LASTS.test(spec.title.text)) return undefined;
-  for (const prop of inputsTold(spec, node)) {
-    const other = others.find((each) => each.component === component && !each.node.props.has(prop));
-    if (!other) continue;
-    const props = new Map([...node.props].filter(([name]) => name !== prop));
-    const less = rendering.showing([{ ...node, props }], render);
-    if (assertions.every((each) => isSame(each, rendering, less))) return { prop, without: other.spec };
-  }
-  return undefined;
+  const others = all.filter((each) => each !== own && each.component === component);
+  const inputs = [...propsTold(own, others), ...answersTold(own, others, rendering)];
+  const idle = inputs.find(({ instead }) => {
+    const otherwise = rendering.given(instead, render);
+    return assertions.every((each) => isSame(each, rendering, otherwise));
+  });
+  return idle && { input: idle.input, other: idle.other.spec };
+}
+
+interface Input {
+  input: string;
+  other: OwnRender;
+  instead: Parameters<SpecRendering['given']>[0];
 }
 
 // That an input changes nothing may be what a spec is about.
@@ -62,13 +69,49 @@ const LASTS =
   /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|not?|without|ignores?)\b|n['’]t\b/i;
 const HELPING: ReadonlySet<string> = new Set(['is', 'has', 'should']);
 
-function inputsTold({ title }: Block, { props }: ComponentNode): string[] {
+function speaksOf({ title }: Block): (name: string) => boolean {
   const told = new Set(wordsOf(title.text).map(stemOf));
-  return [...props.keys()].filter((prop) => {
-    const words = wordsOf(prop).filter((word) => !HELPING.has(word));
+  return (name) => {
+    const words = wordsOf(name).filter((word) => !HELPING.has(word));
     return words.length > 0 && words.every((word) => told.has(stemOf(word)));
+  };
+}
+
+function propsTold({ spec, node }: OwnRender, others: readonly OwnRender[]): Input[] {
+  const told = [...node.props.keys()].filter(speaksOf(spec));
+  return told.flatMap((prop) => {
+    const other = others.find((each) => !each.node.props.has(prop));
+    const props = new Map([...node.props].filter(([name]) => name !== prop));
+    return other ? [{ input: prop, other, instead: { view: [{ ...node, props }] } }] : [];
   });
 }
+
+// `isLoading` of what a hook gives, where another spec lets it give something else.
+function answersTold(
+  { spec, render }: OwnRender,
+  others: readonly OwnRender[],
+  { answers }: SpecRendering,
+): Input[] {
+  const own = answers.at(render);
+  const isTold = speaksOf(spec);
+  return [...own].flatMap(([key, expr]) =>
+    entriesOf(expr).flatMap(([name, value]): Input[] => {
+      const wanted = isTold(name) ? JSON.stringify(value) : undefined;
+      const other = others.find((each) => {
+        const theirs = entriesOf(answers.at(each.render).get(key));
+        const entry = theirs.find(([their]) => their === name)?.[1];
+        return wanted !== undefined && theirs.length > 0 && JSON.stringify(entry) !== wanted;
+      });
+      const given = other && answers.at(other.render).get(key);
+      return other && given
+        ? [{ input: name, other, instead: { answers: new Map([...own, [key, given]]) } }]
+        : [];
+    }),
+  );
+}
+
+const entriesOf = (expr: Expr | undefined): readonly (readonly [string, Expr])[] =>
+  expr?.is === 'object' ? expr.entries : [];
 
 const mayChange = ({ kind }: Step): boolean => CHANGING.has(kind);
 const CHANGING: ReadonlySet<Step['kind']> = new Set([
@@ -80,12 +123,12 @@ const CHANGING: ReadonlySet<Step['kind']> = new Set([
 ] as const);
 
 // Whether an assertion is about the very same elements in both, as far as it asks.
-function isSame(assertion: Assertion, given: SpecRendering, less: SpecRendering): boolean {
+function isSame(assertion: Assertion, given: SpecRendering, otherwise: SpecRendering): boolean {
   const reach = reachOf(assertion);
   // What is not there without an input is not there for want of it.
   if (!reach || assertsAbsence(assertion)) return false;
   const found = elementsOf(given.target(reach));
-  const again = less.target(reach);
+  const again = otherwise.target(reach);
   if (!found || (again.kind === 'one' && !again.proven)) return false;
   const others = elementsOf(again);
   const isEqual = assertsPresence(assertion) ? isSameTag : isAllTheSame;
