@@ -75,6 +75,8 @@ export interface RenderedUse {
   by: string;
   /** A stand-in is rendered in its place. */
   stubbed?: true;
+  /** It stands too deep to be filled in: what it gives to others is not known. */
+  cut?: boolean;
 }
 
 /** All that one render call puts into the document. */
@@ -89,6 +91,8 @@ export interface RenderedTree {
   closed: boolean;
   /** What the components in it give to other components. */
   uses: readonly RenderedUse[];
+  /** The components of the spec's own markup that are filled in. */
+  expanded: ReadonlySet<ComponentNode>;
   /** Elements by their own text, where that is literal, and all others; made on first use. */
   /** Its labels, once they were asked for. */
   labels?: readonly RenderedElement[];

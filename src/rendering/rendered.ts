@@ -88,8 +88,8 @@ interface Position {
 }
 
 // How many components deep a child is followed: of the project's own, and with those of packages that stand between.
-const DEEPEST = 8;
-const DEEPEST_OF_ALL = 24;
+const DEEPEST = 24;
+const DEEPEST_OF_ALL = 64;
 const MOST_ELEMENTS = 1500;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
@@ -113,8 +113,8 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     arms: [],
     repeated: false,
   });
-  const { elements, complete, closed, pruned, uses } = expansion;
-  return { children, elements, complete, closed: complete && closed, pruned, uses };
+  const { elements, complete, closed, pruned, uses, expanded } = expansion;
+  return { children, elements, complete, closed: complete && closed, pruned, uses, expanded };
 }
 
 class Expansion {
@@ -123,6 +123,7 @@ class Expansion {
   closed = true;
   pruned = false;
   readonly uses: RenderedUse[] = [];
+  readonly expanded = new Set<ComponentNode>();
   readonly #project: Project;
   readonly #input: RenderInput;
 
@@ -466,8 +467,10 @@ class Expansion {
       into.push(this.#stub(node, context, at, component));
     } else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
       into.push(this.#stub(node, context, at));
-    else if (!component || replaced || deep) this.#unread(node, context, at, into);
-    else this.#shown(node, component, context, at, into);
+    else if (!component || replaced || deep) {
+      if (component && !replaced) this.#used(node, component, context, this.#givenTo(node, context), isDeep);
+      this.#unread(node, context, at, into);
+    } else this.#shown(node, component, context, at, into);
   }
 
   #isStubbed({ name }: ComponentNode, component: Component, { depth }: Context): boolean {
@@ -507,9 +510,8 @@ class Expansion {
         ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
         : undefined,
     };
-    // What the spec writes itself is told apart by more than what it shows.
-    if (context.component && !isInstalled(component.file))
-      this.uses.push({ component, node, given: inside.given, open: inside.open, by: context.component.file });
+    if (!context.component) this.expanded.add(node);
+    this.#used(node, component, context, inside.given);
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
@@ -519,6 +521,19 @@ class Expansion {
     this.nodes(component.view, inside, at, into);
     if (component.framework === 'vue' && !component.keepsAttributes)
       this.#fallThrough(node, component, this.elements[first], context, at);
+  }
+
+  // What the spec writes itself is told apart by more than what it shows.
+  #used(
+    node: ComponentNode,
+    component: Component,
+    context: Context,
+    given: ReadonlyMap<string, Given>,
+    cut = false,
+  ): void {
+    if (!context.component || isInstalled(component.file)) return;
+    const open = node.open || (node.rest !== undefined && context.open);
+    this.uses.push({ component, node, given, open, by: context.component.file, cut });
   }
 
   #givenTo(node: ComponentNode, context: Context): Map<string, Given> {

@@ -23,6 +23,7 @@ const NOTHING_RENDERED: RenderedTree = {
   closed: false,
   pruned: false,
   uses: [],
+  expanded: new Set(),
 };
 
 // What is shown where a spec replaces the template.
@@ -128,31 +129,28 @@ export class SpecRendering {
   tree(render: Render): RenderedTree {
     const known = this.#trees.get(render);
     if (known) return known;
-    const { everything, whole, asGiven } = this.#variant;
-    const { file, writtenIn, template } = render;
+    const { asGiven } = this.#variant;
+    const { template } = render;
     const instead = this.#variant.instead?.of === render ? this.#variant.instead : undefined;
     const view = instead?.view ?? render.view;
     if (template && view) return REPLACED[template];
     // Where nothing was left out, there is nothing more to show.
     const given = asGiven?.tree(render);
     if (given && !given.pruned) return given;
-    const { shallow, stubs } = whole ? ALL_CHILDREN : render;
-    const tree = view
-      ? this.#expanded({
-          file,
-          writtenIn,
-          view,
-          shallow,
-          stubs,
-          replaced: this.#replaced,
-          everything,
-          answers: instead?.answers ?? this.answers.at(render),
-        })
-      : NOTHING_RENDERED;
+    const tree = view ? this.treeOf(view, render, instead?.answers) : NOTHING_RENDERED;
     // A field that the spec sets may have been taken for one that keeps its value.
     const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;
     this.#trees.set(render, kept);
     return kept;
+  }
+
+  /** What a part of the markup shows that a render call is handed, by itself. */
+  treeOf(view: readonly ViewNode[], render: Render, answers = this.answers.at(render)): RenderedTree {
+    const { everything, whole } = this.#variant;
+    const { shallow, stubs } = whole ? ALL_CHILDREN : render;
+    const { file, writtenIn } = render;
+    const replaced = this.#replaced;
+    return this.#expanded({ file, writtenIn, view, shallow, stubs, replaced, everything, answers });
   }
 
   // Specs of a file mostly render the same: equal views are filled in once.
@@ -315,6 +313,7 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
     closed: trees.every((tree) => tree.closed),
     pruned: trees.some((tree) => tree.pruned),
     uses: trees.flatMap((tree) => tree.uses),
+    expanded: new Set(trees.flatMap((tree) => [...tree.expanded])),
   };
 }
 

@@ -8,7 +8,7 @@ import { grouped } from '../util/grouped.js';
 import type { Render } from '../specs/model/steps.js';
 import type { Value } from '../specs/model/values.js';
 import type { SpecRendering } from './spec-rendering.js';
-import type { RenderedUse } from './rendered-tree.js';
+import type { RenderedTree, RenderedUse } from './rendered-tree.js';
 import type { ShownProps } from './shown-props.js';
 
 /** One way in which a spec renders a component. */
@@ -38,7 +38,9 @@ export function componentUsesIn(
   const renders = file.renders.filter(({ block }) => !isOff(block));
   // Renders that are alike share one tree.
   const trees = new Set(renders.map((render) => rendering.tree(render)));
-  const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
+  const apart = renders.flatMap((render) => [...treesApart(render, rendering, project)]);
+  const found = [...trees, ...apart].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
+  found.push(...usesBelow([...trees, ...apart], project));
   const inSpecs = renders.flatMap((render) => [
     ...(render.view ?? []).flatMap((node) =>
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
@@ -50,6 +52,43 @@ export function componentUsesIn(
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
   return unlike(found);
+}
+
+// What stands in markup of a spec whose surroundings can't be read is rendered all the same, or is left out by them.
+function* treesApart(render: Render, rendering: SpecRendering, project: Project): Generator<RenderedTree> {
+  const whole = rendering.tree(render);
+  if (render.shallow || whole.complete) return;
+  const expanded = new Set(whole.expanded);
+  for (const node of writtenComponents(render.view ?? [])) {
+    if (expanded.has(node) || !componentOf(node, render.file, project)) continue;
+    const tree = rendering.treeOf([node], render);
+    for (const each of tree.expanded) expanded.add(each);
+    yield tree;
+  }
+}
+
+// The components in markup, outer ones first.
+const writtenComponents = (view: readonly ViewNode[]): ComponentNode[] =>
+  view.flatMap((node) => [
+    ...(node.kind === 'component' ? [node] : []),
+    ...writtenComponents([...innerNodes(node), ...viewsGiven(node)]),
+  ]);
+
+// Markup that a component is handed in props.
+const viewsGiven = (node: ViewNode): ViewNode[] =>
+  node.kind === 'component'
+    ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
+    : [];
+
+// What stands below the depth to which trees are filled in is given what nobody knows.
+function usesBelow(trees: readonly RenderedTree[], project: Project): ComponentUse[] {
+  const found = new Set<Component>();
+  let cut = trees.flatMap(({ uses }) => uses.flatMap((use) => (use.cut ? use.component : [])));
+  while (cut.length > 0) {
+    cut = [...componentsInside(cut, project)].filter((each) => !found.has(each));
+    for (const each of cut) found.add(each);
+  }
+  return [...found].map((component) => ({ component, given: new Map(), open: true, by: component.file }));
 }
 
 // Trees are shared by renders that differ in values that don't show: of these, nothing is known.
@@ -85,11 +124,7 @@ function written(
   cloned = false,
 ): ComponentUse[] {
   const clones = cloned || (node.kind === 'component' && componentOf(node, file, project)?.clones === true);
-  const given =
-    node.kind === 'component'
-      ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
-      : [];
-  const inside = [...innerNodes(node), ...given].flatMap((each) =>
+  const inside = [...innerNodes(node), ...viewsGiven(node)].flatMap((each) =>
     written(each, file, project, undefined, clones),
   );
   if (node.kind !== 'component') return inside;
@@ -250,9 +285,7 @@ export function componentsInside(components: readonly Component[], project: Proj
 function* componentsOf(node: ViewNode, file: string, project: Project): Generator<Component> {
   const own = node.kind === 'component' ? componentOf(node, file, project) : undefined;
   if (own) yield own;
-  const given = node.kind === 'component' ? [...node.props.values()] : [];
-  const views = given.flatMap((prop) => ('view' in prop ? prop.view : []));
-  for (const each of [...innerNodes(node), ...views]) yield* componentsOf(each, file, project);
+  for (const each of [...innerNodes(node), ...viewsGiven(node)]) yield* componentsOf(each, file, project);
 }
 
 // What it only gives to another as a part is rendered by that name.

@@ -13,12 +13,17 @@ export function takenBy({
   component,
 }: Pick<ArmGap, 'conditions' | 'answer' | 'component'>): string {
   const when = inputsInWords(conditions);
-  if (answer.is !== 'inputs') return `It is taken when ${when}.`;
+  if (answer.is !== 'inputs' || !answer.examples.every(isGivable)) return `It is taken when ${when}.`;
   const isTyped = (name: string): boolean => component.domains?.has(name) === true;
   const shown = answer.examples.slice(0, MOST_SHOWN).map((example) => inputsText(example, isTyped));
   const given = shown.every(Boolean) ? `: with ${shown.join(', or ')}` : '';
   return `It is taken when ${when}${given}.`;
 }
+
+const MOST_STATE = 2;
+
+// All that a function works with is nothing to give.
+const isGivable = ({ state }: Example): boolean => Object.keys(state).length <= MOST_STATE;
 
 /** Conditions as a sentence says them. */
 export const inputsInWords = (conditions: readonly WrittenCondition[]): string =>

@@ -76,7 +76,7 @@ const DECIDES: ReadonlySet<string> = new Set(['if', 'conditional', 'switch', 'tr
 
 // A few elements put together, with nothing that could go wrong.
 function isComposition(component: Component, deciding: ReadonlySet<Component>): boolean {
-  if (component.wraps) return true;
+  if (component.wraps || component.styles) return true;
   if (deciding.has(component)) return false;
   const view = component.view;
   return view.every(isReadable) && viewSize(view) <= LARGEST_COMPOSITION && !view.some(decides);

@@ -24,10 +24,9 @@ interface Heard {
 
 const HEARD = fileFact('heard', ({ file, rendering, project }): Heard | undefined => {
   if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
-  const tells = file.renders.some((render) => (rendering.component(render)?.outputs?.size ?? 0) > 0);
-  if (!tells) return { words: new Set(), props: new Set() };
   const asked = file.standIns.filter((each) => each.asked).flatMap(({ handedAs }) => [...handedAs]);
-  return { words: file.words(), props: new Set([...file.listens, ...asked]) };
+  const tells = file.renders.some((render) => (rendering.component(render)?.outputs?.size ?? 0) > 0);
+  return { words: tells ? file.words() : new Set(), props: new Set([...file.listens, ...asked]) };
 });
 
 /** An event that a component tells others of, and that no spec listens for. */

@@ -7,10 +7,11 @@ import { inFile, type FileContext } from '../questions/context.js';
 const messageFocused = (kind: string): string =>
   `This ${kind} is focused: the others of the file do not run.`;
 const messageSkipped = (kind: string, reason: boolean): string =>
-  `This ${kind} is switched off${reason ? '' : ', and no comment says why'}.`;
+  `This ${kind} is switched off${reason ? ', as a comment says' : ', and no comment says why'}.`;
 const messageEmpty = 'This spec has no body: it is green whatever the component does.';
 const adviceFocused = 'Take the mark off before the merge.';
 const adviceSkipped = 'Mend it and switch it on, or say in a comment what it waits for.';
+const adviceKnown = 'Switch it on as soon as what the comment speaks of is done.';
 const adviceEmpty = 'Write it, or mark it as still to be written.';
 
 /** Focused and switched-off specs, and specs without a body. */
@@ -53,7 +54,7 @@ function check(block: Block, context: FileContext): Finding[] {
         place,
         level: reason ? 'hint' : 'risk',
         message: messageSkipped(block.kind, reason),
-        advice: adviceSkipped,
+        advice: reason ? adviceKnown : adviceSkipped,
       },
     ];
   }

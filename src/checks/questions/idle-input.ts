@@ -12,7 +12,7 @@ import { withHooksBefore } from './order.js';
 import { assertsAbsence, assertsPresence, reachOf } from './used-reaches.js';
 
 /** A component that a spec renders by itself, and nothing else. */
-export interface OwnRender {
+interface OwnRender {
   spec: Block;
   render: Render;
   node: ComponentNode;

@@ -3,10 +3,12 @@ import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
-import { libraryObjectOf } from '../../specs/model/values.js';
+import { libraryObjectOf, textOfValue } from '../../specs/model/values.js';
+import { stemOf, wordsOf } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
+import { throwsOnMissing } from './judgement.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -114,9 +116,11 @@ function otherOutcome(spec: Block, context: FileContext): ToldDeed | undefined {
 const SHOWN =
   /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?|ha(?:s|ve)|includes?|contains?)\b(?!.*\b(?:not?|non|nothing|none|only|without|until|unless|instead|hidden|hides?|empty|never|but|than|no longer|neither|removes?|disappears?|either|null|undefined|disabled|off)\b|.*n['’]t\b)/i;
 
-// “shows the lid”, where all that is asserted is that something is not there.
+// “shows the lid”, where all that is asserted is that something is not there; a query that throws says that it is.
 const otherAbsence = (spec: Block, context: FileContext): ToldDeed | undefined =>
-  whereAllAssert(assertsAbsence, SHOWN.exec(spec.title.text), 'absence', spec, context);
+  spec.steps.some(throwsOnMissing)
+    ? undefined
+    : whereAllAssert(assertsAbsence, SHOWN.exec(spec.title.text), 'absence', spec, context);
 
 // What a title says besides showing may be the call.
 const SHOWS =
@@ -131,8 +135,19 @@ const isPlainCall = ({ asks, subjectText }: Assertion): boolean =>
 
 // “shows the lid”, where a user acts and all that is asserted is that a stand-in was called.
 function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
-  const acts = spec.steps.some((step) => step.kind === 'act' && step.by !== 'program');
-  return acts ? whereAllAssert(isPlainCall, SHOWS.exec(spec.title.text), 'call', spec, context) : undefined;
+  const acts = spec.steps.filter((step) => step.kind === 'act' && step.by !== 'program');
+  const told = wordsOf(spec.title.text).map(stemOf);
+  // “renders as a button”, where the button is clicked.
+  const isReached = acts.some(
+    ({ kind, ...act }) =>
+      'reach' in act &&
+      act.reach?.args.some((arg) =>
+        wordsOf(textOfValue(arg) ?? '').some((word) => told.includes(stemOf(word))),
+      ),
+  );
+  return acts.length > 0 && !isReached
+    ? whereAllAssert(isPlainCall, SHOWS.exec(spec.title.text), 'call', spec, context)
+    : undefined;
 }
 
 const LEADS_AWAY =

@@ -1,6 +1,6 @@
 import { changeBy } from '../../libraries/changes.js';
 import { hooksFor, isTypeLevel, type Block } from '../../specs/model/blocks.js';
-import { isAssert } from '../../specs/model/rounds.js';
+import { isAssert, stands } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { Certainty } from '../../finding.js';
 import type { FileContext } from './context.js';
@@ -27,7 +27,7 @@ export function unaskedAct(spec: Block, context: FileContext): UnaskedAct | unde
   if (hooksFor(spec, 'after-each').some((hook) => hook.steps.some(mayJudge))) return undefined;
   const around = [...steps, ...hooksOf(spec)];
   if (around.some(mayJudgeLater)) return undefined;
-  if (promisesNoThrow(spec) || isTypeLevel(context.file, spec)) return undefined;
+  if (cleansUp(spec, act) || promisesNoThrow(spec) || isTypeLevel(context.file, spec)) return undefined;
   const at = steps.slice(0, last).findLastIndex(isAssert);
   const asserted = steps[at];
   return {
@@ -37,6 +37,13 @@ export function unaskedAct(spec: Block, context: FileContext): UnaskedAct | unde
     certainty: around.some(({ kind }) => kind === 'unknown-call') ? 'likely' : 'sure',
   };
 }
+
+// `await cleanUpTooltip()`
+const cleansUp = ({ statements }: Block, act: StepOf<'act'>): boolean =>
+  act.via !== undefined &&
+  statements.some((each) => stands(act, each) && CLEANING.some((word) => each.words.has(word)));
+
+const CLEANING: readonly string[] = ['cleanup', 'clean', 'teardown', 'tidy'];
 
 const isUserAct = (step: Step): boolean =>
   step.kind === 'act' &&

@@ -199,9 +199,18 @@ export const assertionsInComments = (file: SpecFile, { place }: Block): Commente
 export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>
   comments.filter((comment) => start <= comment.start && comment.end <= end);
 
-/** Whether a spec is there for the compiler: a comment in it expects an error of types. */
-export const isTypeLevel = (file: SpecFile, { place }: Block): boolean =>
+/** Whether a spec is there for the compiler: a comment in it expects an error of types, or it does nothing beside one of that kind. */
+export const isTypeLevel = (file: SpecFile, block: Block): boolean =>
+  expectsTypeError(file, block) ||
+  (isIdle(block) &&
+    (block.parent?.children ?? []).some((each) => isIdle(each) && expectsTypeError(file, each)));
+
+const expectsTypeError = (file: SpecFile, { place }: Block): boolean =>
   commentsIn(file, place).some(({ text }) => text.includes('@ts-expect-error'));
+
+const isIdle = ({ kind, steps }: Block): boolean =>
+  kind === 'spec' &&
+  steps.every((step) => step.kind === 'use' || (step.kind === 'unknown-call' && !step.discarded));
 
 /** The blocks that a block stands in, inner first, the block itself first of all. */
 export function blocksAround(block: Block): Block[] {

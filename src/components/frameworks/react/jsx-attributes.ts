@@ -65,8 +65,12 @@ function handlerOf(
   if (!found) return undefined;
   const { node: made } = found;
   const fn = made.type === 'CallExpression' && calledName(made) === 'useCallback' ? made.arguments[0] : made;
-  return isFunction(fn) ? { fn, scope: found.scope } : undefined;
+  return isFunction(fn) && !doesNothing(fn) ? { fn, scope: found.scope } : undefined;
 }
+
+// `() => {}` stands there because something has to.
+const doesNothing = ({ body }: FunctionNode): boolean =>
+  body?.type === 'BlockStatement' && body.body.length === 0;
 
 function textIn(node: Node, scope: ComponentScope): string | undefined {
   const expr = exprOf(node, scope);
