@@ -61,7 +61,9 @@ function check(assertion: Assertion, reach: Reach, context: FileContext): Findin
   const present =
     reach.missing === 'null' &&
     reach.asUser &&
-    (asksOfElement(assertion) || (assertsPresence(assertion) && !asksNotUndefined(assertion)));
+    (asksOfElement(assertion) ||
+      isReadOff(assertion) ||
+      (assertsPresence(assertion) && !asksNotUndefined(assertion)));
   const name = absent ? nullGiving(reach) : present ? reach.name.replace(/^query/, 'get') : undefined;
   if (!name) return undefined;
   return {
@@ -75,6 +77,16 @@ function check(assertion: Assertion, reach: Reach, context: FileContext): Findin
     mend: renamed(reach, name, context, present ? saidAsPresence(assertion, context) : []),
   };
 }
+
+// `queryByText('Raku').textContent`: of null nothing can be read.
+const isReadOff = ({ subject, optional }: Assertion): boolean =>
+  !optional && subject.is === 'read' && subject.of.is === 'thing' && ELEMENT_PARTS.has(subject.name);
+
+const ELEMENT_PARTS: ReadonlySet<string> = new Set(
+  'classList className textContent innerHTML outerHTML value checked disabled href id style title dataset children getAttribute hasAttribute querySelector'.split(
+    ' ',
+  ),
+);
 
 // All document matchers but the one of presence refuse null, turned round or not.
 const asksOfElement = ({ asks, matcher = '', subject }: Assertion): boolean =>

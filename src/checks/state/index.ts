@@ -11,6 +11,21 @@ import { S09 } from './S09.js';
 import { S10 } from './S10.js';
 import { S11 } from './S11.js';
 import { S12 } from './S12.js';
+import { S13 } from './S13.js';
 
 /** The checks of this family, by number. */
-export const STATE_CHECKS: readonly Check[] = [S01, S02, S03, S04, S05, S06, S07, S08, S09, S10, S11, S12];
+export const STATE_CHECKS: readonly Check[] = [
+  S01,
+  S02,
+  S03,
+  S04,
+  S05,
+  S06,
+  S07,
+  S08,
+  S09,
+  S10,
+  S11,
+  S12,
+  S13,
+];
