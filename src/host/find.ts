@@ -1,6 +1,7 @@
 import picomatch from 'picomatch';
 import { basename, isWithin } from '../util/paths.js';
 import type { Files } from './files.js';
+import { withoutCompiledCopies } from './compiled-copies.js';
 import { notIgnored } from './ignored.js';
 
 /** Folders that hold dependencies, build output or tools' own data. */
@@ -43,7 +44,8 @@ export function findCandidates(
     isWithin(root, path) ? path.slice(root.length).replace(/^\//, '') : path;
   const named = options.specs && picomatch([...options.specs], { dot: true });
   const isSpec = (path: string): boolean => (named ? named(relative(path)) : isUsualSpec(relative(path)));
-  const readable = [...all].filter((path) => READABLE.test(path) && !DECLARATIONS.test(path)).sort();
+  const scripts = [...all].filter((path) => READABLE.test(path) && !DECLARATIONS.test(path)).sort();
+  const readable = withoutCompiledCopies(files, scripts);
   return {
     specs: readable.filter((path) => !path.endsWith('.vue') && isSpec(path)),
     sources: readable.filter((path) => path.endsWith('.vue') || !isSpec(path)),

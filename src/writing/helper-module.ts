@@ -1,7 +1,9 @@
 import type { Beginning } from '../checks/questions/beginning.js';
 import { hash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
+import type { Block } from '../specs/model/blocks.js';
 import type { Slot, Statement } from '../specs/model/body.js';
+import { stands } from '../specs/model/rounds.js';
 import { extname } from '../util/paths.js';
 import { grouped } from '../util/grouped.js';
 import { plural } from '../util/plural.js';
@@ -44,13 +46,19 @@ function beginningsIn({ file, project }: FileContext): Beginning[] {
     const isHook = block.kind === 'hook';
     const statements = isHook ? block.statements : arrangingIn(block).slice(0, FEWEST_STATEMENTS);
     const code = beginning(statements, isHook ? Math.max(FEWEST_STATEMENTS, statements.length) : undefined);
-    if (code === undefined) continue;
+    if (code === undefined || statements.every((each) => onlyMakesStandIn(each, block))) continue;
     const key = hashed(code);
     const each = found.has(key) ? undefined : beginningOf(key, statements, isHook, nouns, own);
     if (each) found.set(key, each);
   }
   return [...found.values()];
 }
+
+// `const onFire = vi.fn();` is as short as any helper for it.
+const onlyMakesStandIn = (statement: Statement, { steps }: Block): boolean => {
+  const own = steps.filter((step) => stands(step, statement) && step.kind !== 'use');
+  return own.length > 0 && own.every(({ kind }) => kind === 'stand-in');
+};
 
 const hashed = (code: string): string => hash('sha256', code).slice(0, 24);
 
@@ -100,7 +108,8 @@ export function acrossFiles(context: ProjectContext): Finding[] {
     (uses) => uses.length >= FEWEST_FILES,
   );
   const told = new Set(same.flat());
-  const others = all.filter((use) => !told.has(use));
+  // What a spec takes from its own file, no helper of another one has.
+  const others = all.filter((use) => !told.has(use) && (use.beginning.isHook || !use.beginning.isBound));
   const alike = [...grouped(others, ({ beginning: { outline, isHook } }) => `${isHook} ${outline}`).values()];
   return [...same.flatMap((uses) => sameIn(uses, context)), ...alike.flatMap((uses) => alikeIn(uses))];
 }

@@ -118,6 +118,25 @@ describe('wexlet audit', () => {
     expect(wexlet(folder, 'audit', 'kept/made').out).to.include('1 blocker');
   });
 
+  it('passes over what a package ships compiled beside its sources', () => {
+    const kiln = 'export const Kiln = () => <p>Raku</p>;\n';
+    const spec = "import { render, screen } from '@testing-library/react';\nimport { Kiln } from './kiln';\n";
+    const all = {
+      'src/kiln.jsx': kiln,
+      'src/kiln.spec.jsx': `${spec}it('a', () => { render(<Kiln />); expect(screen.getByText('Raku')).toBeVisible(); });\n`,
+      'lib/kiln.js': kiln,
+      'lib/kiln.spec.js': spec,
+    };
+    const read = (files: Record<string, unknown>): string =>
+      wexlet(written({ ...all, 'package.json': JSON.stringify({ name: 'kiln', ...files }) }), 'audit').out;
+    expect(read({ main: './lib/kiln.js' }))
+      .to.include('1 spec file ')
+      .and.include('1 component\n');
+    expect(read({ exports: { '.': { import: './lib/kiln.js' } } })).to.include('1 spec file ');
+    // What nobody ships stands there by the same names for a reason of its own.
+    expect(read({})).to.include('2 spec files').and.include('2 components');
+  });
+
   it('exits with 2 for bad usage, and names what was meant', () => {
     const folder = written(GREEN);
     expect(wexlet(folder, 'audit', '--frmat', 'json')).to.include({ code: 2 });

@@ -73,9 +73,17 @@ function check(spec: Block, context: FileContext): Finding[] {
 
 // The object whose fields all assertions compare, by its name.
 function comparedWhole(asserts: readonly StepOf<'assert'>[]): string | undefined {
-  const roots = asserts.map(({ assertion: { subject, subjectPath, asks } }) =>
-    asks === 'equal' && subject.is !== 'thing' && subjectPath.length > 1 ? subjectPath[0] : undefined,
+  const roots = asserts.map(({ assertion: { subject, subjectPath, subjectText, asks } }) =>
+    asks === 'equal' &&
+    subject.is !== 'thing' &&
+    subjectPath.length > 1 &&
+    !isCalled(subjectText, subjectPath)
+      ? subjectPath[0]
+      : undefined,
   );
   const [first] = roots;
   return roots.every((root) => root !== undefined && root === first) ? first : undefined;
 }
+
+// `parseTime('6:00').hour`: another object in each of them.
+const isCalled = (text: string, [root = '']: readonly string[]): boolean => text.startsWith(`${root}(`);

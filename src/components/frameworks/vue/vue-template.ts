@@ -215,8 +215,20 @@ function contentOf(element: TemplateElement, scope: TemplateScope): ViewNode[] {
   const place = span(element);
   if (directive(element, 'html')) return [{ kind: 'hole', why: 'markup given as text', place }];
   if (text) return [{ kind: 'text', text: shown(expressionOf(sourceOf(text), scope), VUE), place }];
-  return viewOfChildren(element.children, scope);
+  const children = viewOfChildren(element.children, scope);
+  // What a directive of the project's own does to its element, it may do by hand.
+  return element.props.some(isOwnDirective)
+    ? [...children, { kind: 'hole', why: 'a directive', place }]
+    : children;
 }
+
+const isOwnDirective = (prop: TemplateElement['props'][number]): boolean =>
+  prop.type === 7 && !DIRECTIVES.has(prop.name);
+
+// Those of Vue 2 and 3.
+const DIRECTIVES: ReadonlySet<string> = new Set(
+  'bind on if else else-if for slot slot-scope model show text html once pre cloak memo is'.split(' '),
+);
 
 /** The component that a tag is registered as: `KilnLid`, `kiln-lid` and `kilnLid` are one name. */
 function registeredAs(tag: string, scope: TemplateScope): ComponentRef | undefined {
