@@ -103,10 +103,7 @@ function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
   for (let fewest = lined.length; fewest >= FEWEST_SPECS_OF_LINES; fewest--) {
     const shared = new Set([...counts].flatMap(([line, count]) => (count >= fewest ? [line] : [])));
     if (shared.size < FEWEST_LINES) continue;
-    const alike = lined.filter(
-      ({ lines }) => [...lines].filter((line) => shared.has(line)).length >= FEWEST_LINES,
-    );
-    const common = [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));
+    const { alike, common } = mostAlike(lined, shared, fewest);
     const [first, ...others] = alike;
     const [start, last] = [first?.statements[0], first?.statements.at(-1)];
     if (!first || !start || !last || alike.length < fewest || common.length < FEWEST_LINES) continue;
@@ -126,6 +123,30 @@ function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
     ];
   }
   return [];
+}
+
+interface Lined {
+  spec: Block;
+  statements: readonly Statement[];
+  lines: ReadonlySet<string>;
+}
+
+// The specs that have most of some lines, and what all of them have: those that share least are left out, as long as enough are left.
+function mostAlike(
+  lined: readonly Lined[],
+  shared: ReadonlySet<string>,
+  fewest: number,
+): { alike: Lined[]; common: string[] } {
+  const overlap = ({ lines }: Lined): number => [...lines].filter((line) => shared.has(line)).length;
+  const alike = lined
+    .filter((each) => overlap(each) >= FEWEST_LINES)
+    .toSorted((a, b) => overlap(b) - overlap(a));
+  const common = (): string[] => [...shared].filter((line) => alike.every(({ lines }) => lines.has(line)));
+  while (alike.length > fewest && common().length < FEWEST_LINES) alike.pop();
+  return {
+    alike: alike.toSorted((a, b) => a.spec.place.start - b.spec.place.start),
+    common: common(),
+  };
 }
 
 // The statements of a spec before its first assertion.

@@ -71,7 +71,7 @@ const WRITTEN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'pattern'
 /** A value is handed to something that may keep it: functions in it may run later, stand-ins in it may be called. */
 export function handOut(run: SpecReading, value: Value, name?: string, depth = 0): void {
   if (depth > 3) return;
-  if (name !== undefined && MAY_LISTEN.has(value.is)) run.file.listens.add(name);
+  if (name !== undefined && MAY_LISTEN.has(value.is) && !doesNothing(value)) run.file.listens.add(name);
   switch (value.is) {
     case 'function':
       if (run.inSpecOrHook && run.firstHandedOut(value.node)) {
@@ -112,6 +112,12 @@ const MAY_LISTEN: ReadonlySet<Value['is']> = new Set([
   'read',
   'library',
 ] as const);
+
+// `() => {}` and `() => 0` stand there because something has to.
+function doesNothing(value: Value): boolean {
+  const body = value.is === 'function' ? value.node.body : undefined;
+  return body?.type === 'BlockStatement' ? body.body.length === 0 : body?.type === 'Literal';
+}
 
 function handedOver(standIn: StandIn, name: string | undefined): void {
   standIn.used = true;
