@@ -88,8 +88,8 @@ interface Position {
 }
 
 // How many components deep a child is followed: of the project's own, and with those of packages that stand between.
-const DEEPEST = 24;
-const DEEPEST_OF_ALL = 64;
+const DEEPEST = 16;
+const DEEPEST_OF_ALL = 48;
 const MOST_ELEMENTS = 1500;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
