@@ -108,7 +108,7 @@ function computedBy(
     const given = specs.answersOf(component, key);
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
-  const uses = specs.usesOf(component);
+  const uses = unlikeUses(specs.usesOf(component), names);
   const answered =
     answers.size > 0 ? uses.map((use) => ({ ...use, given: new Map([...use.given, ...answers]) })) : uses;
   const outcomes = answered
@@ -122,6 +122,13 @@ function computedBy(
   if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
   const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
   return isKnown ? { computed: 'not-taken', ...answering } : { computed: 'unknown' };
+}
+
+// Uses that give the same for the props that are asked for count once.
+function unlikeUses(uses: readonly ComponentUse[], names: readonly string[]): ComponentUse[] {
+  const keyOf = ({ given, open }: ComponentUse): string =>
+    JSON.stringify([open, ...names.map((name) => given.get(name) ?? 0)]);
+  return [...new Map(uses.map((use) => [keyOf(use), use])).values()];
 }
 
 // Answers that are alike in all parts that are read count once.

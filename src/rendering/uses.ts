@@ -80,12 +80,21 @@ const viewsGiven = (node: ViewNode): ViewNode[] =>
     ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
     : [];
 
+const insideKnown = new WeakMap<Component, readonly Component[]>();
+
+// The components in a component's own markup; each worked out once.
+function insideOf(component: Component, project: Project): readonly Component[] {
+  const known = insideKnown.get(component) ?? [...componentsInside([component], project)];
+  insideKnown.set(component, known);
+  return known;
+}
+
 // What stands below the depth to which trees are filled in is given what nobody knows.
 function usesBelow(trees: readonly RenderedTree[], project: Project): ComponentUse[] {
   const found = new Set<Component>();
   let cut = trees.flatMap(({ uses }) => uses.flatMap((use) => (use.cut ? use.component : [])));
   while (cut.length > 0) {
-    cut = [...componentsInside(cut, project)].filter((each) => !found.has(each));
+    cut = [...new Set(cut.flatMap((each) => insideOf(each, project)))].filter((each) => !found.has(each));
     for (const each of cut) found.add(each);
   }
   return [...found].map((component) => ({ component, given: new Map(), open: true, by: component.file }));

@@ -1,7 +1,8 @@
 import { innerNodes, type Component, type ViewNode } from '../../components/view.js';
 import type { Finding, Span } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { fileFact, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { fileFact } from '../questions/context.js';
+import type { ComponentUse } from '../../rendering/uses.js';
 import { USES } from '../questions/facts.js';
 import { kebabCase } from '../../util/case.js';
 
@@ -16,7 +17,7 @@ const advice = (event: string): string =>
 
 /** What its specs listen for; undefined where a helper may listen for anything. */
 interface Heard {
-  /** All words that its code uses, in names and in literals; none in a file that renders nothing with outputs. */
+  /** All words that its code uses, in names and in literals; none in a file that renders nothing with outputs but in React. */
   words: ReadonlySet<string>;
   /** The props that it gives something that may be told, and is more than a stand-in that nobody asks. */
   props: ReadonlySet<string>;
@@ -25,7 +26,10 @@ interface Heard {
 const HEARD = fileFact('heard', ({ file, rendering, project }): Heard | undefined => {
   if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
   const asked = file.standIns.filter((each) => each.asked).flatMap(({ handedAs }) => [...handedAs]);
-  const tells = file.renders.some((render) => (rendering.component(render)?.outputs?.size ?? 0) > 0);
+  const tells = file.renders.some((render) => {
+    const component = rendering.component(render);
+    return component?.framework !== 'react' && (component?.outputs?.size ?? 0) > 0;
+  });
   return { words: tells ? file.words() : new Set(), props: new Set([...file.listens, ...asked]) };
 });
 
@@ -53,11 +57,11 @@ export const B08: ProjectCheck = {
       );
       const all = specs.map((file) => file.get(HEARD));
       if (all.length === 0 || all.includes(undefined)) return [];
-      const isGiven = isGivenBy(specs, component, context);
+      const uses = context.usesOf(component);
       return [...component.outputs].flatMap(([event, place]) => {
         const isHeard =
           component.framework === 'react'
-            ? isGiven(event) || all.some((each) => each?.props.has(event))
+            ? isGiven(uses, event) || all.some((each) => each?.props.has(event))
             : namesOf(event).some((name) => heard.has(name) || all.some((each) => each?.words.has(name)));
         return isHeard ? [] : [found(event, place, component)];
       });
@@ -66,16 +70,8 @@ export const B08: ProjectCheck = {
 };
 
 // Whether another component that specs render listens for an event, or something that can't be read may.
-function isGivenBy(
-  specs: readonly SpecFileFacts[],
-  component: Component,
-  context: ProjectContext,
-): (event: string) => boolean {
-  const uses = [...context.usesOf(component), ...specs.flatMap((file) => file.get(USES))].filter(
-    (use) => use.component === component,
-  );
-  return (event) => uses.some(({ by, open, given }) => open || (by !== undefined && given.has(event)));
-}
+const isGiven = (uses: readonly ComponentUse[], event: string): boolean =>
+  uses.some(({ by, open, given }) => open || (by !== undefined && given.has(event)));
 
 function found(event: string, place: Span, { name, file, framework }: Component): Finding {
   const isProp = framework === 'react';

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Span } from '../../../finding.js';
-import { memberName, unwrapped, walkTree } from '../../../syntax/tree.js';
+import { unwrapped, walkTree } from '../../../syntax/tree.js';
+import { propRead } from '../../changed-props.js';
 
 const IS_LISTENER = /^on[A-Z]/;
 
@@ -14,7 +15,7 @@ export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, st
   for (const node of nodes) {
     walkTree(node, (each) => {
       const call = calledIn(each);
-      const name = call && propCalled(unwrapped(call.callee), locals);
+      const name = call && propRead(call.callee, locals);
       const isTold = each.type === 'ExpressionStatement' || (name !== undefined && IS_LISTENER.test(name));
       if (call && name !== undefined && isTold && !found.has(name))
         found.set(name, { start: call.start, end: call.end });
@@ -33,13 +34,4 @@ function calledIn(node: Node): CallNode | undefined {
   if (at.type === 'AwaitExpression') at = unwrapped(at.argument);
   if (at.type === 'LogicalExpression') at = unwrapped(at.right);
   return at.type === 'CallExpression' ? at : undefined;
-}
-
-// `onFire()`, `props.onFire()`, `this.props.onFire()`
-function propCalled(callee: Node, locals: ReadonlyMap<string, string>): string | undefined {
-  if (callee.type === 'Identifier') return locals.get(callee.name);
-  if (callee.type !== 'MemberExpression') return undefined;
-  const object = unwrapped(callee.object);
-  const isProps = object.type === 'Identifier' ? object.name === 'props' : memberName(object) === 'props';
-  return isProps ? memberName(callee) : undefined;
 }
