@@ -12,7 +12,7 @@ import type { Candidates } from '../host/find.js';
 import { manifestsOf } from '../environment/facts/environment.js';
 import type { Setting } from '../environment/settings/setting.js';
 import type { Component } from '../components/view.js';
-import { unseenUses, type ComponentUse } from '../rendering/uses.js';
+import { unlike, unseenUses, type ComponentUse } from '../rendering/uses.js';
 import type { Project } from '../project/project.js';
 import { speaksOfFailure } from '../specs/reader/failures.js';
 import { grouped } from '../util/grouped.js';
@@ -222,7 +222,7 @@ function allUses(
   loaded: readonly string[],
 ): ComponentUse[] {
   const inSpecs = specFiles.flatMap((specFile) => specFile.get(USES));
-  return [...inSpecs, ...unseenUses(project, loaded, inSpecs)].filter(({ stubbed }) => !stubbed);
+  return unlike([...inSpecs, ...unseenUses(project, loaded, inSpecs)].filter(({ stubbed }) => !stubbed));
 }
 
 function renderedBy(specFiles: readonly SpecFileFacts[]): Map<Component, SpecFileFacts[]> {

@@ -112,11 +112,13 @@ function placedUse(
   return { component, given: known, open, by, stubbed };
 }
 
-// Most specs of a file give the same.
-function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
+/** Uses that differ: most specs give the same. */
+export function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
   const found: ComponentUse[] = [];
   for (const own of grouped(uses, ({ component }) => component).values()) {
-    const known = new Map(own.map((use) => [`${use.by} ${use.open} ${JSON.stringify([...use.given])}`, use]));
+    const known = new Map(
+      own.map((use) => [`${use.by} ${use.open} ${use.unseen} ${JSON.stringify([...use.given])}`, use]),
+    );
     found.push(...known.values());
   }
   return found;
