@@ -1,4 +1,4 @@
-import { join } from '../util/paths.js';
+import { dirname, foldersUp, join } from '../util/paths.js';
 import { counted } from '../util/counted.js';
 import type { Files } from './files.js';
 
@@ -16,7 +16,7 @@ export function withoutCompiledCopies(files: Files, paths: readonly string[]): s
   const bases = new Set([...sources].map((each) => each.slice(0, each.indexOf('\0'))));
   if (bases.size === 0) return [...paths];
   const beside = paths.flatMap((path) => {
-    const base = foldersOf(path).find((each) => bases.has(each));
+    const base = foldersUp(dirname(path)).findLast((each) => bases.has(each));
     const [folder, ...rest] = base === undefined ? [] : path.slice(base.length + 1).split('/');
     if (base === undefined || folder === undefined || folder === SOURCES || rest.length === 0) return [];
     return [
@@ -43,10 +43,6 @@ function sourceOf(path: string): string | undefined {
   const at = path.indexOf(`/${SOURCES}/`);
   return at < 0 ? undefined : keyOf(path.slice(0, at), path.slice(at + SOURCES.length + 2));
 }
-
-// The folders of a path, outer ones first.
-const foldersOf = (path: string): string[] =>
-  [...path.matchAll(/\//g)].map(({ index }) => path.slice(0, index)).filter(Boolean);
 
 function ships(files: Files, base: string, folder: string): boolean {
   const bytes = files.read(join(base, 'package.json'));

@@ -12,7 +12,7 @@ import { isOverloaded } from '../questions/overloaded.js';
 import { outcomeOf } from '../../writing/phrases.js';
 import { roundPlaces, splitOf, splitText } from '../../writing/split.js';
 import { splitMend } from '../../writing/split-mend.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { stemOf, stemsOf, wordsOf } from '../../util/words.js';
 
 const messageRounds = (rounds: number): string =>
   `This spec acts and asserts in ${rounds} rounds: its failure does not say which behaviour broke.`;
@@ -111,7 +111,7 @@ function unrelated(asserts: readonly StepOf<'assert'>[], { rendering }: FileCont
 
 function isNamed(subject: Subject, title: string, { rendering }: FileContext): boolean {
   const words = subject.is === 'element' ? nameWords(subject, rendering) : [];
-  const titled = new Set(wordsOf(title).map(stemOf));
+  const titled = new Set(stemsOf(title));
   return words.some((word) => titled.has(stemOf(word)));
 }
 

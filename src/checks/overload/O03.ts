@@ -8,7 +8,7 @@ import { runningSpecs } from '../questions/order.js';
 import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, titlePlaceOf } from '../../writing/retitled.js';
 import { kebabCase } from '../../util/case.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { stemOf, stemsOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
 const messageNoGroup = 'This group has no title: a report names its specs alone.';
@@ -154,9 +154,9 @@ function subjectOf(context: FileContext): Subject {
 
 // The component's name and the file's own: they are known from where the spec stands.
 function subjectWords({ file, rendering }: FileContext): Set<string> {
-  const own = wordsOf(basename(file.path).split('.')[0] ?? '').map(stemOf);
+  const own = stemsOf(basename(file.path).split('.')[0] ?? '');
   const names = new Set(file.renders.map((render) => rendering.component(render)?.name ?? ''));
-  const words = [...names].map((name) => wordsOf(name).map(stemOf));
+  const words = [...names].map(stemsOf);
   // `card.spec` for `KilnCard`; beside `Card` itself, `CardTitle` is a part, which a title may name.
   const longer = words.filter((each) => own.every((word) => each.includes(word)));
   const isItself = longer.some((each) => each.length === own.length);

@@ -6,6 +6,7 @@ import { kindsOf } from '../../specs/model/rounds.js';
 import { counted } from '../../util/counted.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
+import { sayingLines } from '../../util/words.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
@@ -157,15 +158,7 @@ function leadingIn(spec: Block): readonly Statement[] {
 
 // The lines of some statements that say something, without their margins.
 const linesOf = (statements: readonly Statement[], { source: { text } }: FileContext): Set<string> =>
-  new Set(
-    statements.flatMap(({ start, end }) =>
-      text
-        .slice(start, end)
-        .split('\n')
-        .map((line) => line.trim())
-        .filter((line) => line.replace(/\W/g, '').length >= FEWEST_LETTERS),
-    ),
-  );
+  new Set(statements.flatMap(({ start, end }) => sayingLines(text.slice(start, end), FEWEST_LETTERS)));
 
 // How many statements all of them begin with.
 function sharedCount(all: readonly (readonly Statement[])[]): number {

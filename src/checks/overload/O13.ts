@@ -3,7 +3,7 @@ import { plural } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { stemOf, stemsOf, wordsOf } from '../../util/words.js';
 
 const messageLarge = (count: number, limit: number): string =>
   `This group has ${count} specs of its own, more than ${limit}: nobody finds the one that is missing.`;
@@ -76,7 +76,7 @@ const MOST_GROUPS = 4;
 // Words that several titles have, and not nearly all; the group's own left out.
 function groupsFor(group: Block): [string, number][] {
   const specs = group.children.filter(({ kind }) => kind === 'spec');
-  const own = new Set(blocksAround(group).flatMap(({ title }) => wordsOf(title.text).map(stemOf)));
+  const own = new Set(blocksAround(group).flatMap(({ title }) => stemsOf(title.text)));
   const counts = new Map<string, { word: string; count: number }>();
   for (const { title } of specs) {
     for (const word of new Set(wordsOf(title.text))) {

@@ -1,5 +1,6 @@
 import { hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Statement } from '../../specs/model/body.js';
+import { stands } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { wordsOf } from '../../util/words.js';
 
@@ -43,10 +44,7 @@ const isSetting = (step: Step): step is Setting =>
 function settingIn({ statements, steps }: Block): { statement: Statement; step: Setting }[] {
   return statements.flatMap((statement) => {
     if (statement.declares.length > 0) return [];
-    const own = steps.filter(
-      ({ place, kind }) => statement.start <= place.start && place.end <= statement.end && kind !== 'use',
-    );
-    const [step, ...more] = own;
+    const [step, ...more] = steps.filter((each) => stands(each, statement) && each.kind !== 'use');
     return step && more.length === 0 && isSetting(step) ? [{ statement, step }] : [];
   });
 }

@@ -6,7 +6,7 @@ import type { Assertion, Render, Step } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedNode } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import type { Target } from '../../rendering/target.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { stemOf, stemsOf, wordsOf } from '../../util/words.js';
 import type { FileContext } from './context.js';
 import { withHooksBefore } from './order.js';
 import { assertsAbsence, assertsPresence, reachOf } from './used-reaches.js';
@@ -70,7 +70,7 @@ const LASTS =
 const HELPING: ReadonlySet<string> = new Set(['is', 'has', 'should']);
 
 function speaksOf({ title }: Block): (name: string) => boolean {
-  const told = new Set(wordsOf(title.text).map(stemOf));
+  const told = new Set(stemsOf(title.text));
   return (name) => {
     const words = wordsOf(name).filter((word) => !HELPING.has(word));
     return words.length > 0 && words.every((word) => told.has(stemOf(word)));

@@ -4,7 +4,7 @@ import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, textOfValue } from '../../specs/model/values.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { sharesWord } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
@@ -135,15 +135,12 @@ const isPlainCall = ({ asks, subjectText }: Assertion): boolean =>
 
 // “shows the lid”, where a user acts and all that is asserted is that a stand-in was called.
 function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
-  const acts = spec.steps.filter((step) => step.kind === 'act' && step.by !== 'program');
-  const told = wordsOf(spec.title.text).map(stemOf);
+  const acts = spec.steps.filter(
+    (step): step is StepOf<'act'> => step.kind === 'act' && step.by !== 'program',
+  );
   // “renders as a button”, where the button is clicked.
-  const isReached = acts.some(
-    ({ kind, ...act }) =>
-      'reach' in act &&
-      act.reach?.args.some((arg) =>
-        wordsOf(textOfValue(arg) ?? '').some((word) => told.includes(stemOf(word))),
-      ),
+  const isReached = acts.some(({ reach }) =>
+    reach?.args.some((arg) => sharesWord(textOfValue(arg) ?? '', spec.title.text)),
   );
   return acts.length > 0 && !isReached
     ? whereAllAssert(isPlainCall, SHOWS.exec(spec.title.text), 'call', spec, context)

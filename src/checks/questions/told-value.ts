@@ -2,7 +2,7 @@ import type { Block } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
-import { stemOf, wordsOf } from '../../util/words.js';
+import { sharesWord, stemsOf } from '../../util/words.js';
 import type { FileContext } from './context.js';
 import { inFile } from './context.js';
 import type { Place } from '../../finding.js';
@@ -78,11 +78,8 @@ function valueIn(title: string): string | undefined {
   return more.length === 0 && !isName ? only : undefined;
 }
 
-const stems = (text: string): string[] => wordsOf(text).map(stemOf);
-const sharesWord = (told: string, asserted: string): boolean =>
-  stems(told).some((word) => stems(asserted).includes(word));
 const saysAll = (title: string, asserted: string): boolean =>
-  stems(asserted).every((word) => stems(title).includes(word));
+  stemsOf(asserted).every((word) => stemsOf(title).includes(word));
 
 function standsOutsideTitles(told: string, { file, source: { text } }: FileContext): boolean {
   const count = (within: string): number => within.toLowerCase().split(told.toLowerCase()).length - 1;

@@ -3,6 +3,7 @@ import type { Finding, Span } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
 import { inShort } from '../../util/printable.js';
 import { plural } from '../../util/plural.js';
+import { sayingLines } from '../../util/words.js';
 import {
   fileFact,
   inSpecFile,
@@ -35,12 +36,10 @@ function partsOf({ file, source: { text } }: FileContext): Part[] {
     .flatMap(({ statements }) => statements)
     .filter(({ start, end }) => !places.some((place) => start <= place.start && place.end <= end))
     .flatMap(({ start, end, declares }) => {
-      const written = text.slice(start, end).split('\n');
-      const saying = written
-        .map((line) => line.trim())
-        .filter((line) => line.replace(/\W/g, '').length >= FEWEST_LETTERS);
+      const written = text.slice(start, end);
+      const saying = sayingLines(written, FEWEST_LETTERS);
       const lines = [...new Set(saying.map((line) => hash('sha256', line).slice(0, 12)))];
-      const name = declares.join(', ') || inShort(written[0] ?? '', 40);
+      const name = declares.join(', ') || inShort(written.split('\n')[0] ?? '', 40);
       return lines.length >= FEWEST_LINES ? [{ name, isCall: declares.length === 0, lines, start, end }] : [];
     });
 }

@@ -1,5 +1,5 @@
 import { usesInBlock, type Binding, type Block } from '../../specs/model/blocks.js';
-import type { Step, StepOf } from '../../specs/model/steps.js';
+import type { StandIn, Step, StepOf } from '../../specs/model/steps.js';
 import type { Finding } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
 import { plural } from '../../util/plural.js';
@@ -43,9 +43,11 @@ const onceAnswers = ({ file }: FileContext): StepOf<'answer'>[] =>
     .filter((step): step is StepOf<'answer'> => step.kind === 'answer' && step.once && !step.via);
 
 function bindingOf({ standIn, binding }: StepOf<'answer'>, { file }: FileContext): Binding | undefined {
-  const [name] = standIn?.path?.split('.') ?? [];
-  return binding ?? file.bindings.find((each) => each.name === name);
+  return binding ?? file.bindings.find(({ name }) => name === rootOf(standIn));
 }
+
+// `store` of `store.open`.
+const rootOf = (standIn: StandIn | undefined): string | undefined => standIn?.path?.split('.')[0];
 
 function check(binding: Binding, steps: readonly StepOf<'answer'>[], context: FileContext): Finding[] {
   const [first, ...more] = steps;
@@ -74,4 +76,4 @@ const takesIt = (spec: Block, binding: Binding): boolean =>
 
 const tells = (step: Step, binding: Binding): boolean =>
   (step.kind === 'answer' || step.kind === 'restore') &&
-  (step.binding === binding || step.standIn?.path?.split('.')[0] === binding.name);
+  (step.binding === binding || rootOf(step.standIn) === binding.name);
