@@ -96,8 +96,14 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   return path.every(saysNothing);
 }
 
-const saysMore = (word: string, { words }: Subject): boolean =>
-  !SAYING_NOTHING.has(word) && !/^\d+$/.test(word) && !words.has(stemOf(word));
+const saysMore = (word: string, { words, letters }: Subject): boolean =>
+  !SAYING_NOTHING.has(word) &&
+  !/^\d+$/.test(word) &&
+  !words.has(stemOf(word)) &&
+  (word.length < SHORTEST_PART || !letters.includes(word));
+
+// “control panel” for `Controlpanel`.
+const SHORTEST_PART = 4;
 
 const HANDLING =
   /^(?:it )?(?:should )?(?:handles?|tests?|checks?) (?:the )?([\w-]+) (?:prop|property|option|attribute)s?$/i;
@@ -118,6 +124,8 @@ function onlyNamesProps(title: string, { words, props }: Subject): boolean {
 interface Subject {
   /** The words of the component's name and of the file's own, as stems. */
   words: ReadonlySet<string>;
+  /** The letters of the file's own name, where what it renders goes by it. */
+  letters: string;
   /** The props of the components that it renders. */
   props: ReadonlySet<string>;
   /** Whether a part of a title is the name of something that the file imports, or of the path to it. */
@@ -130,11 +138,13 @@ function subjectOf(context: FileContext): Subject {
   const { file } = context;
   const folders = new Set(file.path.split('/'));
   const stem = basename(file.path).split('.')[0] ?? '';
+  const letters = stem.replace(/\W/g, '').toLowerCase();
   const rendered = new Set(
     file.renders.flatMap(({ view }) => (view?.[0]?.kind === 'component' ? [view[0].name] : [])),
   );
   return {
     words: subjectWords(context),
+    letters: [...rendered].some((name) => name.toLowerCase() === letters) ? letters : '',
     props: new Set(
       file.renders.flatMap((render) => [...(context.rendering.component(render)?.props.keys() ?? [])]),
     ),

@@ -86,9 +86,10 @@ function check(group: Block, specs: readonly Block[], context: FileContext): Fin
 }
 
 const FEWEST_LINES = 6;
-const FEWEST_SPECS_OF_LINES = 3;
-// So many lines in all: six in four specs, eight in three.
+const FEWEST_SPECS_OF_LINES = 2;
+// So many lines in all: six in four specs, eight in three; twenty where there are no more than two.
 const FEWEST_IN_ALL = 24;
+const FEWEST_IN_TWO = 40;
 // `return {`, `props: {` and the like stand anywhere.
 const FEWEST_LETTERS = 10;
 
@@ -108,7 +109,7 @@ function ofLines(specs: readonly Block[], context: FileContext): Finding[] {
     const [first, ...others] = alike;
     const [start, last] = [first?.statements[0], first?.statements.at(-1)];
     if (!first || !start || !last || alike.length < fewest || common.length < FEWEST_LINES) continue;
-    if (common.length * alike.length < FEWEST_IN_ALL) continue;
+    if (common.length * alike.length < (alike.length > 2 ? FEWEST_IN_ALL : FEWEST_IN_TWO)) continue;
     return [
       {
         place: inFile(context, { start: start.start, end: last.end }),

@@ -32,6 +32,7 @@ const adviceNothing =
 const messageHop = (hop: string, query: string): string =>
   `${hop} goes from what ${query} finds to what stands next to it in the markup, which no user sees.`;
 const adviceHop = 'Ask for that element itself, by its role and name or by a test id.';
+const adviceMark = 'In this style no query sees roles: ask for it by a test id, or by what it says.';
 const adviceNamed = 'Ask for it by its role and name.';
 const adviceUnnamed = (role: string): string =>
   `It is ${withArticle(role)} that has no name to be asked for by: give it one in the component.`;
@@ -59,9 +60,10 @@ export const Q01: FileCheck = {
       if (reach.pickedFrom) lists.add(reach.pickedFrom);
       const known = check(reach, context);
       if (known.length > 0) return known;
-      if (step.kind === 'act') return step.by === 'program' ? [] : ofUnknown(reach, ACTED_ON, context);
+      if (step.kind === 'act' && context.userCentred)
+        return step.by === 'program' ? [] : ofUnknown(reach, ACTED_ON, context);
       if (asksByStructure(reach) && isOfProject(reach, context))
-        asserted.push(...ofUnknown(reach, ASSERTED, context));
+        asserted.push(...ofUnknown(reach, step.kind === 'act' ? ACTED_ON : ASSERTED, context));
       return [];
     });
     return [...found, ...onceAFile(asserted)];
@@ -145,9 +147,8 @@ function ofUnknown(
   context: FileContext,
 ): Finding[] {
   const selector = textOfValue(reach.args[0]);
-  const target = context.rendering.target(reach);
-  if (!context.userCentred || !takesElements(reach) || selector === undefined || target.kind !== 'unknown')
-    return [];
+  const isOfStyle = !context.userCentred || takesElements(reach);
+  if (!isOfStyle || selector === undefined || context.rendering.target(reach).kind !== 'unknown') return [];
   if (reach.by === 'hop' || tagIn(selector) === 'svg' || isUnseen(selector) || asksForSeen(selector))
     return [];
   return [
@@ -157,7 +158,7 @@ function ofUnknown(
       level: 'hint',
       certainty: 'likely',
       message: message(`${reach.name}('${inShort(selector, 40)}')`, kindOf(reach, selector), what),
-      advice,
+      advice: context.userCentred ? advice : adviceMark,
     },
   ];
 }

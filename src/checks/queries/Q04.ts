@@ -37,7 +37,7 @@ const queryText = ({ pickedFrom }: Reach, { source }: FileContext): string =>
   pickedFrom ? source.text.slice(pickedFrom.place.start, pickedFrom.place.end) : '';
 
 const ORDER =
-  /\b(?:first|second|third|fourth|last|\d+(?:st|nd|rd|th)|order(?:ed|s)?|sort(?:ed|s|ing)?|position|index|before|after|top|bottom|next|previous|unique)\b/i;
+  /\b(?:first|second|third|fourth|last|\d+(?:st|nd|rd|th)|order(?:ed|s)?|sort(?:ed|s|ing)?|position|index|(?:before|after)(?! \w+ing\b)|top|bottom|next|previous|unique)\b/i;
 
 // Several positions of one list, or a title that speaks of places: their order is what the spec is about.
 function isAboutOrder(reach: Reach, context: FileContext): boolean {

@@ -1,20 +1,23 @@
 import type { Block } from '../../specs/model/blocks.js';
 import { countRounds, roundsOf } from '../../specs/model/rounds.js';
 import type { Assertion, StepOf } from '../../specs/model/steps.js';
-import { libraryObjectOf } from '../../specs/model/values.js';
+import { libraryObjectOf, textOfValue, type Value } from '../../specs/model/values.js';
 import { counted } from '../../util/counted.js';
 import { wordsOf } from '../../util/words.js';
 import { assertsAbsence, assertsPresence } from './used-reaches.js';
 
 const MANY_ROUNDS = 4;
+// No title names so many.
+const TOO_MANY_STAGES = 7;
 
 /** Whether a spec has several rounds of mixed matchers, under a title that does not say so. */
 export function isOverloaded(spec: Block): boolean {
   if (spec.repeated) return false;
   const rounds = roundsOf(spec);
+  const count = countRounds(rounds);
   return (
-    countRounds(rounds) >= MANY_ROUNDS &&
-    !isFlow(spec.title.text) &&
+    count >= MANY_ROUNDS &&
+    (count >= TOO_MANY_STAGES || !isFlow(spec.title.text)) &&
     isMixed(rounds.flatMap(({ asserts }) => asserts))
   );
 }
@@ -24,10 +27,22 @@ function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
   // The calls of one stand-in are another matter than those of the next.
   const counts = counted(
     asserts.map(({ assertion }) =>
-      [question(assertion), libraryObjectOf(assertion.subject)?.standIn?.path].join(' '),
+      [question(assertion), libraryObjectOf(assertion.subject)?.standIn?.path, askedFor(assertion)].join(' '),
     ),
   );
   return Math.max(...counts.values()) < asserts.length * 0.8;
+}
+
+// Whether one thing is there is another matter than whether the next is: focus and values go from one to the next.
+function askedFor(assertion: Assertion): string | undefined {
+  const reach = libraryObjectOf(assertion.subject)?.reach;
+  return reach?.asUser && question(assertion) === 'presence' ? reach.args.map(wordingOf).join(' ') : undefined;
+}
+
+function wordingOf(value: Value): string {
+  if (value.is === 'pattern') return value.source.toLowerCase();
+  if (value.is === 'object') return [...value.entries.values()].map(wordingOf).join(' ');
+  return textOfValue(value)?.toLowerCase() ?? '';
 }
 
 // Two answers to one question are one matcher.

@@ -207,6 +207,8 @@ export type Step = Circumstances &
     | { kind: 'waited' }
     /** A time that passes before the spec goes on, in milliseconds. */
     | { kind: 'delay'; time: number }
+    /** The call of a waiting function whose callback can't fail: it ends at the first look. `query`: all that the callback asks. */
+    | { kind: 'first-look'; name: string; query?: string }
     /** `shows`: it is handed a component or markup, and may render it; `module`: the package that the function comes from. */
     | {
         kind: 'unknown-call';

@@ -1,6 +1,6 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions.js';
-import { isOptionalChain, namesOnTheWay } from '../../syntax/tree.js';
+import { isOptionalChain, namesOnTheWay, type FunctionNode } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
@@ -64,7 +64,7 @@ export function applyMeaning(
       return UNKNOWN_VALUE;
     case 'runs':
       if (meaning.asserts) assertByCall(run, name, args, node);
-      return runs(run, meaning, args, node);
+      return runs(run, meaning, name, args, node);
     case 'ticks':
       return ticks(run, args, node);
     case 'within':
@@ -214,16 +214,35 @@ function act(
 function runs(
   run: SpecReading,
   meaning: Extract<Meaning, { kind: 'runs' }>,
+  name: string,
   args: readonly Value[],
   node: CallNode,
 ): Value {
   const fn = args.findLast((each) => each.is === 'function');
   if (meaning.defers && fn?.is === 'function') run.deferred.add(fn.node);
   if (meaning.defers) return fn ?? UNKNOWN_VALUE;
+  if (fn?.is !== 'function') return waited(meaning.waits, UNKNOWN_VALUE, 'wait');
   const retried = meaning.retries ? run.placeOf(node) : run.flags.retried;
-  const value =
-    fn?.is === 'function' ? run.under({ retried }, () => run.callFunction(fn, [], node)) : UNKNOWN_VALUE;
+  const before = run.block.steps.length;
+  const value = run.under({ retried }, () => run.callFunction(fn, [], node));
+  if (meaning.retries === 'till-passes') endsAtOnce(run, name, fn.node, before, node);
   return waited(meaning.waits, value, 'wait');
+}
+
+// A callback with nothing in it, or with no more than a query that gives nothing where it finds nothing.
+function endsAtOnce(
+  run: SpecReading,
+  name: string,
+  { body }: FunctionNode,
+  before: number,
+  node: CallNode,
+): void {
+  if (body?.type === 'BlockStatement' && body.body.length === 0)
+    run.emit({ kind: 'first-look', name }, node);
+  if (body?.type !== 'CallExpression') return;
+  const [only, ...others] = run.block.steps.slice(before).filter(({ kind }) => kind !== 'use');
+  if (only?.kind === 'reach' && !only.reach.missing.endsWith('throws') && others.length === 0)
+    run.emit({ kind: 'first-look', name, query: only.reach.name }, node);
 }
 
 function ticks(run: SpecReading, args: readonly Value[], node: CallNode): Value {

@@ -5,6 +5,7 @@ import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Env } from '../model/env.js';
+import type { Step } from '../model/steps.js';
 import { guardOf, underGuard } from './guards.js';
 import { readMarkup } from './markup.js';
 import { evaluateMember, memberOfValue } from './members.js';
@@ -186,6 +187,8 @@ const TAKEN: ReadonlySet<Meaning['kind']> = new Set([
 // Values that may be one of two as they are written: nothing is done with them but what they say.
 const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', 'list', 'pattern']);
 
+const NO_WAIT: ReadonlySet<Step['kind']> = new Set(['use', 'delay', 'first-look']);
+
 function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
   const before = run.block.steps.length;
   const given = run.under({ awaited: true }, () => evaluate(run, env, node.argument));
@@ -194,7 +197,7 @@ function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitE
   else run.awaitedAtOnce.delete(node);
   // A step that is awaited says so by itself.
   const done = run.block.steps.slice(before);
-  if (done.every(({ kind }) => kind === 'use' || kind === 'delay')) run.emit({ kind: 'waited' }, node);
+  if (done.every(({ kind }) => NO_WAIT.has(kind))) run.emit({ kind: 'waited' }, node);
   return value;
 }
 

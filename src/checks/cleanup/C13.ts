@@ -1,0 +1,44 @@
+import { titlesOf } from '../../specs/model/blocks.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { type FileCheck } from '../questions/check.js';
+import { inFile } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
+
+const message = ({ name, query }: StepOf<'first-look'>): string =>
+  query === undefined
+    ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
+    : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
+const advice = (asUser: boolean): string =>
+  `Assert in the callback what should come about${asUser ? ', or ask for it by a query that waits' : ''}.`;
+
+/** A wait whose callback can't fail. One finding a file. */
+export const C13: FileCheck = {
+  code: 'C13',
+  family: 'cleanup',
+  scope: 'file',
+  title: 'Waits for nothing',
+  level: 'hint',
+  why: 'It looks like a wait and is one turn at most: what takes longer comes after the assertions, now and then.',
+  certain: 'Sure: the callback is empty, or asks what never fails.',
+  trouble: "await waitFor(() => {});\nexpect(container).toHaveTextContent('Hot');",
+  mended: "expect(await screen.findByText('Hot')).toBeVisible();",
+  run(context) {
+    const [first, ...others] = runningBlocks(context.file).flatMap((block) =>
+      block.steps.filter(isFirstLook).map((step) => ({ step, block })),
+    );
+    if (!first) return [];
+    return [
+      {
+        place: inFile(context, first.step.place),
+        within: titlesOf(first.block),
+        certainty: 'sure',
+        message: message(first.step),
+        advice: advice(context.userCentred),
+        evidence: others.map(({ step }) => ({ ...inFile(context, step.place), note: `${step.name} here, too` })),
+      },
+    ];
+  },
+};
+
+const isFirstLook = (step: Step): step is StepOf<'first-look'> =>
+  step.kind === 'first-look' && !step.dead && !step.inComponent;
