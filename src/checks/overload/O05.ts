@@ -33,6 +33,8 @@ const MESSAGES = {
     `The title says “${says}”, and all that the spec asserts is that something is not there.`,
   call: (says: string): string =>
     `The title says “${says}”, and all that the spec asserts is a call: nothing that a user would see.`,
+  callee: (says: string, does: string): string =>
+    `The title speaks of a call of ${says}, and the spec asserts those of ${does}.`,
   way: (says: string): string =>
     `The title says “${says}”, and the spec asserts nothing of where a user then is.`,
 };

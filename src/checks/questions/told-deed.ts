@@ -4,11 +4,12 @@ import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, textOfValue } from '../../specs/model/values.js';
-import { sharesWord } from '../../util/words.js';
+import { sharesWord, wordsOf } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
 import { throwsOnMissing } from './judgement.js';
+import { standInName } from './stand-in-calls.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -16,7 +17,7 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'callee' | 'way';
   place: Place;
 }
 
@@ -31,6 +32,7 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | undefin
     otherOutcome(spec, context) ??
     otherAbsence(spec, context) ??
     onlyCalls(spec, context) ??
+    otherCallee(spec, context) ??
     noWay(spec, context)
   );
 }
@@ -146,6 +148,48 @@ function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
     ? whereAllAssert(isPlainCall, SHOWS.exec(spec.title.text), 'call', spec, context)
     : undefined;
 }
+
+// A function by its name, as `onFire`.
+const FUNCTION = /\b[a-z]+[A-Z]\w*\b/g;
+const CALLS = /\b(?:calls?|called|calling|invokes?|invoked)\b/i;
+
+// “calls onFire”, where `onFire` has a stand-in, and all calls that are asserted are those of another.
+function otherCallee(spec: Block, context: FileContext): ToldDeed | undefined {
+  const { text } = spec.title;
+  const told = CALLS.test(text) ? (text.match(FUNCTION) ?? []) : [];
+  const [only] = told;
+  if (only === undefined || told.length > 1 || !hasStandIn(only, context)) return undefined;
+  const calls = spec.steps.filter(isAssert).flatMap(({ assertion }) => {
+    const standIn = libraryObjectOf(assertion.subject)?.standIn;
+    return standIn ? [{ place: assertion.place, name: standInName(standIn, context) }] : [];
+  });
+  const [first] = calls;
+  // Wherever the body has that name, it may be what is asserted.
+  const body = spec.statements.map(({ start, end }) => context.source.text.slice(start, end)).join();
+  if (!first || body.toLowerCase().includes(only.toLowerCase())) return undefined;
+  // `onShelfLidOpen` may be the one that is called onLidOpen.
+  const words = wordsOf(only);
+  if (calls.some(({ name }) => words.every((word) => wordsOf(name).includes(word)))) return undefined;
+  return {
+    told: only,
+    done: first.name,
+    of: 'callee',
+    place: inFile(context, first.place),
+  };
+}
+
+function hasStandIn(name: string, context: FileContext): boolean {
+  const { standIns, imports, replacements } = context.file;
+  const from = imports.get(name)?.specifier;
+  return (
+    replacements.some(({ specifier }) => specifier === from) ||
+    standIns.some((each) => calleeName(standInName(each, context)) === name.toLowerCase())
+  );
+}
+
+// `mockSaveLid`, `api.saveLid` and `saveLidSpy` stand for saveLid.
+const calleeName = (name: string): string =>
+  (name.split('.').at(-1) ?? '').replace(/^(?:mock(?:ed)?|spy|stub)(?=[A-Z])|(?:Mock|Spy|Stub)$/g, '').toLowerCase();
 
 const LEADS_AWAY =
   /^(?:it )?(?:should |must |will )?(?:\w+ly )?(?:redirects?|navigates? (?:to|away|back))\b/i;
