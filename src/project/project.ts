@@ -1,4 +1,4 @@
-import { isOnlyCompared } from '../syntax/tree.js';
+import { isOnlyCompared, isOnlyKept } from '../syntax/tree.js';
 import { functionKey } from '../components/expr.js';
 import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
@@ -162,6 +162,12 @@ export class Project {
   onlyCompares(path: string, local: string): boolean {
     const tree = this.tree(path);
     return tree !== undefined && isOnlyCompared(tree.script.program, local);
+  }
+
+  /** Whether a module only keeps what it imports by a name: nothing there throws where it is undefined. */
+  onlyKeeps(path: string, local: string): boolean {
+    const tree = this.tree(path);
+    return tree !== undefined && isOnlyKept(tree.script.program, local);
   }
 
   /**

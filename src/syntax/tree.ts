@@ -322,17 +322,34 @@ export function handedOnIn(
 }
 
 /** Whether a module does nothing with what a name stands for but compare it, or speak of its type: `child.type === Lid`. */
-export function isOnlyCompared(program: Node, name: string): boolean {
-  const compared = new Set<Node>();
+export const isOnlyCompared = (program: Node, name: string): boolean =>
+  standsOnly(program, name, (node) =>
+    node.type === 'BinaryExpression' && EQUALITY.has(node.operator) ? [node.left, node.right] : [],
+  );
+
+/** Whether a module only keeps what a name stands for, in an object or under another name: nothing there throws where it is undefined. */
+export const isOnlyKept = (program: Node, name: string): boolean =>
+  standsOnly(program, name, (node) => {
+    switch (node.type) {
+      case 'Property':
+        return [node.key, node.value];
+      case 'AssignmentExpression':
+        return [node.right];
+      default:
+        return [];
+    }
+  });
+
+// Whether all that has a name stands where some nodes hold it, imports and types aside.
+function standsOnly(program: Node, name: string, held: (node: Node) => readonly (Node | null)[]): boolean {
+  const allowed = new Set<Node>();
   let others = false;
   walkTree(program, (node) => {
     if (others || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
     if ('exportKind' in node && node.exportKind === 'type') return false;
-    if (node.type === 'BinaryExpression' && EQUALITY.has(node.operator))
-      for (const side of [node.left, node.right])
-        if (side.type === 'Identifier' && side.name === name) compared.add(side);
+    for (const each of held(node)) if (each?.type === 'Identifier' && each.name === name) allowed.add(each);
     if ((node.type === 'Identifier' || node.type === 'JSXIdentifier') && node.name === name)
-      others ||= !compared.has(node);
+      others ||= !allowed.has(node);
     return undefined;
   });
   return !others;

@@ -27,7 +27,7 @@ export const E26: ProjectCheck = {
   title: 'Import of what nobody exports',
   level: 'blocker',
   why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
-  certain: 'Sure where the module and all that it hands on can be read, and no stand-in takes its place.',
+  certain: 'Sure where the module and all that it hands on can be read, and no stand-in takes its place; likely where it is only kept.',
   trouble: "import KilnCard from './KilnCard'; // export const KilnCard = …",
   mended: "import { KilnCard } from './KilnCard';",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
@@ -45,9 +45,13 @@ function check(each: Package, context: ProjectContext): Finding[] {
           isSent(specifier, aliases.value) &&
           !aliases.value.some((rule) => leadsTo(specifier, rule, target)),
       );
+    // A stub that the settings put in place of a module gives what those who call it need.
+    const isStubbed = ({ specifier, isKept }: MissingName): boolean =>
+      isKept && runners.some(({ aliases }) => aliases.known && isSent(specifier, aliases.value));
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const missing of missingNamesIn(from, replaced, context))
-        if (!isAway(missing)) found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
+        if (!isAway(missing) && !isStubbed(missing))
+          found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
   // Settings of the project's own stop the run in the same way.
   const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
@@ -64,14 +68,15 @@ const NONE: ReadonlySet<string> = new Set();
 
 function finding(
   from: string,
-  { local, specifier, name, start, end, target, given }: MissingName,
+  { local, specifier, name, start, end, target, given, isKept }: MissingName,
   file: SpecFileFacts | undefined,
   { root }: ProjectContext,
 ): Finding {
   const shown = `${[...given].slice(0, 4).join(', ')}${given.size > 4 ? ', …' : ''}`;
   return {
     place: { file: from, start, end },
-    certainty: 'sure',
+    certainty: isKept ? 'likely' : 'sure',
+    level: isKept ? 'risk' : undefined,
     message: message(specifier, name),
     advice: adviceFor(local, name, specifier, given),
     evidence: [

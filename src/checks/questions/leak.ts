@@ -150,9 +150,8 @@ function readsOf({ use: { how, path, effect, reads } }: UseStep): Fields | undef
 }
 
 function touches(read: Fields, changed: Fields, set: ReadonlySet<string>): boolean {
-  if (read === 'all') return true;
-  if (changed === 'all') return [...read].some((field) => !set.has(field));
-  return [...read].some((field) => changed.has(field) && !set.has(field));
+  if (changed === 'all') return read === 'all' || [...read].some((field) => !set.has(field));
+  return [...changed].some((field) => !set.has(field) && (read === 'all' || read.has(field)));
 }
 
 /** Whether a use takes the whole of it, to hand it on or to look at all of it. */

@@ -50,6 +50,8 @@ export interface MissingName extends Import {
   /** The file of the module, and what that gives. */
   target: string;
   given: ReadonlySet<string>;
+  /** The file does no more than keep it: nothing throws there. */
+  isKept: boolean;
 }
 
 /** The names that a file imports from modules of the project which surely do not export them. */
@@ -66,7 +68,7 @@ export function missingNamesIn(
     const given = project.givenNames(target);
     // What is only spoken of as a type is gone before it runs.
     if (!given || given.has(name) || project.onlyCompares(from, local)) return [];
-    return [{ ...imported, local, target, given }];
+    return [{ ...imported, local, target, given, isKept: project.onlyKeeps(from, local) }];
   });
 }
 
