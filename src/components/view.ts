@@ -133,6 +133,8 @@ export interface Component {
   selector?: string;
   /** The events that it tells others of, each where it is declared or, where it is not, sent. */
   outputs?: ReadonlyMap<string, Span>;
+  /** React: the props that it calls only where something happens on its elements. */
+  eventProps?: ReadonlySet<string>;
   /** Members that it offers to others: what it exposes, and its outputs. */
   offered?: ReadonlySet<string>;
   /** Vue: the members it declares itself, where mixins may bring more props and members than can be seen. */

@@ -6,6 +6,7 @@ import { adviceFor, isCallback, openGuard, REASONS } from './guarded.js';
 import { whyHollow } from './hollow.js';
 import { asksForOwnTestId, onlyOwnTestId } from './own-test-id.js';
 import { readBack } from './read-back.js';
+import { nothingCalls } from './uncalled.js';
 import { type HollowAssertion } from './presence.js';
 
 type AssertStep = StepOf<'assert'>;
@@ -30,6 +31,7 @@ export function judgementOf(spec: Block, context: FileContext): Judgement {
       whyHollow(step, spec, context.file) ??
       guarded(step, spec) ??
       readBack(step, spec, context) ??
+      nothingCalls(step, spec, context) ??
       onlyOwnTestId(step.assertion, spec, context);
     return why ? [{ step, hollow: why }] : [];
   });

@@ -14,6 +14,7 @@ import type { Span } from '../../../finding.js';
 import { basename, isInstalled } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { toldProps } from './told-props.js';
+import { propsOfEvents } from './event-props.js';
 import { changedProps } from '../../changed-props.js';
 import type { Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
@@ -159,6 +160,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
   const outputs = toldProps([made], locals);
+  const eventProps = propsOfEvents([made], locals);
   return {
     ...base,
     view,
@@ -167,6 +169,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     domains,
     changes,
     outputs,
+    eventProps,
     opens,
     clones: clones(made),
   };
@@ -207,6 +210,7 @@ function fromClass(
   const changes = changedProps(scope.text, [node], new Map());
   const opens = opensIn(scope.text, [node]);
   const outputs = toldProps([node], new Map());
+  const eventProps = propsOfEvents([node], new Map());
   // `class Lid extends Component<LidProps>`
   const [type] = node.superTypeArguments?.params ?? [];
   const domains = type ? membersOf(type, types) : undefined;
@@ -217,6 +221,7 @@ function fromClass(
     domains,
     changes,
     outputs,
+    eventProps,
     opens,
     clones: clones(node),
   };

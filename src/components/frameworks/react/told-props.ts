@@ -19,10 +19,29 @@ export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, st
       const isTold = each.type === 'ExpressionStatement' || (name !== undefined && IS_LISTENER.test(name));
       if (call && name !== undefined && isTold && !found.has(name))
         found.set(name, { start: call.start, end: call.end });
+      const handed = handedIn(each, locals);
+      if (handed !== undefined && !found.has(handed))
+        found.set(handed, { start: each.start, end: each.end });
     });
   }
   return found;
 }
+
+// The prop that an element is given to call at an event of the page: `<button onClick={onFire}>`.
+function handedIn(node: Node, locals: ReadonlyMap<string, string>): string | undefined {
+  if (node.type !== 'JSXAttribute' || node.name.type !== 'JSXIdentifier') return undefined;
+  if (!OF_PAGE.has(node.name.name) || node.value?.type !== 'JSXExpressionContainer') return undefined;
+  const { expression } = node.value;
+  const prop = expression.type === 'JSXEmptyExpression' ? undefined : propRead(expression, locals);
+  // `onClick={onClick}` only lets through what is its element's own.
+  return prop === node.name.name ? undefined : prop;
+}
+
+const OF_PAGE: ReadonlySet<string> = new Set(
+  'onClick onDoubleClick onSubmit onReset onChange onInput onFocus onBlur onKeyDown onKeyUp onMouseEnter onMouseLeave'.split(
+    ' ',
+  ),
+);
 
 type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
