@@ -21,6 +21,7 @@ import { O19 } from './O19.js';
 import { O20 } from './O20.js';
 import { O21 } from './O21.js';
 import { O22 } from './O22.js';
+import { O23 } from './O23.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -46,4 +47,5 @@ export const OVERLOAD: readonly Check[] = [
   O20,
   O21,
   O22,
+  O23,
 ];

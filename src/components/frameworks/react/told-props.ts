@@ -34,7 +34,7 @@ function handedIn(node: Node, locals: ReadonlyMap<string, string>): string | und
   const { expression } = node.value;
   const prop = expression.type === 'JSXEmptyExpression' ? undefined : propRead(expression, locals);
   // `onClick={onClick}` only lets through what is its element's own.
-  return prop === node.name.name ? undefined : prop;
+  return prop !== undefined && OF_PAGE.has(prop) ? undefined : prop;
 }
 
 const OF_PAGE: ReadonlySet<string> = new Set(

@@ -12,9 +12,9 @@ const advice = 'Silence it in the spec that brings the warning about, and assert
 const PRINTED: ReadonlySet<string> = new Set(['error', 'warn']);
 
 /** What is warned of, kept quiet for all specs of a group or a file. */
-export const E28: FileCheck = {
-  code: 'E28',
-  family: 'environment',
+export const O23: FileCheck = {
+  code: 'O23',
+  family: 'overload',
   scope: 'file',
   title: 'Warnings are silenced',
   level: 'hint',
