@@ -102,7 +102,13 @@ export type Meaning =
   | { kind: 'pick'; gives: TypeName; index?: number | 'last' }
   | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
   /** A call that runs its function argument; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come. */
-  | { kind: 'runs'; waits?: boolean; retries?: 'till-passes' | 'till-true'; defers?: boolean; asserts?: boolean }
+  | {
+      kind: 'runs';
+      waits?: boolean;
+      retries?: 'till-passes' | 'till-true';
+      defers?: boolean;
+      asserts?: boolean;
+    }
   /** Waits for the next update of the page, or runs its function then; what it gives in that case depends on the version. */
   | { kind: 'ticks' }
   | { kind: 'reads' }

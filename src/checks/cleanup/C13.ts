@@ -34,7 +34,10 @@ export const C13: FileCheck = {
         certainty: 'sure',
         message: message(first.step),
         advice: advice(context.userCentred),
-        evidence: others.map(({ step }) => ({ ...inFile(context, step.place), note: `${step.name} here, too` })),
+        evidence: others.map(({ step }) => ({
+          ...inFile(context, step.place),
+          note: `${step.name} here, too`,
+        })),
       },
     ];
   },

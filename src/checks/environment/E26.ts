@@ -27,7 +27,8 @@ export const E26: ProjectCheck = {
   title: 'Import of what nobody exports',
   level: 'blocker',
   why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
-  certain: 'Sure where the module and all that it hands on can be read, and no stand-in takes its place; likely where it is only kept.',
+  certain:
+    'Sure where the module and all that it hands on can be read, and no stand-in takes its place; likely where it is only kept.',
   trouble: "import KilnCard from './KilnCard'; // export const KilnCard = …",
   mended: "import { KilnCard } from './KilnCard';",
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),

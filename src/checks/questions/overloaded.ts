@@ -36,7 +36,9 @@ function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
 // Whether one thing is there is another matter than whether the next is: focus and values go from one to the next.
 function askedFor(assertion: Assertion): string | undefined {
   const reach = libraryObjectOf(assertion.subject)?.reach;
-  return reach?.asUser && question(assertion) === 'presence' ? reach.args.map(wordingOf).join(' ') : undefined;
+  return reach?.asUser && question(assertion) === 'presence'
+    ? reach.args.map(wordingOf).join(' ')
+    : undefined;
 }
 
 function wordingOf(value: Value): string {

@@ -189,7 +189,9 @@ function hasStandIn(name: string, context: FileContext): boolean {
 
 // `mockSaveLid`, `api.saveLid` and `saveLidSpy` stand for saveLid.
 const calleeName = (name: string): string =>
-  (name.split('.').at(-1) ?? '').replace(/^(?:mock(?:ed)?|spy|stub)(?=[A-Z])|(?:Mock|Spy|Stub)$/g, '').toLowerCase();
+  (name.split('.').at(-1) ?? '')
+    .replace(/^(?:mock(?:ed)?|spy|stub)(?=[A-Z])|(?:Mock|Spy|Stub)$/g, '')
+    .toLowerCase();
 
 const LEADS_AWAY =
   /^(?:it )?(?:should |must |will )?(?:\w+ly )?(?:redirects?|navigates? (?:to|away|back))\b/i;

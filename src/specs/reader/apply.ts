@@ -237,8 +237,7 @@ function endsAtOnce(
   before: number,
   node: CallNode,
 ): void {
-  if (body?.type === 'BlockStatement' && body.body.length === 0)
-    run.emit({ kind: 'first-look', name }, node);
+  if (body?.type === 'BlockStatement' && body.body.length === 0) run.emit({ kind: 'first-look', name }, node);
   if (body?.type !== 'CallExpression') return;
   const [only, ...others] = run.block.steps.slice(before).filter(({ kind }) => kind !== 'use');
   if (only?.kind === 'reach' && !only.reach.missing.endsWith('throws') && others.length === 0)

@@ -20,8 +20,7 @@ export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, st
       if (call && name !== undefined && isTold && !found.has(name))
         found.set(name, { start: call.start, end: call.end });
       const handed = handedIn(each, locals);
-      if (handed !== undefined && !found.has(handed))
-        found.set(handed, { start: each.start, end: each.end });
+      if (handed !== undefined && !found.has(handed)) found.set(handed, { start: each.start, end: each.end });
     });
   }
   return found;
