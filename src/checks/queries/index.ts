@@ -14,6 +14,7 @@ import { Q12 } from './Q12.js';
 import { Q13 } from './Q13.js';
 import { Q14 } from './Q14.js';
 import { Q15 } from './Q15.js';
+import { Q16 } from './Q16.js';
 
 /** Every check of how specs reach elements. */
 export const QUERIES: readonly Check[] = [
@@ -32,4 +33,5 @@ export const QUERIES: readonly Check[] = [
   Q13,
   Q14,
   Q15,
+  Q16,
 ];

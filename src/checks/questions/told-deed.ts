@@ -17,13 +17,15 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'callee' | 'way';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'callee' | 'way' | 'undone';
   place: Place;
 }
 
 /** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
 export function otherDeed(spec: Block, context: FileContext): ToldDeed | undefined {
   const steps = [...hooksFor(spec, 'before-each'), spec].flatMap((block) => block.steps);
+  const undone = nothingDenied(spec, context);
+  if (undone) return undone;
   if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;
   const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act');
   return (
@@ -204,6 +206,32 @@ const isOfNoWay = (assertion: Assertion): boolean =>
 // “redirects to the rack”, where nothing is asserted that has to do with where a user is.
 const noWay = (spec: Block, context: FileContext): ToldDeed | undefined =>
   whereAllAssert(isOfNoWay, LEADS_AWAY.exec(spec.title.text), 'way', spec, context);
+
+const UNDONE =
+  /(?:\b(?:does|do|did|should|must|will) not|\b(?:does|do|did|should|must|will)n['’]t|\bnever) (?:call|fetch|send|request|save|submit|dispatch|emit|trigger|invoke|launch)\b/i;
+const OF_CALLS = /emit|call|request|fetch|history|mock|spy|log/i;
+
+// “does not fetch the cones”, where the file has stand-ins, and nothing is asserted of what was called.
+function nothingDenied(spec: Block, context: FileContext): ToldDeed | undefined {
+  const { standIns, replacements } = context.file;
+  const told = UNDONE.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!told || !first || standIns.length + replacements.length === 0) return undefined;
+  const isSilent =
+    asserts.every(({ assertion }) => saysNoCall(assertion)) &&
+    !spec.steps.some((step) => step.kind === 'unknown-call' && MAY_ASSERT.test(step.name));
+  return isSilent
+    ? { told: told[0], done: '', of: 'undone', place: inFile(context, first.assertion.place) }
+    : undefined;
+}
+
+const MAY_ASSERT = /expect|assert|verify|check|ensure|should/i;
+
+const saysNoCall = ({ asks, subject, subjectText, argText }: Assertion): boolean =>
+  asks !== 'called' &&
+  libraryObjectOf(subject)?.standIn === undefined &&
+  !OF_CALLS.test(subjectText + argText);
 
 // What a title tells, where all assertions of the spec are such as say nothing of it, and nothing else may.
 function whereAllAssert(

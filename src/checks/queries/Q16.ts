@@ -1,0 +1,140 @@
+import { titlesOf } from '../../specs/model/blocks.js';
+import type { Reach, Step } from '../../specs/model/steps.js';
+import { textOfValue, type Value } from '../../specs/model/values.js';
+import { inShort } from '../../util/printable.js';
+import type { FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runningBlocks } from '../questions/order.js';
+import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
+
+const messageOther = (asked: string, found: string): string =>
+  `${asked} is asserted to be missing, and nothing in this file ever finds it: what is found is ${found}, which takes more than these words alone.`;
+const messageNever = (asked: string): string =>
+  `${asked} is asserted to be missing, and nothing in this file ever finds it: a slip in it would never show.`;
+const adviceOther = (found: string): string => `Ask for its absence in the same words: ${found}.`;
+const adviceNever = 'Assert it where it is shown, in the same words, in a spec beside this one.';
+
+/** The absence of what no spec of the file ever finds. */
+export const Q16: FileCheck = {
+  code: 'Q16',
+  family: 'queries',
+  scope: 'file',
+  title: 'Missing, and never found',
+  level: 'hint',
+  why: 'A query that can find nothing is always right about what is missing: only one that finds something elsewhere says so.',
+  certain: 'Likely at most: it may find something in a state that no spec of the file brings about.',
+  trouble:
+    "expect(screen.getByText(/hot/i)).toBeVisible(); // “Kiln: hot”\n…\nexpect(screen.queryByText('Hot')).not.toBeInTheDocument();",
+  mended: 'expect(screen.queryByText(/hot/i)).not.toBeInTheDocument();',
+  run(context) {
+    const blocks = runningBlocks(context.file);
+    const found = blocks.flatMap(({ steps }) => steps.flatMap(foundBy));
+    const forms = new Set(found.map(formOf));
+    const missing = blocks.flatMap(({ steps }) => steps.flatMap(missedBy));
+    const never: Finding[] = [];
+    const others: Finding[] = [];
+    for (const reach of missing) {
+      const form = formOf(reach);
+      const words = wordsOf(reach);
+      if (form === undefined || words === undefined || forms.has(form)) continue;
+      const wider = found.find((other) => isWider(other, reach));
+      if (mayShow(reach, context)) continue;
+      if (wider) others.push(finding(reach, wider, context));
+      else if (!isWritten(words, missing, context)) never.push(finding(reach, undefined, context));
+    }
+    const [first, ...more] = never;
+    return [
+      ...others,
+      ...(first ? [{ ...first, evidence: more.map(({ place }) => ({ ...place, note: 'nor this' })) }] : []),
+    ];
+  },
+};
+
+function finding(reach: Reach, wider: Reach | undefined, context: FileContext): Finding {
+  const asked = shown(reach);
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    level: wider ? 'risk' : undefined,
+    message: wider ? messageOther(asked, shown(wider)) : messageNever(asked),
+    advice: wider ? adviceOther(shown({ ...wider, name: reach.name })) : adviceNever,
+    evidence: wider ? [{ ...inFile(context, wider.place), note: 'found here' }] : [],
+  };
+}
+
+function missedBy(step: Step): Reach[] {
+  const reach =
+    step.kind === 'assert' && assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
+  return reach ? [reach] : [];
+}
+
+// What a step finds, or fails without.
+function foundBy(step: Step): Reach[] {
+  if (step.kind === 'reach') return step.reach.missing.endsWith('throws') ? [step.reach] : [];
+  if (step.kind === 'act') return step.reach ? [step.reach] : [];
+  const reach =
+    step.kind === 'assert' && !assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
+  return reach ? [reach] : [];
+}
+
+const mayShow = (reach: Reach, { rendering }: FileContext): boolean =>
+  rendering.underAnyCondition.target(reach).kind !== 'unknown';
+
+// The spec file has the words from elsewhere than from what it misses: gives them, or finds them otherwise.
+const isWritten = (words: string, missing: readonly Reach[], { file }: FileContext): boolean =>
+  [file.root, ...file.blocks].some(({ statements }) =>
+    statements.some(({ literals }) =>
+      literals.some(
+        (literal) =>
+          literal.text.toLowerCase().includes(words) &&
+          !missing.some(({ place }) => place.start <= literal.start && literal.end <= place.end),
+      ),
+    ),
+  );
+
+// The words that are asked for, where a slip could stand in them: a role alone has none.
+function wordsOf({ by, args }: Reach): string | undefined {
+  const options = args[1];
+  const name = options?.is === 'object' ? options.entries.get('name') : undefined;
+  const said = by === 'role' ? name : args[0];
+  const words = said?.is === 'pattern' ? said.source : textOfValue(said);
+  return words !== undefined && WORDS.test(words) ? words.toLowerCase() : undefined;
+}
+
+// Patterns of plain words, too.
+const WORDS = /^\^?[\p{L}\d][\p{L}\d ,.:'’!?-]{3,}\$?$/u;
+
+// What is asked for, in a form that only the same words have; undefined where they can't be told.
+function formOf({ by, asUser, args }: Reach): string | undefined {
+  const forms = args.map(formOfValue);
+  return (asUser || by === 'testId') && args.length > 0 && !forms.includes(undefined)
+    ? `${by} ${forms.join(' ')}`
+    : undefined;
+}
+
+function formOfValue(value: Value): string | undefined {
+  if (value.is === 'pattern') return `/${value.source}/${value.flags}`;
+  if (value.is === 'constant') return JSON.stringify(value.value);
+  if (value.is !== 'object' || value.open) return undefined;
+  const entries = [...value.entries].map(([key, each]) => [key, formOfValue(each)] as const);
+  return entries.some(([, form]) => form === undefined)
+    ? undefined
+    : `{${entries.map(([key, form]) => `${key}: ${form ?? ''}`).join(', ')}}`;
+}
+
+// The words of a text, found elsewhere by a pattern of them.
+function isWider(other: Reach, { by, args: [text] }: Reach): boolean {
+  const [pattern] = other.args;
+  return (
+    other.by === by &&
+    text?.is === 'constant' &&
+    typeof text.value === 'string' &&
+    pattern?.is === 'pattern' &&
+    pattern.source.toLowerCase() === text.value.toLowerCase()
+  );
+}
+
+const shown = ({ name, args }: Reach): string =>
+  `${name}(${inShort(args.map((each) => formOfValue(each) ?? '').join(', '), 50)})`;
