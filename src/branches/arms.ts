@@ -19,6 +19,8 @@ export interface Arm {
   written: boolean;
   /** That code shows elements. */
   shows: boolean;
+  /** It is nothing but a plain value that stands in for a missing one. */
+  isFallback?: boolean;
 }
 
 /** A place where the run divides. */

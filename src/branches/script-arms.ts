@@ -47,6 +47,13 @@ type NodeOf<Type extends Node['type']> = Extract<Node, { type: Type }>;
 // Methods that call a function with each item of a list.
 const WALKS = new Set(['map', 'flatMap', 'filter', 'forEach', 'some', 'every', 'find', 'findIndex']);
 
+// `?? {}`, `|| 1`: a value that stands in for what is missing.
+function isPlain(node: Node): boolean {
+  if (node.type === 'ObjectExpression') return node.properties.length === 0;
+  if (node.type === 'ArrayExpression') return node.elements.length === 0;
+  return node.type === 'Literal' || (node.type === 'Identifier' && node.name === 'undefined');
+}
+
 class Inventory {
   readonly branches: Branch[] = [];
   readonly #scopes: ScriptScopes;
@@ -148,9 +155,10 @@ class Inventory {
   #logical(node: NodeOf<'LogicalExpression'>, around: Around): void {
     const parts = this.#parts(node, [], around);
     const two = parts.length === 2;
-    const arms = parts.map((part, i) =>
-      this.#arm(two ? (i === 0 ? 'left' : 'right') : String(i + 1), part.node, allOf(part.under)),
-    );
+    const arms = parts.map((part, i) => ({
+      ...this.#arm(two ? (i === 0 ? 'left' : 'right') : String(i + 1), part.node, allOf(part.under)),
+      isFallback: i > 0 && node.operator !== '&&' && isPlain(part.node),
+    }));
     this.#add('logical', node, this.#source(node), around, arms);
     for (const part of parts) this.read(part.node, this.#under(around, ...part.under));
   }

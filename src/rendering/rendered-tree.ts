@@ -9,6 +9,8 @@ export interface RenderedElement {
   kind: 'element';
   /** `?` for a tag that is chosen at run time. */
   tag: string;
+  /** The tag is no word of the markup: whoever uses the component chooses it. */
+  chosen?: boolean;
   file: string;
   place: Span;
   attributes: ReadonlyMap<string, Expr>;

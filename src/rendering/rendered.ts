@@ -268,6 +268,7 @@ class Expansion {
     const placed: RenderedElement = {
       kind: 'element',
       tag: this.#tag(node, context),
+      chosen: node.chosen !== undefined,
       file: this.#placeOf(context),
       place: node.place,
       attributes,

@@ -45,7 +45,8 @@ export const B03: ProjectCheck = {
 };
 
 // Which value an attribute is given, or whether a default is needed, is for the list of gaps alone.
-const isWorthASpec = ({ branch }: ArmGap): boolean => branch.kind !== 'default' && !branch.inAttribute;
+const isWorthASpec = ({ branch, arm }: ArmGap): boolean =>
+  branch.kind !== 'default' && !arm.isFallback && !branch.inAttribute;
 
 // What shows elements, or runs statements, is more than one value of two.
 const isGrave = ({ branch, arm }: ArmGap): boolean =>

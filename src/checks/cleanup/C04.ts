@@ -34,6 +34,8 @@ const WRITTEN = new Set(['global', 'environment', 'locale', 'seed'] as const);
 function written(context: FileContext): Finding[] {
   return leftLasting(context, WRITTEN).flatMap((left) => {
     const later = sufferer(left, context);
+    // What an after hook writes or deletes is the way back.
+    if (left.block.hook?.startsWith('after')) return [];
     if (left.ending.is !== 'never' || !later || isReplacedHere(left, context)) return [];
     const { step, block } = left;
     return [

@@ -1,4 +1,4 @@
-import { titlesOf } from '../../specs/model/blocks.js';
+import { blocksAround, titlesOf } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
@@ -97,19 +97,21 @@ const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext)
   !isTestIdSelector(reach, testIdAttribute) &&
   (!reach.pickedFrom || rendering.target(reach.pickedFrom).kind !== 'many');
 
-// A class that the spec itself hands to the component is what it expects to find there.
+// A class or id that the spec, or what it puts in the place of a module, writes itself is what it expects to find there.
 function asksForGiven({ block, by, args }: Reach): boolean {
   const asked = textOfValue(args[0]) ?? '';
   const names = new Set(by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.split(' '));
   return (
     names.size > 0 &&
-    block.statements.some(({ literals }) =>
-      literals.some(
-        ({ text, of = '' }) =>
-          GIVEN_AS.test(of) &&
-          unquoted(text)
-            .split(/\s+/)
-            .some((name) => names.has(name)),
+    blocksAround(block).some(({ statements }) =>
+      statements.some(({ literals }) =>
+        literals.some(
+          ({ text, of = '' }) =>
+            GIVEN_AS.test(of) &&
+            unquoted(text)
+              .split(/\s+/)
+              .some((name) => names.has(name)),
+        ),
       ),
     )
   );
@@ -233,7 +235,7 @@ function inUserStyle(reach: Reach, element: RenderedElement, context: FileContex
   const certainty = certaintyOf(reach, better, context);
   // An element that shows nothing but what it is given may well get its role from there.
   if (!better) {
-    const advice = isRoot(element) ? undefined : adviceFor(element, context.rendering.scope(reach));
+    const advice = isRoot(element) || element.chosen ? undefined : adviceFor(element, context.rendering.scope(reach));
     return advice ? { message: saidOf(reach, element), advice, level: 'hint', certainty } : undefined;
   }
   const { query, mend } = better;

@@ -97,8 +97,18 @@ function callFor(
 function keysOf(step: Act): string {
   const [key] = pressedKeys(step);
   if (key === undefined || key === ANY_KEY) return '…';
-  return key.length === 1 ? `'${key}'` : `'{${key}}'`;
+  const held = Object.entries(MODIFIERS).flatMap(([entry, name]) => (isHeld(step, entry) ? [name] : []));
+  const pressed = key.length === 1 ? key : `{${key}}`;
+  return `'${held.map((name) => `{${name}>}`).join('')}${pressed}${held.map((name) => `{/${name}}`).join('')}'`;
 }
+
+const MODIFIERS = { ctrlKey: 'Control', shiftKey: 'Shift', altKey: 'Alt', metaKey: 'Meta' };
+
+const isHeld = ({ args }: Act, entry: string): boolean =>
+  args.some((each) => {
+    const value = each.is === 'object' ? each.entries.get(entry) : undefined;
+    return value?.is === 'constant' && value.value === true;
+  });
 
 // The name that this spec already acts by: `user` of `await user.click(…)`.
 function userIn(block: Block, { source }: FileContext): string | undefined {

@@ -48,11 +48,17 @@ export function changesOf(binding: Binding, file: SpecFile): (Side & { fields: F
   // Most names are changed by nobody.
   if (!file.blocks.some((block) => block.kind === 'spec' && usesInBlock(block, binding).some(writesOf)))
     return [];
+  const all = runningSpecs(file).flatMap((spec) => usesInBlock(spec, binding));
+  const areFilled = all.some((step) => writesOf(step) !== undefined && !isTaking(step));
   return runningSpecs(file).flatMap((spec) => {
-    const change = firstChange(usesInBlock(spec, binding));
+    const uses = usesInBlock(spec, binding);
+    const change = firstChange(areFilled ? uses.filter((step) => !isTaking(step)) : uses);
     return change && !isPutBack(spec, binding) ? [{ spec, ...change }] : [];
   });
 }
+
+// Taking out what specs put in is the way back, not the change.
+const isTaking = ({ use: { how, path } }: UseStep): boolean => how === 'call' && path.join() === 'delete';
 
 /** The first change of what a name holds that a later spec sees. */
 export function leakOf(binding: Binding, file: SpecFile): Leak | undefined {

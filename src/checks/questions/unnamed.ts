@@ -65,6 +65,7 @@ function hasNoName(
   tree: Parameters<typeof nameOf>[1],
   { file }: FileContext,
 ): boolean {
+  if (element.chosen) return false;
   const role = roleOf(element);
   const isControl = role
     ? CONTROLS.has(role)
