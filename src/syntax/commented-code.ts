@@ -38,7 +38,7 @@ function callsIn(lines: readonly Line[], { source }: Script): CommentedStatement
   return found;
 }
 
-// Line comments one below the other are one text.
+// Line comments with nothing but blank lines between them are one text.
 function linesOfComments({ source, comments }: Script): Line[][] {
   const groups: Line[][] = [];
   let last: Line | undefined;
@@ -49,7 +49,7 @@ function linesOfComments({ source, comments }: Script): Line[][] {
       continue;
     }
     const line = { text: value, start, end };
-    const isNext = last !== undefined && /^[^\S\n]*\r?\n[^\S\n]*$/.test(source.text.slice(last.end, start));
+    const isNext = last !== undefined && source.text.slice(last.end, start).trim() === '';
     if (isNext) groups.at(-1)?.push(line);
     else groups.push([line]);
     last = line;

@@ -35,6 +35,8 @@ const MESSAGES = {
     `The title says “${says}”, and all that the spec asserts is a call: nothing that a user would see.`,
   callee: (says: string, does: string): string =>
     `The title speaks of a call of ${says}, and the spec asserts those of ${does}.`,
+  denied: (says: string): string =>
+    `The title speaks of a call of ${says}, and all that the spec asserts of it is that it is not called.`,
   undone: (says: string): string => `The title says “${says}”, and the spec asserts nothing of a call.`,
   way: (says: string): string =>
     `The title says “${says}”, and the spec asserts nothing of where a user then is.`,

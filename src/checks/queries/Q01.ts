@@ -235,7 +235,8 @@ function inUserStyle(reach: Reach, element: RenderedElement, context: FileContex
   const certainty = certaintyOf(reach, better, context);
   // An element that shows nothing but what it is given may well get its role from there.
   if (!better) {
-    const advice = isRoot(element) || element.chosen ? undefined : adviceFor(element, context.rendering.scope(reach));
+    const advice =
+      isRoot(element) || element.chosen ? undefined : adviceFor(element, context.rendering.scope(reach));
     return advice ? { message: saidOf(reach, element), advice, level: 'hint', certainty } : undefined;
   }
   const { query, mend } = better;

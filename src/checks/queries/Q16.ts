@@ -1,6 +1,9 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach, Step } from '../../specs/model/steps.js';
 import { textOfValue, type Value } from '../../specs/model/values.js';
+import { grouped } from '../../util/grouped.js';
+import type { Component } from '../../components/view.js';
+import { reachableFrom } from '../../project/reachable.js';
 import { inShort } from '../../util/printable.js';
 import type { FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -12,6 +15,10 @@ const messageOther = (asked: string, found: string): string =>
   `${asked} is asserted to be missing, and nothing in this file ever finds it: what is found is ${found}, which takes more than these words alone.`;
 const messageNever = (asked: string): string =>
   `${asked} is asserted to be missing, and nothing in this file ever finds it: a slip in it would never show.`;
+const messageElsewhere = (asked: string, own: string, other: string): string =>
+  `${asked} is asserted to be missing from ${own}, and only specs that render ${other} ever find it.`;
+const adviceElsewhere = (other: string): string =>
+  `Render ${other} here as well, or ask for what the other one shows.`;
 const adviceOther = (found: string): string => `Ask for its absence in the same words: ${found}.`;
 const adviceNever = 'Assert it where it is shown, in the same words, in a spec beside this one.';
 
@@ -30,16 +37,19 @@ export const Q16: FileCheck = {
   run(context) {
     const blocks = runningBlocks(context.file);
     const found = blocks.flatMap(({ steps }) => steps.flatMap(foundBy));
-    const forms = new Set(found.map(formOf));
+    const byForm = grouped(found, formOf);
     const missing = blocks.flatMap(({ steps }) => steps.flatMap(missedBy));
     const never: Finding[] = [];
     const others: Finding[] = [];
     for (const reach of missing) {
       const form = formOf(reach);
       const words = wordsOf(reach);
-      if (form === undefined || words === undefined || forms.has(form)) continue;
+      if (form === undefined || words === undefined || mayShow(reach, context)) continue;
+      const same = byForm.get(form);
+      const elsewhere = same && foundElsewhere(reach, same, context);
+      if (elsewhere) others.push(ofOther(reach, elsewhere, context));
+      if (same) continue;
       const wider = found.find((other) => isWider(other, reach));
-      if (mayShow(reach, context)) continue;
       if (wider) others.push(finding(reach, wider, context));
       else if (!isWritten(words, missing, context)) never.push(finding(reach, undefined, context));
     }
@@ -50,6 +60,46 @@ export const Q16: FileCheck = {
     ];
   },
 };
+
+interface Elsewhere {
+  own: string;
+  other: string;
+  reach: Reach;
+}
+
+// Found only where another component is rendered, which the one that lacks it never loads.
+function foundElsewhere(
+  reach: Reach,
+  found: readonly Reach[],
+  { rendering, project }: FileContext,
+): Elsewhere | undefined {
+  const componentOf = ({ block }: Reach): Component | undefined => {
+    const [render, ...more] = rendering.rendersFor(block);
+    return render && more.length === 0 && render.view?.length === 1 ? rendering.component(render) : undefined;
+  };
+  const own = componentOf(reach);
+  if (!own) return undefined;
+  const loaded = reachableFrom(project, [own.file]).files;
+  const others = found.map((each) => ({ reach: each, component: componentOf(each) }));
+  const [first] = others;
+  const isElsewhere = others.every(
+    ({ component }) => component && component.file !== own.file && !loaded.has(component.file),
+  );
+  return isElsewhere && first?.component
+    ? { own: own.name, other: first.component.name, reach: first.reach }
+    : undefined;
+}
+
+function ofOther(reach: Reach, { own, other, reach: found }: Elsewhere, context: FileContext): Finding {
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: messageElsewhere(shown(reach), own, other),
+    advice: adviceElsewhere(other),
+    evidence: [{ ...inFile(context, found.place), note: `found here, in ${other}` }],
+  };
+}
 
 function finding(reach: Reach, wider: Reach | undefined, context: FileContext): Finding {
   const asked = shown(reach);

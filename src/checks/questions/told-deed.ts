@@ -17,7 +17,7 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'callee' | 'way' | 'undone';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'callee' | 'denied' | 'way' | 'undone';
   place: Place;
 }
 
@@ -163,9 +163,17 @@ function otherCallee(spec: Block, context: FileContext): ToldDeed | undefined {
   if (only === undefined || told.length > 1 || !hasStandIn(only, context)) return undefined;
   const calls = spec.steps.filter(isAssert).flatMap(({ assertion }) => {
     const standIn = libraryObjectOf(assertion.subject)?.standIn;
-    return standIn ? [{ place: assertion.place, name: standInName(standIn, context) }] : [];
+    return standIn ? [{ assertion, place: assertion.place, name: standInName(standIn, context) }] : [];
   });
   const [first] = calls;
+  const own = calls.filter(({ name }) => calleeName(name) === only.toLowerCase());
+  // “calls onFire”, where all that is asserted of it is that it is not called.
+  if (
+    own[0] &&
+    !OTHERS.test(text) &&
+    own.every(({ assertion }) => assertion.not && assertion.asks === 'called')
+  )
+    return { told: only, done: '', of: 'denied', place: inFile(context, own[0].place) };
   // Wherever the body has that name, it may be what is asserted.
   const body = spec.statements.map(({ start, end }) => context.source.text.slice(start, end)).join();
   if (!first || body.toLowerCase().includes(only.toLowerCase())) return undefined;

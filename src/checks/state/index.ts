@@ -12,6 +12,7 @@ import { S10 } from './S10.js';
 import { S11 } from './S11.js';
 import { S12 } from './S12.js';
 import { S13 } from './S13.js';
+import { S14 } from './S14.js';
 
 /** The checks of this family, by number. */
 export const STATE_CHECKS: readonly Check[] = [
@@ -28,4 +29,5 @@ export const STATE_CHECKS: readonly Check[] = [
   S11,
   S12,
   S13,
+  S14,
 ];
