@@ -2,12 +2,11 @@ import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach, Step } from '../../specs/model/steps.js';
 import { textOfValue, type Value } from '../../specs/model/values.js';
 import { grouped } from '../../util/grouped.js';
-import type { Component } from '../../components/view.js';
-import { reachableFrom } from '../../project/reachable.js';
 import { inShort } from '../../util/printable.js';
 import type { FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { foundElsewhere, type Elsewhere } from '../questions/found-elsewhere.js';
 import { runningBlocks } from '../questions/order.js';
 import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
@@ -60,35 +59,6 @@ export const Q16: FileCheck = {
     ];
   },
 };
-
-interface Elsewhere {
-  own: string;
-  other: string;
-  reach: Reach;
-}
-
-// Found only where another component is rendered, which the one that lacks it never loads.
-function foundElsewhere(
-  reach: Reach,
-  found: readonly Reach[],
-  { rendering, project }: FileContext,
-): Elsewhere | undefined {
-  const componentOf = ({ block }: Reach): Component | undefined => {
-    const [render, ...more] = rendering.rendersFor(block);
-    return render && more.length === 0 && render.view?.length === 1 ? rendering.component(render) : undefined;
-  };
-  const own = componentOf(reach);
-  if (!own) return undefined;
-  const loaded = reachableFrom(project, [own.file]).files;
-  const others = found.map((each) => ({ reach: each, component: componentOf(each) }));
-  const [first] = others;
-  const isElsewhere = others.every(
-    ({ component }) => component && component.file !== own.file && !loaded.has(component.file),
-  );
-  return isElsewhere && first?.component
-    ? { own: own.name, other: first.component.name, reach: first.reach }
-    : undefined;
-}
 
 function ofOther(reach: Reach, { own, other, reach: found }: Elsewhere, context: FileContext): Finding {
   return {
