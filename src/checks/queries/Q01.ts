@@ -100,7 +100,7 @@ const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext)
 // A class or id that the spec, or what it puts in the place of a module, writes itself is what it expects to find there.
 function asksForGiven({ block, by, args }: Reach): boolean {
   const asked = textOfValue(args[0]) ?? '';
-  const names = new Set(by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.split(' '));
+  const names = new Set(by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.match(/\S+/g));
   return (
     names.size > 0 &&
     blocksAround(block).some(({ statements }) =>
