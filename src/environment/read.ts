@@ -172,6 +172,12 @@ export class Environments {
       const sets = row.inside && found && settingAt(found.setting, row.inside) !== undefined;
       if (row.inside && found && !declared && started.length === 0 && !sets) return [];
       const version = row.packages.map((name) => this.version(manifests, name)).find(Boolean);
+      // Something else runs the specs, as `make test`: which settings it takes beside these, it alone knows.
+      const isRunFromElsewhere = !declared && started.length === 0 && commands.some(isTestScript);
+      if (isRunFromElsewhere && found?.file === manifest.file)
+        return [
+          { runner: row.name, commands: [], major: majorOf(version), ...unreadFacts(row, manifest.folder) },
+        ];
       return this.#configured(row, manifest, found, started, majorOf(version), isWhole);
     });
     return all.filter(
@@ -306,6 +312,8 @@ export class Environments {
     return found;
   }
 }
+
+const isTestScript = ({ script }: Command): boolean => /^test(?::|$)/.test(script);
 
 // Settings that a script names.
 function named(

@@ -8,6 +8,7 @@ import { runningSpecs } from '../questions/order.js';
 import { titleFromSteps } from '../../writing/phrases.js';
 import { retitled, titlePlaceOf } from '../../writing/retitled.js';
 import { kebabCase } from '../../util/case.js';
+import { isSlipOf } from '../../util/slip.js';
 import { stemOf, stemsOf, wordsOf } from '../../util/words.js';
 
 const messageEmpty = 'This spec has no title: a report of its failure names nothing.';
@@ -98,6 +99,7 @@ function isVague(spec: Block, subject: () => Subject): boolean {
 
 const saysMore = (word: string, { words, letters }: Subject): boolean =>
   !SAYING_NOTHING.has(word) &&
+  !isSlipOf(word, 'correctly') &&
   !/^\d+$/.test(word) &&
   !words.has(stemOf(word)) &&
   (word.length < SHORTEST_PART || !letters.includes(word));

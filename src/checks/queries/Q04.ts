@@ -83,7 +83,7 @@ function ofControls(reach: Reach, all: Reach, isActedOn: boolean, context: FileC
   if (reach.via || !all.asUser || all.args.length > 1 || reach.position === 'unknown') return undefined;
   const role = all.by === 'role' ? textOfValue(all.args[0]) : undefined;
   const isControl = role !== undefined && (CONTROLS.has(role) || (isActedOn && PARTS.has(role)));
-  if (!isControl && !(isActedOn && WORDS.has(all.by))) return undefined;
+  if (!isControl && !WORDS.has(all.by)) return undefined;
   return {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),
