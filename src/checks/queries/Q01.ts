@@ -1,4 +1,4 @@
-import { blocksAround, titlesOf } from '../../specs/model/blocks.js';
+import { blocksAround, titlesOf, type Block } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
@@ -8,6 +8,7 @@ import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
+import { remembered } from '../../util/remembered.js';
 import { withArticle } from '../../util/plural.js';
 import { inShort } from '../../util/printable.js';
 import { type FileCheck } from '../questions/check.js';
@@ -52,9 +53,10 @@ export const Q01: FileCheck = {
   mended: "await user.click(screen.getByRole('button', { name: 'Fire' }));",
   run(context) {
     const asserted: Finding[] = [];
+    const givenIn = remembered(givenBy);
     const lists = new Set<Reach>();
     const found = context.used.flatMap(({ reach, step }) => {
-      if (!isStructural(reach, context) || asksForGiven(reach)) return [];
+      if (!isStructural(reach, context) || asksForGiven(reach, givenIn)) return [];
       // Several picks from one list are one query.
       if (reach.pickedFrom && lists.has(reach.pickedFrom)) return [];
       if (reach.pickedFrom) lists.add(reach.pickedFrom);
@@ -98,24 +100,18 @@ const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext)
   (!reach.pickedFrom || rendering.target(reach.pickedFrom).kind !== 'many');
 
 // A class or id that the spec, or what it puts in the place of a module, writes itself is what it expects to find there.
-function asksForGiven({ block, by, args }: Reach): boolean {
+function asksForGiven({ block, by, args }: Reach, givenIn: (block: Block) => ReadonlySet<string>): boolean {
   const asked = textOfValue(args[0]) ?? '';
-  const names = new Set(by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.match(/\S+/g));
-  return (
-    names.size > 0 &&
-    blocksAround(block).some(({ statements }) =>
-      statements.some(({ literals }) =>
-        literals.some(
-          ({ text, of = '' }) =>
-            GIVEN_AS.test(of) &&
-            unquoted(text)
-              .split(/\s+/)
-              .some((name) => names.has(name)),
-        ),
-      ),
-    )
-  );
+  const names = by === 'selector' ? asked.match(/(?<=[.#])[\w-]+/g) : asked.match(/\S+/g);
+  return names !== null && blocksAround(block).some((each) => names.some((name) => givenIn(each).has(name)));
 }
+
+const givenBy = ({ statements }: Block): ReadonlySet<string> =>
+  new Set(
+    statements.flatMap(({ literals }) =>
+      literals.flatMap(({ text, of = '' }) => (GIVEN_AS.test(of) ? unquoted(text).split(/\s+/) : [])),
+    ),
+  );
 
 // `className`, and `toggleId` of one of its parts.
 const GIVEN_AS = /^(?:id|class|className)$|^(?!get[A-Z]).*[a-z](?:Id|Class|ClassName)$/;

@@ -43,14 +43,14 @@ export const Q16: FileCheck = {
     for (const reach of missing) {
       const form = formOf(reach);
       const words = wordsOf(reach);
-      if (form === undefined || words === undefined || mayShow(reach, context)) continue;
+      if (form === undefined || words === undefined) continue;
       const same = byForm.get(form);
       const elsewhere = same && foundElsewhere(reach, same, context);
+      const wider = same ? undefined : found.find((other) => isWider(other, reach));
+      const isSuspect = same ? elsewhere : (wider ?? !isWritten(words, missing, context));
+      if (!isSuspect || mayShow(reach, context)) continue;
       if (elsewhere) others.push(ofOther(reach, elsewhere, context));
-      if (same) continue;
-      const wider = found.find((other) => isWider(other, reach));
-      if (wider) others.push(finding(reach, wider, context));
-      else if (!isWritten(words, missing, context)) never.push(finding(reach, undefined, context));
+      else (wider ? others : never).push(finding(reach, wider, context));
     }
     const [first, ...more] = never;
     return [
