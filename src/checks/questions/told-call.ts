@@ -1,0 +1,96 @@
+import type { Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion } from '../../specs/model/steps.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
+import { wordsOf } from '../../util/words.js';
+import type { Place } from '../../finding.js';
+import { inFile, type FileContext } from './context.js';
+import { standInName } from './stand-in-calls.js';
+
+/** What a title says is called, or is not, and what the spec asserts of calls in its place. */
+export interface ToldCall {
+  told: string;
+  done: string;
+  of: 'callee' | 'denied' | 'undone';
+  place: Place;
+}
+
+// A function by its name, as `onFire`.
+const FUNCTION = /\b[a-z]+[A-Z]\w*\b/g;
+const CALLS = /\b(?:calls?|called|calling|invokes?|invoked)\b/i;
+
+/** “calls onFire”, where `onFire` has a stand-in, and all calls that are asserted are those of another, or that it is not called. */
+export function otherCallee(spec: Block, context: FileContext): ToldCall | undefined {
+  const { text } = spec.title;
+  const told = CALLS.test(text) ? (text.match(FUNCTION) ?? []) : [];
+  const [only] = told;
+  if (only === undefined || told.length > 1 || !hasStandIn(only, context)) return undefined;
+  const calls = spec.steps.filter(isAssert).flatMap(({ assertion }) => {
+    const standIn = libraryObjectOf(assertion.subject)?.standIn;
+    return standIn ? [{ assertion, place: assertion.place, name: standInName(standIn, context) }] : [];
+  });
+  const [first] = calls;
+  const own = calls.filter(({ name }) => calleeName(name) === only.toLowerCase());
+  // “calls onFire”, where all that is asserted of it is that it is not called.
+  if (
+    own[0] &&
+    !DENYING.test(text) &&
+    own.every(({ assertion }) => assertion.not && assertion.asks === 'called')
+  )
+    return { told: only, done: '', of: 'denied', place: inFile(context, own[0].place) };
+  // Wherever the body has that name, it may be what is asserted.
+  const body = spec.statements.map(({ start, end }) => context.source.text.slice(start, end)).join();
+  if (!first || body.toLowerCase().includes(only.toLowerCase())) return undefined;
+  // `onShelfLidOpen` may be the one that is called onLidOpen.
+  const words = wordsOf(only);
+  if (calls.some(({ name }) => words.every((word) => wordsOf(name).includes(word)))) return undefined;
+  return {
+    told: only,
+    done: first.name,
+    of: 'callee',
+    place: inFile(context, first.place),
+  };
+}
+
+function hasStandIn(name: string, context: FileContext): boolean {
+  const { standIns, imports, replacements } = context.file;
+  const from = imports.get(name)?.specifier;
+  return (
+    replacements.some(({ specifier }) => specifier === from) ||
+    standIns.some((each) => calleeName(standInName(each, context)) === name.toLowerCase())
+  );
+}
+
+// `mockSaveLid`, `api.saveLid` and `saveLidSpy` stand for saveLid.
+const calleeName = (name: string): string =>
+  (name.split('.').at(-1) ?? '')
+    .replace(/^(?:mock(?:ed)?|spy|stub)(?=[A-Z])|(?:Mock|Spy|Stub)$/g, '')
+    .toLowerCase();
+
+const DENYING = /\b(?:not|no|never|only|without|unless|until)\b|n['’]t\b/i;
+
+const UNDONE =
+  /(?:\b(?:does|do|did|should|must|will) not|\b(?:does|do|did|should|must|will)n['’]t|\bnever) (?:call|fetch|send|request|save|submit|dispatch|emit|trigger|invoke|launch)\b/i;
+const OF_CALLS = /emit|call|request|fetch|history|mock|spy|log/i;
+
+/** “does not fetch the cones”, where the file has stand-ins, and nothing is asserted of what was called. */
+export function nothingDenied(spec: Block, context: FileContext): ToldCall | undefined {
+  const { standIns, replacements } = context.file;
+  const told = UNDONE.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  if (!told || !first || standIns.length + replacements.length === 0) return undefined;
+  const isSilent =
+    asserts.every(({ assertion }) => saysNoCall(assertion)) &&
+    !spec.steps.some((step) => step.kind === 'unknown-call' && MAY_ASSERT.test(step.name));
+  return isSilent
+    ? { told: told[0], done: '', of: 'undone', place: inFile(context, first.assertion.place) }
+    : undefined;
+}
+
+const MAY_ASSERT = /expect|assert|verify|check|ensure|should/i;
+
+const saysNoCall = ({ asks, subject, subjectText, argText }: Assertion): boolean =>
+  asks !== 'called' &&
+  libraryObjectOf(subject)?.standIn === undefined &&
+  !OF_CALLS.test(subjectText + argText);
