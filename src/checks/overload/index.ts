@@ -22,6 +22,7 @@ import { O20 } from './O20.js';
 import { O21 } from './O21.js';
 import { O22 } from './O22.js';
 import { O23 } from './O23.js';
+import { O24 } from './O24.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -48,4 +49,5 @@ export const OVERLOAD: readonly Check[] = [
   O21,
   O22,
   O23,
+  O24,
 ];

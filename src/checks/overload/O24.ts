@@ -1,0 +1,67 @@
+import { titlesOf } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Assertion } from '../../specs/model/steps.js';
+import { inShort } from '../../util/printable.js';
+import type { FileCheck } from '../questions/check.js';
+import { inFile } from '../questions/context.js';
+import { runningSpecs } from '../questions/order.js';
+
+const message = (subject: string): string =>
+  `${subject} takes one argument of one call by its place: when it fails, the report says nothing of what the call was.`;
+const advice =
+  'Assert on the call itself: toHaveBeenCalledWith(…), with expect.objectContaining(…) where only a part counts.';
+
+/** An argument of a stand-in's call that is read by its place. One finding a file. */
+export const O24: FileCheck = {
+  code: 'O24',
+  family: 'overload',
+  scope: 'file',
+  title: 'Call taken apart',
+  level: 'hint',
+  why: 'Where the call was never made, the spec ends in a TypeError; and a call more before it makes the spec look at another one.',
+  certain: 'Sure: the place is written out.',
+  trouble: 'expect(onFire.mock.calls[0][0]).toEqual({ cone: 6 });',
+  mended: 'expect(onFire).toHaveBeenCalledWith({ cone: 6 });',
+  run(context) {
+    const [first, ...others] = runningSpecs(context.file).flatMap((spec) =>
+      spec.steps
+        .filter(isAssert)
+        .filter((step) => !step.via && isOfOneCall(step.assertion))
+        .map((step) => ({ spec, step })),
+    );
+    if (!first) return [];
+    return [
+      {
+        place: inFile(context, first.step.assertion.place),
+        within: titlesOf(first.spec),
+        certainty: 'sure',
+        message: message(inShort(first.step.assertion.subjectText, 60)),
+        advice,
+        evidence: others.map(({ step }) => ({
+          ...inFile(context, step.assertion.place),
+          note: 'and so here',
+        })),
+      },
+    ];
+  },
+};
+
+// `onFire.mock.calls[0][0]`, `onFire.mock.lastCall[0].cone`: how many calls there are is another question.
+function isOfOneCall({ subjectPath, matcher }: Assertion): boolean {
+  const at = subjectPath.lastIndexOf('mock');
+  const [of = '', ...taken] = subjectPath.slice(at + 1);
+  const places = PLACES.get(of);
+  return (
+    at > 0 &&
+    places !== undefined &&
+    taken.length >= places &&
+    taken.slice(0, places).every((name) => name === 'at' || /^\d+$/.test(name)) &&
+    matcher !== 'toHaveLength'
+  );
+}
+
+// How many places lead to one argument.
+const PLACES: ReadonlyMap<string, number> = new Map([
+  ['calls', 2],
+  ['lastCall', 1],
+]);
