@@ -35,6 +35,8 @@ const MESSAGES = {
     `The title says “${says}”, and all that the spec asserts is a call: nothing that a user would see.`,
   callee: (says: string, does: string): string =>
     `The title speaks of a call of ${says}, and the spec asserts those of ${does}.`,
+  beside: (says: string): string =>
+    `The title says no more than “${says}”, and the spec acts as well, and asserts the call that comes of it.`,
   denied: (says: string): string =>
     `The title speaks of a call of ${says}, and all that the spec asserts of it is that it is not called.`,
   undone: (says: string): string => `The title says “${says}”, and the spec asserts nothing of a call.`,
@@ -132,6 +134,7 @@ function ofDeed(spec: Block, context: FileContext): Finding | undefined {
     found && {
       place: titlePlaceOf(spec, context),
       within: titlesOf(spec),
+      level: found.of === 'beside' ? 'hint' : undefined,
       certainty: 'likely',
       message: MESSAGES[found.of](found.told, found.done),
       advice: adviceValue,

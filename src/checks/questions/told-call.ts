@@ -1,6 +1,6 @@
 import type { Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion } from '../../specs/model/steps.js';
+import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf } from '../../specs/model/values.js';
 import { wordsOf } from '../../util/words.js';
 import type { Place } from '../../finding.js';
@@ -11,7 +11,7 @@ import { standInName } from './stand-in-calls.js';
 export interface ToldCall {
   told: string;
   done: string;
-  of: 'callee' | 'denied' | 'undone';
+  of: 'callee' | 'denied' | 'undone' | 'beside';
   place: Place;
 }
 
@@ -94,3 +94,20 @@ const saysNoCall = ({ asks, subject, subjectText, argText }: Assertion): boolean
   asks !== 'called' &&
   libraryObjectOf(subject)?.standIn === undefined &&
   !OF_CALLS.test(subjectText + argText);
+
+const ONLY_SHOWS =
+  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:call|click|press|submit|open|close|save|trigger|emit|fire|toggle|then|when|after|on|if|once|upon|handle|select|chang|updat|navigat|launch|send|work|delet|remov|add)\w*)/i;
+
+/** “shows the lid”, where the spec acts as well, and asserts the call that comes of it. */
+export function calledBeside(spec: Block, context: FileContext): ToldCall | undefined {
+  const told = ONLY_SHOWS.exec(spec.title.text);
+  const acted = spec.steps.findIndex((step) => step.kind === 'act' && step.by !== 'program');
+  if (!told || acted < 0) return undefined;
+  const isCall = ({ assertion }: StepOf<'assert'>): boolean => assertion.asks === 'called' && !assertion.not;
+  // What is shown was asserted before: what comes of the act is another matter.
+  const isShown = spec.steps.slice(0, acted).some(isAssert);
+  const call = spec.steps.slice(acted).filter(isAssert).find(isCall);
+  return call && isShown
+    ? { told: told[0], done: '', of: 'beside', place: inFile(context, call.assertion.place) }
+    : undefined;
+}

@@ -9,7 +9,7 @@ import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
 import { throwsOnMissing } from './judgement.js';
-import { nothingDenied, otherCallee, type ToldCall } from './told-call.js';
+import { calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -35,6 +35,7 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCal
     otherAbsence(spec, context) ??
     onlyCalls(spec, context) ??
     otherCallee(spec, context) ??
+    calledBeside(spec, context) ??
     noWay(spec, context)
   );
 }
