@@ -44,6 +44,7 @@ export const C05: FileCheck = {
       .map((left) => ({
         place: inFile(context, left.step.place),
         within: titlesOf(left.block),
+        level: watchesForTheTested(left, context) ? ('hint' as const) : undefined,
         certainty: left.step.lasting.what === 'subscription' ? ('likely' as const) : left.certainty,
         message: messageOf(left),
         advice,
@@ -60,6 +61,10 @@ const OPENED = new Set([
   'subscription',
   'file',
 ] as const);
+
+// What is tested watches elements: those of an earlier spec change no more.
+const watchesForTheTested = ({ step: { lasting, via } }: LeftLasting, { project }: FileContext): boolean =>
+  lasting.what === 'observer' && via !== undefined && !project.summary(via.file)?.usesTestLibrary;
 
 // A subscription ends with what is subscribed to, unless that is there before the spec and after it.
 function isOwn({ step, block }: LeftLasting): boolean {
