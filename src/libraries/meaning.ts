@@ -101,7 +101,7 @@ export type Meaning =
   /** A pick from many by position; the position is the first argument where `call` is set. */
   | { kind: 'pick'; gives: TypeName; index?: number | 'last' }
   | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
-  /** A call that runs its function argument; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come. */
+  /** A call that runs its function argument; `retries`: again until it passes, or until what it gives is true; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come. */
   | {
       kind: 'runs';
       waits?: boolean;

@@ -33,9 +33,9 @@ const WRITTEN = new Set(['global', 'environment', 'locale', 'seed'] as const);
 
 function written(context: FileContext): Finding[] {
   return leftLasting(context, WRITTEN).flatMap((left) => {
-    const later = sufferer(left, context);
     // What an after hook writes or deletes is the way back.
     if (left.block.hook?.startsWith('after')) return [];
+    const later = sufferer(left, context);
     if (left.ending.is !== 'never' || !later || isReplacedHere(left, context)) return [];
     const { step, block } = left;
     return [

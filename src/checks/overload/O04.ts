@@ -4,6 +4,7 @@ import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding, Level, Edit, Mend } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
+import { onceAFile } from '../questions/once-a-file.js';
 import { runningSpecs } from '../questions/order.js';
 import { unaskedAct } from '../questions/unasked-act.js';
 import type { HollowAssertion } from '../questions/presence.js';
@@ -47,15 +48,7 @@ export const O04: FileCheck = {
     const beside: Finding[] = [];
     const whole = runningSpecs(context.file).flatMap((spec) => check(spec, context, beside));
     // Beside others that can fail, one a file is enough to make the point.
-    const [first, ...rest] = beside;
-    const joined = first && {
-      ...first,
-      evidence: [
-        ...(first.evidence ?? []),
-        ...rest.map((each) => ({ ...each.place, note: 'the same here' })),
-      ],
-    };
-    return joined ? [...whole, joined] : whole;
+    return [...whole, ...onceAFile(beside, 'the same here')];
   },
 };
 

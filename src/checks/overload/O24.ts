@@ -2,8 +2,10 @@ import { titlesOf } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import { inShort } from '../../util/printable.js';
+import type { Finding } from '../../finding.js';
 import type { FileCheck } from '../questions/check.js';
 import { inFile } from '../questions/context.js';
+import { onceAFile } from '../questions/once-a-file.js';
 import { runningSpecs } from '../questions/order.js';
 
 const message = (subject: string): string =>
@@ -23,26 +25,19 @@ export const O24: FileCheck = {
   trouble: 'expect(onFire.mock.calls[0][0]).toEqual({ cone: 6 });',
   mended: 'expect(onFire).toHaveBeenCalledWith({ cone: 6 });',
   run(context) {
-    const [first, ...others] = runningSpecs(context.file).flatMap((spec) =>
+    const found = runningSpecs(context.file).flatMap((spec) =>
       spec.steps
         .filter(isAssert)
         .filter((step) => !step.via && isOfOneCall(step.assertion))
-        .map((step) => ({ spec, step })),
-    );
-    if (!first) return [];
-    return [
-      {
-        place: inFile(context, first.step.assertion.place),
-        within: titlesOf(first.spec),
-        certainty: 'sure',
-        message: message(inShort(first.step.assertion.subjectText, 60)),
-        advice,
-        evidence: others.map(({ step }) => ({
-          ...inFile(context, step.assertion.place),
-          note: 'and so here',
+        .map(({ assertion: { place, subjectText } }): Finding => ({
+          place: inFile(context, place),
+          within: titlesOf(spec),
+          certainty: 'sure',
+          message: message(inShort(subjectText, 60)),
+          advice,
         })),
-      },
-    ];
+    );
+    return onceAFile(found, 'and so here');
   },
 };
 

@@ -14,6 +14,7 @@ import { inShort } from '../../util/printable.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { onceAFile } from '../questions/once-a-file.js';
 import { asksByStructure, asksForMark, tagIn } from '../questions/selectors.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
@@ -68,7 +69,8 @@ export const Q01: FileCheck = {
         asserted.push(...ofUnknown(reach, step.kind === 'act' ? ACTED_ON : ASSERTED, context));
       return [];
     });
-    return [...found, ...onceAFile(asserted)];
+    // What only says that a file asks so is one entry for all of them.
+    return [...found, ...onceAFile(asserted, 'and so here')];
   },
 };
 
@@ -77,12 +79,6 @@ const ASSERTED = {
   what: 'what is asserted on',
   advice: 'Assert on what a user sees of it, or give it a name or a test id.',
 };
-
-// What only says that a file asks so: one entry for all of them.
-function onceAFile([first, ...others]: readonly Finding[]): Finding[] {
-  if (!first) return [];
-  return [{ ...first, evidence: others.map(({ place }) => ({ ...place, note: 'and so here' })) }];
-}
 
 // Of a component of the project's own, whose props the spec gives one by one: the mark may come from no one else.
 const isOfProject = ({ block }: Reach, { file, rendering }: FileContext): boolean =>

@@ -1,4 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
+import { nameOption } from '../../specs/model/asked.js';
 import type { Reach, Step } from '../../specs/model/steps.js';
 import { textOfValue, type Value } from '../../specs/model/values.js';
 import { grouped } from '../../util/grouped.js';
@@ -7,6 +8,7 @@ import type { FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { foundElsewhere, type Elsewhere } from '../questions/found-elsewhere.js';
+import { onceAFile } from '../questions/once-a-file.js';
 import { runningBlocks } from '../questions/order.js';
 import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
 
@@ -52,11 +54,7 @@ export const Q16: FileCheck = {
       if (elsewhere) others.push(ofOther(reach, elsewhere, context));
       else (wider ? others : never).push(finding(reach, wider, context));
     }
-    const [first, ...more] = never;
-    return [
-      ...others,
-      ...(first ? [{ ...first, evidence: more.map(({ place }) => ({ ...place, note: 'nor this' })) }] : []),
-    ];
+    return [...others, ...onceAFile(never, 'nor this')];
   },
 };
 
@@ -115,10 +113,8 @@ const isWritten = (words: string, missing: readonly Reach[], { file }: FileConte
   );
 
 // The words that are asked for, where a slip could stand in them: a role alone has none.
-function wordsOf({ by, args }: Reach): string | undefined {
-  const options = args[1];
-  const name = options?.is === 'object' ? options.entries.get('name') : undefined;
-  const said = by === 'role' ? name : args[0];
+function wordsOf(reach: Reach): string | undefined {
+  const said = reach.by === 'role' ? nameOption(reach) : reach.args[0];
   const words = said?.is === 'pattern' ? said.source : textOfValue(said);
   return words !== undefined && WORDS.test(words) ? words.toLowerCase() : undefined;
 }

@@ -4,7 +4,7 @@ import type { Assertion, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, textOfValue, type Value } from '../../specs/model/values.js';
 import { counted } from '../../util/counted.js';
 import { wordsOf } from '../../util/words.js';
-import { assertsAbsence, assertsPresence } from './used-reaches.js';
+import { assertsAbsence, assertsPresence, reachOf } from './used-reaches.js';
 
 const MANY_ROUNDS = 4;
 // No title names so many.
@@ -35,7 +35,7 @@ function isMixed(asserts: readonly StepOf<'assert'>[]): boolean {
 
 // Whether one thing is there is another matter than whether the next is: focus and values go from one to the next.
 function askedFor(assertion: Assertion): string | undefined {
-  const reach = libraryObjectOf(assertion.subject)?.reach;
+  const reach = reachOf(assertion);
   return reach?.asUser && question(assertion) === 'presence'
     ? reach.args.map(wordingOf).join(' ')
     : undefined;

@@ -1,4 +1,4 @@
-import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Block } from '../../specs/model/blocks.js';
 import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { isAssert } from '../../specs/model/rounds.js';
@@ -9,6 +9,7 @@ import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
 import { throwsOnMissing } from './judgement.js';
+import { withHooksBefore } from './order.js';
 import { calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
 import { assertsAbsence } from './used-reaches.js';
 
@@ -23,7 +24,7 @@ interface ToldDeed {
 
 /** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
 export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCall | undefined {
-  const steps = [...hooksFor(spec, 'before-each'), spec].flatMap((block) => block.steps);
+  const steps = withHooksBefore(spec).flatMap((block) => block.steps);
   const undone = nothingDenied(spec, context);
   if (undone) return undone;
   if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;

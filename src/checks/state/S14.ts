@@ -1,4 +1,5 @@
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -26,16 +27,16 @@ export const S14: FileCheck = {
 
 function check(spec: Block, context: FileContext): Finding[] {
   const rendered = spec.steps.findIndex(({ kind }) => kind === 'render');
-  const acted = spec.steps.findIndex((step, i) => i > rendered && isAct(step));
-  const before = spec.steps.slice(0, rendered < 0 ? 0 : rendered);
-  const asserted = spec.steps.slice(acted).some(({ kind }) => kind === 'assert');
-  if (acted < 0 || !asserted) return [];
-  const once = before.filter((step) => step.kind === 'answer' && step.once && !step.via);
+  const after = spec.steps.slice(rendered + 1);
+  const act = after.find(isAct);
+  if (rendered < 0 || !act || !after.slice(after.indexOf(act)).some(isAssert)) return [];
+  const once = spec.steps
+    .slice(0, rendered)
+    .filter((step) => step.kind === 'answer' && step.once && !step.via);
   return once.flatMap((step): Finding[] => {
     const hook = hookOf(step);
     // Several answers one after the other are meant for as many calls.
     if (hook === undefined || once.filter((each) => hookOf(each) === hook).length > 1) return [];
-    const act = spec.steps[acted];
     return [
       {
         place: inFile(context, step.place),
@@ -43,7 +44,7 @@ function check(spec: Block, context: FileContext): Finding[] {
         certainty: 'likely',
         message: message(hook),
         advice,
-        evidence: act ? [{ ...inFile(context, act.place), note: 'what may have it render again' }] : [],
+        evidence: [{ ...inFile(context, act.place), note: 'what may have it render again' }],
       },
     ];
   });

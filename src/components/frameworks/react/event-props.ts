@@ -1,5 +1,6 @@
 import type { Node } from 'oxc-parser';
 import {
+  calledName,
   childrenOf,
   isFunction,
   memberName,
@@ -27,9 +28,9 @@ export function propsOfEvents(
       for (const [local, prop] of takenFromProps(each)) locals.set(local, prop);
     });
   // What is called elsewhere is no listener, and nor is what only that calls.
+  const own = new Set(locals.values());
   for (;;) {
     const { loose, inside, outside, isWhole } = spokenOf(nodes, locals, listeners);
-    const own = new Set(locals.values());
     if (loose.size === 0)
       return new Set([...inside].filter((name) => !outside.has(name) && (!isWhole || own.has(name))));
     for (const name of loose) listeners.delete(name);
@@ -99,7 +100,7 @@ function spokenIn(node: Node): Node[] {
       return isName(node.argument) ? [] : [node.argument];
     case 'CallExpression': {
       const last = node.arguments.at(-1);
-      const isHook = /^use[A-Z]/.test(memberName(node.callee) ?? ownName(node.callee) ?? '');
+      const isHook = /^use[A-Z]/.test(calledName(node) ?? '');
       return childrenOf(node).filter((each) => !(isHook && each === last && each.type === 'ArrayExpression'));
     }
     default:
@@ -164,10 +165,7 @@ function namedFunction(node: Node): { name: string; fn: Node } | undefined {
 
 function functionIn(node: Node): Node | undefined {
   if (isFunction(node)) return node;
-  if (node.type !== 'CallExpression' || memberOrName(node.callee) !== 'useCallback') return undefined;
+  if (node.type !== 'CallExpression' || calledName(node) !== 'useCallback') return undefined;
   const [first] = node.arguments;
   return first && isFunction(first) ? first : undefined;
 }
-
-const memberOrName = (node: Node): string | undefined =>
-  node.type === 'Identifier' ? node.name : memberName(node);
