@@ -1,3 +1,4 @@
+import type { Output } from './outputs.js';
 import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
@@ -132,7 +133,7 @@ export interface Component {
   /** Angular: the selector that stands for it in templates. */
   selector?: string;
   /** The events that it tells others of, each where it is declared or, where it is not, sent. */
-  outputs?: ReadonlyMap<string, Span>;
+  outputs?: ReadonlyMap<string, Output>;
   /** React: the props that it calls only where something happens on its elements. */
   eventProps?: ReadonlySet<string>;
   /** Members that it offers to others: what it exposes, and its outputs. */

@@ -74,7 +74,8 @@ export type Meaning =
   | { kind: 'hook'; when: HookTime }
   | { kind: 'object'; type: TypeName }
   /** A call that gives an object and does nothing else that matters. */
-  | { kind: 'gives'; type: TypeName }
+  /** `hook`: it runs the hook that its callback calls, and gives what that gives. */
+  | { kind: 'gives'; type: TypeName; hook?: true }
   | {
       kind: 'render';
       takes: 'element' | 'component';

@@ -42,7 +42,7 @@ export const userCentred: readonly Dialect[] = [
     exports: {
       ...shared,
       render: render('element'),
-      renderHook: { kind: 'gives', type: 'instance' },
+      renderHook: { kind: 'gives', type: 'instance', hook: true },
       act: { kind: 'runs' },
       cleanup: { kind: 'unmount' },
     },
@@ -72,7 +72,7 @@ export const userCentred: readonly Dialect[] = [
     modules: ['vitest-browser-react'],
     exports: {
       render: { kind: 'render', takes: 'element', gives: 'located', teardown: 'each-spec' },
-      renderHook: { kind: 'gives', type: 'instance' },
+      renderHook: { kind: 'gives', type: 'instance', hook: true },
       cleanup: { kind: 'unmount' },
     },
   },

@@ -1,4 +1,7 @@
 import { calledName, memberName, requiredModule, walkTree } from '../syntax/tree.js';
+import { withWhatComes } from '../components/outputs.js';
+import type { Span } from '../finding.js';
+import type { Import } from '../syntax/module-facts.js';
 import type { Project } from './project.js';
 
 /** Whether a module sets a member of that name anywhere, or names it to a call: `globalThis.jest = vi`, `stub('jest', vi)`. */
@@ -15,6 +18,35 @@ export const setsName = (project: Project, path: string, name: string): boolean 
 /** Whether a module calls a function of that name anywhere. */
 export const callsName = (project: Project, path: string, name: string): boolean =>
   has(project, path, name, (node) => node.type === 'CallExpression' && calledName(node) === name);
+
+/**
+ * The first call that a module makes of an export that it imports, where each hands over more than an event of the page.
+ * `module`: as it is written in imports, or the file that they lead to.
+ */
+export function callWithSomething(
+  project: Project,
+  path: string,
+  { module, name }: { module: string; name: string },
+): Span | undefined {
+  const isOf = ({ specifier }: Import): boolean => {
+    const led = specifier === module ? undefined : project.resolve(path, specifier);
+    return (
+      specifier === module ||
+      led === module ||
+      (led !== undefined && project.declared(led, name)?.file === module)
+    );
+  };
+  const imports = [...(project.summary(path)?.imports ?? [])];
+  const local = imports.find(([, each]) => each.name === name && isOf(each))?.[0];
+  const program = local === undefined ? undefined : project.tree(path)?.script.program;
+  if (!program || local === undefined) return undefined;
+  const calls = withWhatComes(new Map([[local, program]]), [program], (node) =>
+    node.type === 'CallExpression' && node.callee.type === 'Identifier'
+      ? { event: node.callee.name, args: node.arguments }
+      : undefined,
+  );
+  return calls.get(local)?.comesWith;
+}
 
 function has(
   project: Project,

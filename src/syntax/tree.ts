@@ -208,6 +208,21 @@ export function wordsNamedIn(node: Node): Set<string> {
   return words;
 }
 
+/** How often a tree says each name, of a variable or a member, and each text as a whole. */
+export function saidIn(node: Node): Map<string, number> {
+  const said = new Map<string, number>();
+  walkTree(node, (each) => {
+    const word =
+      each.type === 'Identifier'
+        ? each.name
+        : each.type === 'Literal' || each.type === 'TemplateLiteral'
+          ? literalText(each)
+          : undefined;
+    if (word !== undefined) said.set(word, (said.get(word) ?? 0) + 1);
+  });
+  return said;
+}
+
 /**
  * The members that a module uses of what it refers to in its template, by the reference: `this.$refs.list.scroll()`, and
  * by names that hold one.

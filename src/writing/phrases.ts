@@ -1,6 +1,7 @@
 import { TEXT_READS } from '../libraries/expectations.js';
 import { subjectOf } from '../rendering/subjects.js';
 import type { Round } from '../specs/model/rounds.js';
+import { eventAsked } from '../specs/model/asked.js';
 import type { Assertion, StepOf } from '../specs/model/steps.js';
 import { textOfValue, libraryObjectOf, type Value } from '../specs/model/values.js';
 import { plural } from '../util/plural.js';
@@ -49,7 +50,7 @@ export function outcomeOf(assertion: Assertion, context: FileContext): string | 
   if (matcher.startsWith('toThrow')) return not ? 'does not throw' : 'throws';
   const subject = subjectOf(assertion, context.rendering);
   if (subject.is === 'stand-in') return callOf(assertion);
-  const event = emittedBy(assertion);
+  const event = eventAsked(assertion);
   if (event !== undefined) return `${isDenied(assertion) ? 'does not emit' : 'emits'} ${event}`;
   const element = elementWords(subject, context);
   const value = valueWords(assertion.args.at(-1));
@@ -89,15 +90,6 @@ function callOf({ not, matcher = '', args, argText, subjectPath }: Assertion): s
 
 // Properties of a stand-in itself.
 const RECORDS: ReadonlySet<string> = new Set('mock calls called callCount calledOnce and should'.split(' '));
-
-// The event that an assertion about the record of events is of: `emitted('fire')`, `emitted().fire`.
-function emittedBy({ subject, subjectPath }: Assertion): string | undefined {
-  if (!subjectPath.includes('emitted')) return undefined;
-  for (let at: Value = subject; at.is === 'read'; at = at.of)
-    if (at.of.is === 'thing' && (at.of.type === 'record' || at.name === 'emitted'))
-      return /^[a-z][\w:.-]*$/i.test(at.name) && at.name !== 'emitted' ? at.name : textOfValue(at.than);
-  return undefined;
-}
 
 const isDenied = ({ asks, not }: Assertion): boolean =>
   not ? asks === 'truthy' || asks === 'defined' : asks === 'falsy' || asks === 'undefined' || asks === 'null';

@@ -8,7 +8,7 @@ import { copiesIn } from '../questions/copies.js';
 import { halfChangedIn, type Difference, type HalfChanged } from '../questions/half-changed.js';
 import { otherSubjects, SUBJECT } from '../questions/other-subject.js';
 import { otherDeed } from '../questions/told-deed.js';
-import { contradicted, givenOtherwise } from '../questions/told-value.js';
+import { contradicted, givenOtherwise, quotedNowhere } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
 import { quoteFor, storesSnapshots, titlePlaceOf } from '../../writing/retitled.js';
@@ -21,6 +21,8 @@ const messageValue = (says: string, does: string): string =>
   `The title says “${says}”, and the spec asserts “${does}”.`;
 const messageGiven = (says: string, does: string): string =>
   `The title says “${says}”, and the spec gives “${does}”.`;
+const messageQuoted = (quoted: string): string =>
+  `The title promises “${quoted}”, and neither this spec nor anything else in the file speaks of it.`;
 const messageCopy = (other: string): string =>
   `This spec does the very same as ${other}: one of the two titles is not true, or one of the specs is not needed.`;
 const MESSAGES = {
@@ -86,6 +88,7 @@ export const O05: FileCheck = {
           ofValue(spec, context) ??
           ofCopy(spec, isAlone ? undefined : copies.get(spec), context) ??
           ofDeed(spec, context) ??
+          ofQuoted(spec, context) ??
           [],
       );
     });
@@ -126,6 +129,19 @@ function ofValue(spec: Block, context: FileContext): Finding | undefined {
       evidence: [{ ...found.place, note: asserted ? 'what is asserted' : 'what is given' }],
     }
   );
+}
+
+function ofQuoted(spec: Block, context: FileContext): Finding | undefined {
+  const quoted = storesSnapshots(spec) ? undefined : quotedNowhere(spec, context);
+  return quoted === undefined
+    ? undefined
+    : {
+        place: titlePlaceOf(spec, context),
+        within: titlesOf(spec),
+        certainty: 'likely',
+        message: messageQuoted(quoted),
+        advice: adviceValue,
+      };
 }
 
 function ofDeed(spec: Block, context: FileContext): Finding | undefined {

@@ -6,7 +6,7 @@ import { settled, type Value } from '../../specs/model/values.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { runningSpecs } from '../questions/order.js';
+import { runningSpecs, withHooksBefore } from '../questions/order.js';
 
 const messageReplaced = (name: string): string =>
   `${name}, which this file is named after, is replaced: its specs test the stand-in.`;
@@ -102,7 +102,7 @@ function giverOf({ assertion, via }: StepOf<'assert'>, spec: Block): StandIn | u
   const { subject, subjectPath, subjectText, asks } = assertion;
   if (via || asks === 'called') return undefined;
   const given = standInBehind(subject);
-  if (given?.answers || given?.onceOnly) return given;
+  if (given && (given.answers || given.onceOnly || isToldWhat(given, spec))) return given;
   // `kiln.temp()`, of a member that the spec has replaced.
   if (subjectPath.length < 2 || !subjectText.endsWith(')')) return undefined;
   const path = subjectPath.join('.');
@@ -114,8 +114,18 @@ function giverOf({ assertion, via }: StepOf<'assert'>, spec: Block): StandIn | u
     );
 }
 
+// It is told by the spec, or by a hook before it, what to give.
+const isToldWhat = (standIn: StandIn, spec: Block): boolean =>
+  withHooksBefore(spec).some(({ steps }) =>
+    steps.some((step) => step.kind === 'answer' && isOf(step, standIn)),
+  );
+
+const isOf = ({ standIn, binding }: StepOf<'answer'>, given: StandIn): boolean =>
+  standIn === given || (binding !== undefined && binding === given.binding);
+
 function standInBehind(value: Value): StandIn | undefined {
   const at = settled(value);
   if (at.is === 'given') return at.by;
+  if (at.is === 'thing') return at.hook;
   return at.is === 'read' ? standInBehind(at.of) : undefined;
 }

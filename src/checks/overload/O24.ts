@@ -1,6 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
+import type { Value } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
 import type { Finding } from '../../finding.js';
 import type { FileCheck } from '../questions/check.js';
@@ -41,18 +42,31 @@ export const O24: FileCheck = {
   },
 };
 
-// `onFire.mock.calls[0][0]`, `onFire.mock.lastCall[0].cone`: how many calls there are is another question.
-function isOfOneCall({ subjectPath, matcher }: Assertion): boolean {
+// `onFire.mock.calls[0][0]`, `onFire.mock.lastCall[0].cone`, and what a name holds that was taken so: how many calls there
+// are is another question.
+function isOfOneCall({ subjectPath, subject, subjectText, matcher }: Assertion): boolean {
+  if (matcher === 'toHaveLength') return false;
   const at = subjectPath.lastIndexOf('mock');
-  const [of = '', ...taken] = subjectPath.slice(at + 1);
+  if (at > 0) return leadsToOne(subjectPath.slice(at + 1));
+  // What is called, or worked out from it, is more than what the call was made with.
+  return subjectText === subjectPath.join('.') && leadsToOne(['calls', ...readOff(subject)]);
+}
+
+function leadsToOne([of = '', ...taken]: readonly string[]): boolean {
   const places = PLACES.get(of);
   return (
-    at > 0 &&
     places !== undefined &&
     taken.length >= places &&
-    taken.slice(0, places).every((name) => name === 'at' || /^\d+$/.test(name)) &&
-    matcher !== 'toHaveLength'
+    taken.slice(0, places).every((name) => name === 'at' || /^\d+$/.test(name))
   );
+}
+
+// The names that are read off a stand-in or its record, one after the other.
+function readOff(value: Value): string[] {
+  const names: string[] = [];
+  let at = value;
+  for (; at.is === 'read'; at = at.of) names.unshift(at.name);
+  return at.is === 'thing' && at.standIn ? names : [];
 }
 
 // How many places lead to one argument.

@@ -23,6 +23,7 @@ import { O21 } from './O21.js';
 import { O22 } from './O22.js';
 import { O23 } from './O23.js';
 import { O24 } from './O24.js';
+import { O25 } from './O25.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -50,4 +51,5 @@ export const OVERLOAD: readonly Check[] = [
   O22,
   O23,
   O24,
+  O25,
 ];

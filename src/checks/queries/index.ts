@@ -15,6 +15,7 @@ import { Q13 } from './Q13.js';
 import { Q14 } from './Q14.js';
 import { Q15 } from './Q15.js';
 import { Q16 } from './Q16.js';
+import { Q17 } from './Q17.js';
 
 /** Every check of how specs reach elements. */
 export const QUERIES: readonly Check[] = [
@@ -34,4 +35,5 @@ export const QUERIES: readonly Check[] = [
   Q14,
   Q15,
   Q16,
+  Q17,
 ];

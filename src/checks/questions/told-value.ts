@@ -2,6 +2,7 @@ import type { Block } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion } from '../../specs/model/steps.js';
+import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import { sharesWord, stemsOf } from '../../util/words.js';
 import type { FileContext } from './context.js';
 import { inFile } from './context.js';
@@ -48,6 +49,43 @@ export function givenOtherwise(spec: Block, context: FileContext): ToldValue | u
   return undefined;
 }
 
+/**
+ * Words that a title has in quotes, as in “defaults to 'main store'”, and that nothing in the file says but titles, where all
+ * that the spec asserts is written out.
+ */
+export function quotedNowhere(spec: Block, context: FileContext): string | undefined {
+  const asserts = spec.steps.filter(isAssert);
+  const isWritten = asserts.every(
+    ({ assertion, via }) => !via && assertion.args.every(isWrittenOut) && isReachWritten(assertion.subject),
+  );
+  if (asserts.length === 0 || !isWritten) return undefined;
+  const said = new Set(spec.statements.flatMap(({ words }) => [...words].flatMap(stemsOf)));
+  return [...spec.title.text.matchAll(IN_QUOTES)]
+    .flatMap((match) => match.slice(1).find((group) => group !== undefined) ?? [])
+    .find((quoted) => {
+      const stems = stemsOf(quoted);
+      return (
+        /\w \w/.test(quoted) &&
+        !OF_COMPONENT.test(quoted) &&
+        !stems.some((stem) => said.has(stem)) &&
+        !standsOutsideTitles(quoted, context)
+      );
+    });
+}
+
+const isWrittenOut = (value: Value): boolean => value.is === 'constant' || value.is === 'pattern';
+
+// All that its element is asked by.
+function isReachWritten(subject: Value): boolean {
+  const reach = libraryObjectOf(subject)?.reach;
+  if (!reach) return false;
+  return reach.args.every(
+    (arg) =>
+      isWrittenOut(arg) ||
+      (arg.is === 'object' && !arg.open && [...arg.entries.values()].every(isWrittenOut)),
+  );
+}
+
 // What `expect` compares with in the end: the value of an attribute, not its name.
 function literalIn({ args, matcher = '' }: Assertion): string | undefined {
   const last = args.at(-1);
@@ -65,6 +103,9 @@ const NUMBER_AT_END = /(?<![\w.-])(-?\d+(?:\.\d+)?)\W*$/g;
 // “… when the size is "large"”: what is arranged, not what comes of it.
 const CONDITION = /\b(?:when|whenever|if|while|unless|once|where|after|before|for)\b[^,]*(?<!=)$/i;
 
+// “the "size" prop” names something; it is no value.
+const OF_COMPONENT = /\b(?:prop|slot|event)s?\b/i;
+
 // The one value that a title gives: in quotes, or a number at its end.
 function valueIn(title: string): string | undefined {
   const inQuotes = [...title.matchAll(IN_QUOTES)];
@@ -73,8 +114,7 @@ function valueIn(title: string): string | undefined {
     ({ index }) => GIVING.test(title.slice(0, index)) && !CONDITION.test(title.slice(0, index)),
   );
   const [only, ...more] = given.flatMap((match) => match.slice(1).find((group) => group !== undefined) ?? []);
-  // “the "size" prop” names something; it is no value.
-  const isName = only !== undefined && (/\b(?:prop|slot|event)s?\b/i.test(only) || only.trim() !== only);
+  const isName = only !== undefined && (OF_COMPONENT.test(only) || only.trim() !== only);
   return more.length === 0 && !isName ? only : undefined;
 }
 

@@ -13,6 +13,7 @@ import { S11 } from './S11.js';
 import { S12 } from './S12.js';
 import { S13 } from './S13.js';
 import { S14 } from './S14.js';
+import { S15 } from './S15.js';
 
 /** The checks of this family, by number. */
 export const STATE_CHECKS: readonly Check[] = [
@@ -30,4 +31,5 @@ export const STATE_CHECKS: readonly Check[] = [
   S12,
   S13,
   S14,
+  S15,
 ];

@@ -1,4 +1,4 @@
-import type { Reach } from './steps.js';
+import type { Assertion, Reach, StandIn } from './steps.js';
 import { textOfValue, type Value } from './values.js';
 
 /** The name that a query asks for among its options, a text or a pattern: `getByRole('button', { name: /fire/i })`. */
@@ -7,3 +7,28 @@ export const nameOption = ({ args: [, options] }: Pick<Reach, 'args'>): Value | 
 
 /** The same, where it is a text: `getByRole('button', { name: 'Fire' })`. */
 export const nameAsked = (reach: Pick<Reach, 'args'>): string | undefined => textOfValue(nameOption(reach));
+
+// Matchers, of several libraries, that ask no more of a stand-in than whether, or how often, it was called.
+const WHETHER: ReadonlySet<string> = new Set(
+  'toHaveBeenCalled toBeCalled toHaveBeenCalledTimes toBeCalledTimes toHaveBeenCalledOnce called calledOnce calledTwice calledThrice callCount notCalled'.split(
+    ' ',
+  ),
+);
+
+/** Whether an assertion of a stand-in asks no more than whether, or how often, it was called. */
+export const asksWhether = ({ matcher }: Assertion): boolean => WHETHER.has(matcher ?? '');
+
+/** Notes that anything may be asked of what a stand-in was called with. */
+export function askedWhole(standIn: StandIn): void {
+  standIn.asked = true;
+  standIn.askedWith = true;
+}
+
+/** The event that an assertion about the record of events is of: `emitted('fire')`, `emitted().fire`. */
+export function eventAsked({ subject, subjectPath }: Assertion): string | undefined {
+  if (!subjectPath.includes('emitted')) return undefined;
+  for (let at: Value = subject; at.is === 'read'; at = at.of)
+    if (at.of.is === 'thing' && (at.of.type === 'record' || at.name === 'emitted'))
+      return /^[a-z][\w:.-]*$/i.test(at.name) && at.name !== 'emitted' ? at.name : textOfValue(at.than);
+  return undefined;
+}

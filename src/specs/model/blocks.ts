@@ -180,6 +180,8 @@ export interface SpecFile {
   commentedOut: () => readonly CommentedOut[];
   /** All words of its code, in names and in literals; made when it is asked for. */
   words: () => ReadonlySet<string>;
+  /** How often its code says each name, and each text as a whole; made when it is asked for. */
+  said: () => ReadonlyMap<string, number>;
   /** The names by which its specs hand over what may be told something: functions, and what can't be read. */
   listens: Set<string>;
 }

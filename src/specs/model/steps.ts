@@ -147,6 +147,8 @@ export interface StandIn {
   member?: string;
   objectText?: string;
   binding?: Binding;
+  /** The export of a module that it stands in for; `module`: as it is written, or the file that it leads to. */
+  replaces?: { module: string; name: string };
   /** The name, or the properties of a name, that it is held by: `onFire`, `props.onFire`. */
   path?: string;
   /** Made by a kit that one call restores: a sandbox; its source text. */
@@ -162,6 +164,8 @@ export interface StandIn {
   handedAs: Set<string>;
   /** Whether anything asks of it, or may ask, what became of it: an assertion, a read of its calls, code that can't be read. */
   asked: boolean;
+  /** Whether anything asks, or may ask, more than whether and how often it was called. */
+  askedWith: boolean;
 }
 
 export type Step = Circumstances &

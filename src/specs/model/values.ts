@@ -35,6 +35,8 @@ export interface LibraryObject {
   part?: string;
   /** What the call that gave it has opened. */
   opened?: LastingEffect;
+  /** Of a hook that is run by itself: the stand-in that was put in its place. */
+  hook?: StandIn;
 }
 
 /** What an expression of a spec file gives, as far as it can be told without running it. */

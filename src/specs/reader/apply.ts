@@ -1,8 +1,15 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions.js';
-import { isOptionalChain, namesOnTheWay, type FunctionNode } from '../../syntax/tree.js';
+import {
+  isOptionalChain,
+  namesOnTheWay,
+  returnedFrom,
+  unwrapped,
+  type FunctionNode,
+} from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
+import type { StandIn } from '../model/steps.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
@@ -79,14 +86,21 @@ export function applyMeaning(
         'query',
       );
     case 'gives':
+      if (meaning.type === 'stand-in') return asStandIn(run, env, args[0], node);
       args.forEach((each) => run.handOut(each));
       // The record of one event is only there once the event was.
       if (meaning.type === 'record' && args.length > 0 && of) return { is: 'read', of, name, than: args[0] };
       // What an injector gives is of the type that it is asked for.
       if (meaning.type === 'chain' && args[0]?.is === 'library' && args[0].meaning.kind === 'object')
         return { is: 'thing', type: args[0].meaning.type };
-      if (meaning.type === 'stand-in') return asStandIn(run, env, args[0], node);
-      return { is: 'thing', type: meaning.type, reach: of?.reach, render: of?.render, standIn: of?.standIn };
+      return {
+        is: 'thing',
+        type: meaning.type,
+        reach: of?.reach,
+        render: of?.render,
+        standIn: of?.standIn,
+        ...(meaning.hook ? { hook: hookCalledBy(run, args[0]) } : {}),
+      };
     case 'hands-on':
       return args[0] ?? UNKNOWN_VALUE;
     case 'overrides':
@@ -101,6 +115,15 @@ export function applyMeaning(
     default:
       return assertsOrFakes(run, env, callee, args, node);
   }
+}
+
+// `() => useKilns(filter)`, where a stand-in was put in the place of the hook.
+function hookCalledBy(run: SpecReading, callback: Value | undefined): StandIn | undefined {
+  if (callback?.is !== 'function') return undefined;
+  const [returned, ...more] = returnedFrom(callback.node);
+  const call = returned && unwrapped(returned);
+  if (call?.type !== 'CallExpression' || more.length > 0) return undefined;
+  return libraryObjectOf(run.evaluate(callback.env, call.callee))?.standIn;
 }
 
 function assertsOrFakes(

@@ -2,6 +2,7 @@ import type { Node } from 'oxc-parser';
 import { namesOnTheWay, unwrapped } from '../../syntax/tree.js';
 import { READ_MATCHERS } from '../../libraries/expectations.js';
 import type { Emptiness } from '../../libraries/meaning.js';
+import { askedWhole, asksWhether } from '../model/asked.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Span } from '../../finding.js';
 import type { SpecReading } from './spec-reading.js';
@@ -129,7 +130,8 @@ function emit(
 function emitAssertion(run: SpecReading, assertion: Assertion, node: Span): void {
   for (const each of [assertion.subject, ...assertion.args]) {
     const standIn = libraryObjectOf(each)?.standIn;
-    if (standIn) standIn.asked = true;
+    if (standIn && asksWhether(assertion) && each === assertion.subject) standIn.asked = true;
+    else if (standIn) askedWhole(standIn);
   }
   run.emit({ kind: 'assert', assertion }, node);
 }

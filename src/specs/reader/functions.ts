@@ -1,3 +1,4 @@
+import { askedWhole } from '../model/asked.js';
 import { type FunctionValue, type CallOptions, canCall, type SpecReading } from './spec-reading.js';
 import type { Node } from 'oxc-parser';
 import { isFunction, unwrapped } from '../../syntax/tree.js';
@@ -121,7 +122,7 @@ function doesNothing(value: Value): boolean {
 
 function handedOver(standIn: StandIn, name: string | undefined): void {
   standIn.used = true;
-  if (name === undefined) standIn.asked = true;
+  if (name === undefined) askedWhole(standIn);
   else standIn.handedAs.add(name);
 }
 

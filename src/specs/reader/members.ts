@@ -1,3 +1,4 @@
+import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
 import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
 import type { Node } from 'oxc-parser';
@@ -202,7 +203,7 @@ function thingMember(run: SpecReading, thing: LibraryObject, name: string, node:
   if (/^\d+$/.test(name) || name === '[]')
     return pickFrom(run, thing, name === '[]' ? 'unknown' : Number(name), node);
   const meaning = meaningOfMember(table, name);
-  if (thing.standIn && (!meaning || ASKING.has(meaning.kind))) thing.standIn.asked = true;
+  if (thing.standIn && (!meaning || ASKING.has(meaning.kind))) askedWhole(thing.standIn);
   if (!meaning) return { is: 'read', of: thing, name };
   return fromMeaning(run, thing, meaning, name, node);
 }

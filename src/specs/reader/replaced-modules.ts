@@ -66,9 +66,10 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
   const replacement = run.moduleReplacements.get(module);
   if (!replacement) return UNKNOWN_VALUE;
   const { by, call, file } = replacement;
+  const replaces = { module, name };
   if (by === 'automatic') {
     const isMade = isFunctionOf(run, file, name) && !hasManualStandIn(run, file);
-    return isMade ? madeStandIn(run, call, memberText(run, call), binding) : UNKNOWN_VALUE;
+    return isMade ? madeStandIn(run, call, binding, replaces) : UNKNOWN_VALUE;
   }
   const entry = entriesOf(by).get(name);
   if (entry?.type === 'Identifier') {
@@ -76,7 +77,7 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
     return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
   }
   const maker = entry && makerOf(entry);
-  return maker ? madeStandIn(run, maker, memberText(run, maker), binding) : UNKNOWN_VALUE;
+  return maker ? madeStandIn(run, maker, binding, replaces) : UNKNOWN_VALUE;
 }
 
 /** `vi.mocked(load)` is `load`, and says of an import that it is a stand-in, wherever its module is replaced. */
@@ -87,9 +88,7 @@ export function asStandIn(run: SpecReading, env: Env, given: Value | undefined, 
   const binding = inner?.type === 'Identifier' ? env.find(inner.name)?.binding : undefined;
   if (binding?.kind !== 'import') return { is: 'thing', type: 'stand-in' };
   const known = run.file.standIns.find((each) => each.target === 'module' && each.binding === binding);
-  return known
-    ? { is: 'thing', type: 'stand-in', standIn: known }
-    : madeStandIn(run, node, memberText(run, node), binding);
+  return known ? { is: 'thing', type: 'stand-in', standIn: known } : madeStandIn(run, node, binding);
 }
 
 // `vi.fn()`, with answers given in a chain.
@@ -120,20 +119,27 @@ const hasManualStandIn = (run: SpecReading, file: string | undefined): boolean =
 const memberText = ({ tree }: SpecReading, { callee }: CallNode): string =>
   tree.script.source.text.slice(callee.start, callee.end);
 
-function madeStandIn(run: SpecReading, node: CallNode, by: string, binding: Binding | undefined): Value {
+function madeStandIn(
+  run: SpecReading,
+  node: CallNode,
+  binding: Binding | undefined,
+  replaces?: StandIn['replaces'],
+): Value {
   const standIn: StandIn = {
     block: run.file.root,
     place: { start: node.start, end: node.end },
     target: 'module',
+    replaces,
     binding,
     path: binding?.name,
     maker: 'runner',
-    made: { by, module: '' },
+    made: { by: memberText(run, node), module: '' },
     answers: node.arguments.length > 0,
     onceOnly: false,
     used: true,
     handedAs: new Set(),
     asked: true,
+    askedWith: replaces === undefined,
   };
   run.file.standIns.push(standIn);
   return { is: 'thing', type: 'stand-in', standIn };

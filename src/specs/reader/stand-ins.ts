@@ -43,6 +43,7 @@ export function standIn(
     handedAs: new Set(),
     // What it does where it is called may be all that the spec is about.
     asked: meaning.target !== 'none' || args.length > 0,
+    askedWith: meaning.target !== 'none' || args.length > 0,
   };
   const lasting = args.slice(onMember ? 2 : 0);
   if (onMember && lasting.some((each) => each.is !== 'constant')) made.answers = true;

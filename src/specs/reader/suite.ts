@@ -13,7 +13,7 @@ import { keepFactoryAnswers } from './factory-answers.js';
 import { noteReadsApart } from './read-apart.js';
 import { runStatements } from './statements.js';
 import { commentedOut } from './commented-out.js';
-import { handedOnIn, wordsNamedIn } from '../../syntax/tree.js';
+import { handedOnIn, saidIn, wordsNamedIn } from '../../syntax/tree.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** Reads one spec file: its groups, hooks and specs, and what the steps of each do. Runs nothing of it. */
@@ -102,6 +102,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     documentUse: undefined,
     insides: [],
     words: () => wordsNamedIn(program),
+    said: () => saidIn(program),
     listens: new Set(),
     commentedOut: () => commentedOut(tree, project.libraries),
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),

@@ -2,6 +2,7 @@ import type { Node } from 'oxc-parser';
 import type { Span } from '../../../finding.js';
 import { unwrapped, walkTree } from '../../../syntax/tree.js';
 import { propRead } from '../../changed-props.js';
+import { withWhatComes, type Output } from '../../outputs.js';
 
 const IS_LISTENER = /^on[A-Z]/;
 
@@ -10,7 +11,7 @@ const IS_LISTENER = /^on[A-Z]/;
  * `onFire`, or in statements of their own, each with its first call. `locals`: the names that it takes props by, each
  * with the prop's name.
  */
-export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, string>): Map<string, Span> {
+export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, string>): Map<string, Output> {
   const found = new Map<string, Span>();
   for (const node of nodes) {
     walkTree(node, (each) => {
@@ -23,7 +24,14 @@ export function toldProps(nodes: readonly Node[], locals: ReadonlyMap<string, st
       if (handed !== undefined && !found.has(handed)) found.set(handed, { start: each.start, end: each.end });
     });
   }
-  return found;
+  return withWhatComes(found, nodes, (node) => {
+    const handed = handedIn(node, locals);
+    if (handed !== undefined) return { event: handed };
+    const event = node.type === 'CallExpression' ? propRead(node.callee, locals) : undefined;
+    return event !== undefined && node.type === 'CallExpression'
+      ? { event, args: node.arguments }
+      : undefined;
+  });
 }
 
 // The prop that an element is given to call at an event of the page: `<button onClick={onFire}>`.

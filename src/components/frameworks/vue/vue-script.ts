@@ -17,6 +17,7 @@ import { exprOf } from '../../read-expr.js';
 import { constructedDomain, domainOf, membersOf, type DeclaredTypes } from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
+import { withWhatComes, type Output } from '../../outputs.js';
 
 /** Whether the options say `inheritAttrs: false`. */
 export const inheritsNone = (options: OptionsObject): boolean =>
@@ -74,7 +75,7 @@ export function exposedBy(file: VueFile, options: OptionsObject | undefined): Se
 }
 
 /** The events that a component declares to send, by its options or by `defineEmits`. */
-export function emittedBy(file: VueFile, options: OptionsObject | undefined): Map<string, Span> {
+export function emittedBy(file: VueFile, options: OptionsObject | undefined): Map<string, Output> {
   const listed = options ? namedEntries(options).find(([key]) => key === 'emits')?.[1] : undefined;
   const declared = [...(listed ? [listed] : []), ...handedToMacro(file, 'defineEmits')];
   const events = new Map<string, Span>();
@@ -90,7 +91,15 @@ export function emittedBy(file: VueFile, options: OptionsObject | undefined): Ma
       const name = literalText(first);
       if (name !== undefined && !events.has(name)) events.set(name, { start: first.start, end: first.end });
     });
-  return events;
+  const programs = file.scripts.map(({ script }) => script.program);
+  return withWhatComes(events, programs, (node) => {
+    const callee = node.type === 'CallExpression' ? unwrapped(node.callee) : undefined;
+    const by = callee?.type === 'Identifier' ? callee.name : callee && memberName(callee);
+    if (node.type !== 'CallExpression' || (by !== '$emit' && by !== 'emit')) return undefined;
+    const [first, ...args] = node.arguments;
+    const event = first && literalText(first);
+    return event === undefined ? undefined : { event, args };
+  });
 }
 
 // `['fired']` and `{ fired: null }`: the nodes that name the events.

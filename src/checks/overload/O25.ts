@@ -1,0 +1,55 @@
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { isAssert } from '../../specs/model/rounds.js';
+import type { Finding } from '../../finding.js';
+import type { FileCheck } from '../questions/check.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
+
+const message = (other: string): string =>
+  `All that this spec does, ${other} does as well, from the first statement on: it can't fail alone.`;
+const advice = 'Assert here what the title says and the other spec does not, or delete it.';
+
+/** A spec that is the beginning of another one. */
+export const O25: FileCheck = {
+  code: 'O25',
+  family: 'overload',
+  scope: 'file',
+  title: 'Done by another spec',
+  level: 'hint',
+  why: 'Two specs for one thing read like twice the proof: the second one adds time, and one more place to change.',
+  certain: 'Sure: the statements are the same, names that a spec declares aside.',
+  trouble:
+    "it('shows the kiln', () => {\n  render(<Kiln />);\n  expect(screen.getByText('Cone 6')).toBeVisible();\n});\nit('has a cone', () => {\n  render(<Kiln />);\n  expect(screen.getByText('Cone 6')).toBeVisible();\n  expect(screen.getByText('Raku')).toBeVisible();\n});",
+  mended:
+    "it('shows the kiln with its cone', () => {\n  render(<Kiln />);\n  expect(screen.getByText('Cone 6')).toBeVisible();\n  expect(screen.getByText('Raku')).toBeVisible();\n});",
+  run: (context) => [...runningByGroup(context.file).values()].flatMap((specs) => check(specs, context)),
+};
+
+const SEPARATOR = '\u0000';
+
+// In the order of their texts, a text stands right before what begins with it.
+function check(specs: readonly Block[], context: FileContext): Finding[] {
+  const written = specs
+    .filter(isComparable)
+    .map((spec) => ({ spec, text: spec.statements.map(({ code }) => code + SEPARATOR).join('') }))
+    .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : a.spec.place.start - b.spec.place.start));
+  return written.flatMap(({ spec, text }, i): Finding[] => {
+    const next = written[i + 1];
+    if (!next?.text.startsWith(text)) return [];
+    // Two that are the same are told by their titles.
+    if (next.text === text) return [];
+    return [
+      {
+        place: inFile(context, spec.callee),
+        within: titlesOf(spec),
+        certainty: 'sure',
+        message: message(quotedTitle(next.spec)),
+        advice,
+        evidence: [{ ...inFile(context, next.spec.callee), note: quotedTitle(next.spec) }],
+      },
+    ];
+  });
+}
+
+const isComparable = ({ repeated, maybe, statements, steps }: Block): boolean =>
+  !repeated && !maybe && statements.length > 1 && steps.some(isAssert);
