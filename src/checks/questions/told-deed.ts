@@ -153,8 +153,9 @@ function onlyCalls(spec: Block, context: FileContext): ToldDeed | undefined {
     : undefined;
 }
 
+// “navigates to next week” goes no way but within what is shown.
 const LEADS_AWAY =
-  /^(?:it )?(?:should |must |will )?(?:\w+ly )?(?:redirects?|navigates? (?:to|away|back))\b/i;
+  /^(?:it )?(?:should |must |will )?(?:\w+ly )?(?:redirects?\b|navigates? (?:away|back)\b|navigates? to\b(?! (?:an? |the )?(?:next|prev(?:ious)?|first|last|today|top|bottom|end|start|selected|item|option|day|week|month|year|slide|step|row|cell)\b))/i;
 const WAY =
   /navig|redirect|(?:\b|mock|spy)[lL]ocation\b|href|push|replace|rout|url|path|hist|link|assign|open|go(?:to)?\b|page|tab|focus|active|current|select|visit|screen|request|fetch/i;
 

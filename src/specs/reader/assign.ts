@@ -2,6 +2,7 @@ import type { Node } from 'oxc-parser';
 import { memberName, unwrapped, propertyChain } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
 import { evaluateMember } from './members.js';
+import { keepInContext } from './spec-context.js';
 import { declareParts } from './patterns.js';
 import { keepOrigin } from './origins.js';
 import type { SpecReading } from './spec-reading.js';
@@ -61,6 +62,7 @@ function assignMember(
 ): void {
   evaluateMember(run, env, target, 'write', value);
   const member = memberName(target);
+  if (value.is === 'thing') keepInContext(run, env, target, value);
   if (value.is !== 'thing' || !value.standIn || value.standIn.target !== 'none') {
     run.handOut(value);
     return;

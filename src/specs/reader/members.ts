@@ -1,3 +1,4 @@
+import { heldByContext } from './spec-context.js';
 import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
 import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
@@ -131,6 +132,8 @@ function memberIn(run: SpecReading, env: Env, object: Value, node: MemberNode): 
   const name = memberName(node);
   const isNothing = object.is === 'constant' && (object.value === null || object.value === undefined);
   if (node.optional && isNothing) return constantValue(undefined);
+  const held = heldByContext(env, node);
+  if (held) return held;
   if (name !== undefined) return memberOfValue(run, object, name, node);
   const index = run.evaluate(env, node.property as Node);
   return memberOfValue(run, object, index.is === 'constant' ? String(index.value) : '[]', node);
