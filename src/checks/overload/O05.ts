@@ -29,6 +29,8 @@ const MESSAGES = {
   key: (says: string, does: string): string => `The title speaks of ${says}, and the spec presses ${does}.`,
   gesture: (says: string, does: string): string =>
     `The title speaks of a ${says}, and the spec does ${does}.`,
+  nothing: (says: string): string =>
+    `The title says “${says}”, and the spec does nothing but render and assert.`,
   outcome: (says: string): string =>
     `The title says “${says}”, and all that the spec asserts is that something is there.`,
   absence: (says: string): string =>

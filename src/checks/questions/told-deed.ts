@@ -18,14 +18,14 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way' | 'nothing';
   place: Place;
 }
 
 /** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
 export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCall | undefined {
   const steps = withHooksBefore(spec).flatMap((block) => block.steps);
-  const undone = nothingDenied(spec, context);
+  const undone = nothingDenied(spec, context) ?? nothingDone(spec, steps, context);
   if (undone) return undone;
   if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;
   const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act');
@@ -40,6 +40,44 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCal
     noWay(spec, context)
   );
 }
+
+// What a user does, as titles say it: “clicking the lid opens it”, “when the lid is clicked”, “allows users to select a kiln”.
+const DONE =
+  /^(?:it )?(?:clicking|pressing|hovering|typing|selecting|submitting|dragging|toggling)\b|\b(?:when|after|upon|by) (?:[\w'"-]+ ){0,4}(?:click(?:s|ed|ing)|presses|pressing|hovers|typing|submits)\b|\b(?:allows?|lets?) (?:the |a )?users? (?:to )?(?:click|press|type|select|submit|drag|toggle|search)\b/i;
+const UNDONE = /\b(?:not|no|never|without|before|until|unless|only|clickable|clicks?able)\b|n['’]t\b/i;
+
+// “clicking the lid opens it”, in a spec that renders, asserts, and does nothing.
+function nothingDone(spec: Block, steps: readonly Step[], context: FileContext): ToldDeed | undefined {
+  const told = UNDONE.test(spec.title.text) ? null : DONE.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  const isStill = !steps.some((step) => (ACTING.has(step.kind) && !onlyShows(step)) || callsMethod(step));
+  const isPlain = asserts.every(({ assertion }) => libraryObjectOf(assertion.subject)?.reach !== undefined);
+  const isInside = context.file.insides.some(({ block }) => block === spec);
+  const isRendered = steps.some((step) => step.kind === 'render' || onlyShows(step));
+  return told && first && isStill && isPlain && !isInside && isRendered
+    ? { told: told[0], done: '', of: 'nothing', place: inFile(context, first.assertion.place) }
+    : undefined;
+}
+
+// A method of something outside of the spec, but those that tell a stand-in what to give.
+const callsMethod = (step: Step): boolean =>
+  step.kind === 'use' &&
+  step.use.how === 'call' &&
+  step.use.binding.kind !== 'import' &&
+  /^(?!mock)./.test(step.use.path.at(-1) ?? '');
+
+// A helper out of sight that goes by what it does: `renderBoard()`, `waitForLoadingToFinish()`.
+const onlyShows = (step: Step): boolean =>
+  step.kind === 'unknown-call' && /^(?:render|wait)(?:[A-Z]|$)/.test(step.name);
+
+const ACTING: ReadonlySet<Step['kind']> = new Set([
+  'act',
+  'unknown-call',
+  'unmount',
+  'clock',
+  'lasting',
+] as const);
 
 // Words of a title for a key, and the key as `KeyboardEvent.key` names it.
 const KEYS: readonly (readonly [RegExp, string])[] = [
