@@ -6,6 +6,9 @@ const TRANSLATORS: ReadonlySet<string> = new Set(
   't $t tc $tc __ _t gettext translate instant formatMessage getTranslation'.split(' '),
 );
 
+// Those of a project's own or of its framework's: `getCoreTranslation('save')`.
+const IS_TRANSLATOR = /^(?!use)\w*translat(?:e|ed|ion)$/i;
+
 /**
  * The texts that a call of a translator may show where nothing translates: its key, and the words that it gives itself as
  * a default. Undefined for all other calls.
@@ -16,7 +19,7 @@ export function translationOf(
   const callee = unwrapped(node.callee);
   const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
   const [first, second] = node.arguments;
-  if (name === undefined || !TRANSLATORS.has(name) || !first) return undefined;
+  if (name === undefined || !(TRANSLATORS.has(name) || IS_TRANSLATOR.test(name)) || !first) return undefined;
   const key = literalText(first);
   if (key !== undefined) return [key, ...wordsOf(second)];
   // `formatMessage({ id, defaultMessage })`

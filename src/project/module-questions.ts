@@ -1,4 +1,5 @@
-import { calledName, memberName, requiredModule, walkTree } from '../syntax/tree.js';
+import type { Node } from 'oxc-parser';
+import { calledName, memberName, requiredModule, unwrapped, walkTree } from '../syntax/tree.js';
 import { withWhatComes } from '../components/outputs.js';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
@@ -19,15 +20,57 @@ export const setsName = (project: Project, path: string, name: string): boolean 
 export const callsName = (project: Project, path: string, name: string): boolean =>
   has(project, path, name, (node) => node.type === 'CallExpression' && calledName(node) === name);
 
-/**
- * The first call that a module makes of an export that it imports, where each hands over more than an event of the page.
- * `module`: as it is written in imports, or the file that they lead to.
- */
-export function callWithSomething(
+/** An export of a module: as it is written in imports, or the file that they lead to. */
+interface Exported {
+  module: string;
+  name: string;
+}
+
+/** The first call that a module makes of an export that it imports, where each hands over more than an event of the page. */
+export function callWithSomething(project: Project, path: string, exported: Exported): Span | undefined {
+  const { local, program } = importing(project, path, exported);
+  if (!program || local === undefined) return undefined;
+  const calls = withWhatComes(new Map([[local, program]]), [program], (node) =>
+    node.type === 'CallExpression' && node.callee.type === 'Identifier'
+      ? { event: node.callee.name, args: node.arguments }
+      : undefined,
+  );
+  return calls.get(local)?.comesWith;
+}
+
+/** The first call that a module makes of an export for its effect alone: nothing takes what it gives. */
+export function callForEffect(project: Project, path: string, exported: Exported): Span | undefined {
+  const { local, program } = importing(project, path, exported);
+  let found: Span | undefined;
+  if (program && local !== undefined)
+    walkTree(program, (node) => {
+      const call = node.type === 'ExpressionStatement' ? effectOf(node.expression) : undefined;
+      if (call?.callee.type === 'Identifier' && call.callee.name === local)
+        found ??= { start: call.start, end: call.end };
+      return !found;
+    });
+  return found;
+}
+
+// `save(kiln)`, `await save(kiln)`, `save(kiln).then(…)`
+function effectOf(node: Node): Extract<Node, { type: 'CallExpression' }> | undefined {
+  const inner = unwrapped(node);
+  if (inner.type === 'AwaitExpression') return effectOf(inner.argument);
+  if (inner.type !== 'CallExpression') return undefined;
+  const callee = unwrapped(inner.callee);
+  return callee.type === 'MemberExpression' && CHAINED.has(memberName(callee) ?? '')
+    ? effectOf(callee.object)
+    : inner;
+}
+
+const CHAINED: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
+
+// The name that a module knows an export by, and its tree.
+function importing(
   project: Project,
   path: string,
-  { module, name }: { module: string; name: string },
-): Span | undefined {
+  { module, name }: Exported,
+): { local?: string; program?: Node } {
   const isOf = ({ specifier }: Import): boolean => {
     const led = specifier === module ? undefined : project.resolve(path, specifier);
     return (
@@ -38,14 +81,7 @@ export function callWithSomething(
   };
   const imports = [...(project.summary(path)?.imports ?? [])];
   const local = imports.find(([, each]) => each.name === name && isOf(each))?.[0];
-  const program = local === undefined ? undefined : project.tree(path)?.script.program;
-  if (!program || local === undefined) return undefined;
-  const calls = withWhatComes(new Map([[local, program]]), [program], (node) =>
-    node.type === 'CallExpression' && node.callee.type === 'Identifier'
-      ? { event: node.callee.name, args: node.arguments }
-      : undefined,
-  );
-  return calls.get(local)?.comesWith;
+  return local === undefined ? {} : { local, program: project.tree(path)?.script.program };
 }
 
 function has(

@@ -90,7 +90,14 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   // What is a success is one of several outcomes, but as the whole of a title.
   if (tokens.some((token) => token.toLowerCase() === 'success') && tokens.length > 2) return false;
   const saysNothing = ({ title: { text }, kind }: Block): boolean =>
-    text.split(/\s+/).every((token) => !wordsOf(token).some(says) || subject().isNamedBy(token, kind, text));
+    text
+      .replace(WITH_PROPS, '')
+      .split(/\s+/)
+      .every(
+        (token) =>
+          !wordsOf(token).some((word) => says(word) && !(kind === 'group' && OF_ALL.has(word))) ||
+          subject().isNamedBy(token, kind, text),
+      );
   if (path.slice(1).every(saysNothing) && onlyNamesProps(title.text, subject())) return true;
   // The bare name of what is tested says at least which function is broken.
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
@@ -185,6 +192,14 @@ const SAYING_NOTHING: ReadonlySet<string> = new Set(
     'feature features component components unit case cases scenario example happy path sanity smoke ' +
     'called compile compiles compiled instance fixture directive directives pipe service'
   ).split(' '),
+);
+
+const WITH_PROPS =
+  /\bwith (?:the |all |its )?(?:required|default|minimal|basic|given|necessary) (?:props|properties)\b/i;
+
+// What the specs of a group do in any case: “Loads and displays the Lid”.
+const OF_ALL: ReadonlySet<string> = new Set(
+  'load loads display displays show shows customize customizes'.split(' '),
 );
 
 function newTitle(spec: Block, context: FileContext): string | undefined {

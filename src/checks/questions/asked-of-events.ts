@@ -91,3 +91,30 @@ const isDenied = ({ not, asks, matcher, args }: Assertion): boolean =>
   (!not && (asks === 'falsy' || asks === 'undefined' || asks === 'null')) ||
   matcher === 'notCalled' ||
   args.some((each) => each.is === 'constant' && each.value === 0);
+
+/**
+ * Exports, as `module name`, that the components of a file import and that it replaces without a further word: by the file
+ * of the component, each with the place that replaces it.
+ */
+export const UNASKED = fileFact(
+  'replaced, unasked',
+  (context): ReadonlyMap<string, ReadonlyMap<string, Finding['place']>> => {
+    const { file, rendering, project } = context;
+    const files = new Set(file.renders.flatMap((render) => rendering.component(render)?.file ?? []));
+    const byComponent = new Map<string, Map<string, Finding['place']>>();
+    for (const path of files) {
+      const found = new Map<string, Finding['place']>();
+      byComponent.set(path, found);
+      for (const { specifier, name, typeOnly } of file.replacements.length > 0
+        ? (project.summary(path)?.imports.values() ?? [])
+        : []) {
+        const led = project.resolve(path, specifier);
+        const by = file.replacements.find((each) => (each.file ?? each.specifier) === (led ?? specifier));
+        const times = by?.automatic ? 0 : by?.answers.has(name) ? 1 : undefined;
+        if (!by || typeOnly || times === undefined || (file.said().get(name) ?? 0) > times) continue;
+        found.set(`${led ?? specifier} ${name}`, inFile(context, by.place));
+      }
+    }
+    return byComponent;
+  },
+);

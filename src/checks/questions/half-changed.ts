@@ -89,7 +89,7 @@ function halfChanged(
 
 // Words that say how, not what: they need not stand in a body.
 const LOOSE: ReadonlySet<string> = new Set(
-  'a an the is are be not no with without and or when if on off in of to for by from at as only also default custom valid invalid true false null undefined empty all any some each every multiple several single content children child text label more less than given provided set unset missing present correct correctly wrong 0 1'.split(
+  'a an the is are be not no with without and or when if on off in of to for by from at as only also default custom valid invalid negative positive true false null undefined empty all any some each every multiple several single content children child text label more less than given provided set unset missing present correct correctly wrong 0 1'.split(
     ' ',
   ),
 );

@@ -96,7 +96,7 @@ const saysNoCall = ({ asks, subject, subjectText, argText }: Assertion): boolean
   !OF_CALLS.test(subjectText + argText);
 
 const ONLY_SHOWS =
-  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:call|click|press|submit|open|close|save|trigger|emit|fire|toggle|then|when|after|on|if|once|upon|handle|select|chang|updat|navigat|launch|send|work|delet|remov|add)\w*)/i;
+  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:call|click|press|submit|open|close|save|trigger|emit|fire|toggle|then|when|after|on|if|once|upon|handle|select|chang|updat|navigat|launch|send|work|delet|remov|add|generat|produc|creat|build|pass|load|fetch|retriev|search|filter|allow|provid)\w*)/i;
 
 /** “shows the lid”, where the spec acts as well, and asserts the call that comes of it. */
 export function calledBeside(spec: Block, context: FileContext): ToldCall | undefined {

@@ -116,7 +116,7 @@ function preparedAs(value: Value): string | undefined {
 }
 
 // Stand-ins that go by a name of their own, of which nobody but its own settings says a word.
-function idleStandIns({ blocks, root, standIns }: SpecFile): StandIn[] {
+function idleStandIns({ blocks, root, standIns, said }: SpecFile): StandIn[] {
   const steps = [root, ...blocks].flatMap((block) => block.steps);
   const asked = askedAbout(steps);
   const own = new Set(steps.flatMap((step) => (step.kind === 'stand-in' && !step.via ? [step.standIn] : [])));
@@ -126,9 +126,17 @@ function idleStandIns({ blocks, root, standIns }: SpecFile): StandIn[] {
       !each.used &&
       /^[\w$]+$/.test(each.path ?? '') &&
       own.has(each) &&
-      !asked.has(each),
+      !asked.has(each) &&
+      // A function that is not followed may hand it on.
+      (said().get(each.path ?? '') ?? 0) <= 1 + steps.filter((step) => tells(step, each)).length,
   );
 }
+
+const tells = (step: Step, standIn: StandIn): boolean =>
+  (step.kind === 'answer' || step.kind === 'restore') &&
+  step.standIn === standIn &&
+  // What is told where it is made does not name it.
+  step.place.start !== standIn.place.start;
 
 // A plain first value may stand there for its type: `let count = 0`.
 function isNeverUsed(binding: Binding, { file }: FileContext): boolean {

@@ -21,8 +21,9 @@ const CHANGING_ELEMENT = words(
 );
 
 const COLLECTIONS = words(
-  'Map Set WeakMap WeakSet Array Date URLSearchParams FormData Headers Int8Array Uint8Array Int16Array Uint16Array Int32Array Uint32Array Float32Array Float64Array',
+  'Map Set Array Date URLSearchParams FormData Headers Int8Array Uint8Array Int16Array Uint16Array Int32Array Uint32Array Float32Array Float64Array',
 );
+const WEAK: ReadonlySet<string> = new Set(['WeakMap', 'WeakSet']);
 const NONE: ReadonlySet<string> = new Set();
 
 // A constructor of the platform that makes something which its methods can change.
@@ -39,6 +40,8 @@ export function methodEffect(value: Value, path: readonly string[]): Effect | un
     case 'instance':
       if (value.of.is === 'class') return classEffect(instanceOf(value.of), method);
       if (value.of.is !== 'global') return storeEffect(value, method);
+      // What goes by an object that a spec makes, no other spec meets.
+      if (WEAK.has(value.of.path)) return { writes: NONE, reads: NONE };
       return isCollection(value.of.path) ? onAll(changing, ADDING_METHODS.has(method)) : undefined;
     case 'class':
       return classEffect({ ...value, isStatic: true }, method);
