@@ -111,8 +111,8 @@ export function contains(outer: RenderedElement, element: RenderedElement): bool
 }
 /** A role, `null` for none that a query could use, undefined where it can't be told. */
 export type Role = string | null | undefined;
-/** A text that a query asks for: whole, or by the words it starts with. */
-export type AskedText = { text: string } | { start: string };
+/** A text that a query asks for: whole, or by a pattern. */
+export type AskedText = { text: string } | { pattern: RegExp };
 
 /** A way to reach an element. */
 export interface Handle {

@@ -103,15 +103,14 @@ function askedFrom(name: Pieces): AskedText | undefined {
   if (text !== undefined) return text ? { text } : undefined;
   const [piece] = name;
   const start = typeof piece === 'string' ? piece.trimEnd() : undefined;
-  return start && start.length >= 3 ? { start } : undefined;
+  return start && start.length >= 3 ? { pattern: new RegExp(patternOf(start)) } : undefined;
 }
 
 // What a query for it matches.
-const wantedBy = (asked: AskedText): Wanted =>
-  'text' in asked ? { text: asked.text, exact: true } : { pattern: new RegExp(patternOf(asked.start)) };
+const wantedBy = (asked: AskedText): Wanted => ('text' in asked ? { text: asked.text, exact: true } : asked);
 
-/** The source of a pattern for what starts with some words. */
-export const patternOf = (start: string): string => `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
+// The source of a pattern for what starts with some words.
+const patternOf = (start: string): string => `^${start.replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}`;
 
 function byLabel(element: RenderedElement, scope: SearchScope): Handle | undefined {
   if (!['input', 'select', 'textarea'].includes(element.tag)) return undefined;

@@ -1,6 +1,5 @@
 import { saysOf } from '../components/expr-names.js';
 import type { Reach } from '../specs/model/steps.js';
-import { textOfValue } from '../specs/model/values.js';
 import { matchesText } from './match.js';
 import { labelsOf, nameOf, NAMED_BY_CONTENT } from './name.js';
 import type { Handle, RenderedElement, RenderedTree } from './rendered-tree.js';
@@ -29,14 +28,13 @@ export function translatedHandle(
   element: RenderedElement,
   tree: RenderedTree,
 ): Handle | undefined {
-  const text = by === 'text' && args.length === 1 ? textOfValue(args[0]) : undefined;
+  const wanted = by === 'text' && args.length === 1 ? wantedOf(args[0]) : undefined;
   const role = roleOf(element);
-  if (text === undefined || !role || !NAMED_BY_CONTENT.has(role)) return undefined;
+  if (!wanted || !role || !NAMED_BY_CONTENT.has(role)) return undefined;
   const name = nameOf(element, tree);
   const isAll = name?.length === 1 && name[0] === undefined;
-  return isAll && translationsIn(element, false).includes(text)
-    ? { by: 'role', role, asked: { text }, unique: false, given: false }
-    : undefined;
+  const isSaid = translationsIn(element, false).some((text) => matchesText([text], wanted) === 'yes');
+  return isAll && isSaid ? { by: 'role', role, asked: wanted, unique: false, given: false } : undefined;
 }
 
 function translationsIn(element: RenderedElement, deep: boolean): readonly string[] {

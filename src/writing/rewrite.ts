@@ -3,7 +3,7 @@ import { exported, kitQuery, queryKit } from './kit.js';
 import type { Edit, Mend, Span, Finding } from '../finding.js';
 import { quoted } from './edits/style.js';
 import type { RenderedElement, AskedText, Handle } from '../rendering/rendered-tree.js';
-import { bestHandle, byRole, patternOf } from '../rendering/replacement.js';
+import { bestHandle, byRole } from '../rendering/replacement.js';
 import { translatedHandle } from '../rendering/translated.js';
 import { pageOf, type SearchScope } from '../rendering/scope.js';
 import type { Reach, Render } from '../specs/model/steps.js';
@@ -95,7 +95,7 @@ export function argsOf({ role, asked }: Handle, quote: '"' | "'"): string {
 }
 
 const sourceOf = (asked: AskedText, quote: '"' | "'"): string =>
-  'text' in asked ? quoted(asked.text, quote) : `/${patternOf(asked.start)}/`;
+  'text' in asked ? quoted(asked.text, quote) : String(asked.pattern);
 
 interface From {
   receiver: string;
