@@ -20,9 +20,9 @@ export const setsName = (project: Project, path: string, name: string): boolean 
 export const callsName = (project: Project, path: string, name: string): boolean =>
   has(project, path, name, (node) => node.type === 'CallExpression' && calledName(node) === name);
 
-/** An export of a module: as it is written in imports, or the file that they lead to. */
+/** An export of a module; `specifier`: as it is written in imports, or the file that they lead to. */
 interface Exported {
-  module: string;
+  specifier: string;
   name: string;
 }
 
@@ -69,7 +69,7 @@ const CHAINED: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
 function importing(
   project: Project,
   path: string,
-  { module, name }: Exported,
+  { specifier: module, name }: Exported,
 ): { local?: string; program?: Node } {
   const isOf = ({ specifier }: Import): boolean => {
     const led = specifier === module ? undefined : project.resolve(path, specifier);

@@ -1,5 +1,7 @@
+import { importOfKey } from '../../components/expr.js';
 import type { Finding, Place } from '../../finding.js';
 import { callWithSomething } from '../../project/module-questions.js';
+import { grouped } from '../../util/grouped.js';
 import { kebabCase } from '../../util/case.js';
 import { ASKED_OF, type Whether } from '../questions/asked-of-events.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -49,15 +51,15 @@ function outputs(context: ProjectContext): Finding[] {
 
 // Functions of other modules that what is rendered calls, and that a stand-in stands for.
 function functions(context: ProjectContext): Finding[] {
+  const rendering = renderingFiles(context);
   return context.specFiles.flatMap((file) =>
     [...(file.get(ASKED_OF)?.whether ?? [])].flatMap(([key, at]) => {
-      const [module, name] = key.split(' ');
-      if (module === undefined || name === undefined) return [];
-      const call = callIn(context, filesIn(file), module, name);
-      const isAsked = context.specFiles.some(
-        (each) => call && each.get(ASKED_OF)?.whole.has(key) !== false && filesIn(each).has(call.file),
-      );
-      return call && !isAsked ? [found(at, messageCall(name), call)] : [];
+      const exported = importOfKey(key);
+      const call = exported && callIn(context, filesIn(file), exported);
+      const isAsked = rendering
+        .get(call?.file ?? '')
+        ?.some((each) => each.get(ASKED_OF)?.whole.has(key) !== false);
+      return exported && call && !isAsked ? [found(at, messageCall(exported.name), call)] : [];
     }),
   );
 }
@@ -65,19 +67,25 @@ function functions(context: ProjectContext): Finding[] {
 function callIn(
   { project }: ProjectContext,
   files: ReadonlySet<string>,
-  module: string,
-  name: string,
+  exported: { specifier: string; name: string },
 ): Place | undefined {
   for (const file of files) {
-    const call = callWithSomething(project, file, { module, name });
+    const call = callWithSomething(project, file, exported);
     if (call) return { file, ...call };
   }
   return undefined;
 }
 
-// The files of what a spec file renders.
+// The files of what a spec file renders, and the spec files that render each.
 const filesIn = (file: SpecFileFacts): ReadonlySet<string> =>
   new Set(file.get(USES).map(({ component }) => component.file));
+
+const renderingFiles = ({ specFiles }: ProjectContext): Map<string, SpecFileFacts[]> => {
+  const pairs = specFiles.flatMap((file) => [...filesIn(file)].map((path) => ({ path, file })));
+  return new Map(
+    [...grouped(pairs, ({ path }) => path)].map(([path, all]) => [path, all.map(({ file }) => file)]),
+  );
+};
 
 const found = (at: Whether, message: string, call: Place): Finding => ({
   ...at,

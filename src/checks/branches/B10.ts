@@ -1,5 +1,7 @@
-import type { Finding } from '../../finding.js';
+import { importOfKey } from '../../components/expr.js';
+import type { Finding, Place } from '../../finding.js';
 import { callForEffect } from '../../project/module-questions.js';
+import { grouped } from '../../util/grouped.js';
 import { UNASKED } from '../questions/asked-of-events.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -24,30 +26,35 @@ export const B10: ProjectCheck = {
     "vi.mock('./api', () => ({ save: vi.fn() }));\nit('shows the kiln', () => {\n  render(<Kiln />);\n  expect(screen.getByText('Cone 6')).toBeVisible();\n});",
   mended:
     "it('saves the kiln', async () => {\n  render(<Kiln />);\n  await user.click(screen.getByRole('button', { name: 'Save' }));\n  expect(save).toHaveBeenCalledWith({ cone: 6 });\n});",
-  run: (context) =>
-    [...new Set(context.components.map(({ file }) => file))].flatMap((path) => inComponents(path, context)),
+  run(context) {
+    const replaced = grouped(
+      context.specFiles.flatMap((file) => [...file.get(UNASKED)]),
+      ([path]) => path,
+    );
+    return [...replaced].flatMap(([path, all]) => {
+      const [first, ...others] = all.map(([, keys]) => keys);
+      return [...(first ?? [])].flatMap(([key, place]) =>
+        others.every((each) => each.has(key)) ? inComponents(path, key, place, context) : [],
+      );
+    });
+  },
 };
 
-function inComponents(path: string, context: ProjectContext): Finding[] {
-  const all = context.specFiles.flatMap((file) => file.get(UNASKED).get(path) ?? []);
-  const [first, ...others] = all;
-  return [...(first ?? [])].flatMap(([key, place]) => {
-    const [module = '', name = ''] = key.split(' ');
-    if (OF_NO_EFFECT.test(name) || !others.every((each) => each.has(key))) return [];
-    const call = callForEffect(context.project, path, { module, name });
-    const component = call && componentAround(path, call.start, context);
-    return call && component
-      ? [
-          {
-            place: { file: path, ...call },
-            certainty: 'likely' as const,
-            message: message(name, component),
-            advice: advice(name),
-            evidence: [{ ...place, note: 'replaced here' }],
-          },
-        ]
-      : [];
-  });
+function inComponents(path: string, key: string, place: Place, context: ProjectContext): Finding[] {
+  const exported = importOfKey(key);
+  if (!exported || OF_NO_EFFECT.test(exported.name)) return [];
+  const call = callForEffect(context.project, path, exported);
+  const component = call && componentAround(path, call.start, context);
+  if (!call || !component) return [];
+  return [
+    {
+      place: { file: path, ...call },
+      certainty: 'likely',
+      message: message(exported.name, component),
+      advice: advice(exported.name),
+      evidence: [{ ...place, note: 'replaced here' }],
+    },
+  ];
 }
 
 // What watches, or sets up the surroundings, is not what a component is there for.

@@ -1,3 +1,4 @@
+import { functionKey } from '../../components/expr.js';
 import type { Finding } from '../../finding.js';
 import { asksWhether, eventAsked } from '../../specs/model/asked.js';
 import { titlesOf, type SpecFile } from '../../specs/model/blocks.js';
@@ -16,7 +17,7 @@ interface AskedOf {
 
 export type Whether = Pick<Finding, 'place' | 'within'>;
 
-/** What the specs of a file ask of events, and of functions of other modules, as `module name`; undefined where they may ask anything. */
+/** What the specs of a file ask of events, and of functions of other modules, as `module#name`; undefined where they may ask anything. */
 export const ASKED_OF = fileFact('asked of events', (context): AskedOf | undefined => {
   const { file, project } = context;
   if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
@@ -50,18 +51,18 @@ export const ASKED_OF = fileFact('asked of events', (context): AskedOf | undefin
 
 // What an assertion about calls is of, where the set-up puts a stand-in in its place: `expect(fire).toHaveBeenCalled()`.
 function exportAsked(subject: Value): string | undefined {
-  if (subject.is === 'external') return `${subject.module} ${subject.name}`;
-  if (subject.is === 'project') return `${subject.declared.file} ${subject.declared.name}`;
+  if (subject.is === 'external') return functionKey(subject.module, subject.name);
+  if (subject.is === 'project') return functionKey(subject.declared.file, subject.declared.name);
   return subject.is === 'read' ? exportAsked(subject.of) : undefined;
 }
 
-// What a stand-in stands for in other modules, as `module name`.
+// What a stand-in stands for in other modules, as `module#name`.
 function exportsOf(standIn: StandIn, { replacements }: SpecFile): string[] {
   const { replaces } = standIn;
   const handed = replacements.flatMap(({ file, specifier, standIns }) =>
-    [...standIns].flatMap(([name, each]) => (each === standIn ? [`${file ?? specifier} ${name}`] : [])),
+    [...standIns].flatMap(([name, each]) => (each === standIn ? [functionKey(file ?? specifier, name)] : [])),
   );
-  return replaces ? [`${replaces.module} ${replaces.name}`, ...handed] : handed;
+  return replaces ? [functionKey(replaces.module, replaces.name), ...handed] : handed;
 }
 
 // The event of whose record an assertion asks only whether, or how often, it came: `expect(wrapper.emitted('fire')).toBeTruthy()`.
@@ -93,7 +94,7 @@ const isDenied = ({ not, asks, matcher, args }: Assertion): boolean =>
   args.some((each) => each.is === 'constant' && each.value === 0);
 
 /**
- * Exports, as `module name`, that the components of a file import and that it replaces without a further word: by the file
+ * Exports, as `module#name`, that the components of a file import and that it replaces without a further word: by the file
  * of the component, each with the place that replaces it.
  */
 export const UNASKED = fileFact(
@@ -112,7 +113,7 @@ export const UNASKED = fileFact(
         const by = file.replacements.find((each) => (each.file ?? each.specifier) === (led ?? specifier));
         const times = by?.automatic ? 0 : by?.answers.has(name) ? 1 : undefined;
         if (!by || typeOnly || times === undefined || (file.said().get(name) ?? 0) > times) continue;
-        found.set(`${led ?? specifier} ${name}`, inFile(context, by.place));
+        found.set(functionKey(led ?? specifier, name), inFile(context, by.place));
       }
     }
     return byComponent;
