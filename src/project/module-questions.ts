@@ -29,7 +29,28 @@ interface Exported {
 /** The first call that a module makes of an export that it imports, where each hands over more than an event of the page. */
 export function callWithSomething(project: Project, path: string, exported: Exported): Span | undefined {
   const { local, program } = importing(project, path, exported);
-  if (!program || local === undefined) return undefined;
+  return program && local !== undefined ? calledWithSomething(program, local) : undefined;
+}
+
+/** The same, of a name that the module takes from what something gives: `const { save } = useKilns()`. */
+export function takenCallWithSomething(project: Project, path: string, name: string): Span | undefined {
+  if (!project.source(path)?.text.includes(name)) return undefined;
+  const program = project.tree(path)?.script.program;
+  let isTaken = false;
+  if (program)
+    walkTree(program, (node) => {
+      const isCall =
+        node.type === 'VariableDeclarator' && node.init && unwrapped(node.init).type === 'CallExpression';
+      if (isCall && node.id.type === 'ObjectPattern')
+        isTaken ||= node.id.properties.some(
+          (each) => each.type === 'Property' && each.value.type === 'Identifier' && each.value.name === name,
+        );
+      return !isTaken;
+    });
+  return program && isTaken ? calledWithSomething(program, name) : undefined;
+}
+
+function calledWithSomething(program: Node, local: string): Span | undefined {
   const calls = withWhatComes(new Map([[local, program]]), [program], (node) =>
     node.type === 'CallExpression' && node.callee.type === 'Identifier'
       ? { event: node.callee.name, args: node.arguments }

@@ -1,6 +1,6 @@
 import { importOfKey } from '../../components/expr.js';
 import type { Finding, Place } from '../../finding.js';
-import { callWithSomething } from '../../project/module-questions.js';
+import { callWithSomething, takenCallWithSomething } from '../../project/module-questions.js';
 import { grouped } from '../../util/grouped.js';
 import { kebabCase } from '../../util/case.js';
 import { ASKED_OF, type Whether } from '../questions/asked-of-events.js';
@@ -55,22 +55,29 @@ function functions(context: ProjectContext): Finding[] {
   return context.specFiles.flatMap((file) =>
     [...(file.get(ASKED_OF)?.whether ?? [])].flatMap(([key, at]) => {
       const exported = importOfKey(key);
-      const call = exported && callIn(context, filesIn(file), exported);
+      const call = callIn(context, filesIn(file), key);
       const isAsked = rendering
         .get(call?.file ?? '')
         ?.some((each) => each.get(ASKED_OF)?.whole.has(key) !== false);
-      return exported && call && !isAsked ? [found(at, messageCall(exported.name), call)] : [];
+      return call && !isAsked ? [found(at, messageCall(exported?.name ?? key), call)] : [];
     }),
   );
 }
 
+// The call of an export, or of a name that a component takes from what a hook gives it; its own outputs are told apart.
 function callIn(
-  { project }: ProjectContext,
+  { project, components }: ProjectContext,
   files: ReadonlySet<string>,
-  exported: { specifier: string; name: string },
+  key: string,
 ): Place | undefined {
+  const exported = importOfKey(key);
   for (const file of files) {
-    const call = callWithSomething(project, file, exported);
+    const isOutput = components.some((each) => each.file === file && each.outputs?.has(key));
+    const call = exported
+      ? callWithSomething(project, file, exported)
+      : isOutput
+        ? undefined
+        : takenCallWithSomething(project, file, key);
     if (call) return { file, ...call };
   }
   return undefined;
