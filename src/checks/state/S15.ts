@@ -3,9 +3,8 @@ import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { Finding } from '../../finding.js';
 import type { FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { quotedTitle, runningBlocks, runningSpecs } from '../questions/order.js';
+import { eachHooksAround, quotedTitle, runningBlocks, runningSpecs } from '../questions/order.js';
 import { clears } from '../questions/stand-in-calls.js';
-import { eachHooksAround } from '../questions/order.js';
 
 const message = (what: string, group: string, spec: string): string =>
   `${what} in the body of ${group}, which runs while specs are collected: it holds for ${spec}, outside of the group, as well.`;
@@ -63,8 +62,9 @@ function setIn(
       const name = step.standIn?.path ?? step.binding?.name;
       // An answer for one call is of another kind.
       const isOwn = (step.standIn?.block ?? step.binding?.block) === group;
-      const key = step.standIn ?? step.binding;
-      return name === undefined || step.once ? undefined : { key, what: `${name} is given an answer`, isOwn };
+      return name === undefined || step.once
+        ? undefined
+        : { key: keyOf(step), what: `${name} is given an answer`, isOwn };
     }
     case 'stand-in': {
       const { target, objectText, member, answers } = step.standIn;
@@ -85,67 +85,65 @@ function setIn(
   }
 }
 
-function check(
-  { step, group, key, what, isOwn }: Arranged,
-  all: readonly Arranged[],
-  context: FileContext,
-): Finding[] {
+function check(arranged: Arranged, all: readonly Arranged[], context: FileContext): Finding[] {
+  const { step, group, key, isOwn } = arranged;
   const specs = runningSpecs(context.file);
   const isInside = (block: Block): boolean => blocksAround(block).includes(group);
-  const inside = specs.filter(isInside);
-  const [first] = inside;
-  if (!first) return [];
-  const base = { place: inFile(context, step.place), within: titlesOf(group), advice };
-  const same = isOwn
-    ? undefined
-    : all.find(
-        (each) =>
-          each.key === key &&
-          each.group !== group &&
-          !isInside(each.group) &&
-          !blocksAround(group).includes(each.group),
-      );
-  if (same)
-    return [
-      {
-        ...base,
-        level: 'risk',
-        certainty: 'sure',
-        message: messageTwice(what, quotedTitle(group), quotedTitle(same.group)),
-        evidence: [{ ...inFile(context, same.step.place), note: 'the same, for the other group' }],
-      },
-    ];
-  const hook = step.kind === 'answer' && inside.length > 1 ? goneBy(step, first) : undefined;
-  if (hook)
-    return [
-      {
-        ...base,
-        level: 'risk',
-        certainty: 'sure',
-        message: messageGone(what, quotedTitle(group), quotedTitle(hook)),
-        evidence: [{ ...inFile(context, hook.place), note: 'takes it back' }],
-      },
-    ];
+  const [first, ...others] = specs.filter(isInside);
+  // What a hook sets again before each spec is as the hook says.
+  if (!first || eachHooksAround(first).some((hook) => hook.steps.some((each) => keyOf(each) === key)))
+    return [];
+  const same = all.find(
+    (each) =>
+      each.key === key &&
+      each.group !== group &&
+      !isInside(each.group) &&
+      !blocksAround(group).includes(each.group),
+  );
+  if (same && !isOwn) return [twice(arranged, same, context)];
+  const hook = step.kind === 'answer' && others.length > 0 ? takenBackBy(step, first) : undefined;
+  if (hook) return [gone(arranged, hook, context)];
   const outside = isOwn ? undefined : specs.find((spec) => !isInside(spec));
-  return outside
-    ? [
-        {
-          ...base,
-          certainty: 'likely',
-          message: message(what, quotedTitle(group), quotedTitle(outside)),
-          evidence: [{ ...inFile(context, outside.callee), note: 'runs with it as well' }],
-        },
-      ]
-    : [];
+  return outside ? [meeting(arranged, outside, context)] : [];
 }
 
+const baseOf = (
+  { step, group }: Arranged,
+  context: FileContext,
+): Pick<Finding, 'place' | 'within' | 'advice'> => ({
+  place: inFile(context, step.place),
+  within: titlesOf(group),
+  advice,
+});
+
+const twice = (arranged: Arranged, same: Arranged, context: FileContext): Finding => ({
+  ...baseOf(arranged, context),
+  level: 'risk',
+  certainty: 'sure',
+  message: messageTwice(arranged.what, quotedTitle(arranged.group), quotedTitle(same.group)),
+  evidence: [{ ...inFile(context, same.step.place), note: 'the same, for the other group' }],
+});
+
+const gone = (arranged: Arranged, hook: Block, context: FileContext): Finding => ({
+  ...baseOf(arranged, context),
+  level: 'risk',
+  certainty: 'sure',
+  message: messageGone(arranged.what, quotedTitle(arranged.group), quotedTitle(hook)),
+  evidence: [{ ...inFile(context, hook.place), note: 'takes it back' }],
+});
+
+const meeting = (arranged: Arranged, outside: Block, context: FileContext): Finding => ({
+  ...baseOf(arranged, context),
+  certainty: 'likely',
+  message: message(arranged.what, quotedTitle(arranged.group), quotedTitle(outside)),
+  evidence: [{ ...inFile(context, outside.callee), note: 'runs with it as well' }],
+});
+
+const keyOf = (step: Step): unknown => (step.kind === 'answer' ? (step.standIn ?? step.binding) : undefined);
+
 // The each-hook that takes an answer back.
-const goneBy = ({ standIn, binding }: StepOf<'answer'>, spec: Block): Block | undefined =>
+const takenBackBy = ({ standIn, binding }: StepOf<'answer'>, spec: Block): Block | undefined =>
   eachHooksAround(spec).find((hook) => {
     const cleared = { maker: standIn?.maker ?? 'runner', binding, standIn };
-    const isTaken = hook.steps.some((step) => !step.maybe && clears(step, cleared, 'answers'));
-    const isSetAgain = hook.steps.some(
-      (step) => step.kind === 'answer' && step.standIn === standIn && step.binding === binding,
-    );
-    return isTaken && !isSetAgain;
+    return hook.steps.some((step) => !step.maybe && clears(step, cleared, 'answers'));
   });

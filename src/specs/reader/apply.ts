@@ -1,20 +1,13 @@
 import type { Meaning } from '../../libraries/meaning.js';
 import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions.js';
-import {
-  isOptionalChain,
-  namesOnTheWay,
-  returnedFrom,
-  unwrapped,
-  type FunctionNode,
-} from '../../syntax/tree.js';
+import { isOptionalChain, namesOnTheWay, type FunctionNode } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import type { StandIn } from '../model/steps.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
 import { overrideComponent, renderBy } from './renders.js';
-import { asStandIn } from './replaced-modules.js';
+import { asStandIn, hookCalledBy } from './replaced-modules.js';
 import { answer, makerOf, receiverBinding, standIn } from './stand-ins.js';
 import {
   constantValue,
@@ -115,15 +108,6 @@ export function applyMeaning(
     default:
       return assertsOrFakes(run, env, callee, args, node);
   }
-}
-
-// `() => useKilns(filter)`, where a stand-in was put in the place of the hook.
-function hookCalledBy(run: SpecReading, callback: Value | undefined): StandIn | undefined {
-  if (callback?.is !== 'function') return undefined;
-  const [returned, ...more] = returnedFrom(callback.node);
-  const call = returned && unwrapped(returned);
-  if (call?.type !== 'CallExpression' || more.length > 0) return undefined;
-  return libraryObjectOf(run.evaluate(callback.env, call.callee))?.standIn;
 }
 
 function assertsOrFakes(

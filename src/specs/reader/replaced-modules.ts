@@ -1,10 +1,10 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, literalText, memberName, unwrapped, walkTree } from '../../syntax/tree.js';
+import { isFunction, literalText, memberName, returnedFrom, unwrapped, walkTree } from '../../syntax/tree.js';
 import { basename } from '../../util/paths.js';
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
-import { UNKNOWN_VALUE, type Value } from '../model/values.js';
+import { libraryObjectOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
 import { entriesOf } from './factory-answers.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 
@@ -89,6 +89,14 @@ export function asStandIn(run: SpecReading, env: Env, given: Value | undefined, 
   if (binding?.kind !== 'import') return { is: 'thing', type: 'stand-in' };
   const known = run.file.standIns.find((each) => each.target === 'module' && each.binding === binding);
   return known ? { is: 'thing', type: 'stand-in', standIn: known } : madeStandIn(run, node, binding);
+}
+
+/** The stand-in for a hook that a callback does no more than call: `() => useKilns(filter)`. */
+export function hookCalledBy(run: SpecReading, callback: Value | undefined): StandIn | undefined {
+  const [returned, ...more] = callback?.is === 'function' ? returnedFrom(callback.node) : [];
+  const call = returned && unwrapped(returned);
+  if (callback?.is !== 'function' || call?.type !== 'CallExpression' || more.length > 0) return undefined;
+  return libraryObjectOf(run.evaluate(callback.env, call.callee))?.standIn;
 }
 
 // `vi.fn()`, with answers given in a chain.
