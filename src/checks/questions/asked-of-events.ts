@@ -111,7 +111,7 @@ export const UNASKED = fileFact(
         : []) {
         const led = project.resolve(path, specifier);
         const by = file.replacements.find((each) => (each.file ?? each.specifier) === (led ?? specifier));
-        const times = by?.automatic ? 0 : by?.answers.has(name) ? 1 : undefined;
+        const times = by?.automatic ? 0 : by?.plain.has(name) ? 1 : undefined;
         if (!by || typeOnly || times === undefined || (file.said().get(name) ?? 0) > times) continue;
         found.set(functionKey(led ?? specifier, name), inFile(context, by.place));
       }

@@ -33,12 +33,20 @@ export function keepFactoryAnswers({ file, moduleEnvs, moduleReplacements, tree 
     for (const [name, node] of entriesOf(by)) {
       const answer = answerOf(node, scope);
       if (answer) replacement.answers.set(name, answer);
+      if (isPlain(node)) replacement.plain.add(name);
       const held = env.find(heldBy(node) ?? '')?.value;
       if (held?.is !== 'thing' || !held.standIn) continue;
       replacement.standIns.set(name, held.standIn);
       if (!held.standIn.answers) replacement.answers.set(name, constant(undefined));
     }
   }
+}
+
+// `vi.fn()`, with values given in a chain: a function that it were handed could keep what it is called with.
+function isPlain(node: Node): boolean {
+  if (node.type !== 'CallExpression' || node.callee.type !== 'MemberExpression') return false;
+  if (node.arguments.some((each) => isFunction(unwrapped(each)) || each.type === 'Identifier')) return false;
+  return memberName(node.callee) === 'fn' || isPlain(unwrapped(node.callee.object));
 }
 
 // `load: load`, `load: (...all) => load(...all)`

@@ -41,6 +41,7 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
       partial: keepsActual(call),
       automatic: !factory && !hasManualStandIn(run, file),
       answers: new Map(),
+      plain: new Set(),
       standIns: new Map(),
     });
   }
