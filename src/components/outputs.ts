@@ -20,22 +20,21 @@ export function withWhatComes(
   nodes: readonly Node[],
   sendingOf: (node: Node) => Sending | undefined,
 ): Map<string, Output> {
-  const found = new Map<string, Output>(outputs);
+  const comesWith = new Map<string, Span>();
   const isBare = new Set<string>();
   for (const each of outputs.size > 0 ? nodes : [])
     walkTree(each, (node) => {
       const sent = sendingOf(node);
-      const output = sent && found.get(sent.event);
-      if (!sent || !output) return;
+      if (!sent) return;
       if (!sent.args?.some(isOwn)) isBare.add(sent.event);
-      else if (!output.comesWith)
-        found.set(sent.event, { ...output, comesWith: { start: node.start, end: node.end } });
+      else if (!comesWith.has(sent.event)) comesWith.set(sent.event, { start: node.start, end: node.end });
     });
-  for (const name of isBare) {
-    const { start, end } = found.get(name) ?? { start: 0, end: 0 };
-    found.set(name, { start, end });
-  }
-  return found;
+  return new Map(
+    [...outputs].map(([event, output]) => [
+      event,
+      isBare.has(event) ? output : { ...output, comesWith: comesWith.get(event) },
+    ]),
+  );
 }
 
 const OF_PAGE: ReadonlySet<string> = new Set(['e', 'ev', 'evt', 'event', '$event']);

@@ -3,6 +3,7 @@ import { calledName, memberName, requiredModule, unwrapped, walkTree } from '../
 import { withWhatComes } from '../components/outputs.js';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
+import { CHAINS } from '../syntax/promises.js';
 import type { Project } from './project.js';
 
 /** Whether a module sets a member of that name anywhere, or names it to a call: `globalThis.jest = vi`, `stub('jest', vi)`. */
@@ -34,20 +35,21 @@ export function callWithSomething(project: Project, path: string, exported: Expo
 
 /** The same, of a name that the module takes from what something gives: `const { save } = useKilns()`. */
 export function takenCallWithSomething(project: Project, path: string, name: string): Span | undefined {
-  if (!project.source(path)?.text.includes(name)) return undefined;
-  const program = project.tree(path)?.script.program;
-  let isTaken = false;
-  if (program)
-    walkTree(program, (node) => {
-      const isCall =
-        node.type === 'VariableDeclarator' && node.init && unwrapped(node.init).type === 'CallExpression';
-      if (isCall && node.id.type === 'ObjectPattern')
-        isTaken ||= node.id.properties.some(
-          (each) => each.type === 'Property' && each.value.type === 'Identifier' && each.value.name === name,
-        );
-      return !isTaken;
-    });
-  return program && isTaken ? calledWithSomething(program, name) : undefined;
+  const isTaken = has(
+    project,
+    path,
+    name,
+    (node) =>
+      node.type === 'VariableDeclarator' &&
+      node.id.type === 'ObjectPattern' &&
+      node.init !== null &&
+      unwrapped(node.init).type === 'CallExpression' &&
+      node.id.properties.some(
+        (each) => each.type === 'Property' && each.value.type === 'Identifier' && each.value.name === name,
+      ),
+  );
+  const program = isTaken ? project.tree(path)?.script.program : undefined;
+  return program && calledWithSomething(program, name);
 }
 
 function calledWithSomething(program: Node, local: string): Span | undefined {
@@ -79,12 +81,10 @@ function effectOf(node: Node): Extract<Node, { type: 'CallExpression' }> | undef
   if (inner.type === 'AwaitExpression') return effectOf(inner.argument);
   if (inner.type !== 'CallExpression') return undefined;
   const callee = unwrapped(inner.callee);
-  return callee.type === 'MemberExpression' && CHAINED.has(memberName(callee) ?? '')
+  return callee.type === 'MemberExpression' && CHAINS.has(memberName(callee) ?? '')
     ? effectOf(callee.object)
     : inner;
 }
-
-const CHAINED: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
 
 // The name that a module knows an export by, and its tree.
 function importing(

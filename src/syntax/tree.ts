@@ -1,3 +1,4 @@
+import { counted } from '../util/counted.js';
 import {
   visitorKeys,
   type ArrowFunctionExpression,
@@ -210,17 +211,12 @@ export function wordsNamedIn(node: Node): Set<string> {
 
 /** How often a tree says each name, of a variable or a member, and each text as a whole. */
 export function saidIn(node: Node): Map<string, number> {
-  const said = new Map<string, number>();
+  const words: string[] = [];
   walkTree(node, (each) => {
-    const word =
-      each.type === 'Identifier'
-        ? each.name
-        : each.type === 'Literal' || each.type === 'TemplateLiteral'
-          ? literalText(each)
-          : undefined;
-    if (word !== undefined) said.set(word, (said.get(word) ?? 0) + 1);
+    const word = each.type === 'Identifier' ? each.name : literalText(each);
+    if (word !== undefined) words.push(word);
   });
-  return said;
+  return counted(words);
 }
 
 /**

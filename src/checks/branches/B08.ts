@@ -3,7 +3,7 @@ import type { Finding, Span } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact } from '../questions/context.js';
 import type { ComponentUse } from '../../rendering/uses.js';
-import { USES } from '../questions/facts.js';
+import { specFilesRendering, takesHelpers, USES } from '../questions/facts.js';
 import { kebabCase } from '../../util/case.js';
 
 const message = (event: string, component: string): string =>
@@ -23,8 +23,9 @@ interface Heard {
   props: ReadonlySet<string>;
 }
 
-const HEARD = fileFact('heard', ({ file, rendering, project }): Heard | undefined => {
-  if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
+const HEARD = fileFact('heard', (context): Heard | undefined => {
+  if (takesHelpers(context)) return undefined;
+  const { file, rendering } = context;
   const asked = file.standIns.filter((each) => each.asked).flatMap(({ handedAs }) => [...handedAs]);
   const tells = file.renders.some((render) => {
     const component = rendering.component(render);
@@ -52,10 +53,7 @@ export const B08: ProjectCheck = {
     const heard = listenedIn(context.components);
     return context.components.flatMap((component) => {
       if (!component.outputs?.size || !context.isInSight(component)) return [];
-      const specs = (context.specFilesOf(component) ?? []).filter((file) =>
-        file.get(USES).some((use) => use.component === component && use.by === undefined),
-      );
-      const all = specs.map((file) => file.get(HEARD));
+      const all = specFilesRendering(component, context).map((file) => file.get(HEARD));
       if (all.length === 0 || all.includes(undefined)) return [];
       const uses = context.usesOf(component);
       return [...component.outputs].flatMap(([event, place]) => {

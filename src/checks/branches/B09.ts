@@ -1,12 +1,12 @@
 import { importOfKey } from '../../components/expr.js';
-import type { Finding, Place } from '../../finding.js';
+import type { Finding, Place, Span } from '../../finding.js';
 import { callWithSomething, takenCallWithSomething } from '../../project/module-questions.js';
 import { grouped } from '../../util/grouped.js';
 import { kebabCase } from '../../util/case.js';
 import { ASKED_OF, type Whether } from '../questions/asked-of-events.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { USES } from '../questions/facts.js';
+import { specFilesRendering, USES } from '../questions/facts.js';
 
 const message = (event: string, component: string): string =>
   `${component} hands something over with “${event}”, and its specs ask only whether it does, or how often.`;
@@ -33,10 +33,7 @@ export const B09: ProjectCheck = {
 function outputs(context: ProjectContext): Finding[] {
   return context.components.flatMap((component) => {
     if (!component.outputs?.size) return [];
-    const specs = (context.specFilesOf(component) ?? []).filter((file) =>
-      file.get(USES).some((use) => use.component === component && use.by === undefined),
-    );
-    const all = specs.map((file) => file.get(ASKED_OF));
+    const all = specFilesRendering(component, context).map((file) => file.get(ASKED_OF));
     if (all.includes(undefined)) return [];
     return [...component.outputs].flatMap(([event, { comesWith }]) => {
       const names = component.framework === 'react' ? [event] : [event, kebabCase(event)];
@@ -52,16 +49,17 @@ function outputs(context: ProjectContext): Finding[] {
 // Functions of other modules that what is rendered calls, and that a stand-in stands for.
 function functions(context: ProjectContext): Finding[] {
   const rendering = renderingFiles(context);
-  return context.specFiles.flatMap((file) =>
-    [...(file.get(ASKED_OF)?.whether ?? [])].flatMap(([key, at]) => {
-      const exported = importOfKey(key);
-      const call = callIn(context, filesIn(file), key);
+  return context.specFiles.flatMap((file) => {
+    const asked = file.get(ASKED_OF)?.whether ?? new Map<string, Whether>();
+    const files = asked.size > 0 ? filesIn(file) : new Set<string>();
+    return [...asked].flatMap(([key, at]) => {
+      const call = callIn(context, files, key);
       const isAsked = rendering
         .get(call?.file ?? '')
         ?.some((each) => each.get(ASKED_OF)?.whole.has(key) !== false);
-      return call && !isAsked ? [found(at, messageCall(exported?.name ?? key), call)] : [];
-    }),
-  );
+      return call && !isAsked ? [found(at, messageCall(importOfKey(key)?.name ?? key), call)] : [];
+    });
+  });
 }
 
 // The call of an export, or of a name that a component takes from what a hook gives it; its own outputs are told apart.
@@ -71,13 +69,12 @@ function callIn(
   key: string,
 ): Place | undefined {
   const exported = importOfKey(key);
+  const isOutput = (path: string): boolean =>
+    components.some(({ file, outputs }) => file === path && outputs?.has(key));
   for (const file of files) {
-    const isOutput = components.some((each) => each.file === file && each.outputs?.has(key));
-    const call = exported
-      ? callWithSomething(project, file, exported)
-      : isOutput
-        ? undefined
-        : takenCallWithSomething(project, file, key);
+    const taken = (): Span | undefined =>
+      isOutput(file) ? undefined : takenCallWithSomething(project, file, key);
+    const call = exported ? callWithSomething(project, file, exported) : taken();
     if (call) return { file, ...call };
   }
   return undefined;

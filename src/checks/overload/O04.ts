@@ -1,6 +1,7 @@
+import { ASKING_PRESENCE } from '../../specs/model/asked.js';
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import type { Assertion, StepOf } from '../../specs/model/steps.js';
+import type { StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding, Level, Edit, Mend } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
@@ -145,7 +146,7 @@ function written(
   const file = context.file.path;
   const insert = (at: number, text: string): Edit => ({ file, start: at, end: at, text });
   if (missing === 'call')
-    return NEEDS_NOTHING.has(assertion.asks)
+    return ASKING_PRESENCE.has(assertion.asks)
       ? {
           summary: `Call ${assertion.matcher ?? ''}`,
           safe: false,
@@ -158,13 +159,3 @@ function written(
   if (!spec.fn.async) edits.unshift(insert(spec.fn.start, 'async '));
   return { summary: 'Await what is asked about', safe: false, edits };
 }
-
-// Matchers that are complete without an argument.
-const NEEDS_NOTHING: ReadonlySet<Assertion['asks']> = new Set([
-  'there',
-  'truthy',
-  'falsy',
-  'null',
-  'defined',
-  'undefined',
-] as const);

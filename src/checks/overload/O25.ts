@@ -3,6 +3,7 @@ import { isAssert } from '../../specs/model/rounds.js';
 import type { Finding } from '../../finding.js';
 import type { FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
+import { bodyCode } from '../questions/copies.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
 
 const message = (other: string): string =>
@@ -25,19 +26,16 @@ export const O25: FileCheck = {
   run: (context) => [...runningByGroup(context.file).values()].flatMap((specs) => check(specs, context)),
 };
 
-const SEPARATOR = '\u0000';
-
 // In the order of their texts, a text stands right before what begins with it.
 function check(specs: readonly Block[], context: FileContext): Finding[] {
   const written = specs
     .filter(isComparable)
-    .map((spec) => ({ spec, text: spec.statements.map(({ code }) => code + SEPARATOR).join('') }))
+    .map((spec) => ({ spec, text: `${bodyCode(spec)}\n` }))
     .sort((a, b) => (a.text < b.text ? -1 : a.text > b.text ? 1 : a.spec.place.start - b.spec.place.start));
   return written.flatMap(({ spec, text }, i): Finding[] => {
     const next = written[i + 1];
-    if (!next?.text.startsWith(text)) return [];
     // Two that are the same are told by their titles.
-    if (next.text === text) return [];
+    if (!next?.text.startsWith(text) || next.text === text) return [];
     return [
       {
         place: inFile(context, spec.callee),

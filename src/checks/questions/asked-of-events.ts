@@ -1,11 +1,12 @@
 import { functionKey } from '../../components/expr.js';
 import type { Finding } from '../../finding.js';
-import { asksWhether, eventAsked } from '../../specs/model/asked.js';
+import { ASKING_PRESENCE, asksWhether, eventAsked } from '../../specs/model/asked.js';
 import { titlesOf, type SpecFile } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, StandIn } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import { fileFact, inFile } from './context.js';
+import { takesHelpers } from './facts.js';
 
 /** What the specs of a file ask of the events that components tell them. */
 interface AskedOf {
@@ -19,8 +20,8 @@ export type Whether = Pick<Finding, 'place' | 'within'>;
 
 /** What the specs of a file ask of events, and of functions of other modules, as `module#name`; undefined where they may ask anything. */
 export const ASKED_OF = fileFact('asked of events', (context): AskedOf | undefined => {
-  const { file, project } = context;
-  if ([...file.imported].some((path) => project.summary(path)?.usesTestLibrary)) return undefined;
+  if (takesHelpers(context)) return undefined;
+  const { file } = context;
   const whether = new Map<string, Whether>();
   const times = new Map<string, number>();
   const whole = new Set<string>(file.listens);
@@ -72,24 +73,16 @@ function recordAsked(assertion: Assertion): string | undefined {
   const event = eventAsked(assertion);
   const last = assertion.subjectPath.at(isLength ? -2 : -1);
   const isWhole = last === 'emitted' || last === event;
-  const isOpen = isLength || (asks !== undefined && OF_PRESENCE.has(asks)) || matcher === 'toHaveLength';
+  const isOpen = isLength || ASKING_PRESENCE.has(asks) || asks === 'count' || matcher === 'toHaveLength';
   return isWhole && isOpen ? event : undefined;
 }
 
-const OF_PRESENCE: ReadonlySet<Assertion['asks']> = new Set([
-  'there',
-  'truthy',
-  'falsy',
-  'null',
-  'defined',
-  'undefined',
-  'count',
-] as const);
+// What says that something is not there.
+const OF_ABSENCE: ReadonlySet<Assertion['asks']> = new Set(['falsy', 'null', 'undefined'] as const);
 
 // That it does not come, or that it comes no times.
 const isDenied = ({ not, asks, matcher, args }: Assertion): boolean =>
-  (not && asks !== 'falsy' && asks !== 'undefined' && asks !== 'null') ||
-  (!not && (asks === 'falsy' || asks === 'undefined' || asks === 'null')) ||
+  not !== OF_ABSENCE.has(asks) ||
   matcher === 'notCalled' ||
   args.some((each) => each.is === 'constant' && each.value === 0);
 
@@ -101,21 +94,20 @@ export const UNASKED = fileFact(
   'replaced, unasked',
   (context): ReadonlyMap<string, ReadonlyMap<string, Finding['place']>> => {
     const { file, rendering, project } = context;
-    const files = new Set(file.renders.flatMap((render) => rendering.component(render)?.file ?? []));
-    const byComponent = new Map<string, Map<string, Finding['place']>>();
-    for (const path of files) {
+    if (file.replacements.length === 0) return new Map();
+    const unaskedIn = (path: string): Map<string, Finding['place']> => {
       const found = new Map<string, Finding['place']>();
-      byComponent.set(path, found);
-      for (const { specifier, name, typeOnly } of file.replacements.length > 0
-        ? (project.summary(path)?.imports.values() ?? [])
-        : []) {
-        const led = project.resolve(path, specifier);
-        const by = file.replacements.find((each) => (each.file ?? each.specifier) === (led ?? specifier));
+      for (const { specifier, name, typeOnly } of project.summary(path)?.imports.values() ?? []) {
+        const module = project.resolve(path, specifier) ?? specifier;
+        const by = file.replacements.find((each) => (each.file ?? each.specifier) === module);
+        // The factory names it once.
         const times = by?.automatic ? 0 : by?.plain.has(name) ? 1 : undefined;
         if (!by || typeOnly || times === undefined || (file.said().get(name) ?? 0) > times) continue;
-        found.set(functionKey(led ?? specifier, name), inFile(context, by.place));
+        found.set(functionKey(module, name), inFile(context, by.place));
       }
-    }
-    return byComponent;
+      return found;
+    };
+    const files = new Set(file.renders.flatMap((render) => rendering.component(render)?.file ?? []));
+    return new Map([...files].map((path) => [path, unaskedIn(path)]));
   },
 );

@@ -5,7 +5,8 @@ import { componentUsesIn, type ComponentUse } from '../../rendering/uses.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
-import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
+import type { Component } from '../../components/view.js';
+import { fileFact, type FileContext, type ProjectContext, type SpecFileFacts } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
 /** Files of the project that it imports. */
@@ -87,3 +88,13 @@ function chosenDocument({ file }: FileContext): { name: string; place: Span } | 
   }
   return undefined;
 }
+
+/** Whether a spec file imports modules of the project that act or assert for it. */
+export const takesHelpers = ({ file, project }: FileContext): boolean =>
+  [...file.imported].some((path) => project.summary(path)?.usesTestLibrary);
+
+/** The spec files that render a component themselves, not only what renders it. */
+export const specFilesRendering = (component: Component, context: ProjectContext): SpecFileFacts[] =>
+  (context.specFilesOf(component) ?? []).filter((file) =>
+    file.get(USES).some((use) => use.component === component && use.by === undefined),
+  );

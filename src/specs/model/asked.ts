@@ -8,6 +8,16 @@ export const nameOption = ({ args: [, options] }: Pick<Reach, 'args'>): Value | 
 /** The same, where it is a text: `getByRole('button', { name: 'Fire' })`. */
 export const nameAsked = (reach: Pick<Reach, 'args'>): string | undefined => textOfValue(nameOption(reach));
 
+/** What asks whether something is there, and is complete without an argument. */
+export const ASKING_PRESENCE: ReadonlySet<Assertion['asks']> = new Set([
+  'there',
+  'truthy',
+  'falsy',
+  'null',
+  'defined',
+  'undefined',
+] as const);
+
 // Matchers, of several libraries, that ask no more of a stand-in than whether, or how often, it was called.
 const WHETHER: ReadonlySet<string> = new Set(
   'toHaveBeenCalled toBeCalled toHaveBeenCalledTimes toBeCalledTimes toHaveBeenCalledOnce called calledOnce calledTwice calledThrice callCount notCalled'.split(

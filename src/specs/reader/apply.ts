@@ -92,7 +92,7 @@ export function applyMeaning(
         reach: of?.reach,
         render: of?.render,
         standIn: of?.standIn,
-        ...(meaning.hook ? { hook: hookCalledBy(run, args[0]) } : {}),
+        hook: meaning.hook && hookCalledBy(run, args[0]),
       };
     case 'hands-on':
       return args[0] ?? UNKNOWN_VALUE;

@@ -1,7 +1,8 @@
 import { heldByContext } from './spec-context.js';
 import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, CHAINS, lookUp, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, lookUp, moduleMember } from './names.js';
+import { CHAINS } from '../../syntax/promises.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
 import type { Meaning } from '../../libraries/meaning.js';

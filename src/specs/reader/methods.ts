@@ -8,7 +8,7 @@ import { printed } from './apply.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Render } from '../model/steps.js';
 import type { Env } from '../model/env.js';
-import { CHAINS } from './names.js';
+import { CHAINS } from '../../syntax/promises.js';
 import { calledOnPage, calledOnPlatform, openedOrClosed } from './lasting.js';
 import { bareComponent } from './members.js';
 import { isOutOfSight } from './out-of-sight.js';

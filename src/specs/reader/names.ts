@@ -63,9 +63,6 @@ function byCompany(run: SpecReading, from: string, specifier: string, name: stri
   return known && { is: 'library', ...known, name };
 }
 
-/** Methods of promises that give a promise. */
-export const CHAINS: ReadonlySet<string> = new Set(['then', 'catch', 'finally']);
-
 /** Names of the global object itself. */
 export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThis', 'global', 'self']);
 /** What a member of a whole module, `import * as kiln`, is. */

@@ -94,9 +94,10 @@ export function asStandIn(run: SpecReading, env: Env, given: Value | undefined, 
 
 /** The stand-in for a hook that a callback does no more than call: `() => useKilns(filter)`. */
 export function hookCalledBy(run: SpecReading, callback: Value | undefined): StandIn | undefined {
-  const [returned, ...more] = callback?.is === 'function' ? returnedFrom(callback.node) : [];
+  if (callback?.is !== 'function') return undefined;
+  const [returned, ...more] = returnedFrom(callback.node);
   const call = returned && unwrapped(returned);
-  if (callback?.is !== 'function' || call?.type !== 'CallExpression' || more.length > 0) return undefined;
+  if (call?.type !== 'CallExpression' || more.length > 0) return undefined;
   return libraryObjectOf(run.evaluate(callback.env, call.callee))?.standIn;
 }
 

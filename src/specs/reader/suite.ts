@@ -58,6 +58,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
   const { program, comments, source } = tree.script;
   const whole = { start: 0, end: source.text.length };
   let statements: readonly Statement[] | undefined;
+  let said: ReadonlyMap<string, number> | undefined;
   const root: Block = {
     kind: 'file',
     title: { text: '', exact: true },
@@ -102,7 +103,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     documentUse: undefined,
     insides: [],
     words: () => wordsNamedIn(program),
-    said: () => saidIn(program),
+    said: () => (said ??= saidIn(program)),
     listens: new Set(),
     commentedOut: () => commentedOut(tree, project.libraries),
     comments: comments.map(({ value, start, end }) => ({ text: value, start, end })),
