@@ -64,7 +64,7 @@ async function installed(name, packages) {
 }
 
 /** Writes a project; `lacks`: packages that are neither declared nor installed. */
-function write(folder, { files, packages }, modules, lacks = []) {
+function write(folder, { files, packages, lock = 'yarn.lock' }, modules, lacks = []) {
   rmSync(folder, { recursive: true, force: true });
   const devDependencies = Object.fromEntries(
     Object.entries(packages).filter(([name]) => !lacks.includes(name)),
@@ -73,7 +73,7 @@ function write(folder, { files, packages }, modules, lacks = []) {
   const declared = {
     ...files,
     'package.json': `${JSON.stringify({ ...manifest, devDependencies }, null, 2)}\n`,
-    'yarn.lock': '',
+    [lock]: lock.endsWith('.json') ? '{ "lockfileVersion": 3, "packages": {} }' : '',
   };
   for (const [path, text] of Object.entries(declared)) {
     mkdirSync(dirname(join(folder, path)), { recursive: true });

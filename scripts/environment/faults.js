@@ -32,6 +32,8 @@ const VUE2 = 'Vue 2, vitest 1 with names from a plugin';
 const PATHS = 'React, vitest 3 with the compiler’s paths';
 const MADE_MAP = 'React, jest 29 with a mapper made of paths';
 const PRESET = 'React, jest 30 with a preset of its own';
+const NX = 'React, Nx and jest 30';
+const ANALOG = 'Angular, vitest 3 by a plugin';
 const IN_PLACE = 'Vue, vitest 4 with a project in place';
 
 const ASKS_WIDTH = [
@@ -53,6 +55,9 @@ const CONFIG = 'vitest.config.ts';
 const JEST = 'jest.config.js';
 const SPEC = 'src/KilnCard.spec.tsx';
 const DOM = ["    environment: 'jsdom',\n", ''];
+
+const NX_KILNS = 'packages/kilns/jest.config.ts';
+const VITE = 'vite.config.mts';
 
 const on = (projects, faults) =>
   [projects].flat().flatMap((project) => faults.map((fault) => ({ on: project, ...fault })));
@@ -1684,6 +1689,125 @@ export const FAULTS = [
       edit: {
         'src/parts/__tests__/KilnList.test.tsx': ['import { KilnList }', 'import { KilnLists as KilnList }'],
       },
+    },
+  ]),
+  ...on(NX, [
+    {
+      code: 'E06',
+      name: 'the set-up file is named by no setting',
+      edit: { [NX_KILNS]: ["  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],\n", ''] },
+    },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jest-environment-jsdom'] },
+    {
+      code: 'E02',
+      name: 'node is chosen',
+      edit: { [NX_KILNS]: ['  transform: {', "  testEnvironment: 'node',\n  transform: {"] },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the preset',
+      edit: { [NX_KILNS]: ['../../jest.preset.js', '../jest.preset.js'] },
+    },
+    {
+      code: 'E04',
+      name: 'the preset asks a package for what it does not have',
+      edit: { 'jest.preset.js': ['@nx/jest/preset', '@nx/jest/presets'] },
+    },
+    {
+      code: ['E21', 'E13'],
+      name: 'the path of another package is not told',
+      edit: {
+        'tsconfig.base.json': ['      "@studio/glazes": ["packages/glazes/src/index.ts"],\n', ''],
+      },
+    },
+    {
+      code: 'E10',
+      name: 'nothing takes the pictures',
+      edit: {
+        [NX_KILNS]: ["    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',\n", ''],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a slip in the path of the set-up file',
+      edit: { [NX_KILNS]: ['src/test-setup.ts', 'src/test-setpu.ts'] },
+    },
+    { code: 'E21', name: 'a peer of the render library is missing', lacks: ['@testing-library/dom'] },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: {
+        'packages/kilns/src/lib/kiln-door.spec.tsx': [
+          'render(<KilnDoor glaze="Shino" />);',
+          'vi.fn();\n    render(<KilnDoor glaze="Shino" />);',
+        ],
+      },
+    },
+    {
+      code: 'E21',
+      name: 'an index hands on a file that is not there',
+      edit: { 'packages/glazes/src/index.ts': ['glaze-chip', 'glaze-chips'] },
+    },
+    {
+      code: 'E10',
+      name: 'nothing compiles the views',
+      edit: {
+        [NX_KILNS]: ["    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],\n", ''],
+      },
+    },
+  ]),
+  ...on(ANALOG, [
+    {
+      code: ['E25', 'E05'],
+      name: 'the set-up file is named by no setting',
+      edit: { [VITE]: ["      setupFiles: ['src/test-setup.ts'],\n", ''] },
+    },
+    {
+      code: 'E10',
+      name: 'nothing compiles the components',
+      edit: {
+        [VITE]: [
+          ['plugins: [angular()],', 'plugins: [],'],
+          ["import angular from '@analogjs/vite-plugin-angular';\n", ''],
+        ],
+      },
+    },
+    { code: 'E02', name: 'node is chosen', edit: { [VITE]: ["'jsdom'", "'node'"] } },
+    { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
+    { code: 'E07', name: 'the globals are off', edit: { [VITE]: ['      globals: true,\n', ''] } },
+    {
+      code: 'E25',
+      name: 'nothing loads the zone',
+      edit: { 'src/test-setup.ts': ["import '@analogjs/vitest-angular/setup-zone';\n", ''] },
+    },
+    {
+      code: 'E25',
+      name: 'nothing sets the test bed up',
+      edit: {
+        'src/test-setup.ts': "import '@angular/compiler';\nimport '@analogjs/vitest-angular/setup-zone';\n",
+      },
+    },
+    {
+      code: 'E09',
+      name: 'the pattern leaves the specs out',
+      edit: { [VITE]: ['{test,spec}', '{test,specs}'] },
+    },
+    {
+      code: 'E21',
+      name: 'a template that is not there',
+      edit: { 'src/app/glaze-shelf.ts': ['./glaze-shelf.html', './glaze-shelves.html'] },
+    },
+    { code: 'E21', name: 'the zone is missing', lacks: ['zone.js'] },
+    { code: 'E21', name: 'the package of the set-up is missing', lacks: ['@analogjs/vitest-angular'] },
+    {
+      code: 'E22',
+      name: 'functions of the other runner',
+      edit: { 'src/app/glaze-shelf.spec.ts': ['vi.fn', 'jest.fn'] },
+    },
+    {
+      code: 'E04',
+      name: 'the settings of the compiler are missing',
+      edit: { 'tsconfig.spec.json': null },
     },
   ]),
 ];

@@ -230,7 +230,7 @@ chai.use(sinonChai);
 const NODE_TEST =
   'node --import tsx --import global-jsdom/register --import ./test/setup.ts --test src/*.test.tsx';
 
-/** `install`: the folder of packages that projects share; the first of `packages` is the runner that the table names. */
+/** `install`: the folder of packages that projects share; `lock`: the lock file that stands for a whole project; the first of `packages` is the runner that the table names. */
 export const PROJECTS = [
   {
     name: 'React, vitest 4',
@@ -1635,6 +1635,386 @@ describe('KilnList', () => {
   },
   "include": ["src", "test"]
 }
+`,
+    },
+  },
+  {
+    name: 'React, Nx and jest 30',
+    install: 'nx',
+    // Its graph asks the package manager whose lock file is there.
+    lock: 'package-lock.json',
+    packages: {
+      jest: '^30.0.0',
+      react: '^19.0.0',
+      'react-dom': '^19.0.0',
+      '@babel/core': '^7.14.5',
+      '@babel/preset-react': '^7.14.5',
+      '@nx/jest': '^22.0.0',
+      '@nx/js': '^22.0.0',
+      '@nx/react': '^22.0.0',
+      '@swc/core': '^1.15.0',
+      '@swc/helpers': '^0.5.0',
+      '@testing-library/dom': '^10.4.0',
+      '@testing-library/jest-dom': '^6.0.0',
+      '@testing-library/react': '^16.3.0',
+      '@types/jest': '^30.0.0',
+      '@types/node': '^20.0.0',
+      '@types/react': '^19.0.0',
+      '@types/react-dom': '^19.0.0',
+      'babel-jest': '^30.0.0',
+      'jest-environment-jsdom': '^30.0.0',
+      'jest-util': '^30.0.0',
+      nx: '^22.0.0',
+      'ts-jest': '^29.4.0',
+      'ts-node': '^10.9.0',
+      typescript: '~5.9.0',
+    },
+    files: {
+      'package.json': common('jest'),
+      'nx.json': `{
+  "$schema": "./node_modules/nx/schemas/nx-schema.json",
+  "namedInputs": {
+    "default": ["{projectRoot}/**/*", "sharedGlobals"],
+    "production": ["default", "!{projectRoot}/**/?(*.)+(spec|test).[jt]s?(x)?(.snap)"],
+    "sharedGlobals": []
+  },
+  "plugins": [{ "plugin": "@nx/jest/plugin", "options": { "targetName": "test" } }]
+}
+`,
+      'jest.preset.js': `const nxPreset = require('@nx/jest/preset').default;
+
+module.exports = { ...nxPreset };
+`,
+      'jest.config.ts': `import type { Config } from 'jest';
+import { getJestProjectsAsync } from '@nx/jest';
+
+export default async (): Promise<Config> => ({
+  projects: await getJestProjectsAsync(),
+});
+`,
+      'tsconfig.base.json': `{
+  "compileOnSave": false,
+  "compilerOptions": {
+    "rootDir": ".",
+    "sourceMap": true,
+    "moduleResolution": "node",
+    "emitDecoratorMetadata": true,
+    "experimentalDecorators": true,
+    "target": "es2015",
+    "module": "esnext",
+    "lib": ["es2020", "dom"],
+    "skipLibCheck": true,
+    "baseUrl": ".",
+    "paths": {
+      "@studio/glazes": ["packages/glazes/src/index.ts"],
+      "@studio/kilns": ["packages/kilns/src/index.ts"]
+    }
+  },
+  "exclude": ["node_modules", "tmp"]
+}
+`,
+      'packages/kilns/jest.config.ts': `/* eslint-disable */
+export default {
+  displayName: 'kilns',
+  preset: '../../jest.preset.js',
+  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
+  transform: {
+    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',
+    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],
+  },
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'jsx'],
+  coverageDirectory: '../../coverage/packages/kilns',
+};
+`,
+      'packages/kilns/.babelrc': `{
+  "presets": [["@nx/react/babel", { "runtime": "automatic", "useBuiltIns": "usage" }]],
+  "plugins": []
+}
+`,
+      'packages/kilns/tsconfig.json': `{
+  "compilerOptions": { "jsx": "react-jsx", "allowJs": false, "esModuleInterop": true, "strict": true },
+  "files": [],
+  "include": [],
+  "references": [{ "path": "./tsconfig.lib.json" }, { "path": "./tsconfig.spec.json" }],
+  "extends": "../../tsconfig.base.json"
+}
+`,
+      'packages/kilns/tsconfig.spec.json': `{
+  "extends": "./tsconfig.json",
+  "compilerOptions": { "outDir": "../../dist/out-tsc", "module": "commonjs", "moduleResolution": "node10", "types": ["jest", "node"] },
+  "files": ["src/test-setup.ts"],
+  "include": ["jest.config.ts", "src/**/*.spec.ts", "src/**/*.spec.tsx", "src/**/*.d.ts"]
+}
+`,
+      'packages/kilns/tsconfig.lib.json': `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "../../dist/out-tsc", "types": ["node"] }, "include": ["src/**/*.ts", "src/**/*.tsx"], "exclude": ["jest.config.ts", "src/**/*.spec.tsx"] }
+`,
+      'packages/kilns/project.json': `{
+  "name": "kilns",
+  "$schema": "../../node_modules/nx/schemas/project-schema.json",
+  "sourceRoot": "packages/kilns/src",
+  "projectType": "library",
+  "tags": [],
+  "targets": {}
+}
+`,
+      'packages/kilns/src/test-setup.ts': `import '@testing-library/jest-dom';
+`,
+      'packages/kilns/src/index.ts': `export * from './lib/kiln-door';
+`,
+      'packages/glazes/jest.config.ts': `/* eslint-disable */
+export default {
+  displayName: 'glazes',
+  preset: '../../jest.preset.js',
+  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
+  transform: {
+    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',
+    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],
+  },
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'jsx'],
+  coverageDirectory: '../../coverage/packages/glazes',
+};
+`,
+      'packages/glazes/.babelrc': `{
+  "presets": [["@nx/react/babel", { "runtime": "automatic", "useBuiltIns": "usage" }]],
+  "plugins": []
+}
+`,
+      'packages/glazes/tsconfig.json': `{
+  "compilerOptions": { "jsx": "react-jsx", "allowJs": false, "esModuleInterop": true, "strict": true },
+  "files": [],
+  "include": [],
+  "references": [{ "path": "./tsconfig.lib.json" }, { "path": "./tsconfig.spec.json" }],
+  "extends": "../../tsconfig.base.json"
+}
+`,
+      'packages/glazes/tsconfig.spec.json': `{
+  "extends": "./tsconfig.json",
+  "compilerOptions": { "outDir": "../../dist/out-tsc", "module": "commonjs", "moduleResolution": "node10", "types": ["jest", "node"] },
+  "files": ["src/test-setup.ts"],
+  "include": ["jest.config.ts", "src/**/*.spec.ts", "src/**/*.spec.tsx", "src/**/*.d.ts"]
+}
+`,
+      'packages/glazes/tsconfig.lib.json': `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "../../dist/out-tsc", "types": ["node"] }, "include": ["src/**/*.ts", "src/**/*.tsx"], "exclude": ["jest.config.ts", "src/**/*.spec.tsx"] }
+`,
+      'packages/glazes/project.json': `{
+  "name": "glazes",
+  "$schema": "../../node_modules/nx/schemas/project-schema.json",
+  "sourceRoot": "packages/glazes/src",
+  "projectType": "library",
+  "tags": [],
+  "targets": {}
+}
+`,
+      'packages/glazes/src/test-setup.ts': `import '@testing-library/jest-dom';
+`,
+      'packages/glazes/src/index.ts': `export * from './lib/glaze-chip';
+`,
+      'packages/kilns/src/lib/kiln-door.tsx': `import { useState } from 'react';
+import { GlazeChip } from '@studio/glazes';
+import plan from './plan.svg';
+
+export function KilnDoor({ glaze }: { glaze: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <section aria-label="Kiln">
+      <img src={plan} alt="Plan of the kiln" />
+      <button onClick={() => setOpen(!open)}>{open ? 'Close the door' : 'Open the door'}</button>
+      {open && <GlazeChip name={glaze} />}
+    </section>
+  );
+}
+`,
+      'packages/kilns/src/lib/kiln-door.spec.tsx': `import { fireEvent, render, screen } from '@testing-library/react';
+import { KilnDoor } from './kiln-door';
+
+describe('KilnDoor', () => {
+  it('shows the glaze behind the open door', () => {
+    render(<KilnDoor glaze="Shino" />);
+    expect(screen.queryByText('Shino')).not.toBeInTheDocument();
+    fireEvent.click(screen.getByRole('button', { name: 'Open the door' }));
+    expect(screen.getByText('Shino')).toBeVisible();
+  });
+});
+`,
+      'packages/kilns/src/lib/plan.svg': `<svg xmlns="http://www.w3.org/2000/svg"/>
+`,
+      'packages/kilns/src/lib/assets.d.ts': `declare module '*.svg' { const src: string; export default src; }
+declare module '*.module.css' { const classes: Record<string, string>; export default classes; }
+`,
+      'packages/glazes/src/lib/glaze-chip.tsx': `import styles from './glaze-chip.module.css';
+
+export interface GlazeChipProps {
+  name: string;
+  dry?: boolean;
+}
+
+export function GlazeChip({ name, dry = false }: GlazeChipProps) {
+  return <span className={styles['chip']}>{dry ? \`\${name}, dry\` : name}</span>;
+}
+`,
+      'packages/glazes/src/lib/glaze-chip.spec.tsx': `import { render, screen } from '@testing-library/react';
+import { GlazeChip } from './glaze-chip';
+
+describe('GlazeChip', () => {
+  it('names the glaze', () => {
+    render(<GlazeChip name="Celadon" />);
+    expect(screen.getByText('Celadon')).toBeInTheDocument();
+  });
+
+  it('says that the glaze is dry', () => {
+    render(<GlazeChip name="Tenmoku" dry />);
+    expect(screen.getByText('Tenmoku, dry')).toBeInTheDocument();
+  });
+});
+`,
+      'packages/glazes/src/lib/glaze-chip.module.css': `.chip { border-radius: 4px; }
+`,
+    },
+  },
+  {
+    name: 'Angular, vitest 3 by a plugin',
+    install: 'analog',
+    packages: {
+      vitest: '^3.0.0',
+      '@angular/common': '^20.0.0',
+      '@angular/compiler': '^20.0.0',
+      '@angular/core': '^20.0.0',
+      '@angular/forms': '^20.0.0',
+      '@angular/platform-browser': '^20.0.0',
+      rxjs: '~7.8.0',
+      tslib: '^2.3.0',
+      'zone.js': '~0.15.0',
+      '@analogjs/vite-plugin-angular': '^2.0.0',
+      '@analogjs/vitest-angular': '^2.0.0',
+      '@angular/build': '^20.0.0',
+      '@angular/cli': '^20.0.0',
+      '@angular/compiler-cli': '^20.0.0',
+      '@testing-library/angular': '^18.0.0',
+      '@testing-library/dom': '^10.4.0',
+      jsdom: '^26.0.0',
+      typescript: '~5.9.0',
+      vite: '^7.0.0',
+    },
+    files: {
+      'package.json': common('vitest run'),
+      'vite.config.mts': `/// <reference types="vitest" />
+
+import angular from '@analogjs/vite-plugin-angular';
+
+import { defineConfig } from 'vite';
+
+// https://vitejs.dev/config/
+export default defineConfig(({ mode }) => {
+  return {
+    plugins: [angular()],
+    test: {
+      globals: true,
+      setupFiles: ['src/test-setup.ts'],
+      environment: 'jsdom',
+      include: ['src/**/*.{test,spec}.{js,mjs,cjs,ts,mts,cts,jsx,tsx}'],
+      reporters: ['default'],
+    },
+    define: {
+      'import.meta.vitest': mode !== 'production',
+    },
+  };
+});
+`,
+      'tsconfig.json': `{
+  "compileOnSave": false,
+  "compilerOptions": {
+    "outDir": "./dist/out-tsc", "strict": true, "skipLibCheck": true, "experimentalDecorators": true,
+    "importHelpers": true, "target": "ES2022", "module": "preserve", "moduleResolution": "bundler"
+  },
+  "angularCompilerOptions": { "strictTemplates": true },
+  "files": [],
+  "references": [{ "path": "./tsconfig.app.json" }, { "path": "./tsconfig.spec.json" }]
+}
+`,
+      'tsconfig.app.json': `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "./out-tsc/app", "types": [] }, "include": ["src/**/*.ts"], "exclude": ["src/**/*.spec.ts"] }
+`,
+      'tsconfig.spec.json': `{
+  "extends": "./tsconfig.json",
+  "compilerOptions": { "outDir": "./out-tsc/spec", "target": "es2016", "types": ["vitest/globals", "node"] },
+  "files": ["src/test-setup.ts"],
+  "include": ["src/**/*.spec.ts", "src/**/*.d.ts"]
+}
+`,
+      'src/test-setup.ts': `import '@angular/compiler';
+import '@analogjs/vitest-angular/setup-zone';
+
+import {
+  BrowserTestingModule,
+  platformBrowserTesting,
+} from '@angular/platform-browser/testing';
+import { getTestBed } from '@angular/core/testing';
+
+getTestBed().initTestEnvironment(
+  BrowserTestingModule,
+  platformBrowserTesting()
+);
+`,
+      'src/app/glaze-shelf.ts': `import { Component, inject, input, output } from '@angular/core';
+import { GlazePrices } from './glaze-prices';
+
+@Component({
+  selector: 'app-glaze-shelf',
+  templateUrl: './glaze-shelf.html',
+})
+export class GlazeShelf {
+  readonly glaze = input.required<string>();
+  readonly taken = output<string>();
+  private readonly prices = inject(GlazePrices);
+
+  price() {
+    return this.prices.of(this.glaze());
+  }
+}
+`,
+      'src/app/glaze-shelf.html': `<h2>{{ glaze() }}</h2>
+@if (price(); as price) {
+  <p>{{ price }} a jar</p>
+}
+<button (click)="taken.emit(glaze())">Take it</button>
+`,
+      'src/app/glaze-prices.ts': `import { Injectable } from '@angular/core';
+
+@Injectable({ providedIn: 'root' })
+export class GlazePrices {
+  of(glaze: string) {
+    return glaze === 'Shino' ? 12 : 0;
+  }
+}
+`,
+      'src/app/glaze-shelf.spec.ts': `import { TestBed } from '@angular/core/testing';
+import { GlazeShelf } from './glaze-shelf';
+
+describe('GlazeShelf', () => {
+  function shelf(glaze: string) {
+    const fixture = TestBed.createComponent(GlazeShelf);
+    fixture.componentRef.setInput('glaze', glaze);
+    fixture.detectChanges();
+    return fixture;
+  }
+
+  it('says what a jar costs', () => {
+    const page: HTMLElement = shelf('Shino').nativeElement;
+    expect(page.textContent).toContain('12 a jar');
+  });
+
+  it('says no price where there is none', () => {
+    const page: HTMLElement = shelf('Celadon').nativeElement;
+    expect(page.textContent).not.toContain('a jar');
+  });
+
+  it('hands over the glaze that is taken', () => {
+    const fixture = shelf('Shino');
+    const taken = vi.fn();
+    fixture.componentInstance.taken.subscribe(taken);
+    fixture.nativeElement.querySelector('button').click();
+    expect(taken).toHaveBeenCalledWith('Shino');
+  });
+});
 `,
     },
   },

@@ -83,7 +83,8 @@ function undecidedFacts({ context, checked, session }: Gathered): UndecidedFact[
     return undecidedIn(
       environment,
       own.map(({ facts }) => facts),
-      context.setting,
+      context,
+      session.isOn,
     ).map(({ folder, fact, reason, at, opens }) => {
       const source = at && context.sourceOf(at.file);
       return {

@@ -1,10 +1,20 @@
-import type { SpecFileFacts } from '../checks/questions/context.js';
+import {
+  foreignGlobals,
+  lacksDocument,
+  lacksGlobals,
+  lacksMatchers,
+  matcherBringers,
+} from '../checks/questions/lacking.js';
+import { MATCHER_EXTENSIONS } from '../libraries/matchers.js';
+import { isLoadedByNode } from '../checks/questions/compiled.js';
+import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { GLOBALS } from '../checks/questions/facts.js';
 import type { Environment, RunnerFacts } from '../environment/facts/environment.js';
 import { leavesSettings } from '../environment/tables/plugins.js';
 import { settingAt, textOf, type Setting } from '../environment/settings/setting.js';
 import { isKnownPreset } from '../environment/facts/presets.js';
 import type { Place } from '../finding.js';
+import { isTypeScript } from '../util/paths.js';
 
 /** A fact that decides whether a suite runs, and that could not be read. */
 interface Undecided {
@@ -41,11 +51,12 @@ const WORDS: Readonly<Record<Fact, string>> = {
   globals: 'whether the runner’s functions are global',
 };
 
-/** What would have to be known of a package to say that its suite runs. Settings by their absolute path. */
+/** What would have to be known of a package to say that its suite runs; `isOn`: whether a check, by its code, takes part. */
 export function undecidedIn(
   environment: Environment,
   specFiles: readonly SpecFileFacts[],
-  setting: (file: string) => Setting | undefined,
+  context: ProjectContext,
+  isOn: (code: string) => boolean,
 ): Undecided[] {
   if (specFiles.length === 0) return [];
   const { folder, runners, manifest } = environment;
@@ -62,11 +73,94 @@ export function undecidedIn(
       },
     ];
   const usesGlobals = specFiles.some((file) => file.get(GLOBALS).size > 0);
-  return taking.flatMap((runner) => {
-    const unread = unreadFacts(runner, setting, (fact) => fact !== 'globals' || usesGlobals);
-    return unread ? [{ folder, ...unread }] : [];
+  const unread = taking.flatMap((runner) => {
+    const facts = unreadFacts(runner, context.setting, (fact) => fact !== 'globals' || usesGlobals);
+    return facts ? [{ folder, ...facts }] : [];
   });
+  return unread.length > 0 ? unread : broughtByStrangers(environment, specFiles, context, isOn);
 }
+
+// What specs need, and what only packages that no table knows could bring: the first of each kind.
+function broughtByStrangers(
+  environment: Environment,
+  specFiles: readonly SpecFileFacts[],
+  context: ProjectContext,
+  isOn: (code: string) => boolean,
+): Undecided[] {
+  const found = new Map<string, Undecided>();
+  for (const file of specFiles) {
+    const setup = context.setupOf(file.path);
+    const [runner] = environment.runnersOf(file.path);
+    const [stranger] = setup?.strangers ?? [];
+    if (!setup || !runner || stranger === undefined) continue;
+    const { setupFiles } = runner;
+    const at =
+      setup.files.flatMap((path) => placeOf(path, stranger, context) ?? [])[0] ??
+      (setupFiles.known ? setupFiles.value[0]?.at : undefined);
+    for (const { fact, isLacking, opens } of NEEDS.filter(({ code }) => isOn(code)))
+      if (!found.has(fact) && isLacking(file, environment, context))
+        found.set(fact, {
+          folder: environment.folder,
+          fact,
+          reason: `the set-up loads ${stranger}, which no table knows`,
+          at,
+          opens,
+        });
+  }
+  return [...found.values()];
+}
+
+function placeOf(path: string, specifier: string, { project }: ProjectContext): Place | undefined {
+  const found = project.summary(path)?.modules.find((each) => each.specifier === specifier);
+  return found && { file: path, start: found.start, end: found.end };
+}
+
+const NEEDS: readonly {
+  /** The check that says so where all is known. */
+  code: string;
+  fact: string;
+  isLacking: (file: SpecFileFacts, environment: Environment, context: ProjectContext) => boolean;
+  opens: string;
+}[] = [
+  {
+    code: 'E02',
+    fact: 'where the document comes from',
+    isLacking: lacksDocument,
+    opens: '"run": { "document": … }',
+  },
+  {
+    code: 'E07',
+    fact: 'who makes the runner’s functions global',
+    isLacking: lacksGlobals,
+    opens: '"run": { "globals": … }',
+  },
+  {
+    code: 'E06',
+    fact: 'who registers the matchers',
+    isLacking: (file, environment, context) =>
+      MATCHER_EXTENSIONS.some(
+        (extension) =>
+          lacksMatchers(file, extension, environment, context) &&
+          !matcherBringers(extension, context).has(file.path),
+      ),
+    opens: '"run": { "setupFiles": … }',
+  },
+  {
+    code: 'E10',
+    fact: 'what compiles the files',
+    isLacking: ({ path }, environment, { project }) =>
+      environment.runnersOf(path).every(({ runner }) => isLoadedByNode(runner)) &&
+      (isTypeScript(path) || project.summary(path)?.jsx === true),
+    opens: '"run": { "transforms": … }',
+  },
+  {
+    code: 'E22',
+    fact: 'who sets the words of another runner',
+    isLacking: (file, environment, context) =>
+      environment.runnersOf(file.path).every((runner) => foreignGlobals(file, runner, context).length > 0),
+    opens: '"run": { "setupFiles": … }',
+  },
+];
 
 /** The facts of a runner that decide whether a suite runs and could not be read, of those that are `asked` for. */
 export function unreadFacts(

@@ -180,10 +180,14 @@ export class Environments {
         ];
       return this.#configured(row, manifest, found, started, majorOf(version), isWhole);
     });
-    return all.filter(
-      ({ runner, commands: own }) =>
-        own.length > 0 || !all.some((other) => DRIVES[other.runner]?.includes(runner)),
-    );
+    // A package that is only declared, and can do nothing without settings, runs nothing where another is started.
+    const isIdle = ({ runner, commands: own, settingsFile }: RunnerFacts): boolean =>
+      own.length === 0 &&
+      ((settingsFile === undefined &&
+        all.some((other) => other.commands.length > 0) &&
+        RUNNERS.some((row) => row.name === runner && row.needsSettings)) ||
+        all.some((other) => DRIVES[other.runner]?.includes(runner)));
+    return all.filter((each) => !isIdle(each));
   }
 
   // A runner has facts for each settings file that its scripts name, and for each project in one.
@@ -236,10 +240,7 @@ export class Environments {
     const inside = [...new Set(below.map((each) => dirname(each)))];
     const folders = kind === 'folder' ? [path] : inside.filter((each) => takes(relativeTo(folder, each)));
     return [
-      ...files.flatMap((file) => {
-        const setting = this.setting(file);
-        return setting ? [{ setting, file, folder: dirname(file) }] : [];
-      }),
+      ...files.map((file) => ({ setting: this.#readable(file), file, folder: dirname(file) })),
       ...folders.flatMap((at) => {
         const manifest = this.#manifest(at);
         return (
@@ -282,13 +283,16 @@ export class Environments {
     return file === undefined ? undefined : this.setting(file);
   }
 
+  // Settings that are there and broken may say anything.
+  #readable(file: string): Setting {
+    return this.setting(file) ?? { is: 'unknown', at: { file, start: 0, end: 0 } };
+  }
+
   #found(row: RunnerRow, manifest: Manifest): FoundSettings | undefined {
     for (const name of row.files) {
       const file = join(manifest.folder, name);
       if (this.#files.kind(file) !== 'file') continue;
-      // Settings that are there and broken may say anything.
-      const at = { file, start: 0, end: 0 };
-      return { setting: this.setting(file) ?? { is: 'unknown', at }, file, folder: manifest.folder };
+      return { setting: this.#readable(file), file, folder: manifest.folder };
     }
     const inside = row.manifestKey && settingAt(manifest.setting, row.manifestKey);
     return inside ? { setting: inside, file: manifest.file, folder: manifest.folder } : undefined;

@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
+import { templateFiles } from '../components/frameworks/angular/angular-class.js';
 import { HANDS_ON, refOf } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { partsIn } from '../syntax/parts.js';
@@ -18,6 +19,7 @@ const HARMLESS_CALLS: ReadonlySet<string> = new Set([...HANDS_ON, 'assign']);
 export interface ModuleSummary {
   path: string;
   imports: ReadonlyMap<string, Import>;
+  /** What it imports, hands on or requires, and the files that its components take their templates from. */
   modules: readonly ImportedModule[];
   /** Exported names: a local name, or an export of another module. */
   exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string }>;
@@ -59,6 +61,7 @@ export function summaryOf(
   const definesSpecs = callsRunner(program, facts, libraries);
   return {
     ...shippedSummary(script, facts, components),
+    modules: [...templateFiles(script), ...facts.modules],
     handedOn: handedOnIn(
       program,
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),

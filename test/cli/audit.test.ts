@@ -444,6 +444,22 @@ describe('wexlet audit', () => {
     expect(wexlet(stated, 'audit', '--only', 'environment').out).to.include('READY');
   });
 
+  it('is not sure where only a package of the set-up that nobody knows could bring what specs need', () => {
+    const files = {
+      'package.json': '{"name":"s","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',
+      'yarn.lock': '',
+      'vitest.config.js': "export default { test: { setupFiles: './setup.js' } };",
+      'setup.js': "import 'kiln-set';\n",
+      'a.spec.js': "it('is untitled', () => { expect(document.title).toBe(''); });\n",
+    };
+    const { out } = wexlet(written(files), 'audit', '--only', 'E02,E07');
+    expect(out)
+      .to.match(/NOT SURE/)
+      .and.to.match(/setup\.js:1 +the set-up loads kiln-set/)
+      .and.to.include('where the document comes from')
+      .and.to.include('who makes the runner’s functions global');
+  });
+
   it('takes patterns and the slashes of another system, and names a code that there is not', () => {
     const folder = written({
       ...GREEN,

@@ -6,8 +6,9 @@ import type { Finding, Mend } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { entryAdded } from '../../writing/settings-edit.js';
 import { andMore } from '../questions/packages.js';
-import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { DOCUMENTS } from '../questions/setup-effects.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { DOCUMENT_USE, FIRST_RENDER, lacksDocument } from '../questions/lacking.js';
+import { DOCUMENTS, isKnown } from '../questions/setup-effects.js';
 import { losingSettings } from './E14.js';
 import { passedOver } from './E20.js';
 
@@ -19,21 +20,6 @@ const advice = (line: string, install: string | undefined): string =>
 const adviceLoaded =
   'Load a document before the specs: global-jsdom/register, or a file that puts one in place.';
 const adviceComment = 'Take the comment out, or choose a document in it.';
-
-const BARE: ReadonlySet<string | undefined> = new Set(['node', 'jest-environment-node', 'edge-runtime']);
-
-/** The first render that needs a document: trees of instances, and wrappers around one level, are made without. */
-const FIRST_RENDER = fileFact(
-  'first render',
-  ({ file }) =>
-    file.renders.find(
-      ({ gives, shallow, teardown }) =>
-        gives !== 'test-renderer' && teardown !== 'not-needed' && !(shallow && gives === 'tree-wrapper'),
-    )?.place,
-);
-
-/** Where it first uses the document. */
-const DOCUMENT_USE = fileFact('document use', ({ file }) => file.documentUse);
 
 /** Specs that render under an environment without a document. */
 export const E02: ProjectCheck = {
@@ -48,7 +34,10 @@ export const E02: ProjectCheck = {
   trouble: "export default defineConfig({ test: { environment: 'node' } });",
   mended: "export default defineConfig({ test: { environment: 'jsdom' } });",
   run(context) {
-    const all = context.specFiles.filter((file) => lacks(file, context));
+    const all = context.specFiles.filter(
+      (file) =>
+        isKnown(context.setupOf(file.path)) && lacksDocument(file, context.environmentOf(file.path), context),
+    );
     if (all.length === 0) return [];
     const bringing = context.imports().loadersOf((specifier) => DOCUMENTS.has(specifier));
     return found(
@@ -57,16 +46,6 @@ export const E02: ProjectCheck = {
     );
   },
 };
-
-function lacks(file: SpecFileFacts, context: ProjectContext): boolean {
-  const runners = context.environmentOf(file.path).runnersOf(file.path);
-  if (!(file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE)) || runners.length === 0) return false;
-  const chosen = file.get(CHOSEN_DOCUMENT);
-  if (chosen && !BARE.has(chosen.name)) return false;
-  if (!chosen && !runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
-  const setup = context.setupOf(file.path);
-  return setup !== undefined && !setup.opaque && !setup.bringsDocument;
-}
 
 // One cause is one finding: the settings of a runner, or the comment of a file.
 function found(files: readonly SpecFileFacts[], context: ProjectContext): Finding[] {

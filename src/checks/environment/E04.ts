@@ -7,13 +7,12 @@ import {
   type RunnerFacts,
 } from '../../environment/facts/environment.js';
 import type { BabelSettings } from '../../environment/settings/babel-settings.js';
-import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
-import { lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
+import { advicePart, isNoPart, lackingPeers, unresolvedIn } from '../questions/missing-modules.js';
 import { unique } from '../questions/packages.js';
 import { basename, dirname, isAbsolute, join, packageOf, relativeTo, resolve } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
@@ -102,27 +101,14 @@ function isAbsent(
   // A folder of the project by that name is what was meant.
   const [first = ''] = text.split('/');
   const isFolder = candidates.length > 0 && files.kind(join(environment.folder, first)) === 'folder';
-  return isFolder || isMissing(environment, packageOf(text)) || isPartMissing(text, environment, context);
+  return (
+    isFolder ||
+    isMissing(environment, packageOf(text)) ||
+    PRESET_PARTS.every((part) => isNoPart(text + part, environment, context))
+  );
 }
 
-const PARTS = ['', '.js', '.cjs', '.mjs', '.json', '.ts', '/index.js', '/package.json'];
-const PRESET_PARTS = ['js', 'cjs', 'mjs', 'json'].map((ending) => `/jest-preset.${ending}`);
-
-// A file of an installed package, where that does not choose by itself what its names lead to.
-function isPartMissing(text: string, environment: Environment, { files, setting }: ProjectContext): boolean {
-  const name = packageOf(text);
-  const installed = environment.installedAt(name);
-  if (installed === undefined || text === name) return false;
-  const manifest = setting(join(installed, 'package.json'));
-  const part = text.slice(name.length);
-  const given = settingAt(manifest, 'exports', `.${part}`);
-  // One that is given by its own name alone leads where that says.
-  if (given)
-    return textOf(given) !== undefined && files.kind(join(installed, textOf(given) ?? '')) !== 'file';
-  if (manifest?.is !== 'object' || manifest.entries.has('exports')) return false;
-  const path = installed + part;
-  return ![...PARTS, ...PRESET_PARTS].some((ending) => files.kind(path + ending) === 'file');
-}
+const PRESET_PARTS = ['', ...['js', 'cjs', 'mjs', 'json'].map((ending) => `/jest-preset.${ending}`)];
 
 const isThere = (kind: 'file' | 'folder' | undefined, mayBeFolder = false): boolean =>
   kind === 'file' || (mayBeFolder && kind === 'folder');
@@ -203,18 +189,23 @@ function writtenLike(text: string, path: string): string {
   return text.startsWith('./') ? `./${path}` : path;
 }
 
-// What the settings' own script imports.
+const SCRIPT = /\.[cm]?[jt]s$/;
+
+// What the settings' own script imports, and that of a preset of the project.
 function loadedBySettings(
-  { settingsFile }: RunnerFacts,
+  { settingsFile, named }: RunnerFacts,
   environment: Environment,
   context: ProjectContext,
 ): Finding[] {
-  if (!settingsFile || !/\.[cm]?[jt]s$/.test(settingsFile) || !context.setting(settingsFile)) return [];
   // That the runner itself is not there is said of its script.
   const isRunner = (specifier: string): boolean =>
     RUNNERS.some(({ packages }) => packages.includes(packageOf(specifier)));
-  // With the settings of the project's own that it loads.
-  const loaded = [...reachableFrom(context.project, [settingsFile]).files];
+  const presets = named.filter(({ key }) => key === 'preset').flatMap(({ candidates }) => candidates);
+  const own = [settingsFile ?? '', ...presets].filter(
+    (path) => SCRIPT.test(path) && context.files.kind(path) === 'file' && context.setting(path),
+  );
+  // With the settings of the project's own that they load.
+  const loaded = [...reachableFrom(context.project, own).files];
   const missing = loaded.flatMap((file) =>
     unresolvedIn(file, environment, context)
       .filter(({ specifier }) => !isRunner(specifier))
@@ -224,7 +215,11 @@ function loadedBySettings(
     place: { file, start, end },
     certainty: 'sure',
     message: messageLoaded(isPackage ? 'the package ' : '', isPackage ? packageOf(specifier) : specifier),
-    advice: isPackage ? advicePackage(packageOf(specifier), environment) : advice(undefined),
+    advice: isPackage
+      ? advicePackage(packageOf(specifier), environment)
+      : specifier.startsWith('.')
+        ? advice(undefined)
+        : advicePart(specifier),
   }));
 }
 

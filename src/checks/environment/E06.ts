@@ -1,15 +1,12 @@
 import { ADDED_MATCHERS, MATCHERS } from '../questions/facts.js';
-import {
-  belongsTo,
-  extensionOf,
-  MATCHER_EXTENSIONS,
-  type MatcherExtension,
-} from '../../libraries/matchers.js';
+import { MATCHER_EXTENSIONS, type MatcherExtension } from '../../libraries/matchers.js';
 import { has, type Environment } from '../../environment/facts/environment.js';
 import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { firstMatcher, lacksMatchers, matcherBringers } from '../questions/lacking.js';
+import { isKnown } from '../questions/setup-effects.js';
 import { lostSetup } from './E04.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
@@ -36,50 +33,15 @@ export const E06: ProjectCheck = {
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const follows = lostSetup(environment, context);
   return MATCHER_EXTENSIONS.flatMap((extension) => {
-    const using = specFiles.filter((file) => lacks(file, extension, environment, context));
-    const bringing = using.length ? bringersOf(extension, context) : new Set<string>();
+    const using = specFiles.filter(
+      (file) => isKnown(context.setupOf(file.path)) && lacksMatchers(file, extension, environment, context),
+    );
+    const bringing = using.length ? matcherBringers(extension, context) : new Set<string>();
     const lacking = using.filter(({ path }) => !bringing.has(path));
     const [first] = lacking;
     return first ? [{ ...found(first, lacking, extension, environment, context), follows }] : [];
   });
 }
-
-const firstUse = (
-  file: SpecFileFacts,
-  extension: MatcherExtension,
-): [string, { start: number; end: number }] | undefined =>
-  [...file.get(MATCHERS)].find(([matcher]) => extensionOf(matcher) === extension);
-
-function lacks(
-  file: SpecFileFacts,
-  extension: MatcherExtension,
-  environment: Environment,
-  context: ProjectContext,
-): boolean {
-  if (!firstUse(file, extension) || file.get(ADDED_MATCHERS).open) return false;
-  const runners = environment.runnersOf(file.path);
-  const setup = context.setupOf(file.path);
-  // A runner that drives a browser by itself has matchers of its own for the document.
-  const inBrowser = runners.some(
-    ({ runner, document }) => !document.known || (document.value === 'browser' && runner !== 'karma'),
-  );
-  if (runners.length === 0 || inBrowser || !setup || setup.opaque || setup.openMatchers) return false;
-  const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
-  const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
-  if (matchers.some((matcher) => added.has(matcher))) return false;
-  return ![...setup.packages].some((name) => belongsTo(extension, name));
-}
-
-// Files that load the extension, or a helper that registers its matchers in its own way.
-const bringersOf = (extension: MatcherExtension, context: ProjectContext): Set<string> =>
-  context
-    .imports()
-    .loadersOf(
-      (specifier, target) =>
-        belongsTo(extension, specifier) ||
-        target?.addedMatchers.open === true ||
-        (target?.addedMatchers.names ?? []).some((name) => extension.matchers.has(name)),
-    );
 
 function found(
   first: SpecFileFacts,
@@ -88,7 +50,7 @@ function found(
   environment: Environment,
   context: ProjectContext,
 ): Finding {
-  const [matcher, place] = firstUse(first, extension) ?? ['', { start: 0, end: 0 }];
+  const [matcher, place] = firstMatcher(first, extension) ?? ['', { start: 0, end: 0 }];
   const [runner] = environment.runnersOf(first.path);
   const [module = ''] = extension.modules.filter((name) => has(environment, name)).concat(extension.modules);
   const load = extension.load && (extension.load[runner?.runner ?? 'other'] ?? extension.load['other']);

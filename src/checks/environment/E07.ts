@@ -1,5 +1,4 @@
 import { GLOBALS } from '../questions/facts.js';
-import type { Libraries } from '../../libraries/index.js';
 import { MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import { runsModules } from '../../environment/settings/commands.js';
@@ -9,6 +8,8 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { lacksGlobals, RUNNER_GLOBALS, runnerGlobals } from '../questions/lacking.js';
+import { isKnown } from '../questions/setup-effects.js';
 import { passedOver } from './E20.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { entryAdded } from '../../writing/settings-edit.js';
@@ -43,26 +44,11 @@ export const E07: ProjectCheck = {
     ]),
 };
 
-// The setting that makes the functions global, and the module to import them from.
-const RUNNER: Readonly<Record<string, { key: string; module: string }>> = {
-  vitest: { key: 'globals', module: 'vitest' },
-  jest: { key: 'injectGlobals', module: '@jest/globals' },
-};
-
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const lacking = specFiles.flatMap((file) => {
-    const runners = environment.runnersOf(file.path);
-    const [runner] = runners;
-    const off = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
-    const setup = context.setupOf(file.path);
-    const rest = runner && RUNNER[runner.runner];
-    return off &&
-      rest &&
-      setup &&
-      !setup.opaque &&
-      usedBy(file, rest.module, context.project.libraries).length > 0
-      ? [{ file, runner }]
-      : [];
+    const [runner] = environment.runnersOf(file.path);
+    const isLacking = isKnown(context.setupOf(file.path)) && lacksGlobals(file, environment, context);
+    return runner && isLacking ? [{ file, runner }] : [];
   });
   const [first] = lacking;
   return first ? [found(first.file, first.runner, lacking, context)] : [];
@@ -139,19 +125,14 @@ function entries({ environment, specFiles }: Package, context: ProjectContext): 
 }
 
 // Only what the runner's own module exports can be what is meant.
-function usedBy(file: SpecFileFacts, module: string, libraries: Libraries): string[] {
-  const exports = libraries.of(module)?.exports ?? {};
-  return [...file.get(GLOBALS).keys()].filter((name) => Object.hasOwn(exports, name)).sort();
-}
-
 function found(
   file: SpecFileFacts,
   runner: RunnerFacts,
   lacking: readonly unknown[],
   context: ProjectContext,
 ): Finding {
-  const { key = '', module = '' } = RUNNER[runner.runner] ?? {};
-  const names = usedBy(file, module, context.project.libraries);
+  const { key = '', module = '' } = RUNNER_GLOBALS[runner.runner] ?? {};
+  const names = runnerGlobals(file, module, context.project.libraries);
   const place = file.get(GLOBALS).get(names[0] ?? '') ?? { start: 0, end: 0 };
   const first = Math.min(...names.map((name) => file.get(GLOBALS).get(name)?.start ?? place.start));
   const at = runner.settings?.at;

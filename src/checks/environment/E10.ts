@@ -1,7 +1,15 @@
 import { CHOSEN_DOCUMENT, MODULES, REPLACED } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
-import { Compiling, DRAWN, KEPT, NO_NAME, NO_NAME_BY_SWC, type Compiled } from '../questions/compiled.js';
+import {
+  Compiling,
+  DRAWN,
+  KEPT,
+  NO_NAME,
+  NO_NAME_BY_SWC,
+  TEMPLATES,
+  type Compiled,
+} from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence } from '../../finding.js';
 import { packageOf } from '../../util/paths.js';
@@ -153,6 +161,8 @@ function adviceFor(kind: string, runner: string): string {
     return "Let JSX find its name by itself: ['@babel/preset-react', { runtime: 'automatic' }]";
   if (kind === DRAWN)
     return "Add the plugin that makes components of them: import svgr from 'vite-plugin-svgr', and plugins: [svgr()]";
+  if (kind === TEMPLATES)
+    return "Add the plugin that compiles components with them: import angular from '@analogjs/vite-plugin-angular', and plugins: [angular()]";
   if (kind === '.vue files')
     return runner === 'jest'
       ? "Add a transform: '^.+\\\\.vue$': '@vue/vue3-jest'"

@@ -5,10 +5,11 @@ import { REPLACED } from '../questions/facts.js';
 import { brokenScripts } from '../questions/missing-modules.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 
-const message = (reason: string): string => `This spec file could not be read: ${reason}.`;
+const message = (what: string, reason: string): string => `${what} could not be read: ${reason}.`;
 const messageLoaded = (reason: string): string =>
   `Specs or their settings load this file, and it could not be read: ${reason}.`;
 const advice = 'Mend the file: none of its specs runs as it is.';
+const adviceSettings = 'Mend the file: the runner stops there.';
 const adviceLoaded = 'Mend the file: what loads it stops there.';
 
 /** A file of a run that can't be parsed. */
@@ -25,7 +26,14 @@ export const E19: ProjectCheck = {
   mended: "it('fires', () => {\n  expect(kiln.temp).toBe(1200);\n});",
   run: (context) =>
     unique([
-      ...context.unreadSpecs.map((each) => found(each, message(each.reason), advice, context)),
+      ...context.unreadSpecs.map((each) => {
+        const isSettings = context.environments.some(({ runners }) =>
+          runners.some(({ settingsFile }) => settingsFile === each.file),
+        );
+        return isSettings
+          ? found(each, message('These settings', each.reason), adviceSettings, context)
+          : found(each, message('This spec file', each.reason), advice, context);
+      }),
       ...packagesWithSpecs(context)
         .flatMap((each) => brokenScripts(each, context))
         .filter((each) => !context.unreadSpecs.includes(each))

@@ -16,7 +16,8 @@ import {
   lackingPeers,
   loadedBy,
   loadedOf,
-  MADE,
+  advicePart,
+  isMade,
   replacedIn,
   unresolvedIn,
   type MissingModule,
@@ -189,7 +190,11 @@ function isMissed(
 ): boolean {
   if (!isLoadedByNode(runner)) return endings.known && !endings.value.includes(ending);
   const setup = setupOf(file.path);
-  if (!setup || setup.opaque || [...setup.packages].some((each) => isBabelHook(each) || isCompileHook(each)))
+  if (
+    !setup ||
+    setup.strangers.length > 0 ||
+    [...setup.packages].some((each) => isBabelHook(each) || isCompileHook(each))
+  )
     return false;
   const isModule = textOf(settingAt(manifest?.setting, 'type')) === 'module';
   return (
@@ -201,17 +206,18 @@ function isMissed(
 function mappedTo(
   specifier: string,
   runners: readonly RunnerFacts[],
-  { files }: ProjectContext,
+  context: ProjectContext,
 ): string | undefined {
+  const { files } = context;
   const [runner, ...others] = runners;
   if (!runner?.aliases.known || others.length > 0) return undefined;
   const rule = runner.aliases.value.find(({ pattern }) => mayMatch(pattern, specifier));
   if (!rule?.to?.startsWith('/')) return undefined;
   const [base = ''] = rule.to.split('$');
   const path = sentTo(specifier, rule);
-  if (path === undefined || MADE.test(path) || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
+  if (path === undefined || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
   const isBased = base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
-  return isBased && !isThere(path, files) ? path : undefined;
+  return isBased && !isThere(path, files) && !isMade(path, context) ? path : undefined;
 }
 
 function found(
@@ -251,7 +257,9 @@ function found(
           ? adviceWritten
           : ending !== undefined
             ? `Write it: ${specifier}${ending}`
-            : adviceFile,
+            : specifier.startsWith('.')
+              ? adviceFile
+              : advicePart(specifier),
     evidence:
       file.path === from
         ? []

@@ -1,10 +1,11 @@
 import { GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
-import { counterpart, foreignTo, RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
+import { RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
 import type { Finding, Span } from '../../finding.js';
-import { setsName } from '../../project/module-questions.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { foreignGlobals } from '../questions/lacking.js';
+import { isKnown } from '../questions/setup-effects.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (name: string, runner: string, files: readonly unknown[]): string =>
@@ -69,38 +70,13 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
   });
 }
 
-function globals(file: SpecFileFacts, runner: RunnerFacts, context: ProjectContext): [string, Use][] {
-  const setup = context.setupOf(file.path);
-  if (!setup || setup.opaque) return [];
-  const own = file.get(MODULES).map(({ specifier }) => specifier);
-  const loaded = {
-    files: [...setup.files, ...own.flatMap((each) => context.project.resolve(file.path, each) ?? [])],
-    packages: [...setup.packages, ...own],
-  };
-  return [...file.get(GLOBALS)].flatMap(([name, place]): [string, Use][] => {
-    const foreign = foreignTo(runner.runner, runner.major, name);
-    const { globalNames } = runner;
-    const instead = foreign
-      ? foreign.instead[runner.runner]
-      : globalNames.known
-        ? counterpart(name, globalNames.value)
-        : undefined;
-    if ((!foreign && !instead) || loaded.files.some((path) => setsName(context.project, path, name)))
-      return [];
-    if (foreign?.by && loaded.packages.some((each) => foreign.by?.test(each))) return [];
-    return [
-      [
+const globals = (file: SpecFileFacts, runner: RunnerFacts, context: ProjectContext): [string, Use][] =>
+  !isKnown(context.setupOf(file.path))
+    ? []
+    : foreignGlobals(file, runner, context).map(({ name, place, instead }) => [
         name,
-        {
-          file,
-          place: { start: place.start, end: place.end },
-          message: (files) => message(name, runner.runner, files),
-          advice: advice(instead),
-        },
-      ],
-    ];
-  });
-}
+        { file, place, message: (files) => message(name, runner.runner, files), advice: advice(instead) },
+      ]);
 
 const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] =>
   file.get(MODULES).flatMap(({ specifier, start, end }): [string, Use][] => {

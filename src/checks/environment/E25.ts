@@ -4,7 +4,9 @@ import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { andMore, byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
-import { ADAPTERS, TEST_BEDS } from '../questions/sets-up.js';
+import { ADAPTERS } from '../questions/sets-up.js';
+import { majorOf } from '../../environment/versions.js';
+import { packageOf } from '../../util/paths.js';
 import { lostSetup } from './E04.js';
 import { callsName } from '../../project/module-questions.js';
 import { reachableFrom } from '../../project/reachable.js';
@@ -37,8 +39,10 @@ interface Need {
   runners: readonly string[];
   /** Modules that do it by being loaded. */
   by: RegExp;
-  /** A call that does it: its name. */
-  call: string;
+  /** Calls that do it, by their names. */
+  calls: readonly string[];
+  /** The first major of the module's package that does without. */
+  until?: number;
 }
 
 // enzyme 3: configure of an adapter. @angular/core 12 to 21: initTestEnvironment, which Angular's own builders call.
@@ -49,16 +53,26 @@ const NEEDS: readonly Need[] = [
     advice: 'In a set-up file that the settings name: configure({ adapter: new Adapter() })',
     runners: ['jest', 'mocha', 'vitest'],
     by: /^(?:jest-environment-enzyme|enzyme-adapter-.*\/setup)/,
-    call: 'configure',
+    calls: ['configure'],
   },
   {
     module: '@angular/core/testing',
     what: 'sets the test bed up',
     advice:
       'In a set-up file that the settings name: import what sets the test bed up, or call initTestEnvironment.',
-    runners: ['jest'],
-    by: TEST_BEDS,
-    call: 'initTestEnvironment',
+    runners: ['jest', 'vitest'],
+    by: /^jest-preset-angular\/setup/,
+    calls: ['initTestEnvironment', 'setupTestBed'],
+  },
+  {
+    module: '@angular/core/testing',
+    what: 'loads zone.js, or says that there is none',
+    advice:
+      'In a set-up file that the settings name: import zone.js, or provide change detection without a zone.',
+    runners: ['vitest'],
+    by: /^zone\.js(?:\/|$)|^@analogjs\/vitest-angular\/setup-zone$/,
+    calls: ['setupTestBed', 'provideZonelessChangeDetection', 'provideExperimentalZonelessChangeDetection'],
+    until: 21,
   },
 ];
 
@@ -66,7 +80,12 @@ function check(each: Package, context: ProjectContext): Finding[] {
   // What a package does not ship may do it.
   if (!each.environment.isWhole) return [];
   const follows = lostSetup(each.environment, context);
+  // What a library needs after what it lacks already is for the next look.
+  const lacked = new Set<string>();
   return NEEDS.flatMap((need): Finding[] => {
+    if (lacked.has(need.module)) return [];
+    const major = majorOf(context.versionOf(each.environment, packageOf(need.module)));
+    if (need.until !== undefined && (major === undefined || major >= need.until)) return [];
     const lacking = byRunners(each).flatMap(({ runners, files }) =>
       runners.every((runner) => need.runners.includes(runner.runner) && isPlain(runner))
         ? files.filter((file) => uses(file, need) && !isMet(file, need, context))
@@ -75,6 +94,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
     const [first] = lacking;
     const place = first?.get(IMPORTS).find(({ specifier }) => specifier === need.module);
     if (!first || !place) return [];
+    lacked.add(need.module);
     return [
       {
         place: inSpecFile(first, place),
@@ -93,7 +113,7 @@ const isPlain = ({ setupFiles, document }: RunnerFacts): boolean => setupFiles.k
 const uses = (file: SpecFileFacts, { module }: Need): boolean =>
   file.get(IMPORTS).some(({ specifier, typeOnly }) => specifier === module && !typeOnly);
 
-function isMet(file: SpecFileFacts, { by, call, module }: Need, context: ProjectContext): boolean {
+function isMet(file: SpecFileFacts, { by, calls, module }: Need, context: ProjectContext): boolean {
   const { project, setupOf } = context;
   const setup = setupOf(file.path);
   if (!setup) return true;
@@ -103,6 +123,6 @@ function isMet(file: SpecFileFacts, { by, call, module }: Need, context: Project
   const unread = [...setup.packages].some(
     (name) => !ADAPTERS.test(name) && name !== module && !project.libraries.of(name),
   );
-  if (setup.opaque && unread) return true;
-  return [...files].some((path) => callsName(project, path, call));
+  if (setup.strangers.length > 0 && unread) return true;
+  return [...files].some((path) => calls.some((call) => callsName(project, path, call)));
 }

@@ -85,7 +85,12 @@ function lacking(need: Need, file: SpecFileFacts, context: ProjectContext): stri
   const name = missingPart(need.path, isJest);
   const setup = context.setupOf(file.path);
   if (file.get(REPLACED).has(need.at.file)) return undefined;
-  if (name === undefined || !setup || setup.opaque || !runners.every((runner) => isJsdom(file, runner)))
+  if (
+    name === undefined ||
+    !setup ||
+    setup.strangers.length > 0 ||
+    !runners.every((runner) => isJsdom(file, runner))
+  )
     return undefined;
   if ([...setup.packages].some((each) => MAY_BRING.test(each))) return undefined;
   const others = [...loadedBy([file], file.get(REPLACED), context).keys()].filter(

@@ -8,7 +8,7 @@ import {
 import { runsModules } from '../../environment/settings/commands.js';
 import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
-import { drawsNothing, VUE_PLUGINS } from '../../environment/tables/plugins.js';
+import { drawsNothing, leavesTemplates, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
 import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join } from '../../util/paths.js';
@@ -48,7 +48,7 @@ export class Compiling {
 
   of(file: SpecFileFacts, runner: RunnerFacts): Compiled | undefined {
     const setup = LOADERS.has(runner.runner) ? this.#context.setupOf(file.path) : undefined;
-    if (setup?.opaque) return undefined;
+    if (setup && setup.strangers.length > 0) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
     if (!by || ('by' in by && by.by === 'stated')) return undefined;
     const document = documentOf(file, runner);
@@ -154,6 +154,9 @@ export class Compiling {
 /** Pictures that are asked for as components. */
 export const DRAWN = '.svg?react files';
 
+/** Templates beside their components. */
+export const TEMPLATES = '.html files';
+
 // Bundlers take scripts, styles and assets by themselves.
 const plugged = ({ plugins }: Extract<Transforms, { by: 'plugins' }>): Compiled => ({
   isMapped: () => false,
@@ -163,7 +166,9 @@ const plugged = ({ plugins }: Extract<Transforms, { by: 'plugins' }>): Compiled 
       ? '.vue files'
       : path.endsWith('.svg') && query === 'react' && plugins.every(drawsNothing)
         ? DRAWN
-        : undefined,
+        : path.endsWith('.html') && query === undefined && plugins.every(leavesTemplates)
+          ? TEMPLATES
+          : undefined,
 });
 
 const OTHERS = /\.(?:vue|css|scss|sass|less|styl|svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;

@@ -30,7 +30,7 @@ export function undoneBySettings(
   const told = undoing.map((each) => agreed(runners, (runner) => runner[each]));
   const set =
     maker !== 'runner' ? false : told.includes(true) || (told.includes(undefined) ? undefined : false);
-  const known = set === true || (setup && !setup.opaque) ? set : undefined;
+  const known = set === true || (setup && setup.strangers.length === 0) ? set : undefined;
   return known === undefined
     ? { undone: !isDoneByHand(file, byHand), certainty: 'likely' }
     : { undone: known, certainty: 'sure' };

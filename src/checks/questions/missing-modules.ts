@@ -27,9 +27,12 @@ export function unresolvedIn(
   context: ProjectContext,
 ): MissingModule[] {
   const missing = (context.project.summary(path)?.modules ?? []).flatMap((each): MissingModule[] => {
-    const isPackage = !each.specifier.startsWith('.');
+    const { specifier } = each;
+    const isPackage = !specifier.startsWith('.');
     const isNone = isPackage ? isNoPackage : isNoFile;
-    return isNone(path, each.specifier, environment, context) ? [{ ...each, isPackage }] : [];
+    if (isNone(path, specifier, environment, context)) return [{ ...each, isPackage }];
+    const isPart = isPackage && isNoPart(specifier, environment, context);
+    return isPart && !context.project.resolve(path, specifier) ? [{ ...each, isPackage: false }] : [];
   });
   // That asks for the tree again: of the few that are missing alone.
   return missing.filter(({ specifier }) => !isErased(path, specifier, context.project));
@@ -58,23 +61,38 @@ export interface MissingName extends Import {
 export function missingNamesIn(
   from: string,
   replaced: ReadonlySet<string>,
-  { project, root }: ProjectContext,
+  context: ProjectContext,
 ): MissingName[] {
+  const { project } = context;
   return [...(project.summary(from)?.imports ?? [])].flatMap(([local, imported]) => {
     const { specifier, name, typeOnly } = imported;
     const isAsked = !typeOnly && name !== '*' && !replaced.has(specifier);
     const target = isAsked ? project.resolve(from, specifier) : undefined;
-    if (!target || replaced.has(target) || MADE.test(target.slice(root.length))) return [];
+    if (!target || replaced.has(target)) return [];
     const given = project.givenNames(target);
     // What is only spoken of as a type is gone before it runs.
-    if (!given || given.has(name) || project.onlyCompares(from, local)) return [];
+    if (!given || given.has(name) || isMade(target, context) || project.onlyCompares(from, local)) return [];
     return [{ ...imported, local, target, given, isKept: project.onlyKeeps(from, local) }];
   });
 }
 
 const PACKAGE_NAME = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*$/;
-/** Paths of what other tools write before a run: it need not lie in the repository. */
-export const MADE = /generated|\.gen\b|(?:^|\/)(?:dist|build|lib|esm|es|cjs|out|target)(?:\/|$)/i;
+// What other tools write before a run, and the folders that they write to.
+const GENERATED = /generated|\.gen\b/i;
+const BUILT = /\/(?:dist|build|lib|esm|es|cjs|out|target)(?=\/|$)/gi;
+
+/** Whether a path, with or without its ending, may be one of what other tools write before a run: it need not lie in the repository. */
+export function isMade(path: string, { files, root }: ProjectContext): boolean {
+  const below = path.slice(root.length);
+  if (GENERATED.test(below)) return true;
+  const folders = [...below.matchAll(BUILT)].map(
+    ({ index, 0: name }) => root + below.slice(0, index + name.length),
+  );
+  // A folder of the same name that holds sources lies there before any run.
+  if (folders.some((folder) => files.kind(folder) !== 'folder')) return true;
+  return notIgnored(files, root, [path, `${path}.ts`, `${path}.js`]).length < 3;
+}
+
 // Files that some runs choose by platform, and declarations, stand behind a name that leaves that out.
 const ENDINGS = ['', '.d.ts', '.native', '.web', '.ios', '.android', '.node'].flatMap((kind) => [
   kind,
@@ -89,16 +107,15 @@ function isNoFile(
   from: string,
   specifier: string,
   environment: Environment,
-  { project, files, root }: ProjectContext,
+  context: ProjectContext,
 ): boolean {
+  const { project, files, root } = context;
   const clean = specifier.replace(/[?#].*$/, '');
   const wanted = join(dirname(from), clean);
   const top = environment.outer.at(-1)?.folder ?? environment.folder;
   if (!environment.isWhole || !isWithin(root, wanted) || !isWithin(top, wanted)) return false;
   if (project.resolve(from, specifier) ?? project.resolve(from, clean)) return false;
-  if (MADE.test(wanted.slice(top.length)) || notIgnored(files, root, [wanted]).length === 0) return false;
-  if (notIgnored(files, root, [`${wanted}.ts`, `${wanted}.js`]).length < 2) return false;
-  return !isThere(wanted, files);
+  return !isThere(wanted, files) && !isMade(wanted, context);
 }
 
 /** Whether a path, written with or without its ending, is one of a file or folder. */
@@ -117,6 +134,32 @@ function isNoPackage(
   if (!environment.hasInstalls || !PACKAGE_NAME.test(name) || isBuiltin(specifier)) return false;
   if (manifestsOf(environment).some((each) => each.name === name)) return false;
   return isMissing(environment, name) && project.resolve(from, specifier) === undefined;
+}
+
+// What a run may go by: a part that none of these finds is not there.
+const CONDITIONS = ['import', 'require', 'node', 'browser', 'module', 'development', 'production'];
+const OTHER_CONDITIONS = ['style', 'sass', 'less', 'svelte', 'vue', 'types'];
+
+/** What to do about an import of a part that its package does not have. */
+export const advicePart = (specifier: string): string =>
+  `Name a part that ${packageOf(specifier)} has: what its manifest exports, or a file of it.`;
+
+/** Whether what an import names of an installed package is surely not there, whichever of its exports a run goes by. */
+export function isNoPart(
+  specifier: string,
+  { installedAt, folder }: Environment,
+  { files }: ProjectContext,
+): boolean {
+  const clean = specifier.replace(/[?#].*$/, '');
+  const name = packageOf(clean);
+  const installed = PACKAGE_NAME.test(name) && name !== clean ? installedAt(name) : undefined;
+  if (installed === undefined || isThere(installed + clean.slice(name.length), files)) return false;
+  const all = [CONDITIONS, ...[...CONDITIONS, ...OTHER_CONDITIONS].map((each) => [each])];
+  const [resolve, ...others] = all.map((some) => files.resolver({ conditions: [...some, 'default'] }));
+  // A package of the workspace may be built before the run.
+  const manifest = resolve?.(folder, `${installed}/package.json`);
+  if (manifest === undefined || !isInstalled(manifest)) return false;
+  return [resolve, ...others].every((each) => each?.(folder, clean) === undefined);
 }
 
 /** The peers that an installed package must have, and that are not installed. */

@@ -27,7 +27,7 @@ export function setsUp(
   return standIns.length > 0 ? { what: 'puts stand-ins in place', needsRunner: false } : undefined;
 }
 
-/** Modules that set Angular's test bed up, with hooks of their own. */
-export const TEST_BEDS = /^jest-preset-angular\/setup|^@analogjs\/vitest-angular\/setup/;
+// They set Angular's test bed up, with hooks of their own.
+const TEST_BEDS = /^jest-preset-angular\/setup|^@analogjs\/vitest-angular\/setup/;
 /** Modules that tell a render library of which framework's version it renders. */
 export const ADAPTERS = /^(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-/;

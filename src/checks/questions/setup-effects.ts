@@ -26,11 +26,14 @@ export interface SetupEffects {
   matchers: ReadonlySet<string>;
   /** They add matchers whose names can't be read. */
   openMatchers: boolean;
-  /** They load something that may do anything: no conclusion from what is missing. */
-  opaque: boolean;
+  /** The packages among these that may do anything: where there are some, no conclusion from what is missing. */
+  strangers: readonly string[];
   /** They put a document in place. */
   bringsDocument: boolean;
 }
+
+/** Whether all that a set-up loads is known, so that what it does not do is not done. */
+export const isKnown = (setup: SetupEffects | undefined): boolean => setup?.strangers.length === 0;
 
 /** Reads the set-up files of some runners; undefined where one of them, or their list, can't be read. */
 export function setupEffects(
@@ -89,7 +92,7 @@ export function setupEffects(
     packages,
     matchers,
     openMatchers: open,
-    opaque: [...packages].some((name) => !isHarmless(name) && !project.libraries.of(name)),
+    strangers: [...packages].filter((name) => !isHarmless(name) && !project.libraries.of(name)),
     bringsDocument,
   };
 }
@@ -111,7 +114,7 @@ export const DOCUMENTS: ReadonlySet<string> = new Set([
 
 // Packages of set-up files that bring neither matchers nor a document: frameworks, polyfills, fakes of platform parts.
 const HARMLESS =
-  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|sinon|util|path|fs|crypto|stream)$/;
+  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|@analogjs\/vitest-angular\/setup-.*|sinon|util|path|fs|crypto|stream)$/;
 
 const isHarmless = (name: string): boolean =>
   HARMLESS.test(name) ||

@@ -11,7 +11,7 @@ export function staysRendered({ teardown }: Render, { runners, setup, file }: Fi
   const around = [...(setup?.steps ?? []), ...hooks.flatMap(({ steps }) => steps)];
   return (
     setup !== undefined &&
-    !setup.opaque &&
+    setup.strangers.length === 0 &&
     !around.some(({ kind }) => kind === 'unmount' || kind === 'unknown-call')
   );
 }

@@ -26,9 +26,13 @@ export function angularFacts({ found: { setting, file, folder }, major }: Runner
   if (projects?.is !== 'object') return [{ ...UNREAD, folder, settingsFile: file }];
   return [...projects.entries].flatMap(([name, project]) => {
     const target = settingAt(project, 'architect', 'test') ?? settingAt(project, 'targets', 'test');
-    return target ? [{ ...one(project, target, folder, file, major), project: name }] : [];
+    if (!target || HANDS_OVER.test(textOf(settingAt(target, 'builder')) ?? '')) return [];
+    return [{ ...one(project, target, folder, file, major), project: name }];
   });
 }
+
+// Builders that run another runner by its own settings.
+const HANDS_OVER = /^@analogjs\/(?:vitest-angular|platform):(?:test|vitest)$/;
 
 function one(
   project: Setting,

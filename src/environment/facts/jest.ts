@@ -6,6 +6,7 @@ import { leadingWords } from '../settings/commands.js';
 import { neededByPreset, withPreset } from './presets.js';
 import { babelSettings, type BabelSettings } from '../settings/babel-settings.js';
 import type { RunnerRow } from '../tables/runners.js';
+import { resolverBy } from '../tables/resolvers.js';
 import {
   flagFact,
   known,
@@ -95,7 +96,7 @@ export function jestFacts(
     document: !env.known ? UNKNOWN_FACT : typeof env.value === 'string' ? known(env.value, env.at) : asksFor,
     endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
     ...imports(own, from, babel),
-    readsPaths: readsPaths(settingAt(own, 'transform')),
+    readsPaths: readsPaths(own),
     transforms: transforms(own, setting.at, root, from, babel, major),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
     named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
@@ -248,12 +249,20 @@ function regexes(setting: Setting | undefined): string[] | undefined {
   return texts.some((text) => text === undefined) ? undefined : texts.filter((text) => text !== undefined);
 }
 
-// Transforms that read the compiler's paths themselves: next 13 to 16.
-const readsPaths = (transform: Setting | undefined): boolean =>
-  transform?.is === 'object' &&
-  [...transform.entries.values()].some((each) =>
+// Transforms that read the compiler's paths themselves, next 13 to 16, and resolvers that do.
+const readsPaths = (setting: Setting): boolean =>
+  resolverOf(setting)?.readsPaths === true ||
+  valuesOf(settingAt(setting, 'transform')).some((each) =>
     textOf(each.is === 'list' ? each.items[0] : each)?.startsWith('next/'),
   );
+
+const resolverOf = (setting: Setting): ReturnType<typeof resolverBy> =>
+  resolverBy(textOf(settingAt(setting, 'resolver')) ?? '');
+
+// Whether imports may be resolved in a way that nobody knows.
+const resolvesFreely = (setting: Setting): boolean =>
+  settingAt(setting, 'haste') !== undefined ||
+  (settingAt(setting, 'resolver') !== undefined && !resolverOf(setting));
 
 // What Babel's plugins rename is renamed before the runner's own mapper sees it.
 function imports(
@@ -262,8 +271,7 @@ function imports(
   babel: Known<BabelSettings | undefined>,
 ): Pick<Facts, 'aliases' | 'leads'> {
   const names = babel.known ? babel.value?.names : undefined;
-  const mapper = settingAt(setting, 'moduleNameMapper');
-  const isOpen = ['moduleDirectories', 'resolver', 'haste'].some((key) => settingAt(setting, key));
+  const isOpen = resolvesFreely(setting) || settingAt(setting, 'moduleDirectories') !== undefined;
   const paths = textsFact(settingAt(setting, 'modulePaths'), [], setting.at);
   const directories = textsFact(settingAt(setting, 'moduleDirectories'), [], setting.at);
   // A name alone is looked for beside every file, and most often lies at the root.
@@ -271,7 +279,7 @@ function imports(
     .flatMap((texts) => (texts.known ? texts.value : []))
     .filter(({ text }) => text !== 'node_modules')
     .map(({ text }) => ({ folder: from(text) }));
-  const own = mapperRules(mapper, from);
+  const own = mapperRules(setting, from);
   const isWhole = !isOpen && paths.known && babel.known;
   return {
     aliases: isWhole ? joinedFacts([...(names ? [names.rules] : []), own.known]) : UNKNOWN_FACT,
@@ -282,20 +290,24 @@ function imports(
   };
 }
 
-// The rules of a mapper: all of them, where they are known, and those that can be read.
+// The rules of the mapper, and of a resolver behind it: all of them, where they are known, and those that can be read.
 function mapperRules(
-  mapper: Setting | undefined,
+  setting: Setting,
   from: (text: string) => string,
 ): { known: Known<AliasRule[]>; read: AliasRule[] } {
+  const mapper = settingAt(setting, 'moduleNameMapper');
+  const replaced = resolverOf(setting)?.replaces;
+  const behind = replaced ? [{ ...replaced, at: settingAt(setting, 'resolver')?.at ?? setting.at }] : [];
   if (mapper === undefined || (mapper.is === 'value' && mapper.value == null))
-    return { known: known([]), read: [] };
-  if (mapper.is !== 'object') return { known: UNKNOWN_FACT, read: [] };
+    return { known: known(behind), read: behind };
+  if (mapper.is !== 'object') return { known: UNKNOWN_FACT, read: behind };
   const read = [...mapper.entries].map(([pattern, value]): AliasRule => {
     const text = textOf(value);
     const isPath = text !== undefined && /^<rootDir>|^\.{1,2}\//.test(text);
     return { pattern, to: isPath ? from(text) : text, at: value.at };
   });
-  return { known: mapper.open ? UNKNOWN_FACT : known(read), read };
+  const all = [...read, ...behind];
+  return { known: mapper.open ? UNKNOWN_FACT : known(all), read: all };
 }
 
 // jest-config 27 to 30, `transform`: scripts go to babel-jest, and node_modules to nobody.
@@ -308,11 +320,9 @@ function transforms(
   major: number | undefined,
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
-  const mapper = settingAt(setting, 'moduleNameMapper');
-  const mapped = mapperRules(mapper, from).known;
-  const isOpen = ['modulePaths', 'moduleDirectories', 'resolver', 'haste'].some((key) =>
-    settingAt(setting, key),
-  );
+  const mapped = mapperRules(setting, from).known;
+  const isOpen =
+    resolvesFreely(setting) || ['modulePaths', 'moduleDirectories'].some((key) => settingAt(setting, key));
   if (!mapped.known || isOpen) return UNKNOWN_FACT;
   const rules: TransformRule[] = [];
   if (transform === undefined || (transform.is === 'object' && !transform.open)) {

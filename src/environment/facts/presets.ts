@@ -1,16 +1,20 @@
 import semver from 'semver';
 import { join, resolve } from '../../util/paths.js';
+import { settingOf } from '../settings/setting-values.js';
 import { settingAt, textOf, type Setting } from '../settings/setting.js';
+import { NX_PRESET } from '../tables/nx.js';
+import type { SettingsData } from '../tables/runners.js';
 
 /** What a preset of a package sets; the project's own settings win. */
 interface Preset {
-  transform: Readonly<Record<string, string>>;
+  transform: Readonly<Record<string, SettingsData>>;
   moduleNameMapper?: Readonly<Record<string, string>>;
   testEnvironment?: string;
   testMatch?: readonly string[];
   moduleFileExtensions?: readonly string[];
   transformIgnorePatterns?: readonly string[];
   snapshotSerializers?: readonly string[];
+  resolver?: string;
   /** Files that it names. */
   needs?: readonly string[];
   /** The first major of its package that it holds for. */
@@ -46,6 +50,8 @@ const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
   ['@vue/cli-plugin-unit-jest/presets/no-babel', VUE_CLI],
   ['@vue/cli-plugin-unit-jest/presets/typescript', VUE_CLI_TS],
   ['@vue/cli-plugin-unit-jest/presets/typescript-and-babel', VUE_CLI_TS],
+  ['@nx/jest/preset', NX_PRESET],
+  ['@nrwl/jest/preset', NX_PRESET],
   ['ts-jest', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
   ['ts-jest/presets/default', { transform: { '^.+\\.tsx?$': 'ts-jest' } }],
   ['ts-jest/presets/js-with-ts', { transform: { '^.+\\.[tj]sx?$': 'ts-jest' } }],
@@ -94,27 +100,8 @@ function isSince({ name, major }: NonNullable<Preset['since']>, manifest: Settin
 
 type Section = Extract<Setting, { is: 'object' }>;
 
-function settingsOf({ needs: _needs, since: _since, ...settings }: Preset, { at }: Setting): Section {
-  const text = (value: string): Setting => ({ is: 'value', value, at });
-  const object = (entries: readonly (readonly [string, Setting])[]): Section => ({
-    is: 'object',
-    entries: new Map(entries),
-    open: false,
-    at,
-  });
-  return object(
-    Object.entries(settings).map(
-      ([key, value]: [string, string | readonly string[] | Record<string, string>]) => [
-        key,
-        typeof value === 'string'
-          ? text(value)
-          : value instanceof Array
-            ? { is: 'list', items: value.map(text), open: false, at }
-            : object(Object.entries(value).map(([name, each]) => [name, text(each)])),
-      ],
-    ),
-  );
-}
+const settingsOf = ({ needs: _needs, since: _since, ...settings }: Preset, { at }: Setting): Section =>
+  settingOf({ ...settings }, at) as Section;
 
 // jest-config 27 to 30, setupPreset: objects of transforms and mappers are joined, the own ones first; all else is replaced.
 function added(own: Section, preset: Section, { at }: Setting): Setting {

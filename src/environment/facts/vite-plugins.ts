@@ -1,6 +1,8 @@
 import type { Place } from '../../finding.js';
 import { allKnown } from '../../util/all-known.js';
-import { madeBy, settingAt, type Setting } from '../settings/setting.js';
+import { resolve } from '../../util/paths.js';
+import type { NamedModule } from './environment.js';
+import { madeBy, settingAt, textOf, type Setting } from '../settings/setting.js';
 import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
 
 /** What the plugins of the bundler do to the names of modules and to the settings of specs. */
@@ -61,4 +63,19 @@ function takenBy(plugin: Setting): readonly string[] | undefined {
     return key === 'resolveId' || key === 'load' ? value.takes : undefined;
   });
   return allKnown(patterns)?.flat();
+}
+
+const ANGULAR = '@analogjs/vite-plugin-angular';
+
+/** The compiler's settings that a plugin of the bundler, run from a root, compiles specs by: it stops where they are not there. */
+export function compilerFiles(setting: Setting, root: string): NamedModule[] {
+  const list = settingAt(setting, 'plugins');
+  const plugin = list?.is === 'list' ? list.items.find((each) => madeBy(each) === ANGULAR) : undefined;
+  if (!plugin) return [];
+  const given = settingAt(plugin, 'tsconfig');
+  // Versions 1 and 2, getTsConfigPath.
+  const text = given ? textOf(given) : 'tsconfig.spec.json';
+  if (text === undefined) return [];
+  const at = (given ?? plugin).at;
+  return [{ text: text.replace(/^(?![./])/, './'), at, key: ANGULAR, candidates: [resolve(root, text)] }];
 }

@@ -4,7 +4,7 @@ import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { prefixRule, type AliasRule } from '../../host/leads.js';
-import { pluginEffects } from './vite-plugins.js';
+import { compilerFiles, pluginEffects } from './vite-plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -177,6 +177,7 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
       ...aliasPaths(setting, test),
       ...setups.flatMap((each) => (each.known ? each.value : [])),
       ...coverageProvider(test, at, commands),
+      ...compilerFiles(setting, root),
     ],
   };
 }

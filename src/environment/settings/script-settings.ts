@@ -31,7 +31,7 @@ import {
 } from '../../language/reader.js';
 import {
   dataOfSetting,
-  exportedDefault,
+  exportedSetting,
   merged,
   openSetting,
   pathSetting,
@@ -183,7 +183,7 @@ class Settings implements Algebra<Setting> {
     if (name === '__dirname') return text(dirname(this.#script.source.path), at);
     if (name === '__filename') return text(this.#script.source.path, at);
     const found = this.#names.get(name);
-    if (!found) return exportedDefault(this.#modules.get(name), at);
+    if (!found) return exportedSetting(this.#modules.get(name), at);
     return 'is' in found ? found : this.read(found);
   }
 
@@ -191,6 +191,9 @@ class Settings implements Algebra<Setting> {
     const at = this.#at(node);
     const key = node.computed ? dataOfSetting(this.read(node.property)) : undefined;
     const name = memberName(node) ?? (key && String(key.value));
+    const module = requiredModule(node.object);
+    const exported = module === undefined ? undefined : exportedSetting({ module, name: name ?? '' }, at);
+    if (exported && exported.is !== 'unknown') return exported;
     if (node.object.type === 'MetaProperty') {
       if (name === 'dirname') return text(dirname(this.#script.source.path), at);
       if (name === 'url') return text(`file://${this.#script.source.path}`, at);

@@ -1,7 +1,7 @@
 import { dataOfAll, dataOfEntries, type Data } from '../../language/operations.js';
 import type { Place } from '../../finding.js';
 import { dirname, join, resolve } from '../../util/paths.js';
-import { EXPORTED_DEFAULTS } from '../tables/runners.js';
+import { EXPORTED_SETTINGS } from '../tables/runners.js';
 import type { Setting } from './setting.js';
 
 /** A text as a setting. */
@@ -48,18 +48,13 @@ export function pathSetting(
   return text(name === 'join' ? join(...texts) : resolve(folder, ...texts), at);
 }
 
-/** Defaults that a runner exports, so that settings can add to them. */
-export function exportedDefault(from: { module: string; name: string } | undefined, at: Place): Setting {
-  const defaults = from && EXPORTED_DEFAULTS[from.module]?.[from.name];
-  if (!defaults) return { is: 'unknown', at };
-  const list = (texts: readonly string[]): Setting => ({
-    is: 'list',
-    items: texts.map((each) => text(each, at)),
-    open: false,
-    at,
-  });
-  const entries = Object.entries(defaults).map(([key, texts]) => [key, list(texts)] as const);
-  return { is: 'object', entries: new Map(entries), open: true, at };
+/** Settings that a package exports, so that others can add to them. */
+export function exportedSetting(from: { module: string; name: string } | undefined, at: Place): Setting {
+  const exported = from && EXPORTED_SETTINGS.get(from.module);
+  const value = exported?.names[from?.name ?? ''];
+  if (!exported || value === undefined) return { is: 'unknown', at };
+  const setting = settingOf(value, at);
+  return setting.is === 'object' ? { ...setting, open: exported.open } : setting;
 }
 
 /** An object in which more may be set, at any depth. */

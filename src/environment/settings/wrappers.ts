@@ -1,4 +1,5 @@
 import type { Place } from '../../finding.js';
+import { listsProjects, PROJECT_SETTINGS } from '../tables/nx.js';
 import { settingAt, textFact, textsFact, type Setting } from './setting.js';
 
 /** What a framework's function adds to the runner's settings that it is given: what is given stands after it. */
@@ -59,6 +60,8 @@ export function madeFrom(
   [given, options]: readonly Setting[],
   at: Place,
 ): Setting | undefined {
+  if (listsProjects({ module, name }))
+    return { is: 'list', items: [{ is: 'value', value: PROJECT_SETTINGS, at }], open: false, at };
   return /^ts-jest(?:\/utils)?$/.test(module) && name === 'pathsToModuleNameMapper'
     ? mapperOfPaths(given, options, at)
     : undefined;

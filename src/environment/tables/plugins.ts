@@ -4,8 +4,10 @@
 /** Plugins that transform files, and neither resolve names, nor make modules up, nor touch the settings of specs. */
 const TRANSFORMING: ReadonlySet<string> = new Set([
   'unplugin-vue-components/vite',
+  '@analogjs/vite-plugin-angular',
   '@mdx-js/rollup',
   '@modyfi/vite-plugin-yaml',
+  '@nx/vite/plugins/nx-copy-assets.plugin',
   '@preact/preset-vite',
   '@rollup/plugin-graphql',
   '@rollup/plugin-json',
@@ -68,6 +70,7 @@ const TRANSFORMING: ReadonlySet<string> = new Set([
 const RESOLVING: ReadonlySet<string> = new Set([
   '@linaria/vite',
   '@lingui/vite-plugin',
+  '@nx/vite/plugins/nx-tsconfig-paths.plugin',
   '@rollup/plugin-alias',
   '@rollup/plugin-commonjs',
   '@rollup/plugin-node-resolve',
@@ -104,9 +107,14 @@ export const standsFor = (plugin: string): string[] => {
   return pattern === undefined ? [] : [pattern];
 };
 
+const BY_COMPILER: ReadonlySet<string> = new Set([
+  'vite-tsconfig-paths',
+  'vite-jsconfig-paths',
+  '@nx/vite/plugins/nx-tsconfig-paths.plugin',
+]);
+
 /** Whether a plugin resolves names by the compiler’s `paths`, and by nothing else. */
-export const readsCompilerPaths = (plugin: string): boolean =>
-  plugin === 'vite-tsconfig-paths' || plugin === 'vite-jsconfig-paths';
+export const readsCompilerPaths = (plugin: string): boolean => BY_COMPILER.has(plugin);
 
 /** Whether a plugin surely resolves no names by itself, but for those that it stands for. */
 export const leavesNames = (plugin: string): boolean => TRANSFORMING.has(plugin) || STANDS_FOR.has(plugin);
@@ -120,6 +128,12 @@ const DRAWING = /svg/;
 
 /** Whether a plugin surely makes no components of pictures that are asked for as such: `lid.svg?react`. */
 export const drawsNothing = (plugin: string): boolean => leavesSettings(plugin) && !DRAWING.test(plugin);
+
+// What may make something of a template beside its component.
+const TEMPLATES = /angular|html|string|raw/;
+
+/** Whether a plugin surely leaves templates as they are. */
+export const leavesTemplates = (plugin: string): boolean => leavesSettings(plugin) && !TEMPLATES.test(plugin);
 
 /** Plugins that make single-file components something that runs. */
 export const VUE_PLUGINS: ReadonlySet<string> = new Set([

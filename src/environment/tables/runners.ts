@@ -1,3 +1,5 @@
+import { NX_PRESET, NX_PRESET_MODULES } from './nx.js';
+
 /** The runners that are known. */
 export const RUNNER_NAMES = [
   'jest',
@@ -81,7 +83,11 @@ export const RUNNERS: readonly RunnerRow[] = [
     // vitest 1 to 4: `defaultInclude` and `defaultExclude` of vitest/config. 4 leaves out less: what lies there is of no interest.
     name: 'vitest',
     packages: ['vitest'],
-    programs: [{ program: 'vitest' }],
+    programs: [
+      { program: 'vitest' },
+      // @analogjs/vitest-angular 1 and 2: its builder runs the settings of the project's root.
+      { program: 'ng', argument: 'test', by: '@analogjs/vitest-angular' },
+    ],
     files: ['vitest.config', 'vite.config'].flatMap((name) =>
       ['ts', 'mts', 'cts', 'js', 'mjs', 'cjs'].map((extension) => `${name}.${extension}`),
     ),
@@ -192,15 +198,29 @@ export const RUNNERS: readonly RunnerRow[] = [
   },
 ];
 
-/** Defaults that runners export for settings to add to. */
-export const EXPORTED_DEFAULTS: Readonly<
-  Record<string, Readonly<Record<string, Readonly<Record<string, readonly string[]>>>>>
-> = {
-  'vitest/config': {
-    configDefaults: {
-      include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'],
-      exclude: VITEST_EXCLUDE,
+/** What stands in settings, as plain data. */
+export type SettingsData = string | readonly SettingsData[] | { readonly [key: string]: SettingsData };
+
+interface ExportedSettings {
+  /** Only those that projects read from them are here. */
+  open: boolean;
+  names: Readonly<Record<string, SettingsData>>;
+}
+
+/** Settings that packages export for others to add to, by their names. */
+export const EXPORTED_SETTINGS: ReadonlyMap<string, ExportedSettings> = new Map<string, ExportedSettings>([
+  [
+    'vitest/config',
+    {
+      open: true,
+      names: {
+        configDefaults: { include: ['**/*.{test,spec}.?(c|m)[jt]s?(x)'], exclude: VITEST_EXCLUDE },
+      },
     },
-  },
-  'jest-config': { defaults: { testPathIgnorePatterns: ['/node_modules/'] } },
-};
+  ],
+  ['jest-config', { open: true, names: { defaults: { testPathIgnorePatterns: ['/node_modules/'] } } }],
+  ...NX_PRESET_MODULES.map((module): [string, ExportedSettings] => [
+    module,
+    { open: false, names: { default: NX_PRESET, nxPreset: NX_PRESET } },
+  ]),
+]);

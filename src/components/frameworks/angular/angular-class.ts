@@ -1,4 +1,5 @@
 import type { Node, PropertyDefinition } from 'oxc-parser';
+import type { ImportedModule } from '../../../syntax/module-facts.js';
 import type { Script } from '../../../syntax/script.js';
 import {
   literalText,
@@ -62,6 +63,21 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
     });
   }
   return found;
+}
+
+/** The files that the components of a script take their templates from, as imports beside it. */
+export function templateFiles({ program, source }: Script): ImportedModule[] {
+  if (!source.text.includes('templateUrl')) return [];
+  return program.body.flatMap((statement) => {
+    const node = 'declaration' in statement && statement.declaration ? statement.declaration : statement;
+    const options = node.type === 'ClassDeclaration' ? decoratorOptions(node, 'Component') : undefined;
+    const url = options && valueOf(options, 'templateUrl');
+    const text = url && literalText(url);
+    // With and without a dot it is beside the script.
+    return url && text && !text.startsWith('/')
+      ? [{ specifier: text.replace(/^(?!\.)/, './'), start: url.start, end: url.end }]
+      : [];
+  });
 }
 
 function decoratorOptions(node: ClassNode, name: string): ObjectNode | undefined {

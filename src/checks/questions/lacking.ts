@@ -1,0 +1,136 @@
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { counterpart, foreignTo } from '../../environment/tables/runner-words.js';
+import type { Span } from '../../finding.js';
+import type { Libraries } from '../../libraries/index.js';
+import { belongsTo, extensionOf, type MatcherExtension } from '../../libraries/matchers.js';
+import { setsName } from '../../project/module-questions.js';
+import { fileFact, type ProjectContext, type SpecFileFacts } from './context.js';
+import { ADDED_MATCHERS, CHOSEN_DOCUMENT, GLOBALS, MATCHERS, MODULES } from './facts.js';
+
+// What a spec file needs, and nothing that could be read brings: surely where its set-up loads no strangers.
+
+const BARE: ReadonlySet<string | undefined> = new Set(['node', 'jest-environment-node', 'edge-runtime']);
+
+/** The first render that needs a document: trees of instances, and wrappers around one level, are made without. */
+export const FIRST_RENDER = fileFact(
+  'first render',
+  ({ file }) =>
+    file.renders.find(
+      ({ gives, shallow, teardown }) =>
+        gives !== 'test-renderer' && teardown !== 'not-needed' && !(shallow && gives === 'tree-wrapper'),
+    )?.place,
+);
+
+/** Where it first uses the document. */
+export const DOCUMENT_USE = fileFact('document use', ({ file }) => file.documentUse);
+
+/** Whether a spec file needs a document, and neither its run nor its set-up has one. */
+export function lacksDocument(
+  file: SpecFileFacts,
+  environment: Environment,
+  context: ProjectContext,
+): boolean {
+  const runners = environment.runnersOf(file.path);
+  if (!(file.get(FIRST_RENDER) ?? file.get(DOCUMENT_USE)) || runners.length === 0) return false;
+  const chosen = file.get(CHOSEN_DOCUMENT);
+  if (chosen && !BARE.has(chosen.name)) return false;
+  if (!chosen && !runners.every(({ document }) => document.known && BARE.has(document.value))) return false;
+  return context.setupOf(file.path)?.bringsDocument === false;
+}
+
+/** The setting that makes the functions of a runner global, and the module to import them from. */
+export const RUNNER_GLOBALS: Readonly<Record<string, { key: string; module: string }>> = {
+  vitest: { key: 'globals', module: 'vitest' },
+  jest: { key: 'injectGlobals', module: '@jest/globals' },
+};
+
+/** The functions of a runner's module that a spec file uses as globals, by the alphabet. */
+export function runnerGlobals(file: SpecFileFacts, module: string, libraries: Libraries): string[] {
+  const exports = libraries.of(module)?.exports ?? {};
+  return [...file.get(GLOBALS).keys()].filter((name) => Object.hasOwn(exports, name)).sort();
+}
+
+/** Whether a spec file uses functions of its runner that its settings leave out of the globals. */
+export function lacksGlobals(
+  file: SpecFileFacts,
+  environment: Environment,
+  { project, setupOf }: ProjectContext,
+): boolean {
+  const runners = environment.runnersOf(file.path);
+  const off = runners.every(({ globals }) => globals.known && !globals.value);
+  const { module } = RUNNER_GLOBALS[runners[0]?.runner ?? ''] ?? {};
+  return (
+    off &&
+    module !== undefined &&
+    setupOf(file.path) !== undefined &&
+    runnerGlobals(file, module, project.libraries).length > 0
+  );
+}
+
+/** The first use of a matcher of an extension, by its name. */
+export const firstMatcher = (file: SpecFileFacts, extension: MatcherExtension): [string, Span] | undefined =>
+  [...file.get(MATCHERS)].find(([matcher]) => extensionOf(matcher) === extension);
+
+/** Whether a spec file uses matchers of an extension that neither its run nor its set-up registers. */
+export function lacksMatchers(
+  file: SpecFileFacts,
+  extension: MatcherExtension,
+  environment: Environment,
+  context: ProjectContext,
+): boolean {
+  if (!firstMatcher(file, extension) || file.get(ADDED_MATCHERS).open) return false;
+  const runners = environment.runnersOf(file.path);
+  const setup = context.setupOf(file.path);
+  // A runner that drives a browser by itself has matchers of its own for the document.
+  const inBrowser = runners.some(
+    ({ runner, document }) => !document.known || (document.value === 'browser' && runner !== 'karma'),
+  );
+  if (runners.length === 0 || inBrowser || !setup || setup.openMatchers) return false;
+  const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
+  const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
+  if (matchers.some((matcher) => added.has(matcher))) return false;
+  return ![...setup.packages].some((name) => belongsTo(extension, name));
+}
+
+/** Files that load an extension, or a helper that registers its matchers in its own way. */
+export const matcherBringers = (extension: MatcherExtension, context: ProjectContext): Set<string> =>
+  context
+    .imports()
+    .loadersOf(
+      (specifier, target) =>
+        belongsTo(extension, specifier) ||
+        target?.addedMatchers.open === true ||
+        (target?.addedMatchers.names ?? []).some((name) => extension.matchers.has(name)),
+    );
+
+/** A global that a runner does not have, and what stands for it there. */
+interface ForeignGlobal {
+  name: string;
+  place: Span;
+  instead: string | undefined;
+}
+
+/** The globals that a spec file uses, that its runner does not have, and that neither it nor its set-up sets. */
+export function foreignGlobals(
+  file: SpecFileFacts,
+  runner: RunnerFacts,
+  context: ProjectContext,
+): ForeignGlobal[] {
+  const setup = context.setupOf(file.path);
+  if (!setup) return [];
+  const own = file.get(MODULES).map(({ specifier }) => specifier);
+  const loaded = [...setup.files, ...own.flatMap((each) => context.project.resolve(file.path, each) ?? [])];
+  const packages = [...setup.packages, ...own];
+  return [...file.get(GLOBALS)].flatMap(([name, place]): ForeignGlobal[] => {
+    const foreign = foreignTo(runner.runner, runner.major, name);
+    const { globalNames } = runner;
+    const instead = foreign
+      ? foreign.instead[runner.runner]
+      : globalNames.known
+        ? counterpart(name, globalNames.value)
+        : undefined;
+    if ((!foreign && !instead) || loaded.some((path) => setsName(context.project, path, name))) return [];
+    if (foreign?.by && packages.some((each) => foreign.by?.test(each))) return [];
+    return [{ name, place: { start: place.start, end: place.end }, instead }];
+  });
+}
