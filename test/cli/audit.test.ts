@@ -1,5 +1,5 @@
 import { expect } from 'chai';
-import { existsSync, readdirSync, readFileSync, statSync, symlinkSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, symlinkSync } from 'node:fs';
 import { join, posix } from 'node:path';
 import type { Report } from '#src/index.js';
 import { started, wexlet } from '../support/cli.js';
@@ -442,6 +442,26 @@ describe('wexlet audit', () => {
     };
     const stated = written({ ...files, 'wexlet.json': JSON.stringify({ run }) });
     expect(wexlet(stated, 'audit', '--only', 'environment').out).to.include('READY');
+  });
+
+  it('names a part that a package of the workspace does not export', () => {
+    const folder = written({
+      'package.json':
+        '{"name":"s","workspaces":["ui"],"scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',
+      'yarn.lock': '',
+      'ui/package.json': '{"name":"@s/ui","exports":{".":"./index.js","./lids/*":"./lids/*.js"}}',
+      'ui/index.js': 'export {};\n',
+      'ui/lids/flat.js': 'export {};\n',
+      'ui/cones.js': 'export {};\n',
+      'node_modules/vitest/package.json': '{"name":"vitest","version":"3.0.0"}',
+      'a.spec.js': "import '@s/ui/lids/flat';\nimport '@s/ui/cones';\nit('a', () => {});\n",
+    });
+    mkdirSync(join(folder, 'node_modules/@s'));
+    symlinkSync('../../ui', join(folder, 'node_modules/@s/ui'));
+    const report = JSON.parse(wexlet(folder, 'audit', '--only', 'E21', '--format', 'json').out) as Report;
+    expect(report.findings.map(({ line, message }) => `${line} ${message}`)).to.deep.equal([
+      '2 @s/ui/cones leads to no file.',
+    ]);
   });
 
   it('is not sure where only a package of the set-up that nobody knows could bring what specs need', () => {

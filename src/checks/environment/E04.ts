@@ -5,8 +5,9 @@ import {
   type Environment,
   type NamedModule,
   type RunnerFacts,
+  type TransformRule,
 } from '../../environment/facts/environment.js';
-import type { BabelSettings } from '../../environment/settings/babel-settings.js';
+import { babelSettingsOf, type BabelSettings } from '../../environment/settings/babel-settings.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
 import { reachableFrom } from '../../project/reachable.js';
@@ -66,10 +67,19 @@ export function lostSetup(environment: Environment, context: ProjectContext): Pl
 const namedBy = ({ setupFiles, named, transforms }: RunnerFacts): NamedModule[] => [
   ...(setupFiles.known ? setupFiles.value : []),
   ...named,
-  ...(transforms.known && transforms.value.by === 'rules' && transforms.value.babel.known
-    ? partsOf(transforms.value.babel.value)
+  ...(transforms.known && transforms.value.by === 'rules'
+    ? [
+        ...(transforms.value.babel.known ? partsOf(transforms.value.babel.value) : []),
+        ...transforms.value.rules.flatMap(toldToBabel),
+      ]
     : []),
 ];
+
+// What a transform is told for itself.
+function toldToBabel({ by, options, at }: TransformRule): NamedModule[] {
+  const told = by === 'babel-jest' ? babelSettingsOf([options], at.file, dirname(at.file)) : undefined;
+  return told?.known ? partsOf(told.value) : [];
+}
 
 const partsOf = (babel: BabelSettings | undefined): NamedModule[] =>
   [...(babel?.presets ?? []), ...(babel?.plugins ?? [])].map(({ name, at }) => ({
@@ -87,7 +97,7 @@ const isInSight = ({ key, text }: NamedModule, { isWhole, hasInstalls }: Environ
   (isWhole || SETUPS.has(key)) && (hasInstalls || !text.includes('node_modules/'));
 
 function isAbsent(
-  { text, candidates, mayBeFolder, absent }: NamedModule,
+  { text, candidates, mayBeFolder, absent, at }: NamedModule,
   environment: Environment,
   context: ProjectContext,
 ): boolean {
@@ -104,7 +114,7 @@ function isAbsent(
   return (
     isFolder ||
     isMissing(environment, packageOf(text)) ||
-    PRESET_PARTS.every((part) => isNoPart(text + part, environment, context))
+    PRESET_PARTS.every((part) => isNoPart(at.file, text + part, environment, context))
   );
 }
 
@@ -126,6 +136,8 @@ function found(
   const written = isAbsolute(text) ? relativeTo(folder, text) : text;
   if (named.absent)
     return { place: at, certainty: 'sure', message: message('', text, key), advice: adviceOther };
+  if (named.candidates.length === 0 && !isMissing(environment, packageOf(text)))
+    return { place: at, certainty: 'sure', message: message('', text, key), advice: advicePart(text) };
   if (named.candidates.length === 0)
     return {
       place: at,
@@ -200,7 +212,9 @@ function loadedBySettings(
   // That the runner itself is not there is said of its script.
   const isRunner = (specifier: string): boolean =>
     RUNNERS.some(({ packages }) => packages.includes(packageOf(specifier)));
-  const presets = named.filter(({ key }) => key === 'preset').flatMap(({ candidates }) => candidates);
+  const presets = named
+    .filter(({ key }) => key === 'preset' || key === 'transform')
+    .flatMap(({ candidates }) => candidates);
   const own = [settingsFile ?? '', ...presets].filter(
     (path) => SCRIPT.test(path) && context.files.kind(path) === 'file' && context.setting(path),
   );

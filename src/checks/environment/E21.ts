@@ -1,7 +1,7 @@
 import { REPLACED } from '../questions/facts.js';
 import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
-import { sentTo } from '../../host/leads.js';
+import { hasStandIn, sentTo } from '../../host/leads.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
 import { basename, dirname, extname, join, packageOf, relativeTo } from '../../util/paths.js';
@@ -120,7 +120,8 @@ function troublesIn(
 ): Trouble[] {
   const isReplaced = ({ specifier }: MissingModule): boolean =>
     replaced.has(specifier) ||
-    runners.some(({ aliases }) => (aliases.known ? isSent(specifier, aliases.value) : false));
+    runners.some(({ aliases }) => (aliases.known ? isSent(specifier, aliases.value) : false)) ||
+    runners.every((runner) => standsIn(runner, specifier, context));
   const mayBeAlias = runners.some(({ aliases, runner }) => !aliases.known && runner === 'jest');
   const missing = unresolvedIn(from, environment, context)
     .filter((each) => !isReplaced(each) && !mayBeAlias)
@@ -179,6 +180,15 @@ function troublesIn(
   });
   return [...missing, ...cut, ...other, ...mapped, ...peers];
 }
+
+// jest takes a file by the name of a package beside its roots in the place of that package, there or not.
+const standsIn = (
+  { runner, folder, collects }: RunnerFacts,
+  specifier: string,
+  { files }: ProjectContext,
+): boolean =>
+  runner === 'jest' &&
+  hasStandIn(files, [folder, ...(collects.known ? collects.value.roots : [])], specifier);
 
 // Node itself tries no ending for an ES module; what compiles may try some.
 function isMissed(

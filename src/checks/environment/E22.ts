@@ -1,11 +1,12 @@
 import { GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
-import type { Finding, Span } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
+import { join } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { foreignGlobals } from '../questions/lacking.js';
-import { isKnown } from '../questions/setup-effects.js';
+import { foreignGlobals, foreignGlobalsIn } from '../questions/lacking.js';
+import { isKnown, type SetupEffects } from '../questions/setup-effects.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (name: string, runner: string, files: readonly unknown[]): string =>
@@ -36,13 +37,14 @@ export const E22: ProjectCheck = {
 
 interface Use {
   file: SpecFileFacts;
-  place: Span;
+  place: Place;
   message: (files: readonly unknown[]) => string;
   advice: string;
 }
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const byWord = new Map<string, Use[]>();
+  const looked = new Set<SetupEffects>();
   for (const file of specFiles) {
     const [runner, ...others] = environment.runnersOf(file.path);
     if (!runner || others.length > 0 || !runner.collects.known) continue;
@@ -55,13 +57,18 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       if (!uses.some((each) => each.file === file)) uses.push(use);
       byWord.set(word, uses);
     }
+    const setup = context.setupOf(file.path);
+    if (!setup || !isKnown(setup) || looked.has(setup)) continue;
+    looked.add(setup);
+    for (const [word, use] of beside(file, runner, setup, environment.folder, context))
+      byWord.set(word, [use]);
   }
   return [...byWord.values()].flatMap((uses): Finding[] => {
     const [first] = uses;
     if (!first) return [];
     return [
       {
-        place: inSpecFile(first.file, first.place),
+        place: first.place,
         certainty: 'sure',
         message: first.message(uses),
         advice: first.advice,
@@ -75,8 +82,41 @@ const globals = (file: SpecFileFacts, runner: RunnerFacts, context: ProjectConte
     ? []
     : foreignGlobals(file, runner, context).map(({ name, place, instead }) => [
         name,
-        { file, place, message: (files) => message(name, runner.runner, files), advice: advice(instead) },
+        {
+          file,
+          place: inSpecFile(file, place),
+          message: (files) => message(name, runner.runner, files),
+          advice: advice(instead),
+        },
       ]);
+
+// jest takes the files of such folders for the packages of their names.
+const STAND_INS = '__mocks__/';
+
+// Set-up files, and stand-ins that the runner takes by themselves; by their paths.
+function beside(
+  file: SpecFileFacts,
+  runner: RunnerFacts,
+  setup: SetupEffects,
+  folder: string,
+  context: ProjectContext,
+): [string, Use][] {
+  const standIns =
+    runner.runner === 'jest'
+      ? context.sources.filter((path) => path.startsWith(join(folder, STAND_INS)))
+      : [];
+  return [...setup.files, ...standIns].flatMap((path) =>
+    foreignGlobalsIn(path, runner, setup, context).map(({ name, place, instead }): [string, Use] => [
+      `${path}\0${name}`,
+      {
+        file,
+        place: { file: path, ...place },
+        message: () => message(name, runner.runner, []),
+        advice: advice(instead),
+      },
+    ]),
+  );
+}
 
 const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] =>
   file.get(MODULES).flatMap(({ specifier, start, end }): [string, Use][] => {
@@ -87,7 +127,7 @@ const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] 
         specifier,
         {
           file,
-          place: { start, end },
+          place: inSpecFile(file, { start, end }),
           message: (files) => messageModule(specifier, runner, files),
           advice: advice(undefined),
         },
@@ -103,7 +143,12 @@ function matchers(file: SpecFileFacts): [string, Use][] {
       ? [
           [
             'expect',
-            { file, place, message: (files) => messageMatcher(matcher, files), advice: adviceMatcher },
+            {
+              file,
+              place: inSpecFile(file, place),
+              message: (files) => messageMatcher(matcher, files),
+              advice: adviceMatcher,
+            },
           ],
         ]
       : [],

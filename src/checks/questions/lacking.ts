@@ -4,7 +4,9 @@ import type { Span } from '../../finding.js';
 import type { Libraries } from '../../libraries/index.js';
 import { belongsTo, extensionOf, type MatcherExtension } from '../../libraries/matchers.js';
 import { setsName } from '../../project/module-questions.js';
+import { readSpecFile } from '../../specs/reader/suite.js';
 import { fileFact, type ProjectContext, type SpecFileFacts } from './context.js';
+import type { SetupEffects } from './setup-effects.js';
 import { ADDED_MATCHERS, CHOSEN_DOCUMENT, GLOBALS, MATCHERS, MODULES } from './facts.js';
 
 // What a spec file needs, and nothing that could be read brings: surely where its set-up loads no strangers.
@@ -117,11 +119,35 @@ export function foreignGlobals(
   context: ProjectContext,
 ): ForeignGlobal[] {
   const setup = context.setupOf(file.path);
-  if (!setup) return [];
   const own = file.get(MODULES).map(({ specifier }) => specifier);
-  const loaded = [...setup.files, ...own.flatMap((each) => context.project.resolve(file.path, each) ?? [])];
+  return setup ? foreignAmong(file.get(GLOBALS), file.path, own, runner, setup, context) : [];
+}
+
+/** The same of a file that runs beside the specs with some set-up: one of the set-up itself, or a stand-in. */
+export function foreignGlobalsIn(
+  path: string,
+  runner: RunnerFacts,
+  setup: SetupEffects,
+  context: ProjectContext,
+): ForeignGlobal[] {
+  const tree = context.project.tree(path);
+  if (!tree) return [];
+  const { globals } = readSpecFile(context.project, tree, { render: [], act: [], assert: [] });
+  const own = tree.facts.modules.map(({ specifier }) => specifier);
+  return foreignAmong(globals, path, own, runner, setup, context);
+}
+
+function foreignAmong(
+  globals: ReadonlyMap<string, Span>,
+  path: string,
+  own: readonly string[],
+  runner: RunnerFacts,
+  setup: SetupEffects,
+  context: ProjectContext,
+): ForeignGlobal[] {
+  const loaded = [...setup.files, path, ...own.flatMap((each) => context.project.resolve(path, each) ?? [])];
   const packages = [...setup.packages, ...own];
-  return [...file.get(GLOBALS)].flatMap(([name, place]): ForeignGlobal[] => {
+  return [...globals].flatMap(([name, place]): ForeignGlobal[] => {
     const foreign = foreignTo(runner.runner, runner.major, name);
     const { globalNames } = runner;
     const instead = foreign
@@ -129,7 +155,7 @@ export function foreignGlobals(
       : globalNames.known
         ? counterpart(name, globalNames.value)
         : undefined;
-    if ((!foreign && !instead) || loaded.some((path) => setsName(context.project, path, name))) return [];
+    if ((!foreign && !instead) || loaded.some((each) => setsName(context.project, each, name))) return [];
     if (foreign?.by && packages.some((each) => foreign.by?.test(each))) return [];
     return [{ name, place: { start: place.start, end: place.end }, instead }];
   });

@@ -1,7 +1,7 @@
 import { isBuiltin } from 'node:module';
 import { isMissing } from '../../environment/brought.js';
 import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
-import { settingAt } from '../../environment/settings/setting.js';
+import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import type { Files } from '../../host/files.js';
 import { installedAt } from '../../environment/versions.js';
 import { notIgnored } from '../../host/ignored.js';
@@ -31,8 +31,9 @@ export function unresolvedIn(
     const isPackage = !specifier.startsWith('.');
     const isNone = isPackage ? isNoPackage : isNoFile;
     if (isNone(path, specifier, environment, context)) return [{ ...each, isPackage }];
-    const isPart = isPackage && isNoPart(specifier, environment, context);
-    return isPart && !context.project.resolve(path, specifier) ? [{ ...each, isPackage: false }] : [];
+    return isPackage && isNoPart(path, specifier, environment, context)
+      ? [{ ...each, isPackage: false }]
+      : [];
   });
   // That asks for the tree again: of the few that are missing alone.
   return missing.filter(({ specifier }) => !isErased(path, specifier, context.project));
@@ -140,26 +141,61 @@ function isNoPackage(
 const CONDITIONS = ['import', 'require', 'node', 'browser', 'module', 'development', 'production'];
 const OTHER_CONDITIONS = ['style', 'sass', 'less', 'svelte', 'vue', 'types'];
 
+// Node 12 and the bundler, and jest from 28 on.
+const goesByExports = ({ runners }: Environment): boolean =>
+  runners.length > 0 &&
+  runners.every(
+    ({ runner, major, aliases }) =>
+      runner === 'vitest' || (runner === 'jest' && major !== undefined && major >= 28 && aliases.known),
+  );
+
+// Whether a package says what it exports, and that part is not among it; `part`: with its slash.
+function isLeftOut(part: string, manifest: Setting | undefined): boolean {
+  const exported = settingAt(manifest, 'exports');
+  if (exported?.is !== 'object' || exported.open) return textOf(exported) !== undefined;
+  const keys = [...exported.entries.keys()];
+  // Conditions alone choose what the package itself is.
+  if (!keys.some((key) => key.startsWith('.'))) return true;
+  return !keys.some((key) => {
+    const [start = '', end] = key.slice(1).split('*');
+    if (key.endsWith('/')) return part.startsWith(start);
+    return end === undefined ? part === start : part.startsWith(start) && part.endsWith(end);
+  });
+}
+
 /** What to do about an import of a part that its package does not have. */
 export const advicePart = (specifier: string): string =>
   `Name a part that ${packageOf(specifier)} has: what its manifest exports, or a file of it.`;
 
-/** Whether what an import names of an installed package is surely not there, whichever of its exports a run goes by. */
+/** Whether what an import of a file names of a package is surely not there, whichever of its exports a run goes by. */
 export function isNoPart(
+  from: string,
   specifier: string,
-  { installedAt, folder }: Environment,
-  { files }: ProjectContext,
+  environment: Environment,
+  context: ProjectContext,
 ): boolean {
+  const { installedAt, folder, runners } = environment;
+  const { files, project } = context;
   const clean = specifier.replace(/[?#].*$/, '');
   const name = packageOf(clean);
   const installed = PACKAGE_NAME.test(name) && name !== clean ? installedAt(name) : undefined;
-  if (installed === undefined || isThere(installed + clean.slice(name.length), files)) return false;
-  const all = [CONDITIONS, ...[...CONDITIONS, ...OTHER_CONDITIONS].map((each) => [each])];
-  const [resolve, ...others] = all.map((some) => files.resolver({ conditions: [...some, 'default'] }));
+  if (installed === undefined) return false;
+  const part = clean.slice(name.length);
+  const leftOut =
+    goesByExports(environment) && isLeftOut(part, context.setting(join(installed, 'package.json')));
+  if (!leftOut && isThere(installed + part, files)) return false;
+  const found = (conditions: readonly string[], wanted: string): string | undefined =>
+    files.resolver({ conditions: [...conditions, 'default'] })(folder, wanted);
+  const manifest = found(CONDITIONS, `${installed}/package.json`);
+  const target = project.resolve(from, specifier);
+  if (manifest === undefined || (target && !isWithin(dirname(manifest), target))) return false;
+  // That leads to the sources of a package of the workspace, whether it exports them or not.
+  if (leftOut) return target === undefined || !runners.some(({ readsPaths }) => readsPaths);
   // A package of the workspace may be built before the run.
-  const manifest = resolve?.(folder, `${installed}/package.json`);
-  if (manifest === undefined || !isInstalled(manifest)) return false;
-  return [resolve, ...others].every((each) => each?.(folder, clean) === undefined);
+  if (target || !isInstalled(manifest)) return false;
+  return [CONDITIONS, ...[...CONDITIONS, ...OTHER_CONDITIONS].map((each) => [each])].every(
+    (conditions) => found(conditions, clean) === undefined,
+  );
 }
 
 /** The peers that an installed package must have, and that are not installed. */

@@ -9,6 +9,7 @@ import type { RunnerRow } from '../tables/runners.js';
 import { resolverBy } from '../tables/resolvers.js';
 import {
   flagFact,
+  madeBy,
   known,
   settingAt,
   textFact,
@@ -97,7 +98,7 @@ export function jestFacts(
     endings: endings(settingAt(own, 'moduleFileExtensions'), setting.at),
     ...imports(own, from, babel),
     readsPaths: readsPaths(own),
-    transforms: transforms(own, setting.at, root, from, babel, major),
+    transforms: transforms(own, setting.at, root, from, babel, asked),
     coverage: coverage(own, setting.at, root, hasFlag(commands, '--coverage', '--collectCoverage')),
     named: namedModules(own, from, asked.setting(join(folder, 'package.json'))),
   };
@@ -310,6 +311,8 @@ function mapperRules(
   return { known: mapper.open ? UNKNOWN_FACT : known(all), read: all };
 }
 
+const BABEL_JEST = 'babel-jest';
+
 // jest-config 27 to 30, `transform`: scripts go to babel-jest, and node_modules to nobody.
 function transforms(
   setting: Setting,
@@ -317,7 +320,7 @@ function transforms(
   root: string,
   from: (text: string) => string,
   babel: Known<BabelSettings | undefined>,
-  major: number | undefined,
+  { exists, setting: read, major }: RunnerSources,
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapped = mapperRules(setting, from).known;
@@ -329,11 +332,19 @@ function transforms(
     for (const [pattern, value] of transform?.entries ?? []) {
       const by = textOf(value.is === 'list' ? value.items[0] : value);
       if (by === undefined) return UNKNOWN_FACT;
-      rules.push({ pattern, by, options: value.is === 'list' ? value.items[1] : undefined, at: value.at });
+      const options = value.is === 'list' ? value.items[1] : undefined;
+      // A file of the project that only tells a transform what to do: `babelJest.createTransformer({…})`.
+      const own = /^[./<]/.test(by) ? withExtensions(from(by)).find(exists) : undefined;
+      const told = own === undefined ? undefined : read(own);
+      rules.push(
+        told && madeBy(told) === BABEL_JEST
+          ? { pattern, by: BABEL_JEST, options: told, at: value.at }
+          : { pattern, by, options, at: value.at },
+      );
     }
   } else return UNKNOWN_FACT;
   const isTold = !babel.known || babel.value !== undefined;
-  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? 'babel-jest' : '', at });
+  if (!transform) rules.push({ pattern: '\\.[jt]sx?$', by: isTold ? BABEL_JEST : '', at });
   const ignored = textsFact(settingAt(setting, 'transformIgnorePatterns'), ['/node_modules/'], at);
   const conditions = plainTexts(settingAt(setting, 'testEnvironmentOptions', 'customExportConditions'), at);
   return known({

@@ -245,7 +245,7 @@ class Settings implements Algebra<Setting> {
           : undefined;
     const wrapped = first?.is === 'object' ? wrappedBy(maker && madeBy(maker), first, at) : undefined;
     if (wrapped) return wrapped;
-    const from = callee.type === 'Identifier' ? this.#modules.get(callee.name) : undefined;
+    const from = this.#exportOf(callee);
     const by = from?.module;
     const made = from && madeFrom(from, args, at);
     if (made) return made;
@@ -253,6 +253,15 @@ class Settings implements Algebra<Setting> {
     // `defineConfig({…})` of a bundler or runner gives back what it gets; others may add what can't be read.
     if (first?.is === 'object') return by && HANDS_BACK.has(by) ? first : { ...openSetting(first), by };
     return by && !by.startsWith('.') ? { is: 'made', by, at } : { is: 'unknown', at };
+  }
+
+  // The export that a call is of: by the name that is imported, or as a member of a module.
+  #exportOf(callee: Node): { module: string; name: string } | undefined {
+    if (callee.type === 'Identifier') return this.#modules.get(callee.name);
+    const { root, path } = propertyChain(callee);
+    const module = root.type === 'Identifier' ? this.#modules.get(root.name)?.module : requiredModule(root);
+    const name = path.at(-1);
+    return module !== undefined && name !== undefined ? { module, name } : undefined;
   }
 
   #required({ arguments: [first], ...node }: Extract<Node, { type: 'CallExpression' }>): Setting {

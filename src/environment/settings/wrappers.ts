@@ -60,6 +60,8 @@ export function madeFrom(
   [given, options]: readonly Setting[],
   at: Place,
 ): Setting | undefined {
+  if (module === 'babel-jest' && name === 'createTransformer')
+    return given?.is === 'object' ? { ...given, by: module } : { is: 'made', by: module, at };
   if (listsProjects({ module, name }))
     return { is: 'list', items: [{ is: 'value', value: PROJECT_SETTINGS, at }], open: false, at };
   return /^ts-jest(?:\/utils)?$/.test(module) && name === 'pathsToModuleNameMapper'
