@@ -87,10 +87,12 @@ export async function prepare(
     shownProps: new ShownProps(project),
     environments,
     setupOf(file) {
-      const { folder, runners, runnersOf } = environments.of(file);
+      const { folder, runners, runnersOf, manifest } = environments.of(file);
       const mine = runnersOf(file);
       const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
-      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project));
+      const isShipped = (name: string): boolean =>
+        settingAt(manifest?.setting, 'dependencies', name) !== undefined;
+      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project, isShipped));
       return setups.get(key);
     },
     isOn: (code) => taking.has(code),

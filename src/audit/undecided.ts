@@ -6,6 +6,8 @@ import {
   matcherBringers,
 } from '../checks/questions/lacking.js';
 import { MATCHER_EXTENSIONS } from '../libraries/matchers.js';
+import { loadedBy, replacedIn } from '../checks/questions/missing-modules.js';
+import { byRunners } from '../checks/questions/packages.js';
 import { isLoadedByNode } from '../checks/questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { GLOBALS } from '../checks/questions/facts.js';
@@ -77,7 +79,44 @@ export function undecidedIn(
     const facts = unreadFacts(runner, context.setting, (fact) => fact !== 'globals' || usesGlobals);
     return facts ? [{ folder, ...facts }] : [];
   });
-  return unread.length > 0 ? unread : broughtByStrangers(environment, specFiles, context, isOn);
+  if (unread.length > 0) return unread;
+  return [
+    ...(isOn('E21') ? untoldImports(environment, specFiles, context) : []),
+    ...broughtByStrangers(environment, specFiles, context, isOn),
+  ];
+}
+
+// Names that no package can have, and that no rule which could be read takes.
+const NO_PACKAGE = /^(?:@\/|~|\$|@@)/;
+
+// Imports that only what could not be read of the settings can lead anywhere.
+function untoldImports(
+  environment: Environment,
+  specFiles: readonly SpecFileFacts[],
+  context: ProjectContext,
+): Undecided[] {
+  const { folder } = environment;
+  const { project } = context;
+  const replaced = replacedIn(specFiles);
+  for (const { runners, files } of byRunners({ environment, specFiles: [...specFiles] })) {
+    const runner = runners.find(({ aliases }) => !aliases.known);
+    if (!runner || !runners.every(({ aliases }) => !aliases.known)) continue;
+    for (const path of loadedBy(files, replaced, context).keys())
+      for (const { specifier, start, end } of project.summary(path)?.modules ?? []) {
+        if (!NO_PACKAGE.test(specifier) || replaced.has(specifier) || project.resolve(path, specifier))
+          continue;
+        return [
+          {
+            folder,
+            fact: `where imports such as ${specifier} lead`,
+            reason: 'no alias that could be read takes it, and the settings may have others',
+            at: { file: path, start, end },
+            opens: '"run": { "aliases": … }',
+          },
+        ];
+      }
+  }
+  return [];
 }
 
 // What specs need, and what only packages that no table knows could bring: the first of each kind.

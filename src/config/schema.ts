@@ -65,6 +65,12 @@ export const ConfigSchema = v.strictObject({
         setupFiles: names('Files that run before the specs, from the root.'),
         collects: names('Globs of the files that it runs, from the root.'),
         globals: v.optional(v.pipe(v.boolean(), v.description('Whether its functions are global.'))),
+        aliases: v.optional(
+          v.pipe(
+            v.record(v.string(), v.string()),
+            v.description('Names that imports begin with, and the paths that they stand for, from the root.'),
+          ),
+        ),
         transforms: v.optional(
           v.pipe(
             v.literal(true),

@@ -444,6 +444,27 @@ describe('wexlet audit', () => {
     expect(wexlet(stated, 'audit', '--only', 'environment').out).to.include('READY');
   });
 
+  it('is not sure where imports lead that no alias which could be read takes', () => {
+    const files = {
+      'package.json': '{"name":"s","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',
+      'yarn.lock': '',
+      'vitest.config.js':
+        "import { names } from 'kiln-names';\nexport default { resolve: { alias: names() }, test: { globals: true } };\n",
+      'a.spec.js': "import { cone } from '@/cone';\nit('is a cone', () => { expect(cone).toBe(6); });\n",
+    };
+    const { out } = wexlet(written(files), 'audit', '--only', 'environment');
+    expect(out)
+      .to.match(/NOT SURE/)
+      .and.to.match(/a\.spec\.js:1 /)
+      .and.to.include('where imports such as @/cone lead')
+      .and.to.include('"aliases"');
+    const stated = { ...files, 'src/cone.js': 'export const cone = 6;\n' };
+    const said = { 'wexlet.json': '{"run":{"aliases":{"@":"src"}}}' };
+    expect(wexlet(written({ ...stated, ...said }), 'audit', '--only', 'environment').out).to.include('READY');
+    const lost = wexlet(written({ ...files, ...said }), 'audit', '--only', 'environment').out;
+    expect(lost).to.match(/E21[^]*@\/cone/);
+  });
+
   it('names a part that a package of the workspace does not export', () => {
     const folder = written({
       'package.json':

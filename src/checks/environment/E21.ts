@@ -1,5 +1,6 @@
+import { isBuiltin } from 'node:module';
 import { REPLACED } from '../questions/facts.js';
-import { declares, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
+import { declares, has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { hasStandIn, sentTo } from '../../host/leads.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
@@ -22,7 +23,7 @@ import {
   unresolvedIn,
   type MissingModule,
 } from '../questions/missing-modules.js';
-import { byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { byRunners, compilersAround, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { grouped } from '../../util/grouped.js';
 
 const hides = (count: number): string => (count > 1 ? `: ${count} spec files load it` : '');
@@ -160,7 +161,10 @@ function troublesIn(
       });
   const mapped = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
     const isKept = environment.isWhole && !replaced.has(each.specifier);
-    const to = isKept ? mappedTo(each.specifier, runners, context) : undefined;
+    const to = isKept
+      ? (mappedTo(each.specifier, runners, context) ??
+        pathTo(each.specifier, from, runners, environment, context))
+      : undefined;
     return to === undefined ? [] : [{ from, missing: { ...each, isPackage: false }, to, file }];
   });
   const peers = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
@@ -228,6 +232,26 @@ function mappedTo(
   if (path === undefined || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
   const isBased = base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
   return isBased && !isThere(path, files) && !isMade(path, context) ? path : undefined;
+}
+
+// Where the compiler's paths send an import that the run resolves by them alone, if nothing is there.
+function pathTo(
+  specifier: string,
+  from: string,
+  runners: readonly RunnerFacts[],
+  environment: Environment,
+  context: ProjectContext,
+): string | undefined {
+  const [runner, ...others] = runners;
+  if (!runner?.readsPaths || !runner.aliases.known || others.length > 0) return undefined;
+  if (isMapped(specifier, runner.aliases.value) || context.project.resolve(from, specifier)) return undefined;
+  if (has(environment, packageOf(specifier)) || isBuiltin(specifier)) return undefined;
+  const compilers = compilersAround(from, environment, context).filter(({ takes }) => takes(from));
+  const rules = compilers.flatMap(({ leads }) => leads.rules);
+  // One for every name says nothing of this one.
+  const rule = rules.find(({ pattern }) => !mayMatch(pattern, 'any') && mayMatch(pattern, specifier));
+  const path = rule && sentTo(specifier, rule);
+  return path !== undefined && !isThere(path, context.files) && !isMade(path, context) ? path : undefined;
 }
 
 function found(

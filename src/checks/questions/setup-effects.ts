@@ -9,6 +9,7 @@ import { readSpecFile } from '../../specs/reader/suite.js';
 import type { Block } from '../../specs/model/blocks.js';
 import type { Step } from '../../specs/model/steps.js';
 import { isScript } from '../../syntax/script.js';
+import { packageOf } from '../../util/paths.js';
 
 /** What set-up files do for every spec. */
 export interface SetupEffects {
@@ -35,11 +36,12 @@ export interface SetupEffects {
 /** Whether all that a set-up loads is known, so that what it does not do is not done. */
 export const isKnown = (setup: SetupEffects | undefined): boolean => setup?.strangers.length === 0;
 
-/** Reads the set-up files of some runners; undefined where one of them, or their list, can't be read. */
+/** Reads the set-up files of some runners; undefined where one of them, or their list, can't be read. `isShipped`: whether the project has a package for its users. */
 export function setupEffects(
   runners: readonly RunnerFacts[],
   files: Files,
   project: Project,
+  isShipped: (name: string) => boolean = () => false,
 ): SetupEffects | undefined {
   if (runners.length === 0) return undefined;
   const paths: string[] = [];
@@ -92,7 +94,10 @@ export function setupEffects(
     packages,
     matchers,
     openMatchers: open,
-    strangers: [...packages].filter((name) => !isHarmless(name) && !project.libraries.of(name)),
+    // What the project ships to its users is no tool for specs.
+    strangers: [...packages].filter(
+      (name) => !isHarmless(name) && !project.libraries.of(name) && !isShipped(packageOf(name)),
+    ),
     bringsDocument,
   };
 }

@@ -16,12 +16,19 @@ interface PluginEffects {
   at: Place;
 }
 
+/** The plugins of a list, without those that a condition leaves out: `isBuild && plugin()`; undefined where not all are in sight. */
+export const pluginsIn = (list: Setting): Setting[] | undefined =>
+  list.is === 'list' && !list.open
+    ? list.items.filter((item) => item.is !== 'value' || item.value)
+    : undefined;
+
 /** Reads what the plugins in the settings of a bundler do, those that are written out there included. */
 export function pluginEffects(setting: Setting): PluginEffects {
   const list = settingAt(setting, 'plugins');
   if (list === undefined) return { takes: [], leavesSettings: true, readsPaths: false, at: setting.at };
-  const items = list.is === 'list' ? list.items : [];
-  const isWhole = list.is === 'list' && !list.open;
+  const whole = pluginsIn(list);
+  const items = whole ?? (list.is === 'list' ? list.items : []);
+  const isWhole = whole !== undefined;
   const names = items.flatMap((item) => madeBy(item) ?? []);
   const written = allKnown(items.filter((item) => madeBy(item) === undefined).map(takenBy));
   const leaves = (name: string): boolean => leavesNames(name) || readsCompilerPaths(name);

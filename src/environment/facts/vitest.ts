@@ -4,7 +4,7 @@ import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { prefixRule, type AliasRule } from '../../host/leads.js';
-import { compilerFiles, pluginEffects } from './vite-plugins.js';
+import { compilerFiles, pluginEffects, pluginsIn } from './vite-plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -327,9 +327,8 @@ function readRules(alias: Setting | undefined): AliasRule[] {
 function plugins(setting: Setting): Known<Transforms> {
   const list = settingAt(setting, 'plugins');
   if (list === undefined) return known({ by: 'plugins', plugins: [], at: setting.at });
-  if (list.is !== 'list' || list.open) return UNKNOWN_FACT;
-  const names = list.items.map(madeBy);
-  if (names.some((each) => each === undefined)) return UNKNOWN_FACT;
+  const names = pluginsIn(list)?.map(madeBy);
+  if (!names || names.some((each) => each === undefined)) return UNKNOWN_FACT;
   return known({ by: 'plugins', plugins: names.filter((each) => each !== undefined), at: list.at });
 }
 

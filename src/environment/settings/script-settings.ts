@@ -15,7 +15,7 @@ import {
   calledName,
   propertyChain,
 } from '../../syntax/tree.js';
-import { dirname, resolve } from '../../util/paths.js';
+import { basename, dirname, resolve } from '../../util/paths.js';
 import { madeBy, settingAt, type Setting } from './setting.js';
 import { madeFrom, wrappedBy } from './wrappers.js';
 import { bindPattern, type Parts } from '../../language/patterns.js';
@@ -191,6 +191,8 @@ class Settings implements Algebra<Setting> {
     const at = this.#at(node);
     const key = node.computed ? dataOfSetting(this.read(node.property)) : undefined;
     const name = memberName(node) ?? (key && String(key.value));
+    const variable = this.#variable(node);
+    if (variable !== undefined) return text(variable, at);
     const module = requiredModule(node.object);
     const exported = module === undefined ? undefined : exportedSetting({ module, name: name ?? '' }, at);
     if (exported && exported.is !== 'unknown') return exported;
@@ -211,6 +213,17 @@ class Settings implements Algebra<Setting> {
     const whole = object.is !== 'object' ? dataOfSetting(object) : object.open ? undefined : { value: {} };
     const member = whole && memberOfData(whole.value, name);
     return member ? settingOf(member.value, at) : { is: 'unknown', at };
+  }
+
+  // Variables that the runner has set before it reads these settings.
+  #variable(node: Node): string | undefined {
+    const { root, path } = propertyChain(node);
+    const [env, name = '', ...more] = path;
+    const isRead =
+      root.type === 'Identifier' && root.name === 'process' && env === 'env' && more.length === 0;
+    if (!isRead || this.#names.has('process')) return undefined;
+    const file = basename(this.#script.source.path);
+    return VARIABLES.find(({ files }) => files.test(file))?.set[name];
   }
 
   // Path helpers, methods of data, a merge of two settings, and helpers that hand on what they get.
@@ -372,6 +385,15 @@ function isSetOnce(name: string, body: Node): boolean {
   });
   return !isSet;
 }
+
+// vitest 1 to 4, startVitest; jest 27 to 30, bin/jest.js: unless a script sets it.
+const VARIABLES: readonly { files: RegExp; set: Readonly<Record<string, string>> }[] = [
+  {
+    files: /^vite(?:st)?\.(?:config|workspace|projects)\./,
+    set: { VITEST: 'true', TEST: 'true', NODE_ENV: 'test' },
+  },
+  { files: /^jest\.config\.|^(?:babel\.config|\.babelrc)\./, set: { NODE_ENV: 'test' } },
+];
 
 const PATH_MODULES: ReadonlySet<string> = new Set(['path', 'path/posix', 'pathe', 'upath', 'url']);
 const HANDS_BACK: ReadonlySet<string> = new Set(['vite', 'vitest/config', 'vite-plus', 'vitest/config.js']);

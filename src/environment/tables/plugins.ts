@@ -82,7 +82,6 @@ const RESOLVING: ReadonlySet<string> = new Set([
   'vite-jsconfig-paths',
   'vite-plugin-magical-svg',
   'vite-plugin-node-polyfills',
-  'vite-plugin-vuetify',
   'vite-plugin-windicss',
   'vite-tsconfig-paths',
 ]);
@@ -91,6 +90,7 @@ const RESOLVING: ReadonlySet<string> = new Set([
 const STANDS_FOR: ReadonlyMap<string, string> = new Map([
   ['@preact/preset-vite', '^react(?:-dom)?(?:/|$)'],
   ['unplugin-icons/vite', '^(?:~|virtual:)icons/'],
+  ['vite-plugin-vuetify', '^(?:virtual:)?(?:plugin-vuetify|vuetify/)'],
   ['vite-plugin-pages', '^(?:~|virtual:)'],
   ['vite-plugin-vue-layouts', '^virtual:'],
   ['vite-plugin-vue-meta-layouts', '^virtual:'],
