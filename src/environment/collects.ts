@@ -3,8 +3,9 @@ import { isWithin, relativeTo } from '../util/paths.js';
 import { mayMatch } from '../util/pattern.js';
 import type { Collection } from './facts/environment.js';
 
-/** What keeps a file out of a run: where the run looks, what its script asks for, an entry that leaves files out, or its patterns. */
-type LeftOut = { by: 'roots' | 'filters' | 'include' } | { by: 'exclude' | 'leftOut'; entry: string };
+/** What keeps a file out of a run: where the run looks, the endings that it sees, what its script asks for, an entry that leaves files out, or its patterns. */
+type LeftOut =
+  { by: 'roots' | 'endings' | 'filters' | 'include' } | { by: 'exclude' | 'leftOut'; entry: string };
 
 /** Asks whether a runner's patterns take a file, given by its absolute path. */
 export function collector(collection: Collection): (file: string) => boolean {
@@ -21,6 +22,8 @@ export function leftOut(collection: Collection): (file: string) => LeftOut | und
     patterns.find((pattern) => mayMatch(pattern, file));
   return (file) => {
     if (!collection.roots.some((root) => isWithin(root, file))) return { by: 'roots' };
+    const { endings } = collection;
+    if (endings && !endings.some((each) => file.endsWith(each))) return { by: 'endings' };
     const path = relativeTo(collection.folder, file);
     const ignored = matching(collection.leftOut, file);
     if (ignored !== undefined) return { by: 'leftOut', entry: ignored };

@@ -1,7 +1,7 @@
 import { IMPORTED, RENDERS, RUNNER_MODULES } from '../questions/facts.js';
 import { collector, leftOut } from '../../environment/collects.js';
 import type { Collection, Environment, RunnerFacts } from '../../environment/facts/environment.js';
-import { dirname, isWithin, relativeTo } from '../../util/paths.js';
+import { dirname, extname, isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -15,6 +15,8 @@ const adviceEntry = (entry: string): string =>
   `The entry “${entry}” leaves it out: take it back, or narrow it.`;
 const adviceRoots = (folders: readonly string[]): string =>
   `The run looks in ${listed(folders)} alone: name the folder of this file as well.`;
+const adviceEndings = (ending: string, seen: readonly string[]): string =>
+  `The run sees files that end in ${listed(seen)} alone: add ${ending} to moduleFileExtensions.`;
 const adviceFilter = 'The script names other paths: add this one, or leave them out.';
 
 /** A file with specs that no runner of the project takes: its specs are green because they never run. */
@@ -67,6 +69,8 @@ function adviceFor(path: string, collections: readonly Collection[], { root }: P
   if (by('filters')) return adviceFilter;
   const entry = by('exclude', 'leftOut')?.why;
   if (entry && 'entry' in entry) return adviceEntry(entry.entry);
+  const seen = by('endings')?.collection.endings;
+  if (seen) return adviceEndings(extname(path), seen);
   const included = by('include')?.collection;
   if (included) return advice([...included.include, ...included.patterns]);
   return adviceRoots(collections.flatMap(({ roots }) => roots.map((each) => relativeTo(root, each))));

@@ -1,12 +1,13 @@
 import type { Environment, RunnerFacts, Transforms } from '../../environment/facts/environment.js';
 import {
   babelSettings,
+  babelSettingsOf,
   uncompiledBy,
   type BabelSettings,
   type Uncompiled,
 } from '../../environment/settings/babel-settings.js';
 import { runsModules } from '../../environment/settings/commands.js';
-import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
+import { settingAt, textOf, type Known, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { drawsNothing, leavesTemplates, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
@@ -85,6 +86,10 @@ export class Compiling {
         const isNothing = !rule || rule.by === '';
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
         if (rule?.by === '@swc/jest') return this.#unnamedBySwc(rule.options, folder, summary);
+        if (rule?.options && rule.by === 'babel-jest') {
+          const told = toldToBabel(rule.options, folder, babel);
+          return told && scriptKind(path, summary, this.#left(told));
+        }
         if (rule?.options) return undefined;
         if (rule?.by === 'ts-jest') return summary.jsx ? this.#keptJsx(folder, summary) : undefined;
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
@@ -149,6 +154,26 @@ export class Compiling {
   #left(babel: BabelSettings | undefined): Uncompiled {
     return uncompiledBy(babel, majorOf(this.#context.versionOf(this.#environment, '@babel/preset-react')));
   }
+}
+
+// babel-jest 27 to 30: what it is told stands beside what the files say, unless it is told to read none.
+function toldToBabel(
+  options: Setting,
+  folder: string,
+  files: Known<BabelSettings | undefined>,
+): BabelSettings | undefined {
+  const own = babelSettingsOf([options], options.at.file, folder);
+  const readsNone = ['babelrc', 'configFile'].every((key) => {
+    const flag = settingAt(options, key);
+    return flag?.is === 'value' && flag.value === false;
+  });
+  const others = readsNone ? undefined : files.known ? files.value : null;
+  if (!own.known || others === null) return undefined;
+  return {
+    ...own.value,
+    presets: [...own.value.presets, ...(others?.presets ?? [])],
+    plugins: [...own.value.plugins, ...(others?.plugins ?? [])],
+  };
 }
 
 /** Pictures that are asked for as components. */

@@ -30,6 +30,8 @@ export interface Collection {
   /** Patterns over the absolute path; a file is taken if one of them matches (besides globs). */
   patterns: readonly string[];
   leftOut: readonly string[];
+  /** The endings outside of which the run sees no file; any where there are none. */
+  endings?: readonly string[];
   /** Patterns over the absolute path that the commands give: what matches none of them is not run. */
   filters?: readonly string[];
   /** Folders outside of which nothing is collected. */

@@ -207,6 +207,8 @@ function collection(
   const ignored = textsFact(settingAt(setting, 'testPathIgnorePatterns'), ['/node_modules/'], at);
   const roots = textsFact(settingAt(setting, 'roots'), ['<rootDir>'], at);
   if (!match.known || !regex || !ignored.known || !roots.known) return UNKNOWN_FACT;
+  // jest-haste-map 27 to 30: files of other endings are not in its list.
+  const seen = textsFact(settingAt(setting, 'moduleFileExtensions'), [], at);
   const globs = match.value.map(({ text }) => text.replace(/^<rootDir>\/?/, ''));
   const byDefault = globs.length === 0 && regex.length === 0;
   const first = match.value[0]?.at ?? settingAt(setting, 'testRegex')?.at ?? at;
@@ -217,6 +219,7 @@ function collection(
     patterns: regex,
     leftOut: ignored.value.map(({ text }) => text.replaceAll('<rootDir>', root)),
     roots: roots.value.map(({ text }) => from(text)),
+    ...(seen.known && seen.value.length > 0 ? { endings: seen.value.map(({ text }) => `.${text}`) } : {}),
     at: byDefault ? at : first,
     byDefault,
   });
@@ -324,9 +327,11 @@ function transforms(
 ): Known<Transforms> {
   const transform = settingAt(setting, 'transform');
   const mapped = mapperRules(setting, from).known;
-  const isOpen =
-    resolvesFreely(setting) || ['modulePaths', 'moduleDirectories'].some((key) => settingAt(setting, key));
-  if (!mapped.known || isOpen) return UNKNOWN_FACT;
+  // Which files a name alone may lead to must be known.
+  const isSearched = ['modulePaths', 'moduleDirectories'].every(
+    (key) => textsFact(settingAt(setting, key), [], at).known,
+  );
+  if (!mapped.known || !isSearched || resolvesFreely(setting)) return UNKNOWN_FACT;
   const rules: TransformRule[] = [];
   if (transform === undefined || (transform.is === 'object' && !transform.open)) {
     for (const [pattern, value] of transform?.entries ?? []) {

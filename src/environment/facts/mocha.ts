@@ -1,7 +1,15 @@
 import { isAbsolute, resolve } from '../../util/paths.js';
 import { valuesOf, wordsOf } from '../settings/commands.js';
-import type { Collection } from './environment.js';
-import { known, settingAt, textFact, textsFact, UNKNOWN_FACT, type Known } from '../settings/setting.js';
+import type { Collection, NamedModule } from './environment.js';
+import {
+  known,
+  settingAt,
+  textFact,
+  textsFact,
+  UNKNOWN_FACT,
+  type Known,
+  type Setting,
+} from '../settings/setting.js';
 import { INTERFACES, VALUE_FLAGS } from '../tables/mocha-words.js';
 import {
   isPath,
@@ -37,9 +45,26 @@ export function mocha(asked: RunnerSources): Facts {
     document: known('node'),
     ...UNDOES_NOTHING,
     isolates: known(false),
-    setupFiles: joinedFacts([...setups, setupsOfCommands(asked.commands, LOADS, candidates)]),
+    setupFiles: joinedFacts([
+      ...setups,
+      nodeOptions(setting, candidates),
+      setupsOfCommands(asked.commands, LOADS, candidates),
+    ]),
     collects: collection(asked),
   };
+}
+
+// What the settings hand on to Node, without its dashes: `import=tsx`.
+function nodeOptions(setting: Setting, candidates: (text: string) => string[]): Known<NamedModule[]> {
+  const options = textsFact(settingAt(setting, 'node-option'), [], setting.at);
+  if (!options.known) return UNKNOWN_FACT;
+  return known(
+    options.value.flatMap(({ text, at }): NamedModule[] => {
+      const [, key = '', name] =
+        /^(?:-*)(import|require|r|loader|experimental-loader)[= ](.+)$/.exec(text) ?? [];
+      return name === undefined ? [] : [{ text: name, at, key, candidates: candidates(name) }];
+    }),
+  );
 }
 
 // A flag of the command wins over the file; commands that differ leave it open.

@@ -272,9 +272,19 @@ class Settings implements Algebra<Setting> {
   #exportOf(callee: Node): { module: string; name: string } | undefined {
     if (callee.type === 'Identifier') return this.#modules.get(callee.name);
     const { root, path } = propertyChain(callee);
-    const module = root.type === 'Identifier' ? this.#modules.get(root.name)?.module : requiredModule(root);
+    const module = this.#moduleOf(root);
     const name = path.at(-1);
     return module !== undefined && name !== undefined ? { module, name } : undefined;
+  }
+
+  // The module that a name stands for, or a default of it: `const babelJest = require('babel-jest').default`.
+  #moduleOf(root: Node): string | undefined {
+    if (root.type !== 'Identifier') return requiredModule(root);
+    const init = this.#names.get(root.name);
+    return (
+      this.#modules.get(root.name)?.module ??
+      (init && !('is' in init) ? requiredModule(propertyChain(init).root) : undefined)
+    );
   }
 
   #required({ arguments: [first], ...node }: Extract<Node, { type: 'CallExpression' }>): Setting {
