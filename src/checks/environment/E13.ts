@@ -8,7 +8,8 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
-import { isThere, loadedBy, replacedIn } from '../questions/missing-modules.js';
+import { isThere } from '../questions/is-there.js';
+import { loadedBy, replacedIn } from '../questions/missing-modules.js';
 import {
   andMore,
   byRunners,

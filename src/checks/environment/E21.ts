@@ -11,13 +11,10 @@ import { isMapped, isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { isLoadedByNode } from '../questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { isThere } from '../questions/is-there.js';
+import { lackingBehind, lackingPeers, loadedOf, advicePart } from '../questions/missing-packages.js';
 import {
-  isThere,
-  lackingBehind,
-  lackingPeers,
   loadedBy,
-  loadedOf,
-  advicePart,
   isMade,
   replacedIn,
   unresolvedIn,

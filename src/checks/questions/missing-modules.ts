@@ -1,18 +1,15 @@
-import { isBuiltin } from 'node:module';
-import { isMissing } from '../../environment/brought.js';
-import { manifestsOf, type Environment } from '../../environment/facts/environment.js';
-import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
-import type { Files } from '../../host/files.js';
-import { installedAt } from '../../environment/versions.js';
+import type { Environment } from '../../environment/facts/environment.js';
 import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
-import type { Import, ImportedModule } from '../../syntax/module-facts.js';
-import { dirname, isTypeScript, isWithin, join, packageOf, isInstalled } from '../../util/paths.js';
 import { isScript } from '../../syntax/script.js';
+import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { Problem } from '../../syntax/source.js';
+import { dirname, isInstalled, isTypeScript, isWithin, join } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
-import type { Package } from './packages.js';
 import { REPLACED } from './facts.js';
+import { isThere } from './is-there.js';
+import { isNoPackage, isNoPart } from './missing-packages.js';
+import type { Package } from './packages.js';
 
 /** An import that leads to nothing; the place is that of the quoted name. */
 export interface MissingModule extends ImportedModule {
@@ -77,7 +74,6 @@ export function missingNamesIn(
   });
 }
 
-const PACKAGE_NAME = /^(?:@[a-z0-9][\w.-]*\/)?[a-z0-9][\w.-]*$/;
 // What other tools write before a run, and the folders that they write to.
 const GENERATED = /generated|\.gen\b/i;
 const BUILT = /\/(?:dist|build|lib|esm|es|cjs|out|target)(?=\/|$)/gi;
@@ -94,16 +90,6 @@ export function isMade(path: string, { files, root }: ProjectContext): boolean {
   return notIgnored(files, root, [path, `${path}.ts`, `${path}.js`]).length < 3;
 }
 
-// Files that some runs choose by platform, and declarations, stand behind a name that leaves that out.
-const ENDINGS = ['', '.d.ts', '.native', '.web', '.ios', '.android', '.node'].flatMap((kind) => [
-  kind,
-  ...(kind === '.d.ts'
-    ? []
-    : ['.ts', '.tsx', '.js', '.jsx', '.mjs', '.cjs', '.mts', '.cts', '.json', '.vue'].map(
-        (each) => kind + each,
-      )),
-]);
-
 function isNoFile(
   from: string,
   specifier: string,
@@ -117,151 +103,6 @@ function isNoFile(
   if (!environment.isWhole || !isWithin(root, wanted) || !isWithin(top, wanted)) return false;
   if (project.resolve(from, specifier) ?? project.resolve(from, clean)) return false;
   return !isThere(wanted, files) && !isMade(wanted, context);
-}
-
-/** Whether a path, written with or without its ending, is one of a file or folder. */
-export const isThere = (wanted: string, files: Files): boolean =>
-  [wanted, wanted.replace(/\.[cm]?jsx?$/, '')].some((path) =>
-    ENDINGS.some((ending) => files.kind(path + ending) !== undefined),
-  );
-
-function isNoPackage(
-  from: string,
-  specifier: string,
-  environment: Environment,
-  { project }: ProjectContext,
-): boolean {
-  const name = packageOf(specifier);
-  if (!environment.hasInstalls || !PACKAGE_NAME.test(name) || isBuiltin(specifier)) return false;
-  if (manifestsOf(environment).some((each) => each.name === name)) return false;
-  return isMissing(environment, name) && project.resolve(from, specifier) === undefined;
-}
-
-// What a run may go by: a part that none of these finds is not there.
-const CONDITIONS = ['import', 'require', 'node', 'browser', 'module', 'development', 'production'];
-const OTHER_CONDITIONS = ['style', 'sass', 'less', 'svelte', 'vue', 'types'];
-
-// Node 12 and the bundler, and jest from 28 on.
-const goesByExports = ({ runners }: Environment): boolean =>
-  runners.length > 0 &&
-  runners.every(
-    ({ runner, major, aliases }) =>
-      runner === 'vitest' || (runner === 'jest' && major !== undefined && major >= 28 && aliases.known),
-  );
-
-// Whether a package says what it exports, and that part is not among it; `part`: with its slash.
-function isLeftOut(part: string, manifest: Setting | undefined): boolean {
-  const exported = settingAt(manifest, 'exports');
-  if (exported?.is !== 'object' || exported.open) return textOf(exported) !== undefined;
-  const keys = [...exported.entries.keys()];
-  // Conditions alone choose what the package itself is.
-  if (!keys.some((key) => key.startsWith('.'))) return true;
-  return !keys.some((key) => {
-    const [start = '', end] = key.slice(1).split('*');
-    if (key.endsWith('/')) return part.startsWith(start);
-    return end === undefined ? part === start : part.startsWith(start) && part.endsWith(end);
-  });
-}
-
-/** What to do about an import of a part that its package does not have. */
-export const advicePart = (specifier: string): string =>
-  `Name a part that ${packageOf(specifier)} has: what its manifest exports, or a file of it.`;
-
-/** Whether what an import of a file names of a package is surely not there, whichever of its exports a run goes by. */
-export function isNoPart(
-  from: string,
-  specifier: string,
-  environment: Environment,
-  context: ProjectContext,
-): boolean {
-  const { installedAt, folder, runners } = environment;
-  const { files, project } = context;
-  const clean = specifier.replace(/[?#].*$/, '');
-  const name = packageOf(clean);
-  const installed = PACKAGE_NAME.test(name) && name !== clean ? installedAt(name) : undefined;
-  if (installed === undefined) return false;
-  const part = clean.slice(name.length);
-  const leftOut =
-    goesByExports(environment) && isLeftOut(part, context.setting(join(installed, 'package.json')));
-  if (!leftOut && isThere(installed + part, files)) return false;
-  const found = (conditions: readonly string[], wanted: string): string | undefined =>
-    files.resolver({ conditions: [...conditions, 'default'] })(folder, wanted);
-  const manifest = found(CONDITIONS, `${installed}/package.json`);
-  const target = project.resolve(from, specifier);
-  if (manifest === undefined || (target && !isWithin(dirname(manifest), target))) return false;
-  // That leads to the sources of a package of the workspace, whether it exports them or not.
-  if (leftOut) return target === undefined || !runners.some(({ readsPaths }) => readsPaths);
-  // A package of the workspace may be built before the run.
-  if (target || !isInstalled(manifest)) return false;
-  return [CONDITIONS, ...[...CONDITIONS, ...OTHER_CONDITIONS].map((each) => [each])].every(
-    (conditions) => found(conditions, clean) === undefined,
-  );
-}
-
-/** The peers that an installed package must have, and that are not installed. */
-export function lackingPeers(name: string, environment: Environment, { setting }: ProjectContext): string[] {
-  const folder = environment.hasInstalls ? environment.installedAt(name) : undefined;
-  const manifest = folder === undefined ? undefined : setting(join(folder, 'package.json'));
-  const peers = settingAt(manifest, 'peerDependencies');
-  if (!manifest || peers?.is !== 'object') return [];
-  return [...peers.entries.keys()].filter((peer) => {
-    const optional = settingAt(manifest, 'peerDependenciesMeta', peer, 'optional');
-    const isOptional = optional?.is === 'value' && optional.value === true;
-    return !isOptional && !peer.startsWith('@types/') && environment.installedAt(peer) === undefined;
-  });
-}
-
-const MOST_LOADED = 300;
-
-/** Of some packages, those that an installed one loads, itself or by its own files; all of them where it has no entry to read. */
-export function loadedOf(
-  wanted: readonly string[],
-  from: string,
-  specifier: string,
-  { project, files }: ProjectContext,
-): string[] {
-  if (wanted.length === 0) return [];
-  const resolve = files.resolver({});
-  const entry = resolve(dirname(from), specifier);
-  if (!entry || !isScript(entry)) return [...wanted];
-  const found = new Set<string>();
-  const own = new Set([entry]);
-  for (const path of own) {
-    if (own.size > MOST_LOADED || found.size === wanted.length) break;
-    for (const each of project.loadsOf(path)) {
-      const target = each.startsWith('.') ? resolve(dirname(path), each) : undefined;
-      if (target && isScript(target)) own.add(target);
-      else if (wanted.includes(packageOf(each))) found.add(packageOf(each));
-    }
-  }
-  return [...found];
-}
-
-const MOST_FILES = 8;
-
-/** The packages that an installed one loads as soon as it is loaded itself, and that it would not find. */
-export function lackingBehind(
-  from: string,
-  specifier: string,
-  environment: Environment,
-  { project, files }: ProjectContext,
-): string[] {
-  if (!environment.hasInstalls) return [];
-  const resolve = files.resolver({ conditions: ['require', 'node', 'import', 'default'] });
-  const entry = resolve(dirname(from), specifier);
-  const own = new Set(entry && isInstalled(entry) ? [entry] : []);
-  const lacking = new Set<string>();
-  for (const path of own) {
-    if (own.size > MOST_FILES) return [];
-    for (const each of project.loadsOf(path)) {
-      const target = resolve(dirname(path), each);
-      if (each.startsWith('.') && target) own.add(target);
-      const name = packageOf(each);
-      const isPackage = PACKAGE_NAME.test(name) && !isBuiltin(each) && name !== packageOf(specifier);
-      if (isPackage && !target && installedAt(files, dirname(path), name) === undefined) lacking.add(name);
-    }
-  }
-  return [...lacking];
 }
 
 /**
