@@ -38,8 +38,7 @@ export function untoldImports(
   const { project } = context;
   const replaced = replacedIn(specFiles);
   for (const { runners, files } of byRunners({ environment, specFiles: [...specFiles] })) {
-    const runner = runners.find(({ aliases }) => !aliases.known);
-    if (!runner || !runners.every(({ aliases }) => !aliases.known)) continue;
+    if (runners.some(({ aliases }) => aliases.known)) continue;
     for (const path of loadedBy(files, replaced, context).keys())
       for (const { specifier, start, end } of project.summary(path)?.modules ?? []) {
         if (!NO_PACKAGE.test(specifier) || replaced.has(specifier) || project.resolve(path, specifier))
