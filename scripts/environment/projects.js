@@ -230,6 +230,56 @@ chai.use(sinonChai);
 const NODE_TEST =
   'node --import tsx --import global-jsdom/register --import ./test/setup.ts --test src/*.test.tsx';
 
+/** What its generator writes for a package of the workspace. */
+const nxPackage = (name) => ({
+  [`packages/${name}/jest.config.ts`]: `/* eslint-disable */
+export default {
+  displayName: '${name}',
+  preset: '../../jest.preset.js',
+  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
+  transform: {
+    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',
+    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],
+  },
+  moduleFileExtensions: ['ts', 'tsx', 'js', 'jsx'],
+  coverageDirectory: '../../coverage/packages/${name}',
+};
+`,
+  [`packages/${name}/.babelrc`]: `{
+  "presets": [["@nx/react/babel", { "runtime": "automatic", "useBuiltIns": "usage" }]],
+  "plugins": []
+}
+`,
+  [`packages/${name}/tsconfig.json`]: `{
+  "compilerOptions": { "jsx": "react-jsx", "allowJs": false, "esModuleInterop": true, "strict": true },
+  "files": [],
+  "include": [],
+  "references": [{ "path": "./tsconfig.lib.json" }, { "path": "./tsconfig.spec.json" }],
+  "extends": "../../tsconfig.base.json"
+}
+`,
+  [`packages/${name}/tsconfig.spec.json`]: `{
+  "extends": "./tsconfig.json",
+  "compilerOptions": { "outDir": "../../dist/out-tsc", "module": "commonjs", "moduleResolution": "node10", "types": ["jest", "node"] },
+  "files": ["src/test-setup.ts"],
+  "include": ["jest.config.ts", "src/**/*.spec.ts", "src/**/*.spec.tsx", "src/**/*.d.ts"]
+}
+`,
+  [`packages/${name}/tsconfig.lib.json`]: `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "../../dist/out-tsc", "types": ["node"] }, "include": ["src/**/*.ts", "src/**/*.tsx"], "exclude": ["jest.config.ts", "src/**/*.spec.tsx"] }
+`,
+  [`packages/${name}/project.json`]: `{
+  "name": "${name}",
+  "$schema": "../../node_modules/nx/schemas/project-schema.json",
+  "sourceRoot": "packages/${name}/src",
+  "projectType": "library",
+  "tags": [],
+  "targets": {}
+}
+`,
+  [`packages/${name}/src/test-setup.ts`]: `import '@testing-library/jest-dom';
+`,
+});
+
 /** `install`: the folder of packages that projects share; `lock`: the lock file that stands for a whole project; the first of `packages` is the runner that the table names. */
 export const PROJECTS = [
   {
@@ -1713,100 +1763,10 @@ export default async (): Promise<Config> => ({
   "exclude": ["node_modules", "tmp"]
 }
 `,
-      'packages/kilns/jest.config.ts': `/* eslint-disable */
-export default {
-  displayName: 'kilns',
-  preset: '../../jest.preset.js',
-  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
-  transform: {
-    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',
-    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],
-  },
-  moduleFileExtensions: ['ts', 'tsx', 'js', 'jsx'],
-  coverageDirectory: '../../coverage/packages/kilns',
-};
-`,
-      'packages/kilns/.babelrc': `{
-  "presets": [["@nx/react/babel", { "runtime": "automatic", "useBuiltIns": "usage" }]],
-  "plugins": []
-}
-`,
-      'packages/kilns/tsconfig.json': `{
-  "compilerOptions": { "jsx": "react-jsx", "allowJs": false, "esModuleInterop": true, "strict": true },
-  "files": [],
-  "include": [],
-  "references": [{ "path": "./tsconfig.lib.json" }, { "path": "./tsconfig.spec.json" }],
-  "extends": "../../tsconfig.base.json"
-}
-`,
-      'packages/kilns/tsconfig.spec.json': `{
-  "extends": "./tsconfig.json",
-  "compilerOptions": { "outDir": "../../dist/out-tsc", "module": "commonjs", "moduleResolution": "node10", "types": ["jest", "node"] },
-  "files": ["src/test-setup.ts"],
-  "include": ["jest.config.ts", "src/**/*.spec.ts", "src/**/*.spec.tsx", "src/**/*.d.ts"]
-}
-`,
-      'packages/kilns/tsconfig.lib.json': `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "../../dist/out-tsc", "types": ["node"] }, "include": ["src/**/*.ts", "src/**/*.tsx"], "exclude": ["jest.config.ts", "src/**/*.spec.tsx"] }
-`,
-      'packages/kilns/project.json': `{
-  "name": "kilns",
-  "$schema": "../../node_modules/nx/schemas/project-schema.json",
-  "sourceRoot": "packages/kilns/src",
-  "projectType": "library",
-  "tags": [],
-  "targets": {}
-}
-`,
-      'packages/kilns/src/test-setup.ts': `import '@testing-library/jest-dom';
-`,
+      ...nxPackage('kilns'),
       'packages/kilns/src/index.ts': `export * from './lib/kiln-door';
 `,
-      'packages/glazes/jest.config.ts': `/* eslint-disable */
-export default {
-  displayName: 'glazes',
-  preset: '../../jest.preset.js',
-  setupFilesAfterEnv: ['<rootDir>/src/test-setup.ts'],
-  transform: {
-    '^(?!.*\\\\.(js|jsx|ts|tsx|css|json)$)': '@nx/react/plugins/jest',
-    '^.+\\\\.[tj]sx?$': ['babel-jest', { presets: ['@nx/react/babel'] }],
-  },
-  moduleFileExtensions: ['ts', 'tsx', 'js', 'jsx'],
-  coverageDirectory: '../../coverage/packages/glazes',
-};
-`,
-      'packages/glazes/.babelrc': `{
-  "presets": [["@nx/react/babel", { "runtime": "automatic", "useBuiltIns": "usage" }]],
-  "plugins": []
-}
-`,
-      'packages/glazes/tsconfig.json': `{
-  "compilerOptions": { "jsx": "react-jsx", "allowJs": false, "esModuleInterop": true, "strict": true },
-  "files": [],
-  "include": [],
-  "references": [{ "path": "./tsconfig.lib.json" }, { "path": "./tsconfig.spec.json" }],
-  "extends": "../../tsconfig.base.json"
-}
-`,
-      'packages/glazes/tsconfig.spec.json': `{
-  "extends": "./tsconfig.json",
-  "compilerOptions": { "outDir": "../../dist/out-tsc", "module": "commonjs", "moduleResolution": "node10", "types": ["jest", "node"] },
-  "files": ["src/test-setup.ts"],
-  "include": ["jest.config.ts", "src/**/*.spec.ts", "src/**/*.spec.tsx", "src/**/*.d.ts"]
-}
-`,
-      'packages/glazes/tsconfig.lib.json': `{ "extends": "./tsconfig.json", "compilerOptions": { "outDir": "../../dist/out-tsc", "types": ["node"] }, "include": ["src/**/*.ts", "src/**/*.tsx"], "exclude": ["jest.config.ts", "src/**/*.spec.tsx"] }
-`,
-      'packages/glazes/project.json': `{
-  "name": "glazes",
-  "$schema": "../../node_modules/nx/schemas/project-schema.json",
-  "sourceRoot": "packages/glazes/src",
-  "projectType": "library",
-  "tags": [],
-  "targets": {}
-}
-`,
-      'packages/glazes/src/test-setup.ts': `import '@testing-library/jest-dom';
-`,
+      ...nxPackage('glazes'),
       'packages/glazes/src/index.ts': `export * from './lib/glaze-chip';
 `,
       'packages/kilns/src/lib/kiln-door.tsx': `import { useState } from 'react';

@@ -90,9 +90,11 @@ export async function prepare(
       const { folder, runners, runnersOf, manifest } = environments.of(file);
       const mine = runnersOf(file);
       const key = [folder, ...mine.map((each) => runners.indexOf(each))].join('\0');
-      const isShipped = (name: string): boolean =>
-        settingAt(manifest?.setting, 'dependencies', name) !== undefined;
-      if (!setups.has(key)) setups.set(key, setupEffects(mine, files, project, isShipped));
+      if (!setups.has(key)) {
+        const shipped = settingAt(manifest?.setting, 'dependencies');
+        const isShipped = (name: string): boolean => settingAt(shipped, name) !== undefined;
+        setups.set(key, setupEffects(mine, files, project, isShipped));
+      }
       return setups.get(key);
     },
     isOn: (code) => taking.has(code),

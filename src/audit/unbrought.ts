@@ -1,12 +1,6 @@
 import { isLoadedByNode } from '../checks/questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
-import {
-  foreignGlobals,
-  lacksDocument,
-  lacksGlobals,
-  lacksMatchers,
-  matcherBringers,
-} from '../checks/questions/lacking.js';
+import { foreignGlobals, lackingMatchers, lacksDocument, lacksGlobals } from '../checks/questions/lacking.js';
 import { loadedBy, replacedIn } from '../checks/questions/missing-modules.js';
 import { byRunners } from '../checks/questions/packages.js';
 import type { Environment } from '../environment/facts/environment.js';
@@ -64,27 +58,22 @@ export function broughtByStrangers(
   context: ProjectContext,
   isOn: (code: string) => boolean,
 ): Undecided[] {
-  const found = new Map<string, Undecided>();
-  for (const file of specFiles) {
-    const setup = context.setupOf(file.path);
-    const [runner] = environment.runnersOf(file.path);
-    const [stranger] = setup?.strangers ?? [];
-    if (!setup || !runner || stranger === undefined) continue;
-    const { setupFiles } = runner;
+  const files = specFiles.filter(
+    ({ path }) =>
+      environment.runnersOf(path).length > 0 && (context.setupOf(path)?.strangers.length ?? 0) > 0,
+  );
+  return NEEDS.filter(({ code }) => isOn(code)).flatMap(({ fact, lacking, opens }): Undecided[] => {
+    const [first] = lacking(files, environment, context);
+    const setup = first && context.setupOf(first.path);
+    const [stranger = ''] = setup?.strangers ?? [];
+    if (!setup) return [];
+    const [runner] = environment.runnersOf(first.path);
     const at =
       setup.files.flatMap((path) => placeOf(path, stranger, context) ?? [])[0] ??
-      (setupFiles.known ? setupFiles.value[0]?.at : undefined);
-    for (const { fact, isLacking, opens } of NEEDS.filter(({ code }) => isOn(code)))
-      if (!found.has(fact) && isLacking(file, environment, context))
-        found.set(fact, {
-          folder: environment.folder,
-          fact,
-          reason: `the set-up loads ${stranger}, which no table knows`,
-          at,
-          opens,
-        });
-  }
-  return [...found.values()];
+      (runner?.setupFiles.known ? runner.setupFiles.value[0]?.at : undefined);
+    const reason = `the set-up loads ${stranger}, which no table knows`;
+    return [{ folder: environment.folder, fact, reason, at, opens }];
+  });
 }
 
 function placeOf(path: string, specifier: string, { project }: ProjectContext): Place | undefined {
@@ -96,45 +85,51 @@ const NEEDS: readonly {
   /** The check that says so where all is known. */
   code: string;
   fact: string;
-  isLacking: (file: SpecFileFacts, environment: Environment, context: ProjectContext) => boolean;
+  /** The spec files, of some, that need it. */
+  lacking: (
+    files: readonly SpecFileFacts[],
+    environment: Environment,
+    context: ProjectContext,
+  ) => readonly SpecFileFacts[];
   opens: string;
 }[] = [
   {
     code: 'E02',
     fact: 'where the document comes from',
-    isLacking: lacksDocument,
+    lacking: (files, ...rest) => files.filter((file) => lacksDocument(file, ...rest)),
     opens: '"run": { "document": … }',
   },
   {
     code: 'E07',
     fact: 'who makes the runner’s functions global',
-    isLacking: lacksGlobals,
+    lacking: (files, ...rest) => files.filter((file) => lacksGlobals(file, ...rest)),
     opens: '"run": { "globals": … }',
   },
   {
     code: 'E06',
     fact: 'who registers the matchers',
-    isLacking: (file, environment, context) =>
-      MATCHER_EXTENSIONS.some(
-        (extension) =>
-          lacksMatchers(file, extension, environment, context) &&
-          !matcherBringers(extension, context).has(file.path),
-      ),
+    lacking: (files, ...rest) =>
+      MATCHER_EXTENSIONS.flatMap((extension) => lackingMatchers(files, extension, ...rest)),
     opens: '"run": { "setupFiles": … }',
   },
   {
     code: 'E10',
     fact: 'what compiles the files',
-    isLacking: ({ path }, environment, { project }) =>
-      environment.runnersOf(path).every(({ runner }) => isLoadedByNode(runner)) &&
-      (isTypeScript(path) || project.summary(path)?.jsx === true),
+    lacking: (files, environment, { project }) =>
+      files.filter(
+        ({ path }) =>
+          environment.runnersOf(path).every(({ runner }) => isLoadedByNode(runner)) &&
+          (isTypeScript(path) || project.summary(path)?.jsx === true),
+      ),
     opens: '"run": { "transforms": … }',
   },
   {
     code: 'E22',
     fact: 'who sets the words of another runner',
-    isLacking: (file, environment, context) =>
-      environment.runnersOf(file.path).every((runner) => foreignGlobals(file, runner, context).length > 0),
+    lacking: (files, environment, context) =>
+      files.filter((file) =>
+        environment.runnersOf(file.path).every((runner) => foreignGlobals(file, runner, context).length > 0),
+      ),
     opens: '"run": { "setupFiles": … }',
   },
 ];

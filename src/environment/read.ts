@@ -180,14 +180,15 @@ export class Environments {
         ];
       return this.#configured(row, manifest, found, started, majorOf(version), isWhole);
     });
-    // A package that is only declared, and can do nothing without settings, runs nothing where another is started.
-    const isIdle = ({ runner, commands: own, settingsFile }: RunnerFacts): boolean =>
-      own.length === 0 &&
-      ((settingsFile === undefined &&
-        all.some((other) => other.commands.length > 0) &&
-        RUNNERS.some((row) => row.name === runner && row.needsSettings)) ||
-        all.some((other) => DRIVES[other.runner]?.includes(runner)));
-    return all.filter((each) => !isIdle(each));
+    const isStarted = ({ commands: own }: RunnerFacts): boolean => own.length > 0;
+    const isDriven = ({ runner }: RunnerFacts): boolean =>
+      all.some((other) => DRIVES[other.runner]?.includes(runner));
+    // One that is only declared, and can do nothing without settings, runs nothing where another is started.
+    const isIdle = ({ runner, settingsFile }: RunnerFacts): boolean =>
+      settingsFile === undefined &&
+      all.some(isStarted) &&
+      RUNNERS.some((row) => row.name === runner && row.needsSettings);
+    return all.filter((each) => isStarted(each) || !(isDriven(each) || isIdle(each)));
   }
 
   // A runner has facts for each settings file that its scripts name, and for each project in one.

@@ -5,9 +5,8 @@ import {
   type Environment,
   type NamedModule,
   type RunnerFacts,
-  type TransformRule,
 } from '../../environment/facts/environment.js';
-import { babelSettingsOf, type BabelSettings } from '../../environment/settings/babel-settings.js';
+import { toldToBabel, type BabelSettings } from '../../environment/settings/babel-settings.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
 import { reachableFrom } from '../../project/reachable.js';
@@ -71,16 +70,12 @@ const namedBy = ({ setupFiles, named, transforms }: RunnerFacts): NamedModule[] 
   ...(transforms.known && transforms.value.by === 'rules'
     ? [
         ...(transforms.value.babel.known ? partsOf(transforms.value.babel.value) : []),
-        ...transforms.value.rules.flatMap(toldToBabel),
+        ...transforms.value.rules.flatMap(({ by, options }) =>
+          by === 'babel-jest' && options ? partsOf(toldToBabel(options)) : [],
+        ),
       ]
     : []),
 ];
-
-// What a transform is told for itself.
-function toldToBabel({ by, options, at }: TransformRule): NamedModule[] {
-  const told = by === 'babel-jest' ? babelSettingsOf([options], at.file, dirname(at.file)) : undefined;
-  return told?.known ? partsOf(told.value) : [];
-}
 
 const partsOf = (babel: BabelSettings | undefined): NamedModule[] =>
   [...(babel?.presets ?? []), ...(babel?.plugins ?? [])].map(({ name, at }) => ({

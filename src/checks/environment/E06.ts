@@ -5,7 +5,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { firstMatcher, lacksMatchers, matcherBringers } from '../questions/lacking.js';
+import { firstMatcher, lackingMatchers } from '../questions/lacking.js';
 import { isKnown } from '../questions/setup-effects.js';
 import { lostSetup } from './E04.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -32,12 +32,9 @@ export const E06: ProjectCheck = {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const follows = lostSetup(environment, context);
+  const files = specFiles.filter(({ path }) => isKnown(context.setupOf(path)));
   return MATCHER_EXTENSIONS.flatMap((extension) => {
-    const using = specFiles.filter(
-      (file) => isKnown(context.setupOf(file.path)) && lacksMatchers(file, extension, environment, context),
-    );
-    const bringing = using.length ? matcherBringers(extension, context) : new Set<string>();
-    const lacking = using.filter(({ path }) => !bringing.has(path));
+    const lacking = lackingMatchers(files, extension, environment, context);
     const [first] = lacking;
     return first ? [{ ...found(first, lacking, extension, environment, context), follows }] : [];
   });

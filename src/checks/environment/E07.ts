@@ -124,7 +124,6 @@ function entries({ environment, specFiles }: Package, context: ProjectContext): 
   return [...found.values()];
 }
 
-// Only what the runner's own module exports can be what is meant.
 function found(
   file: SpecFileFacts,
   runner: RunnerFacts,

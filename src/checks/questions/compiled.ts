@@ -1,7 +1,7 @@
 import type { Environment, RunnerFacts, Transforms } from '../../environment/facts/environment.js';
 import {
   babelSettings,
-  babelSettingsOf,
+  toldToBabel,
   uncompiledBy,
   type BabelSettings,
   type Uncompiled,
@@ -87,7 +87,7 @@ export class Compiling {
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
         if (rule?.by === '@swc/jest') return this.#unnamedBySwc(rule.options, folder, summary);
         if (rule?.options && rule.by === 'babel-jest') {
-          const told = toldToBabel(rule.options, folder, babel);
+          const told = besideFiles(rule.options, babel);
           return told && scriptKind(path, summary, this.#left(told));
         }
         if (rule?.options) return undefined;
@@ -157,22 +157,18 @@ export class Compiling {
 }
 
 // babel-jest 27 to 30: what it is told stands beside what the files say, unless it is told to read none.
-function toldToBabel(
-  options: Setting,
-  folder: string,
-  files: Known<BabelSettings | undefined>,
-): BabelSettings | undefined {
-  const own = babelSettingsOf([options], options.at.file, folder);
+function besideFiles(options: Setting, files: Known<BabelSettings | undefined>): BabelSettings | undefined {
+  const own = toldToBabel(options);
   const readsNone = ['babelrc', 'configFile'].every((key) => {
     const flag = settingAt(options, key);
     return flag?.is === 'value' && flag.value === false;
   });
   const others = readsNone ? undefined : files.known ? files.value : null;
-  if (!own.known || others === null) return undefined;
+  if (!own || others === null) return undefined;
   return {
-    ...own.value,
-    presets: [...own.value.presets, ...(others?.presets ?? [])],
-    plugins: [...own.value.plugins, ...(others?.plugins ?? [])],
+    ...own,
+    presets: [...own.presets, ...(others?.presets ?? [])],
+    plugins: [...own.plugins, ...(others?.plugins ?? [])],
   };
 }
 

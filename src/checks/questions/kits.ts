@@ -1,3 +1,4 @@
+import { isKnown } from './setup-effects.js';
 import { agreed } from '../../environment/facts/environment.js';
 import type { Finding } from '../../finding.js';
 import type { SpecFile } from '../../specs/model/blocks.js';
@@ -30,7 +31,7 @@ export function undoneBySettings(
   const told = undoing.map((each) => agreed(runners, (runner) => runner[each]));
   const set =
     maker !== 'runner' ? false : told.includes(true) || (told.includes(undefined) ? undefined : false);
-  const known = set === true || (setup && setup.strangers.length === 0) ? set : undefined;
+  const known = set === true || isKnown(setup) ? set : undefined;
   return known === undefined
     ? { undone: !isDoneByHand(file, byHand), certainty: 'likely' }
     : { undone: known, certainty: 'sure' };

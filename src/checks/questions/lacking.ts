@@ -46,7 +46,7 @@ export const RUNNER_GLOBALS: Readonly<Record<string, { key: string; module: stri
   jest: { key: 'injectGlobals', module: '@jest/globals' },
 };
 
-/** The functions of a runner's module that a spec file uses as globals, by the alphabet. */
+/** The functions of a runner's module that a spec file uses as globals, by the alphabet: only what it exports can be meant. */
 export function runnerGlobals(file: SpecFileFacts, module: string, libraries: Libraries): string[] {
   const exports = libraries.of(module)?.exports ?? {};
   return [...file.get(GLOBALS).keys()].filter((name) => Object.hasOwn(exports, name)).sort();
@@ -73,8 +73,19 @@ export function lacksGlobals(
 export const firstMatcher = (file: SpecFileFacts, extension: MatcherExtension): [string, Span] | undefined =>
   [...file.get(MATCHERS)].find(([matcher]) => extensionOf(matcher) === extension);
 
-/** Whether a spec file uses matchers of an extension that neither its run nor its set-up registers. */
-export function lacksMatchers(
+/** The spec files, of some, that use matchers of an extension which nothing registers: neither they, nor their run or set-up. */
+export function lackingMatchers(
+  files: readonly SpecFileFacts[],
+  extension: MatcherExtension,
+  environment: Environment,
+  context: ProjectContext,
+): SpecFileFacts[] {
+  const using = files.filter((file) => lacksMatchers(file, extension, environment, context));
+  const bringing = using.length > 0 ? matcherBringers(extension, context) : new Set<string>();
+  return using.filter(({ path }) => !bringing.has(path));
+}
+
+function lacksMatchers(
   file: SpecFileFacts,
   extension: MatcherExtension,
   environment: Environment,
@@ -94,8 +105,8 @@ export function lacksMatchers(
   return ![...setup.packages].some((name) => belongsTo(extension, name));
 }
 
-/** Files that load an extension, or a helper that registers its matchers in its own way. */
-export const matcherBringers = (extension: MatcherExtension, context: ProjectContext): Set<string> =>
+// Files that load an extension, or a helper that registers its matchers in its own way.
+const matcherBringers = (extension: MatcherExtension, context: ProjectContext): Set<string> =>
   context
     .imports()
     .loadersOf(

@@ -1,3 +1,4 @@
+import { isKnown } from './setup-effects.js';
 import { agreed } from '../../environment/facts/environment.js';
 import type { Render } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
@@ -9,9 +10,5 @@ export function staysRendered({ teardown }: Render, { runners, setup, file }: Fi
   if (teardown !== 'each-spec-if-global' || agreed(runners, ({ globals }) => globals) !== false) return false;
   const hooks = file.blocks.filter(({ hook }) => hook === 'after-each' || hook === 'before-each');
   const around = [...(setup?.steps ?? []), ...hooks.flatMap(({ steps }) => steps)];
-  return (
-    setup !== undefined &&
-    setup.strangers.length === 0 &&
-    !around.some(({ kind }) => kind === 'unmount' || kind === 'unknown-call')
-  );
+  return isKnown(setup) && !around.some(({ kind }) => kind === 'unmount' || kind === 'unknown-call');
 }

@@ -1,4 +1,4 @@
-import { join } from '../../util/paths.js';
+import { dirname, join } from '../../util/paths.js';
 import { namesBy, type BabelNames, type BabelPart } from './babel-names.js';
 import { known, settingAt, textOf, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
 
@@ -65,6 +65,13 @@ export function babelSettingsOf(
     }
   }
   return known({ file, presets, plugins, names: namesBy(plugins, folder) });
+}
+
+/** The settings that a transform is told for itself; undefined where they can't be read. */
+export function toldToBabel(options: Setting): BabelSettings | undefined {
+  const { file } = options.at;
+  const told = babelSettingsOf([options], file, dirname(file));
+  return told.known ? told.value : undefined;
 }
 
 function listed(setting: Setting | undefined, kind: 'preset' | 'plugin'): BabelPart[] | undefined {

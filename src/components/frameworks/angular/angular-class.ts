@@ -38,11 +38,8 @@ export interface AngularDeclaration {
 export function angularDeclarations(script: Script): AngularDeclaration[] {
   const found: AngularDeclaration[] = [];
   const types = declaredTypes(...script.program.body);
-  for (const statement of script.program.body) {
-    const node = 'declaration' in statement && statement.declaration ? statement.declaration : statement;
-    if (node.type !== 'ClassDeclaration' || !node.id) continue;
-    const options = decoratorOptions(node, 'Component');
-    if (!options) continue;
+  for (const { node, options } of componentClasses(script)) {
+    if (!node.id) continue;
     const text = (key: string): string | undefined => {
       const value = valueOf(options, key);
       return value && literalText(value);
@@ -66,12 +63,10 @@ export function angularDeclarations(script: Script): AngularDeclaration[] {
 }
 
 /** The files that the components of a script take their templates from, as imports beside it. */
-export function templateFiles({ program, source }: Script): ImportedModule[] {
-  if (!source.text.includes('templateUrl')) return [];
-  return program.body.flatMap((statement) => {
-    const node = 'declaration' in statement && statement.declaration ? statement.declaration : statement;
-    const options = node.type === 'ClassDeclaration' ? decoratorOptions(node, 'Component') : undefined;
-    const url = options && valueOf(options, 'templateUrl');
+export function templateFiles(script: Script): ImportedModule[] {
+  if (!script.source.text.includes('templateUrl')) return [];
+  return componentClasses(script).flatMap(({ options }) => {
+    const url = valueOf(options, 'templateUrl');
     const text = url && literalText(url);
     // With and without a dot it is beside the script.
     return url && text && !text.startsWith('/')
@@ -79,6 +74,14 @@ export function templateFiles({ program, source }: Script): ImportedModule[] {
       : [];
   });
 }
+
+// The classes with a component decorator, and what that is told.
+const componentClasses = ({ program }: Script): { node: ClassNode; options: ObjectNode }[] =>
+  program.body.flatMap((statement) => {
+    const node = 'declaration' in statement && statement.declaration ? statement.declaration : statement;
+    const options = node.type === 'ClassDeclaration' ? decoratorOptions(node, 'Component') : undefined;
+    return node.type === 'ClassDeclaration' && options ? [{ node, options }] : [];
+  });
 
 function decoratorOptions(node: ClassNode, name: string): ObjectNode | undefined {
   for (const { expression } of node.decorators) {
