@@ -71,6 +71,7 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
     ...projectContext(session, components, checked, coverage),
     sources: candidates.sources,
     unreadSpecs,
+    unreadSettings: environments.problems,
   };
   const found = withoutFollowing([
     ...checked.flatMap((each) => each.found),
@@ -159,7 +160,7 @@ function projectContext(
   components: Component[],
   checked: readonly CheckedSpecFile[],
   coverage: Coverage | undefined,
-): Omit<ProjectContext, 'unreadSpecs' | 'sources'> {
+): Omit<ProjectContext, 'unreadSpecs' | 'unreadSettings' | 'sources'> {
   const { files, project, environments } = session;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
   const setting = (file: string): Setting | undefined => environments.setting(file);

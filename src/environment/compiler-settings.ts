@@ -25,8 +25,30 @@ export interface CompilerSettings {
   baseUrl: PlacedText | undefined;
   /** Where it finds what `paths` and `baseUrl` name. */
   leads: Leads;
+  /** What it says of JSX. */
+  jsx: Known<JsxSettings>;
+  /** The files of other settings that it refers to. */
+  references: readonly string[];
+  /** What it extends, or refers to, and that is not there. */
+  missing: readonly MissingSettings[];
+  /** Files of it, itself or what it extends, that are there and can't be read. */
+  broken: readonly string[];
   /** Whether the compiler reads a file; unknown patterns take everything. */
   takes(file: string): boolean;
+}
+
+/** The keys of the compiler that decide what becomes of JSX; those that are not written are left out. */
+interface JsxSettings {
+  jsx?: PlacedText;
+  jsxFactory?: PlacedText;
+  jsxImportSource?: PlacedText;
+}
+
+/** Settings that others name, and that are not there. */
+export interface MissingSettings extends PlacedText {
+  key: 'extends' | 'references';
+  /** The package that they would lie in; undefined for a path. */
+  package: string | undefined;
 }
 
 const DEEPEST = 8;
@@ -51,15 +73,26 @@ export function compilerSettingsIn(files: Files, read: ReadSetting, folder: stri
   const paths = new Set(
     [...NAMES, SCRIPT_NAME].map((name) => join(folder, name)).filter((path) => files.kind(path) === 'file'),
   );
-  for (const path of paths) {
-    const references = settingAt(read(path), 'references');
-    for (const each of references?.is === 'list' ? references.items : []) {
-      const to = textOf(settingAt(each, 'path'));
-      const target = to && resolve(dirname(path), to);
-      if (target && files.kind(target) === 'file') paths.add(target);
-    }
-  }
-  return [...paths].map((path) => settingsOf(path, chainOf(files, read, path)));
+  for (const path of paths)
+    for (const { text, file } of referencesOf(path, files, read(path)))
+      if (file !== undefined && file === resolve(dirname(path), text)) paths.add(file);
+  return [...paths].map((path) => settingsOf(path, files, read));
+}
+
+function referencesOf(path: string, files: Files, setting: Setting | undefined): Referred[] {
+  const references = settingAt(setting, 'references');
+  return (references?.is === 'list' ? references.items : []).flatMap((each) => {
+    const named = settingAt(each, 'path');
+    const text = textOf(named);
+    if (!named || text === undefined) return [];
+    const place = resolve(dirname(path), text);
+    const file = [place, join(place, 'tsconfig.json')].find((to) => files.kind(to) === 'file');
+    return [{ text, at: named.at, file }];
+  });
+}
+
+interface Referred extends PlacedText {
+  file: string | undefined;
 }
 
 interface Link {
@@ -73,29 +106,41 @@ type Listed = (Link & { found: Setting }) | undefined;
 interface Chain {
   links: Link[];
   isWhole: boolean;
+  missing: MissingSettings[];
+  broken: string[];
 }
 
 function chainOf(files: Files, read: ReadSetting, path: string, depth = 0): Chain {
   const setting = depth < DEEPEST ? read(path) : undefined;
-  if (!setting) return { links: [], isWhole: false };
+  if (!setting) return { links: [], isWhole: false, missing: [], broken: depth < DEEPEST ? [path] : [] };
   const from = settingAt(setting, 'extends');
-  const names = from === undefined ? [] : from.is === 'list' ? from.items.map(textOf) : [textOf(from)];
-  const links: Link[] = [{ file: path, setting }];
-  let isWhole = true;
+  const names = from === undefined ? [] : from.is === 'list' ? from.items : [from];
+  const chain: Chain = { links: [{ file: path, setting }], isWhole: true, missing: [], broken: [] };
   // Of several, the last one wins.
   for (const name of names.toReversed()) {
-    const target = name && extended(files, dirname(path), name);
+    const text = textOf(name);
+    const target = text && extended(files, dirname(path), text);
     const above = target ? chainOf(files, read, target, depth + 1) : undefined;
-    isWhole &&= above?.isWhole ?? false;
-    links.push(...(above?.links ?? []));
+    chain.isWhole &&= above?.isWhole ?? false;
+    chain.links.push(...(above?.links ?? []));
+    chain.broken.push(...(above?.broken ?? []));
+    chain.missing.push(...(above?.missing ?? []));
+    if (text && !target)
+      chain.missing.push({
+        text,
+        at: name.at,
+        key: 'extends',
+        package: isPath(text) ? undefined : packageOf(text),
+      });
   }
-  return { links, isWhole };
+  return chain;
 }
+
+const isPath = (name: string): boolean => name.startsWith('.') || isAbsolute(name);
 
 function extended(files: Files, folder: string, name: string): string | undefined {
   const candidates = (path: string): string[] => [path, `${path}.json`, join(path, 'tsconfig.json')];
-  if (name.startsWith('.') || isAbsolute(name))
-    return candidates(resolve(folder, name)).find((path) => files.kind(path) === 'file');
+  if (isPath(name)) return candidates(resolve(folder, name)).find((path) => files.kind(path) === 'file');
   const owner = packageOf(name);
   const place = installedAt(files, folder, owner);
   return (
@@ -103,7 +148,9 @@ function extended(files: Files, folder: string, name: string): string | undefine
   );
 }
 
-function settingsOf(file: string, { links, isWhole }: Chain): CompilerSettings {
+function settingsOf(file: string, files: Files, read: ReadSetting): CompilerSettings {
+  const { links, isWhole, missing, broken } = chainOf(files, read, file);
+  const references = referencesOf(file, files, read(file));
   const option = (...keys: string[]): Listed => {
     for (const link of links) {
       const found = settingAt(link.setting, ...keys);
@@ -125,6 +172,18 @@ function settingsOf(file: string, { links, isWhole }: Chain): CompilerSettings {
       rules: paths ? rulesOf(paths.found, baseUrl ?? dirname(paths.file)) : [],
       folders: baseUrl === undefined ? [] : [{ folder: baseUrl }],
     },
+    jsx: jsxIn(
+      ['jsx', 'jsxFactory', 'jsxImportSource'].map((key) => [key, option('compilerOptions', key)?.found]),
+      isWhole,
+    ),
+    references: references.flatMap((each) => each.file ?? []),
+    missing: [
+      ...missing,
+      ...references
+        .filter((each) => each.file === undefined)
+        .map(({ text: path, at }) => ({ text: path, at, key: 'references' as const, package: undefined })),
+    ],
+    broken,
     // What can't be read may leave out any file, or name it.
     takes: isWhole ? taker(option('include'), option('files'), option('exclude'), dirname(file)) : () => true,
   };
@@ -143,6 +202,18 @@ function pathsIn(paths: Setting | undefined, isWhole: boolean): Known<readonly P
   if (paths === undefined) return isWhole ? known([]) : UNKNOWN_FACT;
   if (paths.is !== 'object') return UNKNOWN_FACT;
   return known([...paths.entries].map(([name, { at }]) => ({ text: name, at })));
+}
+
+// A key that is written counts, though what the file extends can't be read.
+function jsxIn(options: [string, Setting | undefined][], isWhole: boolean): Known<JsxSettings> {
+  const written = options.flatMap(([key, found]) => (found ? [[key, found] as const] : []));
+  const texts = written.flatMap(([key, found]) => {
+    const text = textOf(found);
+    return text === undefined ? [] : [[key, { text, at: found.at }] as const];
+  });
+  if (texts.length < written.length || (!isWhole && !written.some(([key]) => key === 'jsx')))
+    return UNKNOWN_FACT;
+  return known(Object.fromEntries(texts));
 }
 
 // Patterns start from the folder of the file that they stand in.

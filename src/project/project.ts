@@ -13,6 +13,7 @@ import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
 import { firstRun } from './first-run.js';
 import { givenNames } from './given-names.js';
+import { PackageNames } from './package-names.js';
 import { isUseOf, usesByReference, type UseByReference } from './references.js';
 import { shippedSummary, summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
@@ -65,6 +66,7 @@ export class Project {
   readonly #surroundings: Surroundings;
   readonly #resolve: Resolve;
   readonly #resolveCode: Resolve;
+  readonly #packageNames: PackageNames;
   // Texts are small beside trees: they stay.
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
@@ -91,6 +93,7 @@ export class Project {
     this.libraries = libraries;
     this.#files = files;
     this.#resolve = files.resolver({});
+    this.#packageNames = new PackageNames(files);
     this.#resolveCode = files.resolver({ code: true });
     this.#angular = angular;
     this.#surroundings = surroundings;
@@ -254,6 +257,11 @@ export class Project {
     const script = !source || isProblem(source) ? undefined : parseScript(source);
     if (!script || 'reason' in script) return [];
     return moduleFacts(script.program).modules.map(({ specifier }) => specifier);
+  }
+
+  /** The names that an installed package gives to a file which imports it; undefined where it may give more than can be read. */
+  packageNames(from: string, specifier: string): ReadonlySet<string> | undefined {
+    return this.#packageNames.of(from, specifier);
   }
 
   /** All names that a module gives out; undefined where that can't be told. */

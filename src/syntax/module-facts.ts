@@ -25,6 +25,8 @@ export interface ImportedModule {
   specifier: string;
   start: number;
   end: number;
+  /** It is asked for by `require`. */
+  required?: true;
 }
 
 /** What an exported name stands for: a declaration of this module, or an export of another. */
@@ -124,7 +126,9 @@ function modulesIn(statement: Node): ImportedModule[] {
       return statement.exportKind === 'type' ? [] : from(statement.source);
     case 'ExpressionStatement':
     case 'VariableDeclaration':
-      return requiredIn(statement).flatMap(from);
+      return requiredIn(statement)
+        .flatMap(from)
+        .map((each) => ({ ...each, required: true }));
     default:
       return [];
   }

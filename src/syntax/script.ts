@@ -1,8 +1,9 @@
-import { parseSync, type Comment, type Program } from 'oxc-parser';
+import { parseSync, type Comment, type OxcError, type Program } from 'oxc-parser';
 import type { Problem, Source } from './source.js';
 import { LineIndex } from '../util/line-index.js';
 import { mayCreateElements, readCreatedElements } from './created-elements.js';
 import { tooDeepAt } from './nesting.js';
+import { isFunction, walkTree } from './tree.js';
 
 /** A parsed script: an ESTree program with TypeScript and JSX nodes; spans are UTF-16 offsets into `source.text`. */
 export interface Script {
@@ -38,7 +39,7 @@ export function parseScript(
       return { source: { ...source, text: proposed, lines: new LineIndex(proposed) }, program, comments: [] };
   }
   const program = result.program;
-  if (error && (program.body.length === 0 || !isLenient(error.message))) {
+  if (error && (program.body.length === 0 || !isLenient(error, program))) {
     const line = source.lines.at(error.labels[0]?.start ?? 0).line;
     return { file: source.path, reason: `syntax error: ${error.message}`, line };
   }
@@ -78,6 +79,19 @@ function langOf(path: string): Lang {
   return /\.[mc]?ts$/.test(path) ? 'ts' : 'jsx';
 }
 
-// Early errors of the standard that runners' own transforms let pass; the tree is whole all the same.
-const isLenient = (message: string): boolean =>
-  /decorator|await|return/i.test(message) && !/unexpected/i.test(message);
+// Early errors of the standard that runners' own transforms let pass; the tree is whole all the same. Nobody waits in a
+// function that is not async.
+const isLenient = ({ message, labels }: OxcError, program: Program): boolean =>
+  /decorator|await|return/i.test(message) &&
+  !/unexpected/i.test(message) &&
+  !(/await/.test(message) && isInPlainFunction(program, labels[0]?.start ?? 0));
+
+function isInPlainFunction(program: Program, at: number): boolean {
+  let isPlain = false;
+  walkTree(program, (node) => {
+    if (node.start > at || node.end <= at) return false;
+    if (isFunction(node)) isPlain = !node.async;
+    return true;
+  });
+  return isPlain;
+}

@@ -13,8 +13,11 @@ import { reachableFrom } from '../../project/reachable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { advicePart, isNoPart, lackingPeers } from '../questions/missing-packages.js';
-import { unresolvedIn } from '../questions/missing-modules.js';
-import { unique } from '../questions/packages.js';
+import { compilersOfRuns } from '../questions/compiled.js';
+import { CHOSEN_DOCUMENT } from '../questions/facts.js';
+import { isMade, unresolvedIn } from '../questions/missing-modules.js';
+import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
+import type { MissingSettings } from '../../environment/compiler-settings.js';
 import { basename, dirname, isAbsolute, join, packageOf, relativeTo, resolve } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
 
@@ -36,6 +39,7 @@ export const E04: ProjectCheck = {
   code: 'E04',
   family: 'environment',
   scope: 'project',
+  facts: [CHOSEN_DOCUMENT],
   title: 'Settings name what is not there',
   level: 'blocker',
   why: 'The runner stops before the first spec, or runs all of them without what was to be brought.',
@@ -44,15 +48,17 @@ export const E04: ProjectCheck = {
   mended: "setupFiles: ['./test/setup.ts']",
   run: (context) =>
     unique(
-      context.environments.flatMap((environment) =>
-        environment.runners.flatMap((runner) => [
-          ...namedBy(runner)
-            .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
-            .map((each) => found(each, runner, environment, context)),
-          ...peersOf(namedBy(runner), environment, context),
-          ...loadedBySettings(runner, environment, context),
-        ]),
-      ),
+      context.environments
+        .flatMap((environment) =>
+          environment.runners.flatMap((runner) => [
+            ...namedBy(runner)
+              .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
+              .map((each) => found(each, runner, environment, context)),
+            ...peersOf(namedBy(runner), environment, context),
+            ...loadedBySettings(runner, environment, context),
+          ]),
+        )
+        .concat(packagesWithSpecs(context).flatMap((each) => namedByCompilers(each, context))),
     ),
 };
 
@@ -231,6 +237,24 @@ function loadedBySettings(
         ? advice(undefined)
         : advicePart(specifier),
   }));
+}
+
+// What the compiler settings that a run reads extend, or refer to.
+function namedByCompilers(each: Package, context: ProjectContext): Finding[] {
+  const { environment } = each;
+  const isGone = ({ text, at, package: name }: MissingSettings): boolean =>
+    name === undefined
+      ? environment.isWhole && !isMade(resolve(dirname(at.file), text), context)
+      : isMissing(environment, name);
+  return compilersOfRuns(each, context)
+    .flatMap(({ missing }) => missing)
+    .filter(isGone)
+    .map(({ text, at, key, package: name }) => ({
+      place: at,
+      certainty: 'sure',
+      message: name === undefined ? message('', text, key) : message('The package ', name, key),
+      advice: name === undefined ? advice(undefined) : advicePackage(name, environment),
+    }));
 }
 
 function peersOf(

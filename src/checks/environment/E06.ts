@@ -12,8 +12,12 @@ import { andMore, packagesWithSpecs, type Package } from '../questions/packages.
 
 const message = (matcher: string, module: string, files: readonly unknown[]): string =>
   `${matcher} is used here${andMore(files)}, and nothing that runs before the specs loads ${module}.`;
+const messageHanded = (matcher: string, module: string, files: readonly unknown[]): string =>
+  `${matcher} is used here${andMore(files)}, and nothing that runs before the specs registers ${module}.`;
 const advice = (line: string, where: string, install: string | undefined): string =>
   `${install ? `Install ${install}, and load it` : 'Load it'} in ${where}: ${line}`;
+const adviceHanded = (line: string, where: string, install: string | undefined): string =>
+  `${install ? `Install ${install}, and register it` : 'Register it'} in ${where}: ${line}`;
 
 /** A matcher of an extension that no set-up file, setting or import brings. */
 export const E06: ProjectCheck = {
@@ -58,13 +62,22 @@ function found(
   return {
     place: inSpecFile(first, place),
     certainty: 'sure',
-    message: message(matcher, module, lacking),
-    advice: advice(
+    message: (load ? message : messageHanded)(matcher, module, lacking),
+    advice: (load ? advice : adviceHanded)(
       line ?? '',
       setup ? 'the set-up file' : 'a set-up file that the settings name',
       isThere ? undefined : module,
     ),
-    evidence: setup ? [{ file: setup, start: 0, end: 0, note: 'this set-up file does not load it' }] : [],
+    evidence: setup
+      ? [
+          {
+            file: setup,
+            start: 0,
+            end: 0,
+            note: `this set-up file does not ${load ? 'load' : 'register'} it`,
+          },
+        ]
+      : [],
     mend: isThere && target && load ? loading(target, load, context) : undefined,
   };
 }

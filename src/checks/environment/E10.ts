@@ -5,14 +5,20 @@ import {
   Compiling,
   DRAWN,
   KEPT,
+  KEPT_BUNDLED,
   NO_NAME,
+  NO_NAME_BUNDLED,
+  NO_NAME_BY_COMPILER,
+  NO_NAME_BY_PLUGIN,
   NO_NAME_BY_SWC,
+  PLAIN_JSX,
   TEMPLATES,
   type Compiled,
 } from '../questions/compiled.js';
 import type { ProjectCheck } from '../questions/check.js';
-import type { Finding, Evidence } from '../../finding.js';
-import { packageOf } from '../../util/paths.js';
+import type { Finding, Evidence, Place } from '../../finding.js';
+import { setsName } from '../../project/module-questions.js';
+import { isInstalled, packageOf } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import type { UnfitPackage } from '../questions/module-packages.js';
 import { isErased } from '../questions/missing-modules.js';
@@ -29,6 +35,10 @@ const messagePackage = (
   `These specs load ${name}${andMore(files)}, which has ${unfit === 'alone' ? 'nothing but' : 'for browsers'} ES modules, and ${runner} leaves packages as they are.`;
 const messageName = (files: readonly unknown[]): string =>
   `JSX becomes calls of React here${andMore(files)}, and the file has no such name.`;
+const messageRequired = (specifier: string, runner: string, files: readonly unknown[]): string =>
+  `${specifier} is asked for by require${andMore(files)}: ${runner} leaves that to Node, which can’t run the file.`;
+const messageKept = (runner: string, files: readonly unknown[]): string =>
+  `JSX stays as it is here${andMore(files)}, since the compiler is told to keep it, and ${runner} can’t run it.`;
 
 /** Specs that reach a kind of file that the runner can't run and nothing transforms. */
 export const E10: ProjectCheck = {
@@ -55,6 +65,8 @@ interface Trouble {
   entry: string;
   from: string;
   specifier: string;
+  /** The setting that makes it so. */
+  at?: Place;
 }
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
@@ -69,7 +81,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     // What a spec file replaces by stand-ins is another matter for each.
     const search = file.get(REPLACED).size > 0 ? new Search(context.project, file.get(REPLACED)) : shared;
     const trouble = search.below(file.path, compiled);
-    if (!trouble) continue;
+    if (!trouble || (trouble.kind.startsWith(NO_NAME) && isNamed(file, context))) continue;
     byKind.set(trouble.kind, [...(byKind.get(trouble.kind) ?? []), { file, runner, trouble }]);
   }
   return [...byKind.values()].flatMap((all) => {
@@ -77,6 +89,14 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     return first ? [found(first.file, first.runner, first.trouble, all)] : [];
   });
 }
+
+// A set-up file may make the name that JSX becomes calls of global.
+const isNamed = ({ path }: SpecFileFacts, { setupOf, project }: ProjectContext): boolean =>
+  (setupOf(path)?.files ?? []).some((each) => setsName(project, each, 'React'));
+
+// Endings that Node 20 to 24 tries for no name and compiles for none.
+const UNKNOWN_TO_NODE = /\.(?:[cm]?tsx|jsx|vue)$/;
+const REQUIRED = 'by require';
 
 // Each file of the project is looked into once: what is wrong below it is the same for all that replace the same.
 class Search {
@@ -103,11 +123,19 @@ class Search {
   #find(path: string, compiled: Compiled): Trouble | undefined {
     const summary = this.#project.summary(path);
     const own = summary && compiled.unfit(path, summary);
-    if (own) return { kind: own, entry: '', from: path, specifier: '' };
-    for (const { specifier } of summary?.modules ?? []) {
+    if (own) return { kind: own, entry: '', from: path, specifier: '', at: compiled.jsx(path)?.at };
+    for (const { specifier, required } of summary?.modules ?? []) {
       const target = this.#project.resolve(path, specifier);
       if (this.#replaced.has(specifier) || (target && this.#replaced.has(target))) continue;
       if (compiled.isMapped(specifier)) continue;
+      if (
+        required &&
+        target &&
+        compiled.leavesRequire &&
+        UNKNOWN_TO_NODE.test(target) &&
+        !isInstalled(target)
+      )
+        return { kind: REQUIRED, entry: specifier, from: path, specifier };
       if (target && this.#project.summary(target)) {
         const inside = this.below(target, compiled);
         if (inside)
@@ -131,7 +159,8 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
   const { kind, from, specifier, entry } = trouble;
   const chain: Evidence[] = [{ file: from, start: 0, end: 0, note: `loads ${specifier}` }];
   const own = file.get(MODULES).find((each) => each.specifier === entry);
-  const transforms = runner.transforms.known ? runner.transforms.value.at : runner.settings?.at;
+  const transforms =
+    trouble.at ?? (runner.transforms.known ? runner.transforms.value.at : runner.settings?.at);
   return {
     place: { file: file.path, start: own?.start ?? 0, end: own?.end ?? 0 },
     certainty: 'sure',
@@ -139,7 +168,11 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
       ? messagePackage(kind, trouble.unfit, runner.runner, all)
       : kind.startsWith(NO_NAME)
         ? messageName(all)
-        : messageKind(kind, runner.runner, all),
+        : kind === REQUIRED
+          ? messageRequired(specifier, runner.runner, all)
+          : kind.startsWith(KEPT)
+            ? messageKept(runner.runner, all)
+            : messageKind(kind, runner.runner, all),
     advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
@@ -154,6 +187,14 @@ const advicePackage = (name: string, unfit: UnfitPackage): string =>
     : "Take what it has for Node: testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] }";
 
 function adviceFor(kind: string, runner: string): string {
+  if (kind === REQUIRED) return 'Import it: the runner compiles what is imported.';
+  if (kind === PLAIN_JSX) return 'Give the file the ending .jsx: the bundler looks for no JSX in a .js file.';
+  if (kind === NO_NAME_BY_PLUGIN)
+    return "Let JSX find its name by itself: take jsxRuntime: 'classic' out, or import React in the file.";
+  if (kind === NO_NAME_BUNDLED || kind === KEPT_BUNDLED)
+    return "Add the plugin that compiles JSX: import react from '@vitejs/plugin-react', and plugins: [react()]";
+  if (kind === NO_NAME_BY_COMPILER)
+    return 'Let JSX find its name by itself: "jsx": "react-jsx", in a tsconfig.json that takes the file.';
   if (kind === KEPT) return 'Let the compiler of the specs turn it into calls: "jsx": "react-jsx"';
   if (kind === NO_NAME_BY_SWC)
     return "Let JSX find its name by itself: ['@swc/jest', { jsc: { transform: { react: { runtime: 'automatic' } } } }]";

@@ -1,7 +1,8 @@
 import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
-import { REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
+import { compilersOfRuns } from '../questions/compiled.js';
 import { brokenScripts } from '../questions/missing-modules.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 
@@ -17,7 +18,7 @@ export const E19: ProjectCheck = {
   code: 'E19',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED],
+  facts: [REPLACED, CHOSEN_DOCUMENT],
   title: 'Spec, settings or loaded file that could not be read',
   level: 'blocker',
   why: 'The runner can read it as little as we can: nothing that needs it runs.',
@@ -38,6 +39,10 @@ export const E19: ProjectCheck = {
         .flatMap((each) => brokenScripts(each, context))
         .filter((each) => !context.unreadSpecs.includes(each))
         .map((each) => found(each, messageLoaded(each.reason), adviceLoaded, context)),
+      ...packagesWithSpecs(context)
+        .flatMap((each) => compilersOfRuns(each, context))
+        .flatMap(({ broken }) => context.unreadSettings.filter(({ file }) => broken.includes(file)))
+        .map((each) => found(each, message('These compiler settings', each.reason), adviceSettings, context)),
     ]),
 };
 

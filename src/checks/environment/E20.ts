@@ -1,4 +1,5 @@
 import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { leadingWords, type Command } from '../../environment/settings/commands.js';
 import { settingAt, type Setting } from '../../environment/settings/setting.js';
 import {
   BUNDLER_KEYS,
@@ -7,6 +8,7 @@ import {
   JEST_KEYS,
   MOCHA_KEYS,
   TEST_SECTION_KEYS,
+  VITEST_OPTIONS,
   WRAPPED_KEYS,
 } from '../../environment/tables/settings-keys.js';
 import type { Finding, Place } from '../../finding.js';
@@ -22,6 +24,8 @@ const messageValue = (key: string, value: string): string =>
   `“${value}” is no value of ${key} that the runner knows.`;
 const messageRefused = (key: string): string =>
   `react-scripts stops at “${key}”: it is none of the settings that it hands on to its runner.`;
+const messageOption = (option: string, script: string): string =>
+  `vitest stops at “${option}” of the script “${script}”: it knows no such option.`;
 const adviceRefused = 'Take it out: react-scripts sets it by itself.';
 const adviceName = (name: string): string => `Its name is ${name}.`;
 const adviceWorkspace = 'Write them into a file of their own: vitest.workspace.ts.';
@@ -77,7 +81,7 @@ function passed(runner: RunnerFacts): Passed[] {
     case 'jest':
       return ofJest(settings);
     case 'vitest':
-      return ofBundler(settings, runner);
+      return [...ofBundler(settings, runner), ...runner.commands.flatMap(optionsRefused)];
     case 'react-scripts':
       // Programs that start it with settings of their own take out what it would refuse, or never hand it on.
       return runner.commands.every(({ program }) => program === 'react-scripts')
@@ -120,6 +124,30 @@ const refused = (settings: Section): Passed[] =>
           nearest(key, WRAPPED_KEYS) ? adviceName(nearest(key, WRAPPED_KEYS) ?? '') : adviceRefused,
         ),
   );
+
+// Of its other commands, options are not known.
+const RUNS = ['run', 'watch', 'dev', 'related'];
+
+function optionsRefused(command: Command): Passed[] {
+  const { program, args, script, at } = command;
+  const [word] = leadingWords(command);
+  const isOther = word !== undefined && !RUNS.includes(word) && /^(?:bench|list|init|typecheck)$/.test(word);
+  if (program !== 'vitest' || isOther) return [];
+  return args.flatMap((arg) => {
+    const written = /^--(?:no-)?([a-z][\w-]*)/i.exec(arg)?.[1] ?? '';
+    const name = written.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+    if (name === '' || VITEST_OPTIONS.has(name)) return [];
+    const near = nearest(name, VITEST_OPTIONS);
+    const advice = near === undefined ? adviceNone : adviceName(`--${near}`);
+    const message = messageOption(arg.split('=')[0] ?? arg, script);
+    return [
+      {
+        found: { place: at, certainty: 'sure' as const, level: 'blocker' as const, message, advice },
+        meant: undefined,
+      },
+    ];
+  });
+}
 
 // What is nearly a key and none is surely passed over; what is not may be read by somebody else.
 const nearly = (settings: Setting | undefined, runner: string, keys: ReadonlySet<string>): Passed[] =>

@@ -1,7 +1,8 @@
 import { isBuiltin } from 'node:module';
-import { REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
 import { declares, has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
+import { isMissing } from '../../environment/brought.js';
 import { hasStandIn, sentTo } from '../../host/leads.js';
 import { isBabelHook, isCompileHook } from '../../environment/tables/compile-hooks.js';
 import type { Finding } from '../../finding.js';
@@ -9,7 +10,7 @@ import { basename, dirname, extname, join, packageOf, relativeTo } from '../../u
 import { mayMatch } from '../../util/pattern.js';
 import { isMapped, isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { isLoadedByNode } from '../questions/compiled.js';
+import { Compiling, isLoadedByNode } from '../questions/compiled.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { isThere } from '../questions/is-there.js';
 import { lackingBehind, lackingPeers, loadedOf, advicePart } from '../questions/missing-packages.js';
@@ -41,6 +42,8 @@ const messageWritten = (specifier: string, meant: string, count: number): string
 const adviceWritten =
   "Let the settings take the ending off: moduleNameMapper: { '^(\\\\.{1,2}/.*)\\\\.js$': '$1' }";
 const adviceAlias = 'Let the alias take only what it is meant for, or correct where it leads.';
+const adviceRelative =
+  'Let the alias lead to an absolute path: one that starts with a dot is read from the file that asks.';
 const adviceFile = 'Correct the path, or write the file.';
 const adviceInstall = (name: string, isDeclared: boolean): string =>
   isDeclared ? 'It is declared: npm install' : `Install it: npm install --save-dev ${name}`;
@@ -50,7 +53,7 @@ export const E21: ProjectCheck = {
   code: 'E21',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED],
+  facts: [REPLACED, CHOSEN_DOCUMENT],
   title: 'Import that leads nowhere',
   level: 'blocker',
   why: 'Every spec file that loads it, directly or through others, stops before its first spec.',
@@ -66,8 +69,9 @@ interface Trouble {
   peer?: string;
   /** The ending that it leaves out, and that nobody tries. */
   ending?: string;
-  /** Where an alias sends the import. */
+  /** Where an alias sends the import; `isRelative`: from the file that asks. */
   to?: string;
+  isRelative?: boolean;
   /** The file that is meant, by another ending than the one that is written. */
   written?: string;
   /** A spec file that stops at it. */
@@ -78,9 +82,13 @@ function check(each: Package, context: ProjectContext): Finding[] {
   const { environment, specFiles } = each;
   const replaced = replacedIn(specFiles);
   const troubles = new Map<string, Trouble>();
+  const compiling = new Compiling(environment, context);
   for (const { runners, files } of byRunners(each))
     for (const [from, file] of loadedBy(files, replaced, context))
-      for (const trouble of troublesIn(from, file, runners, replaced, environment, context)) {
+      for (const trouble of [
+        ...troublesIn(from, file, runners, replaced, environment, context),
+        ...lackingSource(from, file, runners, compiling, environment, context),
+      ]) {
         const { specifier, isPackage } = trouble.missing;
         const path = trouble.to ?? join(dirname(from), specifier);
         const key = `${isPackage ? packageOf(specifier) : path}\0${trouble.peer ?? ''}`;
@@ -158,11 +166,11 @@ function troublesIn(
       });
   const mapped = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
     const isKept = environment.isWhole && !replaced.has(each.specifier);
-    const to = isKept
-      ? (mappedTo(each.specifier, runners, context) ??
-        pathTo(each.specifier, from, runners, environment, context))
-      : undefined;
-    return to === undefined ? [] : [{ from, missing: { ...each, isPackage: false }, to, file }];
+    const mapped = isKept ? mappedTo(each.specifier, from, runners, context) : undefined;
+    const to =
+      mapped?.path ?? (isKept ? pathTo(each.specifier, from, runners, environment, context) : undefined);
+    if (to === undefined) return [];
+    return [{ from, missing: { ...each, isPackage: false }, to, isRelative: mapped?.isRelative, file }];
   });
   const peers = (context.project.summary(from)?.modules ?? []).flatMap((each): Trouble[] => {
     const isOwn = each.specifier.startsWith('.') || context.project.resolve(from, each.specifier);
@@ -180,6 +188,23 @@ function troublesIn(
     }));
   });
   return [...missing, ...cut, ...other, ...mapped, ...peers];
+}
+
+// The package that JSX becomes imports of, named by a setting.
+function lackingSource(
+  from: string,
+  file: SpecFileFacts,
+  runners: readonly RunnerFacts[],
+  compiling: Compiling,
+  environment: Environment,
+  { project }: ProjectContext,
+): Trouble[] {
+  const [runner, ...others] = runners;
+  const summary = project.summary(from);
+  if (!runner || others.length > 0 || !summary?.jsx || summary.choosesJsx) return [];
+  const jsx = compiling.of(file, runner)?.jsx(from);
+  if (jsx?.is !== 'imports' || !jsx.at || !isMissing(environment, packageOf(jsx.from))) return [];
+  return [{ from: jsx.at.file, missing: { specifier: jsx.from, isPackage: true, ...jsx.at }, file }];
 }
 
 // jest takes a file by the name of a package beside its roots in the place of that package, there or not.
@@ -216,19 +241,23 @@ function isMissed(
 // Where an alias of all runners sends an import, if nothing is there though the folder that the alias names is.
 function mappedTo(
   specifier: string,
+  from: string,
   runners: readonly RunnerFacts[],
   context: ProjectContext,
-): string | undefined {
+): { path: string; isRelative: boolean } | undefined {
   const { files } = context;
   const [runner, ...others] = runners;
   if (!runner?.aliases.known || others.length > 0) return undefined;
   const rule = runner.aliases.value.find(({ pattern }) => mayMatch(pattern, specifier));
-  if (!rule?.to?.startsWith('/')) return undefined;
+  if (!rule?.to || !/^[./]/.test(rule.to)) return undefined;
+  // Such a path is read from the file that asks, whatever folder the settings lie in.
+  const isRelative = rule.to.startsWith('.');
   const [base = ''] = rule.to.split('$');
-  const path = sentTo(specifier, rule);
-  if (path === undefined || /\.(?:svg|png|css|scss|less)/.test(path)) return undefined;
-  const isBased = base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
-  return isBased && !isThere(path, files) && !isMade(path, context) ? path : undefined;
+  const to = sentTo(specifier, rule);
+  if (to === undefined || /\.(?:svg|png|css|scss|less)/.test(to)) return undefined;
+  const path = isRelative ? join(dirname(from), to) : to;
+  const isBased = isRelative || base === rule.to || files.kind(base.replace(/\/[^/]*$/, '')) === 'folder';
+  return isBased && !isThere(path, files) && !isMade(path, context) ? { path, isRelative } : undefined;
 }
 
 // Where the compiler's paths send an import that the run resolves by them alone, if nothing is there.
@@ -252,7 +281,7 @@ function pathTo(
 }
 
 function found(
-  { from, missing, peer, to, ending, written, file }: Trouble,
+  { from, missing, peer, to, isRelative, ending, written, file }: Trouble,
   { environment: { manifest, outer }, specFiles }: Package,
   context: ProjectContext,
 ): Finding {
@@ -283,7 +312,9 @@ function found(
     advice: isPackage
       ? adviceInstall(peer ?? name, isDeclared)
       : to !== undefined
-        ? adviceAlias
+        ? isRelative
+          ? adviceRelative
+          : adviceAlias
         : written !== undefined
           ? adviceWritten
           : ending !== undefined

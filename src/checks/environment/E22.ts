@@ -1,4 +1,4 @@
-import { GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
+import { CALLED_BACK, GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
 import type { Finding, Place } from '../../finding.js';
@@ -15,6 +15,9 @@ const messageModule = (name: string, runner: string, files: readonly unknown[]):
   `${name} is loaded here${andMore(files)}, and refuses to run under ${runner}.`;
 const messageMatcher = (matcher: string, files: readonly unknown[]): string =>
   `${matcher} is asked of chai’s expect${andMore(files)}, which has no such matcher.`;
+const messageCallback = (runner: string, files: readonly unknown[]): string =>
+  `A callback is called here${andMore(files)} that ${runner} hands to no spec: what it hands over is no function.`;
+const adviceCallback = 'Return a promise, or wait in an async function.';
 const advice = (instead: string | undefined): string =>
   instead ? `Here it is called ${instead}.` : 'Write it in the words of the runner that runs it.';
 const adviceMatcher =
@@ -25,7 +28,7 @@ export const E22: ProjectCheck = {
   code: 'E22',
   family: 'environment',
   scope: 'project',
-  facts: [GLOBALS, MATCHERS, MODULES, EXPECT_FROM],
+  facts: [GLOBALS, MATCHERS, MODULES, EXPECT_FROM, CALLED_BACK],
   title: 'Words of another runner',
   level: 'blocker',
   why: 'The file stops where it uses them: “jest is not defined”.',
@@ -52,6 +55,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       ...globals(file, runner, context),
       ...modules(file, runner),
       ...matchers(file),
+      ...callbacks(file, runner),
     ]) {
       const uses = byWord.get(word) ?? [];
       if (!uses.some((each) => each.file === file)) uses.push(use);
@@ -134,6 +138,14 @@ const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] 
       ],
     ];
   });
+
+// vitest 1 to 4 hands over the context of the spec.
+function callbacks(file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] {
+  const place = runner === 'vitest' ? file.get(CALLED_BACK) : undefined;
+  if (!place) return [];
+  const message = (files: readonly unknown[]): string => messageCallback(runner, files);
+  return [['callback', { file, place: inSpecFile(file, place), message, advice: adviceCallback }]];
+}
 
 // Matchers of that form are called `to.…` in chai; its plug-ins add words to it, and none of these.
 function matchers(file: SpecFileFacts): [string, Use][] {

@@ -14,6 +14,7 @@ const adviceKind = (name: string): string => `Rename it to ${name}, or write exp
 const messageMixed = (name: string): string =>
   `${name} exports as an ES module does, and calls require, which there is not in one.`;
 const adviceMixed = 'Import what it requires, or write module.exports.';
+const adviceBundled = 'Write it as the ES module that it is: import, and export default.';
 const messageLoader = (name: string, runner: string): string =>
   `${name} is written in TypeScript, and nothing that ${runner} could compile it with is there.`;
 const adviceLoader = 'Install ts-node, or write the settings in JavaScript.';
@@ -35,6 +36,7 @@ export const E24: ProjectCheck = {
         environment.runners.flatMap((runner) => [
           ...filesOf(runner).flatMap((file) => [...kindOf(file, context), ...mixed(file, context)]),
           ...withoutLoader(runner, environment),
+          ...bundled(runner, context),
         ]),
       ),
     ),
@@ -64,6 +66,47 @@ function kindOf(file: string, { files, setting, project }: ProjectContext): Find
         },
       ]
     : [];
+}
+
+// vite 4 to 8 bundles its settings, and runs them as what the name and the manifest say: an ES module has neither
+// `module.exports` nor a `require` that it could call.
+function bundled(
+  { runner, settingsFile: file }: RunnerFacts,
+  { files, setting, project }: ProjectContext,
+): Finding[] {
+  if (runner !== 'vitest' || file === undefined || !/\.[cm]?[jt]s$/.test(file)) return [];
+  const manifest = nearestManifest(files, file);
+  const isModule =
+    /\.m[jt]s$/.test(file) ||
+    (!/\.c[jt]s$/.test(file) &&
+      manifest !== undefined &&
+      textOf(settingAt(setting(manifest), 'type')) === 'module');
+  if (!isModule) return [];
+  const set = wholeExports(project, file);
+  const call = requiresAsModule(project, file);
+  const name = basename(file);
+  return [
+    ...(set
+      ? [
+          {
+            place: { file, ...set },
+            certainty: 'sure' as const,
+            message: messageKind(name),
+            advice: adviceBundled,
+          },
+        ]
+      : []),
+    ...(call
+      ? [
+          {
+            place: { file, ...call },
+            certainty: 'sure' as const,
+            message: messageMixed(name),
+            advice: adviceBundled,
+          },
+        ]
+      : []),
+  ];
 }
 
 // As CommonJS it stops at the export, as an ES module at the call.

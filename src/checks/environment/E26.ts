@@ -1,13 +1,19 @@
-import type { Finding } from '../../finding.js';
+import type { Finding, Span } from '../../finding.js';
 import { nearest } from '../../util/nearest.js';
 import { relativeTo } from '../../util/paths.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { sentTo, type AliasRule } from '../../host/leads.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
-import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { REPLACED } from '../questions/facts.js';
-import { loadedBy, missingNamesIn, replacedIn, type MissingName } from '../questions/missing-modules.js';
+import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { REPLACED, UNGIVEN } from '../questions/facts.js';
+import {
+  loadedBy,
+  missingNamesIn,
+  missingPackageNamesIn,
+  replacedIn,
+  type MissingName,
+} from '../questions/missing-modules.js';
 import { byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
 
 const message = (specifier: string, name: string): string =>
@@ -16,6 +22,10 @@ const adviceName = (name: string, specifier: string): string =>
   `Take what it gives: import { ${name} } from '${specifier}';`;
 const adviceDefault = (local: string, specifier: string): string =>
   `It is given by default: import ${local} from '${specifier}';`;
+const messageUngiven = (specifier: string, name: string): string =>
+  `The stand-in for ${specifier} gives ${name === 'default' ? 'nothing by default' : `no “${name}”`}, and it is asked for here.`;
+const adviceUngiven = (name: string): string => `Let its factory give it, too: ${name}: vi.fn()`;
+const adviceVersion = 'Take what the installed version of it gives.';
 const adviceNone = 'Export it there, or take what is exported.';
 
 /** A name that a spec file, a set-up file or what they load imports, and that the module does not export. */
@@ -23,7 +33,7 @@ export const E26: ProjectCheck = {
   code: 'E26',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED],
+  facts: [REPLACED, UNGIVEN],
   title: 'Import of what nobody exports',
   level: 'blocker',
   why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
@@ -44,23 +54,51 @@ function check(each: Package, context: ProjectContext): Finding[] {
         ({ aliases }) =>
           aliases.known &&
           isSent(specifier, aliases.value) &&
-          !aliases.value.some((rule) => leadsTo(specifier, rule, target)),
+          !(target !== undefined && aliases.value.some((rule) => leadsTo(specifier, rule, target))),
       );
     // A stub that the settings put in place of a module gives what those who call it need.
     const isStubbed = ({ specifier, isKept }: MissingName): boolean =>
       isKept && runners.some(({ aliases }) => aliases.known && isSent(specifier, aliases.value));
+    // What components ask of packages is theirs to know: the product runs by it, too.
+    const isOfSuite = (path: string, file: SpecFileFacts): boolean =>
+      path === file.path || context.setupOf(file.path)?.files.includes(path) === true;
     for (const [from, file] of loadedBy(files, replaced, context))
-      for (const missing of missingNamesIn(from, replaced, context))
+      for (const missing of [
+        ...missingNamesIn(from, replaced, context),
+        ...(isOfSuite(from, file) ? missingPackageNamesIn(from, replaced, context) : []),
+      ])
         if (!isAway(missing) && !isStubbed(missing))
           found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
+  for (const file of each.specFiles)
+    for (const ungiven of isVitest(each, file) ? file.get(UNGIVEN) : [])
+      found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
   // Settings of the project's own stop the run in the same way.
   const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
   for (const from of reachableFrom(context.project, settings).files)
-    for (const missing of missingNamesIn(from, NONE, context))
+    for (const missing of [
+      ...missingNamesIn(from, NONE, context),
+      ...missingPackageNamesIn(from, NONE, context),
+    ])
       found.set(`${from}\0${missing.local}`, finding(from, missing, undefined, context));
   return [...found.values()];
 }
+
+// vitest 1 to 4 throws where a name is asked of a stand-in that does not give it; others give undefined.
+const isVitest = ({ environment }: Package, { path }: SpecFileFacts): boolean => {
+  const runners = environment.runnersOf(path);
+  return runners.length > 0 && runners.every(({ runner }) => runner === 'vitest');
+};
+
+const findingUngiven = (
+  file: SpecFileFacts,
+  { specifier, name, start, end }: { specifier: string; name: string } & Span,
+): Finding => ({
+  place: inSpecFile(file, { start, end }),
+  certainty: 'sure',
+  message: messageUngiven(specifier, name),
+  advice: adviceUngiven(name),
+});
 
 const leadsTo = (specifier: string, rule: AliasRule, target: string): boolean =>
   sentTo(specifier, rule)?.replace(/\.\w+$/, '') === target.replace(/\.\w+$/, '');
@@ -79,9 +117,9 @@ function finding(
     certainty: isKept ? 'likely' : 'sure',
     level: isKept ? 'risk' : undefined,
     message: message(specifier, name),
-    advice: adviceFor(local, name, specifier, given),
+    advice: adviceFor(local, name, specifier, given) ?? (target === undefined ? adviceVersion : adviceNone),
     evidence: [
-      { file: target, start: 0, end: 0, note: `gives ${shown}` },
+      ...(target === undefined ? [] : [{ file: target, start: 0, end: 0, note: `gives ${shown}` }]),
       ...(!file || file.path === from
         ? []
         : [{ file: file.path, start: 0, end: 0, note: `loads ${relativeTo(root, from)}` }]),
@@ -89,9 +127,14 @@ function finding(
   };
 }
 
-function adviceFor(local: string, name: string, specifier: string, given: ReadonlySet<string>): string {
+function adviceFor(
+  local: string,
+  name: string,
+  specifier: string,
+  given: ReadonlySet<string>,
+): string | undefined {
   const near = nearest(name === 'default' ? local : name, given);
   if (near !== undefined && near !== 'default')
     return adviceName(near === local ? near : `${near} as ${local}`, specifier);
-  return given.has('default') ? adviceDefault(local, specifier) : adviceNone;
+  return given.has('default') ? adviceDefault(local, specifier) : undefined;
 }

@@ -25,6 +25,7 @@ import { E24 } from './E24.js';
 import { E25 } from './E25.js';
 import { E26 } from './E26.js';
 import { E27 } from './E27.js';
+import { E28 } from './E28.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -56,4 +57,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E25,
   E26,
   E27,
+  E28,
 ];

@@ -1,4 +1,14 @@
-import type { Environment, RunnerFacts, Transforms } from '../../environment/facts/environment.js';
+import semver from 'semver';
+import type { CompilerSettings } from '../../environment/compiler-settings.js';
+import {
+  manifestsOf,
+  type Environment,
+  type Jsx,
+  type RunnerFacts,
+  type TransformRule,
+  type Transforms,
+} from '../../environment/facts/environment.js';
+import { ESBUILD, jsxBy, nearestCompiler, OXC, TYPESCRIPT } from '../../environment/jsx.js';
 import {
   babelSettings,
   toldToBabel,
@@ -9,14 +19,15 @@ import {
 import { runsModules } from '../../environment/settings/commands.js';
 import { settingAt, textOf, type Known, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
-import { drawsNothing, leavesTemplates, VUE_PLUGINS } from '../../environment/tables/plugins.js';
+import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
 import type { ModuleSummary } from '../../project/summary.js';
-import { extname, isTypeScript, join } from '../../util/paths.js';
+import { extname, foldersUp, isTypeScript, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 import { documentOf } from './facts.js';
 import { ModulePackages, type UnfitPackage } from './module-packages.js';
+import type { Package } from './packages.js';
 import type { SetupEffects } from './setup-effects.js';
 
 // Runners that load the specs by Node itself, and what they are told to load before.
@@ -30,6 +41,12 @@ export interface Compiled {
   isMapped(specifier: string): boolean;
   /** The kind of what can't be run. `path`: or, where it leads to no file, the import, without its `query`; `summary`: of a script of the project. */
   unfit(path: string, summary: ModuleSummary | undefined, query?: string): string | undefined;
+  /** Whether `require` in a file that it compiles is Node's own, which knows no other files than Node does. */
+  leavesRequire: boolean;
+  /** The compiler settings that the run reads for a file: it stops where they, or what they name, can't be read. */
+  compiler(path: string): CompilerSettings | undefined;
+  /** What JSX becomes in a script of the project; undefined where that can't be told. */
+  jsx(path: string): Jsx | undefined;
   /** How an import of a package, in a file of the run, gets an ES module that the run stops at. */
   unfitPackage(from: string, specifier: string): UnfitPackage | undefined;
 }
@@ -61,7 +78,7 @@ export class Compiling {
         ? this.#hooked(by, runner)
         : by.by === 'rules'
           ? this.#ruled(by, runner, document)
-          : plugged(by));
+          : this.#plugged(by, runner));
     known.set(by, compiled);
     return compiled;
   }
@@ -77,12 +94,26 @@ export class Compiling {
     const { isWhole } = this.#environment;
     const byBabel = babel.known && (babel.value ?? isWhole) ? this.#left(babel.value) : undefined;
     const asModules = commands.some(runsModules);
+    const ruleOf = (path: string): TransformRule | undefined =>
+      rules.find(({ pattern }) => mayMatch(pattern, path));
+    // ts-jest 27 to 29 takes the compiler's settings in the root.
+    const compiler = (path: string): CompilerSettings | undefined => {
+      const rule = ruleOf(path);
+      return rule?.by === 'ts-jest' && !rule.options ? this.#compilerIn(folder) : undefined;
+    };
+    const jsx = (path: string): Jsx | undefined => {
+      const read = compiler(path);
+      return read && jsxBy(read, TYPESCRIPT);
+    };
     return {
+      leavesRequire: false,
       isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
       unfitPackage: (from, specifier) =>
         asModules ? undefined : this.#packages.moduleOf(from, specifier, transforms, document),
+      compiler,
+      jsx,
       unfit: (path, summary) => {
-        const rule = rules.find(({ pattern }) => mayMatch(pattern, path));
+        const rule = ruleOf(path);
         const isNothing = !rule || rule.by === '';
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
         if (rule?.by === '@swc/jest') return this.#unnamedBySwc(rule.options, folder, summary);
@@ -91,7 +122,8 @@ export class Compiling {
           return told && scriptKind(path, summary, this.#left(told));
         }
         if (rule?.options) return undefined;
-        if (rule?.by === 'ts-jest') return summary.jsx ? this.#keptJsx(folder, summary) : undefined;
+        if (rule?.by === 'ts-jest')
+          return unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
         return left && scriptKind(path, summary, asModules ? { ...left, imports: false } : left);
       },
@@ -99,40 +131,96 @@ export class Compiling {
   }
 
   // Node itself takes imports.
-  #hooked({ packages }: SetupEffects, { folder }: RunnerFacts): Compiled {
+  #hooked({ packages }: SetupEffects, { folder, commands }: RunnerFacts): Compiled {
     const names = [...packages];
+    const hooks = names.filter(isCompileHook);
+    const compiler = foldersUp(folder)
+      .map((at) => this.#compilerIn(at))
+      .find(Boolean);
+    const isTold = commands.some(
+      ({ env, args }) => env.has('TSX_TSCONFIG_PATH') || args.includes('--tsconfig'),
+    );
+    const isTsx = !isTold && hooks.length > 0 && hooks.every((each) => packageOf(each) === 'tsx');
+    const jsx = (path: string): Jsx | undefined =>
+      isTsx && isTypeScript(path) && (compiler ?? this.#environment.isWhole)
+        ? jsxBy(
+            compiler?.takes(path) && !compiler.missing.some(({ key }) => key === 'extends')
+              ? compiler
+              : undefined,
+            ESBUILD,
+          )
+        : undefined;
     const exists = (path: string): boolean => this.#context.files.kind(path) === 'file';
     const babel = babelSettings(folder, exists, this.#context.setting);
-    const left = names.some(isCompileHook)
-      ? undefined
-      : !names.some(isBabelHook)
-        ? this.#left(undefined)
-        : babel.known
-          ? this.#left(babel.value)
-          : undefined;
+    const left =
+      hooks.length > 0
+        ? undefined
+        : !names.some(isBabelHook)
+          ? this.#left(undefined)
+          : babel.known
+            ? this.#left(babel.value)
+            : undefined;
     const takesStyles = names.some(isStyleHook);
     return {
+      leavesRequire: false,
       isMapped: () => false,
       unfitPackage: () => undefined,
+      // It passes over settings that it can't read.
+      compiler: () => undefined,
+      jsx,
       unfit: (path, summary) =>
         summary && !path.endsWith('.vue')
-          ? left && scriptKind(path, summary, { ...left, imports: false })
+          ? left
+            ? scriptKind(path, summary, { ...left, imports: false })
+            : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER })
           : takesStyles
             ? undefined
             : otherKind(path),
     };
   }
 
-  // ts-jest 27 to 29 takes `jsx` of the compiler's settings in the root; where they extend others, it may stand there.
-  #keptJsx(folder: string, { imports }: ModuleSummary): string | undefined {
-    const compiler = this.#context.setting(join(folder, 'tsconfig.json'));
-    const kept = settingAt(compiler, 'compilerOptions', 'jsx');
-    if (compiler?.is !== 'object' || kept?.is === 'unknown') return undefined;
-    if (kept === undefined) return settingAt(compiler, 'extends') === undefined ? KEPT : undefined;
-    const value = textOf(kept);
-    if (value === 'preserve' || value === 'react-native') return KEPT;
-    const isNamed = settingAt(compiler, 'compilerOptions', 'jsxFactory') !== undefined;
-    return value === 'react' && !isNamed && !imports.has('React') ? NO_NAME : undefined;
+  // Bundlers take scripts, styles and assets by themselves.
+  #plugged({ plugins, jsx: read }: Extract<Transforms, { by: 'plugins' }>, { major }: RunnerFacts): Compiled {
+    const bundler = bundlerMajor(this.#environment, major, this.#context);
+    const isOxc = bundler !== undefined && bundler >= 8;
+    const told =
+      read.known && bundler !== undefined && (isOxc || !read.value.tellsEsbuild) ? read.value : undefined;
+    const compiler = (path: string): CompilerSettings | undefined =>
+      told && isTypeScript(path) && !plugins.includes(SWC_PLUGIN)
+        ? nearestCompiler(path, this.#context.compilersIn)
+        : undefined;
+    const jsx = (path: string): Jsx | undefined => {
+      if (!told || (told.chosen && told.chosen.from !== '')) return told?.chosen;
+      const settings = compiler(path);
+      const isSeen = isTypeScript(path) ? settings !== undefined || this.#environment.isWhole : !isOxc;
+      const byCompiler = isSeen ? jsxBy(settings, isOxc ? OXC : ESBUILD) : undefined;
+      // Such a plugin leaves it to the compiler's settings which package the imports are of.
+      return told.chosen && byCompiler?.is !== 'imports' ? undefined : byCompiler;
+    };
+    const calls = told?.chosen ? NO_NAME_BY_PLUGIN : NO_NAME_BUNDLED;
+    return {
+      leavesRequire: !plugins.some((plugin) => /commonjs|require/.test(plugin)),
+      isMapped: () => false,
+      unfitPackage: () => undefined,
+      compiler,
+      jsx,
+      unfit: (path, summary, query) =>
+        path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin))
+          ? '.vue files'
+          : path.endsWith('.svg') && query === 'react' && plugins.every(drawsNothing)
+            ? DRAWN
+            : path.endsWith('.html') && query === undefined && plugins.every(leavesTemplates)
+              ? TEMPLATES
+              : summary?.jsx && /\.[cm]?js$/.test(path)
+                ? told && !told.isTold
+                  ? PLAIN_JSX
+                  : undefined
+                : summary && unfitJsx(jsx(path), summary, { kept: KEPT_BUNDLED, calls }),
+    };
+  }
+
+  #compilerIn(folder: string): CompilerSettings | undefined {
+    return this.#context.compilersIn(folder).find(({ file }) => file === join(folder, 'tsconfig.json'));
   }
 
   // @swc/jest 0.2: what it is told, and `.swcrc` of the root; calls of React where neither chooses.
@@ -154,6 +242,21 @@ export class Compiling {
   #left(babel: BabelSettings | undefined): Uncompiled {
     return uncompiledBy(babel, majorOf(this.#context.versionOf(this.#environment, '@babel/preset-react')));
   }
+}
+
+/** The compiler settings that the runs of a package read for its spec files. */
+export function compilersOfRuns(
+  { environment, specFiles }: Package,
+  context: ProjectContext,
+): CompilerSettings[] {
+  const compiling = new Compiling(environment, context);
+  const all = specFiles.flatMap((file) => {
+    const [runner, ...others] = environment.runnersOf(file.path);
+    return (
+      (runner && others.length === 0 ? compiling.of(file, runner)?.compiler(file.path) : undefined) ?? []
+    );
+  });
+  return [...new Set(all)];
 }
 
 // babel-jest 27 to 30: what it is told stands beside what the files say, unless it is told to read none.
@@ -178,20 +281,6 @@ export const DRAWN = '.svg?react files';
 /** Templates beside their components. */
 export const TEMPLATES = '.html files';
 
-// Bundlers take scripts, styles and assets by themselves.
-const plugged = ({ plugins }: Extract<Transforms, { by: 'plugins' }>): Compiled => ({
-  isMapped: () => false,
-  unfitPackage: () => undefined,
-  unfit: (path, _summary, query) =>
-    path.endsWith('.vue') && !plugins.some((plugin) => VUE_PLUGINS.has(plugin))
-      ? '.vue files'
-      : path.endsWith('.svg') && query === 'react' && plugins.every(drawsNothing)
-        ? DRAWN
-        : path.endsWith('.html') && query === undefined && plugins.every(leavesTemplates)
-          ? TEMPLATES
-          : undefined,
-});
-
 const OTHERS = /\.(?:vue|css|scss|sass|less|styl|svg|png|jpe?g|gif|webp|avif|woff2?|ttf|mp4)$/;
 
 const otherKind = (path: string): string | undefined =>
@@ -208,9 +297,53 @@ function scriptKind(path: string, summary: ModuleSummary, left: Uncompiled): str
 const lacksName = ({ jsx, imports, choosesJsx }: ModuleSummary): boolean =>
   jsx && !imports.has('React') && !choosesJsx;
 
+// The kind of JSX that can't run as it is compiled.
+const unfitJsx = (
+  jsx: Jsx | undefined,
+  summary: ModuleSummary,
+  { kept, calls }: { kept: string; calls: string },
+): string | undefined =>
+  !summary.jsx || !jsx
+    ? undefined
+    : jsx.is === 'kept'
+      ? kept
+      : jsx.is === 'calls' && jsx.of === 'React' && lacksName(summary)
+        ? calls
+        : undefined;
+
+// The major of the bundler under vitest: 1 to 3 go with none above 7; undefined where it may be another package by that name.
+function bundlerMajor(
+  environment: Environment,
+  runner: number | undefined,
+  { setting, versionOf }: ProjectContext,
+): number | undefined {
+  const place = environment.installedAt('vite');
+  const manifest = place === undefined ? undefined : setting(join(place, 'package.json'));
+  if (manifest)
+    return textOf(settingAt(manifest, 'name')) === 'vite'
+      ? semver.coerce(textOf(settingAt(manifest, 'version')))?.major
+      : undefined;
+  const isReplaced = manifestsOf(environment).some(({ setting: each }) =>
+    [['overrides'], ['resolutions'], ['pnpm', 'overrides']].some((keys) => settingAt(each, ...keys, 'vite')),
+  );
+  const version = versionOf(environment, 'vite');
+  if (isReplaced || version?.range.startsWith('npm:')) return undefined;
+  return majorOf(version) ?? (runner !== undefined && runner < 4 ? 7 : undefined);
+}
+
 /** JSX that becomes calls of a name which the file does not have. */
 export const NO_NAME = 'JSX without its name';
 /** The same, where another compiler than Babel makes them. */
 export const NO_NAME_BY_SWC = `${NO_NAME}, by @swc/jest`;
+/** The same, by the compiler’s settings. */
+export const NO_NAME_BY_COMPILER = `${NO_NAME}, by the compiler’s settings`;
+/** The same, by a bundler that has no plugin for it. */
+export const NO_NAME_BUNDLED = `${NO_NAME}, by the bundler`;
+/** The same, where the plugin is told so. */
+export const NO_NAME_BY_PLUGIN = `${NO_NAME}, by its plugin`;
 /** JSX that stays as it is. */
 export const KEPT = 'JSX, which the compiler is told to keep';
+/** The same, by a bundler that has no plugin for it. */
+export const KEPT_BUNDLED = `${KEPT}, by the bundler`;
+/** JSX where no bundler looks for it. */
+export const PLAIN_JSX = 'JSX in a .js file';

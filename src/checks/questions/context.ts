@@ -105,6 +105,8 @@ export interface ProjectContext {
   branches: () => BranchFacts & { gaps: readonly ArmGap[]; unreachable: readonly ArmGap[] };
   /** Spec files, by name, that could not be read, and why. */
   unreadSpecs: readonly Problem[];
+  /** Settings files that could not be read, and why. */
+  unreadSettings: readonly Problem[];
   sourceOf: (file: string) => Source | undefined;
 }
 

@@ -1,3 +1,4 @@
+import { DONE } from '../../specs/reader/suite.js';
 import { NO_MATCHERS, type AddedMatchers } from '../../project/added-matchers.js';
 import { runnerLibraries } from '../../libraries/runners.js';
 import type { Span } from '../../finding.js';
@@ -68,6 +69,40 @@ export const SIZES = fileFact('sizes', ({ file }): SpecSizes => sizesOf(file));
 /** The modules that it imports names from. */
 const modulesOf = ({ imports }: SpecFile): string[] =>
   [...imports.values()].map(({ specifier }) => specifier);
+
+/** What factories of modules read before it is there, with the module: as it is written, and its file. */
+export const LIFTED = fileFact('lifted', ({ file }) =>
+  file.replacements.flatMap(({ specifier, file: replaced, lifted }) =>
+    lifted ? [{ specifier, file: replaced, ...lifted }] : [],
+  ),
+);
+
+/** Names that it imports from modules which its own factories replace, and which they do not give. */
+export const UNGIVEN = fileFact('ungiven', ({ file, project }) =>
+  [...file.imports].flatMap(([local, { specifier, name, typeOnly, start, end }]) => {
+    const target = project.resolve(file.path, specifier);
+    const given = file.replacements.filter(
+      (each) => each.specifier === specifier || (target !== undefined && each.file === target),
+    );
+    const [only, ...others] = given;
+    const isGiven = !only?.gives || others.length > 0 || only.gives.has(name) || name === '*';
+    return isGiven ||
+      typeOnly ||
+      project.onlyKeeps(file.path, local) ||
+      project.onlyCompares(file.path, local)
+      ? []
+      : [{ specifier, name, start, end }];
+  }),
+);
+
+/** Where a spec or a hook first calls the callback that it takes from the runner. */
+export const CALLED_BACK = fileFact('callback', ({ file }): Span | undefined => {
+  for (const { waitsForCallback, steps } of file.blocks)
+    for (const step of waitsForCallback ? steps : [])
+      if (step.kind === 'assert' && step.assertion.style === 'call' && step.assertion.matcher === DONE)
+        return step.place;
+  return undefined;
+});
 
 function matchersOf({ blocks }: SpecFile): ReadonlyMap<string, Span> {
   const found = new Map<string, Span>();

@@ -2,7 +2,7 @@ import type { Environment, RunnerFacts } from '../../environment/facts/environme
 import { counterpart, foreignTo } from '../../environment/tables/runner-words.js';
 import type { Span } from '../../finding.js';
 import type { Libraries } from '../../libraries/index.js';
-import { belongsTo, extensionOf, type MatcherExtension } from '../../libraries/matchers.js';
+import { extensionOf, registers, type MatcherExtension } from '../../libraries/matchers.js';
 import { setsName } from '../../project/module-questions.js';
 import { readSpecFile } from '../../specs/reader/suite.js';
 import { fileFact, type ProjectContext, type SpecFileFacts } from './context.js';
@@ -102,7 +102,7 @@ function lacksMatchers(
   const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
   const added = new Set([...setup.matchers, ...file.get(ADDED_MATCHERS).names]);
   if (matchers.some((matcher) => added.has(matcher))) return false;
-  return ![...setup.packages].some((name) => belongsTo(extension, name));
+  return ![...setup.packages].some((name) => registers(extension, name));
 }
 
 // Files that load an extension, or a helper that registers its matchers in its own way.
@@ -111,7 +111,7 @@ const matcherBringers = (extension: MatcherExtension, context: ProjectContext): 
     .imports()
     .loadersOf(
       (specifier, target) =>
-        belongsTo(extension, specifier) ||
+        registers(extension, specifier) ||
         target?.addedMatchers.open === true ||
         (target?.addedMatchers.names ?? []).some((name) => extension.matchers.has(name)),
     );

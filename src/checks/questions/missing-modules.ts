@@ -1,3 +1,4 @@
+import { isBuiltin } from 'node:module';
 import type { Environment } from '../../environment/facts/environment.js';
 import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
@@ -48,8 +49,8 @@ export function isErased(path: string, specifier: string, project: Project): boo
 /** A name that a file imports, and that the module does not export. */
 export interface MissingName extends Import {
   local: string;
-  /** The file of the module, and what that gives. */
-  target: string;
+  /** The file of the module, undefined for a package, and what that gives. */
+  target: string | undefined;
   given: ReadonlySet<string>;
   /** The file does no more than keep it: nothing throws there. */
   isKept: boolean;
@@ -71,6 +72,22 @@ export function missingNamesIn(
     // What is only spoken of as a type is gone before it runs.
     if (!given || given.has(name) || isMade(target, context) || project.onlyCompares(from, local)) return [];
     return [{ ...imported, local, target, given, isKept: project.onlyKeeps(from, local) }];
+  });
+}
+
+/** The names that a file imports from installed packages which surely do not export them. */
+export function missingPackageNamesIn(
+  from: string,
+  replaced: ReadonlySet<string>,
+  { project }: ProjectContext,
+): MissingName[] {
+  return [...(project.summary(from)?.imports ?? [])].flatMap(([local, imported]) => {
+    const { specifier, name, typeOnly } = imported;
+    const isAsked = !typeOnly && name !== '*' && name !== 'default' && !replaced.has(specifier);
+    if (!isAsked || specifier.startsWith('.') || isBuiltin(specifier)) return [];
+    const given = project.resolve(from, specifier) ? undefined : project.packageNames(from, specifier);
+    if (!given || given.has(name) || project.onlyCompares(from, local)) return [];
+    return [{ ...imported, local, target: undefined, given, isKept: project.onlyKeeps(from, local) }];
   });
 }
 

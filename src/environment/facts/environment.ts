@@ -71,7 +71,25 @@ export type Transforms =
   /** The project says that all is taken care of. */
   | { by: 'stated'; at: Place }
   /** The bundler's plugins, by module; scripts and styles need none. */
-  | { by: 'plugins'; plugins: readonly string[]; at: Place };
+  | { by: 'plugins'; plugins: readonly string[]; jsx: Known<BundlerJsx>; at: Place };
+
+/** What JSX becomes in a file; `at`: the setting that says so. */
+export type Jsx =
+  | { is: 'kept'; from?: undefined; at?: Place }
+  /** Calls of a name that the file must have. */
+  | { is: 'calls'; of: string; from?: undefined; at?: Place }
+  /** Calls of what is imported from a package’s `jsx-runtime`. */
+  | { is: 'imports'; from: string; at?: Place };
+
+/** What the settings of a bundler say of JSX. */
+export interface BundlerJsx {
+  /** What a plugin makes of it, over the compiler’s settings; `from` may still be theirs. */
+  chosen: Jsx | undefined;
+  /** A plugin is told more, so that it may compile scripts of any ending. */
+  isTold: boolean;
+  /** The compiler of vite 4 to 7 is told of it, which vitest 4 passes over where it runs on vite 8. */
+  tellsEsbuild: boolean;
+}
 
 /** What is set for coverage. */
 export interface CoverageFacts {

@@ -1,9 +1,24 @@
 import type { Place } from '../../finding.js';
 import { allKnown } from '../../util/all-known.js';
 import { resolve } from '../../util/paths.js';
-import type { NamedModule } from './environment.js';
-import { madeBy, settingAt, textOf, type Setting } from '../settings/setting.js';
-import { leavesNames, leavesSettings, readsCompilerPaths, standsFor } from '../tables/plugins.js';
+import type { BundlerJsx, Jsx, NamedModule } from './environment.js';
+import {
+  known,
+  madeBy,
+  settingAt,
+  textOf,
+  UNKNOWN_FACT,
+  type Known,
+  type Setting,
+} from '../settings/setting.js';
+import {
+  leavesJsx,
+  REACT_PLUGINS,
+  leavesNames,
+  leavesSettings,
+  readsCompilerPaths,
+  standsFor,
+} from '../tables/plugins.js';
 
 /** What the plugins of the bundler do to the names of modules and to the settings of specs. */
 interface PluginEffects {
@@ -70,6 +85,39 @@ function takenBy(plugin: Setting): readonly string[] | undefined {
     return key === 'resolveId' || key === 'load' ? value.takes : undefined;
   });
   return allKnown(patterns)?.flat();
+}
+
+// Keys that say what it takes and what becomes of JSX, vite 4 to 7.
+const ESBUILD_KEYS = ['jsx', 'jsxFactory', 'jsxInject', 'include', 'exclude', 'loader', 'tsconfigRaw'];
+
+/** Reads what the settings of a bundler say of JSX; unknown where a plugin may compile it, or they are more than are read. */
+export function jsxChosen(setting: Setting, plugins: readonly Setting[]): Known<BundlerJsx> {
+  const esbuild = settingAt(setting, 'esbuild');
+  const tellsEsbuild =
+    esbuild?.is === 'value' || ESBUILD_KEYS.some((key) => settingAt(esbuild, key) !== undefined);
+  if (settingAt(setting, 'oxc') !== undefined) return UNKNOWN_FACT;
+  const [plugin, ...others] = plugins.filter((each) => REACT_PLUGINS.has(madeBy(each) ?? ''));
+  const rest = plugins.filter((each) => each !== plugin);
+  if (others.length > 0 || !rest.every((each) => leavesJsx(madeBy(each) ?? ''))) return UNKNOWN_FACT;
+  if (!plugin) return known({ chosen: undefined, isTold: false, tellsEsbuild });
+  const runtime = settingAt(plugin, 'jsxRuntime');
+  const source = settingAt(plugin, 'jsxImportSource');
+  if (plugin.is === 'object' && plugin.open) return UNKNOWN_FACT;
+  const isTold = ['babel', 'include', 'plugins', 'parserConfig'].some(
+    (key) => settingAt(plugin, key) !== undefined,
+  );
+  // @vitejs/plugin-react 3 to 6; the other one knows no such key.
+  const chosen: Jsx =
+    textOf(runtime) === 'classic'
+      ? { is: 'calls', of: 'React', at: runtime?.at }
+      : {
+          is: 'imports',
+          // Only that one leaves it to the compiler's settings.
+          from: textOf(source) ?? (madeBy(plugin) === '@vitejs/plugin-react' ? '' : 'react'),
+          at: source?.at,
+        };
+  const isRead = [runtime, source].every((each) => each === undefined || textOf(each) !== undefined);
+  return isRead ? known({ chosen, isTold, tellsEsbuild }) : UNKNOWN_FACT;
 }
 
 const ANGULAR = '@analogjs/vite-plugin-angular';

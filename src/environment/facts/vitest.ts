@@ -4,7 +4,7 @@ import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
 import type { Collection, CoverageFacts, NamedModule, Transforms } from './environment.js';
 import { prefixRule, type AliasRule } from '../../host/leads.js';
-import { compilerFiles, pluginEffects, pluginsIn } from './vite-plugins.js';
+import { compilerFiles, jsxChosen, pluginEffects, pluginsIn } from './vite-plugins.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { merged } from '../settings/setting-values.js';
 import {
@@ -164,17 +164,19 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
     globals: byFlag(flagValue(commands, '--globals'), flagFact(settingAt(test, 'globals'), false)),
     document: document(written, test, commands),
     endings: endings(setting),
-    aliases: aliases(setting, test),
+    aliases: aliases(setting, test, root),
     readsPaths: readsPaths(setting),
     leads: {
-      rules: [settingAt(test, 'alias'), settingAt(setting, 'resolve', 'alias')].flatMap(readRules),
+      rules: [settingAt(test, 'alias'), settingAt(setting, 'resolve', 'alias')].flatMap((alias) =>
+        readRules(alias, root),
+      ),
       folders: [],
     },
     transforms: plugins(setting),
     coverage: coverage(test, at, root, major, hasFlag(commands, '--coverage')),
     // What the file names must be there, whatever a plugin adds.
     named: [
-      ...aliasPaths(setting, test),
+      ...aliasPaths(setting, test, root),
       ...setups.flatMap((each) => (each.known ? each.value : [])),
       ...coverageProvider(test, at, commands),
       ...compilerFiles(setting, root),
@@ -269,12 +271,12 @@ function filters(commands: RunnerSources['commands']): readonly string[] | undef
 }
 
 // `resolve.alias` and `test.alias`, as an object or as a list; the compiler's paths where a switch or plugin reads them.
-function aliases(setting: Setting, test: Setting | undefined): Known<AliasRule[]> {
+function aliases(setting: Setting, test: Setting | undefined, root: string): Known<AliasRule[]> {
   const { takes, at } = pluginEffects(setting);
   if (!takes) return UNKNOWN_FACT;
   const own = takes.map((pattern) => ({ pattern, to: undefined, at }));
   return joinedFacts([
-    ...[settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map(rules),
+    ...[settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].map((alias) => rules(alias, root)),
     known(own),
   ]);
 }
@@ -287,7 +289,7 @@ function readsPaths(setting: Setting): boolean {
 }
 
 // Where aliases lead, as far as they are written as paths.
-const aliasPaths = (setting: Setting, test: Setting | undefined): NamedModule[] =>
+const aliasPaths = (setting: Setting, test: Setting | undefined, root: string): NamedModule[] =>
   [settingAt(setting, 'resolve', 'alias'), settingAt(test, 'alias')].flatMap((alias) => {
     const values =
       alias?.is === 'object'
@@ -296,28 +298,33 @@ const aliasPaths = (setting: Setting, test: Setting | undefined): NamedModule[] 
           ? alias.items.map((item) => settingAt(item, 'replacement'))
           : [];
     return values.flatMap((value): NamedModule[] => {
-      const text = textOf(value)?.replace(/(?:\/\$1|\/)$/, '');
+      const text = rooted(textOf(value), root)?.replace(/(?:\/\$1|\/)$/, '');
       if (!value || !text?.startsWith('/') || text.includes('$')) return [];
       return [{ text, at: value.at, key: 'alias', candidates: withExtensions(text), mayBeFolder: true }];
     });
   });
 
-function rules(alias: Setting | undefined): Known<AliasRule[]> {
+function rules(alias: Setting | undefined, root: string): Known<AliasRule[]> {
   if (alias === undefined) return known([]);
   const isWhole =
     (alias.is === 'object' && !alias.open) ||
-    (alias.is === 'list' && !alias.open && readRules(alias).length === alias.items.length);
-  return isWhole ? known(readRules(alias)) : UNKNOWN_FACT;
+    (alias.is === 'list' && !alias.open && readRules(alias, root).length === alias.items.length);
+  return isWhole ? known(readRules(alias, root)) : UNKNOWN_FACT;
 }
 
+// vite 4 to 8: a path that starts with a slash is looked for below the root first. One that shares its first folder with
+// the root is taken for absolute.
+const rooted = (to: string | undefined, root: string): string | undefined =>
+  to?.startsWith('/') && to.split('/')[1] !== root.split('/')[1] ? join(root, to) : to;
+
 // The rules of aliases, as far as they can be read.
-function readRules(alias: Setting | undefined): AliasRule[] {
+function readRules(alias: Setting | undefined, root: string): AliasRule[] {
   if (alias?.is === 'object')
-    return [...alias.entries].map(([name, value]) => prefixRule(name, textOf(value), value.at));
+    return [...alias.entries].map(([name, value]) => prefixRule(name, rooted(textOf(value), root), value.at));
   if (alias?.is !== 'list') return [];
   return alias.items.flatMap((item): AliasRule[] => {
     const find = settingAt(item, 'find');
-    const to = textOf(settingAt(item, 'replacement'));
+    const to = rooted(textOf(settingAt(item, 'replacement')), root);
     if (find?.is === 'pattern') return [{ pattern: find.source, to, part: true, at: find.at }];
     const name = textOf(find);
     return find && name !== undefined ? [prefixRule(name, to, find.at)] : [];
@@ -326,10 +333,13 @@ function readRules(alias: Setting | undefined): AliasRule[] {
 
 function plugins(setting: Setting): Known<Transforms> {
   const list = settingAt(setting, 'plugins');
-  if (list === undefined) return known({ by: 'plugins', plugins: [], at: setting.at });
-  const names = pluginsIn(list)?.map(madeBy);
-  if (!names || names.some((each) => each === undefined)) return UNKNOWN_FACT;
-  return known({ by: 'plugins', plugins: names.filter((each) => each !== undefined), at: list.at });
+  if (list === undefined)
+    return known({ by: 'plugins', plugins: [], jsx: jsxChosen(setting, []), at: setting.at });
+  const all = pluginsIn(list);
+  const names = all?.map(madeBy);
+  if (!all || !names || names.some((each) => each === undefined)) return UNKNOWN_FACT;
+  const plugins = names.filter((each) => each !== undefined);
+  return known({ by: 'plugins', plugins, jsx: jsxChosen(setting, all), at: list.at });
 }
 
 // vitest 0.34 to 4: what counts is a package of its own, by the name of the provider.

@@ -1,6 +1,7 @@
 import type { Place } from '../../finding.js';
 import { listsProjects, PROJECT_SETTINGS } from '../tables/nx.js';
 import { settingAt, textFact, textsFact, type Setting } from './setting.js';
+import { REACT_PLUGINS } from '../tables/plugins.js';
 
 /** What a framework's function adds to the runner's settings that it is given: what is given stands after it. */
 type Wrapper = Readonly<Record<string, Readonly<Record<string, string>> | readonly string[] | undefined>>;
@@ -60,8 +61,8 @@ export function madeFrom(
   [given, options]: readonly Setting[],
   at: Place,
 ): Setting | undefined {
-  if (module === 'babel-jest' && name === 'createTransformer')
-    return given?.is === 'object' ? { ...given, by: module } : { is: 'made', by: module, at };
+  const isTold = module === 'babel-jest' ? name === 'createTransformer' : REACT_PLUGINS.has(module);
+  if (isTold) return given?.is === 'object' ? { ...given, by: module } : { is: 'made', by: module, at };
   if (listsProjects({ module, name }))
     return { is: 'list', items: [{ is: 'value', value: PROJECT_SETTINGS, at }], open: false, at };
   return /^ts-jest(?:\/utils)?$/.test(module) && name === 'pathsToModuleNameMapper'

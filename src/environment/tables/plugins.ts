@@ -135,6 +135,19 @@ const TEMPLATES = /angular|html|string|raw/;
 /** Whether a plugin surely leaves templates as they are. */
 export const leavesTemplates = (plugin: string): boolean => leavesSettings(plugin) && !TEMPLATES.test(plugin);
 
+/** The plugin for React that compiles TypeScript too, and reads no compiler settings for it. */
+export const SWC_PLUGIN = '@vitejs/plugin-react-swc';
+
+/** Plugins that compile JSX for React by themselves, and choose over what the compiler’s settings say of it. */
+export const REACT_PLUGINS: ReadonlySet<string> = new Set(['@vitejs/plugin-react', SWC_PLUGIN]);
+
+// Those that may bring the name that it becomes calls of, too.
+const MAY_COMPILE_JSX = /react|jsx|babel|vue|mdx|relay|svg|angular|auto-import/;
+
+/** Whether a plugin surely leaves JSX to the bundler. */
+export const leavesJsx = (plugin: string): boolean =>
+  plugin === 'vite-plugin-svgr' || (leavesSettings(plugin) && !MAY_COMPILE_JSX.test(plugin));
+
 /** Plugins that make single-file components something that runs. */
 export const VUE_PLUGINS: ReadonlySet<string> = new Set([
   '@vitejs/plugin-vue',

@@ -18,6 +18,11 @@ export const BUNDLER_KEYS = words(
   'appType assetsInclude base build builder cacheDir clearScreen consumer css customLogger define dev envDir envPrefix environments esbuild experimental future html json keepProcessEnv legacy logLevel mode optimizeDeps oxc plugins preview publicDir resolve root server ssr test worker',
 );
 
+/** vitest 1 to 4: `--help`, each without what stands behind a dot; it stops at any other option. */
+export const VITEST_OPTIONS = words(
+  'allowOnly api attachmentsDir bail browser cache changed clearCache clearScreen color config configLoader coverage dangerouslyIgnoreUnhandledErrors detectAsyncLeaks diff dir disableConsoleIntercept dom environment exclude execArgv expandSnapshotDiff expect experimental fileParallelism globals help hideSkippedTests hookTimeout includeTaskLocation inspect inspectBrk isolate listTags logHeapUsage maxConcurrency maxWorkers mergeReports minWorkers mode open outputFile passWithNoTests pool poolOptions printConsoleTrace project reporter retry root run segfaultRetry sequence shard silent slowTestThreshold standalone strictTags tagsFilter teardownTimeout testNamePattern testTimeout typecheck ui update version vmMemoryLimit watch workspace',
+);
+
 /** What a key of one of these runners is called in the other. */
 export const COUNTERPARTS: readonly { jest: string; section: string }[] = [
   { jest: 'testEnvironment', section: 'environment' },

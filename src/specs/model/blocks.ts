@@ -117,6 +117,12 @@ export interface Made {
   typeArguments?: string;
 }
 
+/** A name that a factory, lifted above all statements, reads as it runs. `isConstant`: it holds a literal. */
+export interface LiftedName extends Span {
+  name: string;
+  isConstant: boolean;
+}
+
 /** A call that replaces a module by a stand-in. */
 export interface Replacement {
   specifier: string;
@@ -125,6 +131,10 @@ export interface Replacement {
   place: Span;
   /** A part of the real module is kept. */
   partial: boolean;
+  /** The names that its factory gives; undefined where they are not all written out. */
+  gives?: ReadonlySet<string>;
+  /** What its factory reads before it is there. */
+  lifted?: LiftedName;
   /** The runner makes the stand-ins: functions give nothing until they are told to. */
   automatic: boolean;
   /** What the functions give that the file puts in the place of the module's own, by name; those that can't be read are left out. */

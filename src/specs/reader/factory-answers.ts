@@ -9,10 +9,8 @@ import type { SpecReading } from './spec-reading.js';
 import { specScope } from './spec-scope.js';
 
 /** What the object holds that the factory of a module gives back, by name. */
-export function entriesOf({ body }: FunctionNode): Map<string, Node> {
-  const last = body?.type === 'BlockStatement' ? body.body.at(-1) : undefined;
-  const returned = last?.type === 'ReturnStatement' ? last.argument : last ? undefined : body;
-  const made = returned && unwrapped(returned as Node);
+export function entriesOf(factory: FunctionNode): Map<string, Node> {
+  const made = madeBy(factory);
   const found = new Map<string, Node>();
   if (made?.type !== 'ObjectExpression') return found;
   for (const each of made.properties) {
@@ -20,6 +18,21 @@ export function entriesOf({ body }: FunctionNode): Map<string, Node> {
     if (name !== undefined && each.type === 'Property') found.set(name, unwrapped(each.value));
   }
   return found;
+}
+
+/** The names that the factory of a module gives back; undefined where they are not all written out. */
+export function namesGivenBy(factory: FunctionNode): ReadonlySet<string> | undefined {
+  const made = madeBy(factory);
+  const entries = entriesOf(factory);
+  return made?.type === 'ObjectExpression' && entries.size === made.properties.length
+    ? new Set(entries.keys())
+    : undefined;
+}
+
+function madeBy({ body }: FunctionNode): Node | undefined {
+  const last = body?.type === 'BlockStatement' ? body.body.at(-1) : undefined;
+  const returned = last?.type === 'ReturnStatement' ? last.argument : last ? undefined : body;
+  return returned ? unwrapped(returned as Node) : undefined;
 }
 
 /** Keeps what the functions give that a spec file puts in the place of a module's own, as far as that can be read. */

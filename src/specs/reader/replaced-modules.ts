@@ -5,7 +5,8 @@ import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
 import { libraryObjectOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
-import { entriesOf } from './factory-answers.js';
+import { entriesOf, namesGivenBy } from './factory-answers.js';
+import { liftedName } from './lifted-names.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 
 const RUNNERS: ReadonlySet<string> = new Set(['vi', 'jest', 'vitest']);
@@ -39,6 +40,9 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
       file,
       place: { start, end },
       partial: keepsActual(call),
+      ...(name === 'mock' && factory && isFunction(factory)
+        ? { gives: namesGivenBy(factory), lifted: liftedName(factory, statements) }
+        : {}),
       automatic: !factory && !hasManualStandIn(run, file),
       answers: new Map(),
       plain: new Set(),

@@ -166,7 +166,9 @@ function readWaiting(run: SpecReading, group: Block): void {
   read(group);
 }
 
-const DONE: Value = { is: 'library', meaning: { kind: 'asserts' }, module: '', name: 'done' };
+/** How the callback is called that a runner hands to specs and hooks: `it('fires', (done) => …)`. */
+export const DONE = 'done';
+const CALLBACK: Value = { is: 'library', meaning: { kind: 'asserts' }, module: '', name: DONE };
 const EXPECT: Value = { is: 'library', meaning: { kind: 'expect' }, module: '', name: 'expect' };
 
 function readBody(run: SpecReading, block: Block, fn: Value | undefined): void {
@@ -181,7 +183,7 @@ function readBody(run: SpecReading, block: Block, fn: Value | undefined): void {
     const first = fn.node.params[0];
     const context: Value =
       first?.type === 'Identifier'
-        ? DONE
+        ? CALLBACK
         : { is: 'object', node: fn.node, entries: new Map([['expect', EXPECT]]), open: true };
     return run.callFunction(
       fn,
