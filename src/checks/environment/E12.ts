@@ -18,6 +18,8 @@ const advice = (name: string, asks: string, peer: string): string =>
   `Take ${peer} ${asks}, or a major of ${name} that asks for yours.`;
 const messageNode = (name: string, asks: string, text: string): string =>
   `${name} asks for Node ${asks}, and ${text} is what this project runs on.`;
+const messageRunning = (name: string, asks: string): string =>
+  `${name} asks for Node ${asks}, and the Node that runs here is another.`;
 const adviceNode = (name: string): string =>
   `Take a Node that it asks for, or a major of ${name} that runs on yours.`;
 const messageTwo = (name: string, versions: readonly string[]): string =>
@@ -85,7 +87,7 @@ const TOOLS = [...RUNNERS.flatMap(({ packages }) => packages), 'jsdom', 'happy-d
 // What runs the specs says which Node it needs, where it is installed or locked.
 function onOtherNode(environment: Environment, context: ProjectContext): Finding[] {
   const node = statedNode(environment, (file) => context.project.optionalSource(file)?.text);
-  if (!node) return [];
+  if (!node) return onRunningNode(environment, context);
   return TOOLS.flatMap((name): Finding[] => {
     const asks = asksForNode(name, environment, context);
     if (asks === undefined || semver.validRange(asks) === null || semver.intersects(node.range, asks))
@@ -96,6 +98,28 @@ function onOtherNode(environment: Environment, context: ProjectContext): Finding
         certainty: 'sure',
         message: messageNode(name, asks, node.text),
         advice: adviceNode(name),
+      },
+    ];
+  });
+}
+
+// What is installed here will run here, by the Node that audits it, where the project names no other.
+function onRunningNode(environment: Environment, context: ProjectContext): Finding[] {
+  const running = process.versions.node;
+  return TOOLS.flatMap((name): Finding[] => {
+    const asks =
+      environment.installedAt(name) === undefined ? undefined : asksForNode(name, environment, context);
+    const manifest = manifestsOf(environment).find(({ dependencies }) => dependencies.has(name));
+    const place = manifest && placeOf(manifest, name);
+    if (asks === undefined || !place || semver.validRange(asks) === null || semver.satisfies(running, asks))
+      return [];
+    return [
+      {
+        place,
+        certainty: 'likely',
+        message: messageRunning(name, asks),
+        advice: adviceNode(name),
+        evidence: [{ ...place, note: `audited by Node ${running}` }],
       },
     ];
   });
