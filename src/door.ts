@@ -14,7 +14,7 @@ import type { PendingFile } from './writing/pending-specs.js';
 export class RequestError extends Error {}
 
 /** What the library is asked for. `root` and `paths` are absolute, with `/`. */
-export interface AuditOptions extends Pick<AuditRequest, 'only' | 'libraries' | 'onProgress'> {
+export interface AuditOptions extends Pick<AuditRequest, 'node' | 'only' | 'libraries' | 'onProgress'> {
   /** The folder that paths in the report start from. */
   root: string;
   /** Files and folders to audit; all below the root where there is none. */

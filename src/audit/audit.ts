@@ -67,11 +67,14 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
     ...project.problems.filter(({ file }) => candidates.specs.includes(file)),
     ...environments.problems.filter(({ file }) => settingsFiles.has(file)),
   ];
+  const withSpecs = new Set(checked.map(({ facts }) => facts.path));
   const context = {
     ...projectContext(session, components, checked, coverage),
     sources: candidates.sources,
     unreadSpecs,
+    node: request.node,
     unreadSettings: environments.problems,
+    specless: candidates.specs.filter((path) => project.tree(path) && !withSpecs.has(path)),
   };
   const found = withoutFollowing([
     ...checked.flatMap((each) => each.found),
@@ -160,7 +163,7 @@ function projectContext(
   components: Component[],
   checked: readonly CheckedSpecFile[],
   coverage: Coverage | undefined,
-): Omit<ProjectContext, 'unreadSpecs' | 'unreadSettings' | 'sources'> {
+): Omit<ProjectContext, 'unreadSpecs' | 'unreadSettings' | 'specless' | 'sources' | 'node'> {
   const { files, project, environments } = session;
   const specFiles: SpecFileFacts[] = checked.map(({ facts }) => facts);
   const setting = (file: string): Setting | undefined => environments.setting(file);

@@ -27,6 +27,8 @@ export interface AuditRequest {
   /** Codes and families that take part; all where there is none. */
   only?: readonly string[];
   version: string;
+  /** The version of the Node that specs would run on here; left out, nothing is held against it. */
+  node?: string;
   /** Tables of libraries beside those that are known: a table of a module that is known replaces it. */
   libraries?: readonly Dialect[];
   /** Pending specs will be written: how spec files are written is kept. */

@@ -1,5 +1,13 @@
 import type { Node } from 'oxc-parser';
-import { calledName, memberName, requiredModule, unwrapped, walkTree } from '../syntax/tree.js';
+import {
+  calledName,
+  isFunction,
+  memberName,
+  pathOf,
+  requiredModule,
+  unwrapped,
+  walkTree,
+} from '../syntax/tree.js';
 import { withWhatComes } from '../components/outputs.js';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
@@ -145,4 +153,20 @@ export function requiresAsModule(project: Project, path: string): { start: numbe
     for (const { init } of statement.type === 'VariableDeclaration' ? statement.declarations : [])
       if (init && requiredModule(init) !== undefined) return { start: init.start, end: init.end };
   return undefined;
+}
+
+/** Whether a script may make specs as it is loaded, by itself or by what it loads for that; yes where it can't be read. */
+export function mayMakeSpecs(project: Project, path: string): boolean {
+  const { script, facts } = project.tree(path) ?? {};
+  return !script || !facts || facts.loads.length > 0 || !script.program.body.every(makesNone);
+}
+
+// Declarations, and groups with nothing in them: any other statement may make specs.
+function makesNone(statement: Node): boolean {
+  if (statement.type !== 'ExpressionStatement')
+    return /^(?:Import|Export|Variable|Function|Class|TS|Empty)/.test(statement.type);
+  const { expression } = statement;
+  if (expression.type !== 'CallExpression' || pathOf(expression.callee) !== 'describe') return false;
+  const body = expression.arguments.at(-1);
+  return isFunction(body) && body.body?.type === 'BlockStatement' && body.body.body.length === 0;
 }

@@ -6,6 +6,7 @@ import { librariesWith, type Libraries } from '../libraries/index.js';
 import type { AngularCompiler } from '../syntax/angular.js';
 import { isScript, parseScript, type Script } from '../syntax/script.js';
 import { decodeSource, isProblem, type Problem, type Source } from '../syntax/source.js';
+import { commonExports } from '../syntax/common-exports.js';
 import { parseVue } from '../syntax/vue.js';
 import { dirname, isInstalled, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
@@ -257,6 +258,15 @@ export class Project {
     const script = !source || isProblem(source) ? undefined : parseScript(source);
     if (!script || 'reason' in script) return [];
     return moduleFacts(script.program).modules.map(({ specifier }) => specifier);
+  }
+
+  /** Whether a script surely exports nothing, as an ES module or in any form of CommonJS; undefined where it can't be read. */
+  givesNothing(file: string): boolean | undefined {
+    const tree = this.tree(file);
+    if (!tree) return undefined;
+    const { exports, stars } = tree.facts;
+    const common = commonExports(tree.script.program);
+    return exports.size === 0 && stars.length === 0 && common?.names.size === 0 && common.stars.length === 0;
   }
 
   /** The names that an installed package gives to a file which imports it; undefined where it may give more than can be read. */

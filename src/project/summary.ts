@@ -43,6 +43,8 @@ export interface ModuleSummary {
   jsx: boolean;
   /** A comment chooses what its JSX becomes. */
   choosesJsx: boolean;
+  /** It asks for `import.meta`, which only an ES module has. */
+  usesMeta: boolean;
   /** It is written with `import` or `export`. */
   isModule: boolean;
 }
@@ -74,6 +76,7 @@ export function summaryOf(
     usesTestLibrary,
     jsx: usesJsx(script),
     choosesJsx: source.text.includes('@jsx') && script.comments.some(({ value }) => /@jsx/.test(value)),
+    usesMeta: usesMeta(script),
     isModule: program.body.some(({ type }) => /^(?:Import|Export)/.test(type)),
   };
 }
@@ -120,6 +123,7 @@ const NOTHING_ELSE = {
   usesTestLibrary: false,
   jsx: false,
   choosesJsx: false,
+  usesMeta: false,
   isModule: true,
 };
 
@@ -156,6 +160,17 @@ export const summaryOfSingleFile = (
 });
 
 // Calls that stand for markup have become elements of the tree: what is written starts with its sign.
+// `import.meta`
+function usesMeta({ program, source: { text } }: Script): boolean {
+  let found = false;
+  if (!text.includes('import.meta')) return false;
+  walkTree(program, (node) => {
+    found ||= node.type === 'MetaProperty' && node.meta.name === 'import';
+    return !found;
+  });
+  return found;
+}
+
 function usesJsx({ program, source: { text } }: Script): boolean {
   let found = false;
   if (!text.includes('</') && !text.includes('/>')) return false;

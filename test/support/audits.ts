@@ -9,7 +9,14 @@ export function auditFolder(
   files: Files = new DiskFiles(),
 ): Promise<Report> {
   const root = realpathSync(folder);
-  return audit(files, { root, paths: [root], settings: settingsFrom(config), only, version: '0' });
+  return audit(files, {
+    root,
+    paths: [root],
+    settings: settingsFrom(config),
+    only,
+    version: '0',
+    node: '20.19.0',
+  });
 }
 
 /** The findings of a report in the words of a sample's marks: only as many as the mark has. */

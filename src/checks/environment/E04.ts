@@ -25,6 +25,9 @@ const message = (what: string, text: string, key: string): string =>
   `${what}${text}, named by ${key}, is not there.`;
 const messageLoaded = (what: string, text: string): string =>
   `The settings load ${what}${text}, which is not there.`;
+const messageNothing = (text: string, key: string): string =>
+  `${text}, named by ${key}, exports nothing that the runner could take.`;
+const adviceNothing = 'Export from it what the runner asks for by that setting.';
 const advice = (found: string | undefined): string =>
   found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
 const adviceFolder = 'Name a folder that exists, or take the entry out.';
@@ -54,6 +57,7 @@ export const E04: ProjectCheck = {
             ...namedBy(runner)
               .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
               .map((each) => found(each, runner, environment, context)),
+            ...namedBy(runner).flatMap((each) => withoutExports(each, context)),
             ...peersOf(namedBy(runner), environment, context),
             ...loadedBySettings(runner, environment, context),
           ]),
@@ -237,6 +241,38 @@ function loadedBySettings(
         ? advice(undefined)
         : advicePart(specifier),
   }));
+}
+
+// What the runner takes from such a module is what it exports; set-up files are run for what they do.
+const TAKEN_FROM: ReadonlySet<string> = new Set([
+  'globalSetup',
+  'globalTeardown',
+  'reporters',
+  'resolver',
+  'runner',
+  'snapshotSerializers',
+  'testEnvironment',
+  'testResultsProcessor',
+  'testRunner',
+  'testSequencer',
+  'transform',
+]);
+
+function withoutExports(
+  { key, text, at, candidates }: NamedModule,
+  { files, project }: ProjectContext,
+): Finding[] {
+  const path = TAKEN_FROM.has(key) ? candidates.find((each) => files.kind(each) === 'file') : undefined;
+  if (path === undefined || project.givesNothing(path) !== true) return [];
+  return [
+    {
+      place: at,
+      certainty: 'sure',
+      message: messageNothing(text, key),
+      advice: adviceNothing,
+      evidence: [{ file: path, start: 0, end: 0, note: 'exports nothing' }],
+    },
+  ];
 }
 
 // What the compiler settings that a run reads extend, or refer to.

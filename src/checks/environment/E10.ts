@@ -6,6 +6,7 @@ import {
   DRAWN,
   KEPT,
   KEPT_BUNDLED,
+  META,
   NO_NAME,
   NO_NAME_BUNDLED,
   NO_NAME_BY_COMPILER,
@@ -188,6 +189,8 @@ const advicePackage = (name: string, unfit: UnfitPackage): string =>
 
 function adviceFor(kind: string, runner: string): string {
   if (kind === REQUIRED) return 'Import it: the runner compiles what is imported.';
+  if (kind === META)
+    return 'Read such values in one module of your own, and let moduleNameMapper put a stand-in in its place.';
   if (kind === PLAIN_JSX) return 'Give the file the ending .jsx: the bundler looks for no JSX in a .js file.';
   if (kind === NO_NAME_BY_PLUGIN)
     return "Let JSX find its name by itself: take jsxRuntime: 'classic' out, or import React in the file.";

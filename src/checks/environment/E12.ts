@@ -18,8 +18,8 @@ const advice = (name: string, asks: string, peer: string): string =>
   `Take ${peer} ${asks}, or a major of ${name} that asks for yours.`;
 const messageNode = (name: string, asks: string, text: string): string =>
   `${name} asks for Node ${asks}, and ${text} is what this project runs on.`;
-const messageRunning = (name: string, asks: string): string =>
-  `${name} asks for Node ${asks}, and the Node that runs here is another.`;
+const messageRunning = (name: string, asks: string, node: string): string =>
+  `${name} asks for Node ${asks}, and ${node} is what runs here.`;
 const adviceNode = (name: string): string =>
   `Take a Node that it asks for, or a major of ${name} that runs on yours.`;
 const messageTwo = (name: string, versions: readonly string[]): string =>
@@ -105,21 +105,21 @@ function onOtherNode(environment: Environment, context: ProjectContext): Finding
 
 // What is installed here will run here, by the Node that audits it, where the project names no other.
 function onRunningNode(environment: Environment, context: ProjectContext): Finding[] {
-  const running = process.versions.node;
+  const { node } = context;
+  if (node === undefined) return [];
   return TOOLS.flatMap((name): Finding[] => {
     const asks =
       environment.installedAt(name) === undefined ? undefined : asksForNode(name, environment, context);
     const manifest = manifestsOf(environment).find(({ dependencies }) => dependencies.has(name));
     const place = manifest && placeOf(manifest, name);
-    if (asks === undefined || !place || semver.validRange(asks) === null || semver.satisfies(running, asks))
+    if (asks === undefined || !place || semver.validRange(asks) === null || semver.satisfies(node, asks))
       return [];
     return [
       {
         place,
         certainty: 'likely',
-        message: messageRunning(name, asks),
+        message: messageRunning(name, asks, node),
         advice: adviceNode(name),
-        evidence: [{ ...place, note: `audited by Node ${running}` }],
       },
     ];
   });

@@ -1,11 +1,12 @@
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { leadingWords, type Command } from '../../environment/settings/commands.js';
-import { settingAt, type Setting } from '../../environment/settings/setting.js';
+import { settingAt, textOf, type Setting } from '../../environment/settings/setting.js';
 import {
   BUNDLER_KEYS,
   COUNTERPARTS,
   BUILDER_KEYS,
   JEST_KEYS,
+  JEST_LISTS,
   MOCHA_KEYS,
   TEST_SECTION_KEYS,
   VITEST_OPTIONS,
@@ -24,6 +25,11 @@ const messageValue = (key: string, value: string): string =>
   `“${value}” is no value of ${key} that the runner knows.`;
 const messageRefused = (key: string): string =>
   `react-scripts stops at “${key}”: it is none of the settings that it hands on to its runner.`;
+const messageList = (key: string): string =>
+  `jest stops at “${key}”: it takes a list there, and this is a text.`;
+const adviceList = 'Put it in brackets.';
+const messageBoth = 'jest stops at “testMatch” beside “testRegex”: it takes one of the two.';
+const adviceBoth = 'Keep one of them.';
 const messageOption = (option: string, script: string): string =>
   `vitest stops at “${option}” of the script “${script}”: it knows no such option.`;
 const adviceRefused = 'Take it out: react-scripts sets it by itself.';
@@ -109,8 +115,28 @@ function ofJest(settings: Section): Passed[] {
   });
   return [
     ...unknown,
+    ...stopping(settings),
     ...thresholdsBeside(settingAt(settings, 'coverageThreshold'), 'coverageThreshold', 'global'),
   ];
+}
+
+// jest-validate and jest-config 27 to 30: a text where a list is asked for, and two patterns for one thing.
+function stopping(settings: Section): Passed[] {
+  const stop = (at: Place, text: string, mend: string): Passed[] => [
+    {
+      found: { place: at, certainty: 'sure', level: 'blocker', message: text, advice: mend },
+      meant: undefined,
+    },
+  ];
+  const texts = [...settings.entries].flatMap(([key, value]) =>
+    JEST_LISTS.has(key) && typeof textOf(value) === 'string'
+      ? stop(value.at, messageList(key), adviceList)
+      : [],
+  );
+  const [match, regex] = ['testMatch', 'testRegex'].map((key) => settings.entries.get(key));
+  return match?.is === 'list' && match.items.length > 0 && textOf(regex)
+    ? [...texts, ...stop(match.at, messageBoth, adviceBoth)]
+    : texts;
 }
 
 // react-scripts 4 and 5 stop at a setting of the runner that they do not hand on.

@@ -1,5 +1,5 @@
 import { isBuiltin } from 'node:module';
-import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, REPLACED, STOOD_FOR } from '../questions/facts.js';
 import { declares, has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { isMissing } from '../../environment/brought.js';
@@ -17,6 +17,7 @@ import { lackingBehind, lackingPeers, loadedOf, advicePart } from '../questions/
 import {
   loadedBy,
   isMade,
+  isNoModule,
   replacedIn,
   unresolvedIn,
   type MissingModule,
@@ -53,7 +54,7 @@ export const E21: ProjectCheck = {
   code: 'E21',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED, CHOSEN_DOCUMENT],
+  facts: [REPLACED, CHOSEN_DOCUMENT, STOOD_FOR],
   title: 'Import that leads nowhere',
   level: 'blocker',
   why: 'Every spec file that loads it, directly or through others, stops before its first spec.',
@@ -88,6 +89,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
       for (const trouble of [
         ...troublesIn(from, file, runners, replaced, environment, context),
         ...lackingSource(from, file, runners, compiling, environment, context),
+        ...(from === file.path ? lackingStoodFor(file, runners, environment, context) : []),
       ]) {
         const { specifier, isPackage } = trouble.missing;
         const path = trouble.to ?? join(dirname(from), specifier);
@@ -190,6 +192,31 @@ function troublesIn(
   return [...missing, ...cut, ...other, ...mapped, ...peers];
 }
 
+// jest 27 to 30 looks for the module before it makes a stand-in for it, whoever makes that.
+function lackingStoodFor(
+  file: SpecFileFacts,
+  runners: readonly RunnerFacts[],
+  environment: Environment,
+  context: ProjectContext,
+): Trouble[] {
+  const [runner, ...others] = runners;
+  if (runner?.runner !== 'jest' || others.length > 0 || !runner.aliases.known) return [];
+  const { value: rules } = runner.aliases;
+  return file
+    .get(STOOD_FOR)
+    .filter(
+      ({ specifier }) =>
+        !isSent(specifier, rules) &&
+        !standsIn(runner, specifier, context) &&
+        isNoModule(file.path, specifier, environment, context),
+    )
+    .map((each) => ({
+      from: file.path,
+      missing: { ...each, isPackage: !each.specifier.startsWith('.') },
+      file,
+    }));
+}
+
 // The package that JSX becomes imports of, named by a setting.
 function lackingSource(
   from: string,
@@ -214,6 +241,7 @@ const standsIn = (
   { files }: ProjectContext,
 ): boolean =>
   runner === 'jest' &&
+  !specifier.startsWith('.') &&
   hasStandIn(files, [folder, ...(collects.known ? collects.value.roots : [])], specifier);
 
 // Node itself tries no ending for an ES module; what compiles may try some.

@@ -1,4 +1,4 @@
-import { CALLED_BACK, GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
+import { ASYNC_GROUP, CALLED_BACK, GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
 import type { Finding, Place } from '../../finding.js';
@@ -17,6 +17,9 @@ const messageMatcher = (matcher: string, files: readonly unknown[]): string =>
   `${matcher} is asked of chai’s expect${andMore(files)}, which has no such matcher.`;
 const messageCallback = (runner: string, files: readonly unknown[]): string =>
   `A callback is called here${andMore(files)} that ${runner} hands to no spec: what it hands over is no function.`;
+const messageGroup = (runner: string, files: readonly unknown[]): string =>
+  `A group is made by an async function here${andMore(files)}, and ${runner} waits for no group: it stops there.`;
+const adviceGroup = 'Make the group at once, and wait in beforeAll.';
 const adviceCallback = 'Return a promise, or wait in an async function.';
 const advice = (instead: string | undefined): string =>
   instead ? `Here it is called ${instead}.` : 'Write it in the words of the runner that runs it.';
@@ -28,7 +31,7 @@ export const E22: ProjectCheck = {
   code: 'E22',
   family: 'environment',
   scope: 'project',
-  facts: [GLOBALS, MATCHERS, MODULES, EXPECT_FROM, CALLED_BACK],
+  facts: [GLOBALS, MATCHERS, MODULES, EXPECT_FROM, CALLED_BACK, ASYNC_GROUP],
   title: 'Words of another runner',
   level: 'blocker',
   why: 'The file stops where it uses them: “jest is not defined”.',
@@ -56,6 +59,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       ...modules(file, runner),
       ...matchers(file),
       ...callbacks(file, runner),
+      ...groups(file, runner),
     ]) {
       const uses = byWord.get(word) ?? [];
       if (!uses.some((each) => each.file === file)) uses.push(use);
@@ -145,6 +149,14 @@ function callbacks(file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][
   if (!place) return [];
   const message = (files: readonly unknown[]): string => messageCallback(runner, files);
   return [['callback', { file, place: inSpecFile(file, place), message, advice: adviceCallback }]];
+}
+
+// jest-circus 27 to 30.
+function groups(file: SpecFileFacts, { runner, major }: RunnerFacts): [string, Use][] {
+  const place = runner === 'jest' && major !== undefined && major >= 27 ? file.get(ASYNC_GROUP) : undefined;
+  if (!place) return [];
+  const message = (files: readonly unknown[]): string => messageGroup(runner, files);
+  return [['group', { file, place: inSpecFile(file, place), message, advice: adviceGroup }]];
 }
 
 // Matchers of that form are called `to.…` in chai; its plug-ins add words to it, and none of these.

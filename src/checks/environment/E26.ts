@@ -71,7 +71,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
           found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
   for (const file of each.specFiles)
-    for (const ungiven of isVitest(each, file) ? file.get(UNGIVEN) : [])
+    for (const ungiven of file.get(UNGIVEN))
       found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
   // Settings of the project's own stop the run in the same way.
   const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
@@ -83,12 +83,6 @@ function check(each: Package, context: ProjectContext): Finding[] {
       found.set(`${from}\0${missing.local}`, finding(from, missing, undefined, context));
   return [...found.values()];
 }
-
-// vitest 1 to 4 throws where a name is asked of a stand-in that does not give it; others give undefined.
-const isVitest = ({ environment }: Package, { path }: SpecFileFacts): boolean => {
-  const runners = environment.runnersOf(path);
-  return runners.length > 0 && runners.every(({ runner }) => runner === 'vitest');
-};
 
 const findingUngiven = (
   file: SpecFileFacts,

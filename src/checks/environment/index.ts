@@ -26,6 +26,7 @@ import { E25 } from './E25.js';
 import { E26 } from './E26.js';
 import { E27 } from './E27.js';
 import { E28 } from './E28.js';
+import { E29 } from './E29.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -58,4 +59,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E26,
   E27,
   E28,
+  E29,
 ];

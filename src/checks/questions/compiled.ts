@@ -123,9 +123,11 @@ export class Compiling {
         }
         if (rule?.options) return undefined;
         if (rule?.by === 'ts-jest')
-          return unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
+          return summary.usesMeta && !asModules
+            ? META
+            : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
-        return left && scriptKind(path, summary, asModules ? { ...left, imports: false } : left);
+        return left && scriptKind(path, summary, asModules ? { ...left, imports: false, meta: false } : left);
       },
     };
   }
@@ -171,7 +173,7 @@ export class Compiling {
       unfit: (path, summary) =>
         summary && !path.endsWith('.vue')
           ? left
-            ? scriptKind(path, summary, { ...left, imports: false })
+            ? scriptKind(path, summary, { ...left, imports: false, meta: false })
             : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER })
           : takesStyles
             ? undefined
@@ -290,6 +292,7 @@ function scriptKind(path: string, summary: ModuleSummary, left: Uncompiled): str
   if (left.typescript && isTypeScript(path)) return `${extname(path)} files`;
   if (left.jsx && summary.jsx) return 'JSX';
   if (left.imports && !/\.(?:mjs|cjs)$/.test(path) && summary.isModule) return 'the word “import”';
+  if (left.meta && summary.usesMeta && !path.endsWith('.mjs')) return META;
   return left.needsName && lacksName(summary) ? NO_NAME : undefined;
 }
 
@@ -345,5 +348,7 @@ export const NO_NAME_BY_PLUGIN = `${NO_NAME}, by its plugin`;
 export const KEPT = 'JSX, which the compiler is told to keep';
 /** The same, by a bundler that has no plugin for it. */
 export const KEPT_BUNDLED = `${KEPT}, by the bundler`;
+/** What only ES modules have, where modules are made CommonJS. */
+export const META = 'import.meta';
 /** JSX where no bundler looks for it. */
 export const PLAIN_JSX = 'JSX in a .js file';

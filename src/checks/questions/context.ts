@@ -105,6 +105,10 @@ export interface ProjectContext {
   branches: () => BranchFacts & { gaps: readonly ArmGap[]; unreachable: readonly ArmGap[] };
   /** Spec files, by name, that could not be read, and why. */
   unreadSpecs: readonly Problem[];
+  /** The version of the Node that specs would run on here, where that is known. */
+  node: string | undefined;
+  /** Files that are named like spec files and hold none. */
+  specless: readonly string[];
   /** Settings files that could not be read, and why. */
   unreadSettings: readonly Problem[];
   sourceOf: (file: string) => Source | undefined;

@@ -70,6 +70,19 @@ export const SIZES = fileFact('sizes', ({ file }): SpecSizes => sizesOf(file));
 const modulesOf = ({ imports }: SpecFile): string[] =>
   [...imports.values()].map(({ specifier }) => specifier);
 
+/** The modules that it replaces by stand-ins, and that must be there. */
+export const STOOD_FOR = fileFact('stood for', ({ file }) =>
+  file.replacements.flatMap(({ specifier, place, virtual }) => (virtual ? [] : [{ specifier, ...place }])),
+);
+
+/** Where a group is made by an async function. */
+export const ASYNC_GROUP = fileFact(
+  'async group',
+  ({ file }): Span | undefined =>
+    file.blocks.find(({ kind, fn, mark }) => kind === 'group' && fn?.async === true && mark !== 'skip')
+      ?.callee,
+);
+
 /** What factories of modules read before it is there, with the module: as it is written, and its file. */
 export const LIFTED = fileFact('lifted', ({ file }) =>
   file.replacements.flatMap(({ specifier, file: replaced, lifted }) =>

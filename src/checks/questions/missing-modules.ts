@@ -27,8 +27,7 @@ export function unresolvedIn(
   const missing = (context.project.summary(path)?.modules ?? []).flatMap((each): MissingModule[] => {
     const { specifier } = each;
     const isPackage = !specifier.startsWith('.');
-    const isNone = isPackage ? isNoPackage : isNoFile;
-    if (isNone(path, specifier, environment, context)) return [{ ...each, isPackage }];
+    if (isNoModule(path, specifier, environment, context)) return [{ ...each, isPackage }];
     return isPackage && isNoPart(path, specifier, environment, context)
       ? [{ ...each, isPackage: false }]
       : [];
@@ -36,6 +35,14 @@ export function unresolvedIn(
   // That asks for the tree again: of the few that are missing alone.
   return missing.filter(({ specifier }) => !isErased(path, specifier, context.project));
 }
+
+/** Whether what a file names as a module surely leads to nothing, by itself: aliases are the caller's. */
+export const isNoModule = (
+  from: string,
+  specifier: string,
+  environment: Environment,
+  context: ProjectContext,
+): boolean => (specifier.startsWith('.') ? isNoFile : isNoPackage)(from, specifier, environment, context);
 
 /** Whether a file of TypeScript imports a module for its types alone: that is gone before it runs. */
 export function isErased(path: string, specifier: string, project: Project): boolean {

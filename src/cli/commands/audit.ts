@@ -55,7 +55,14 @@ export function requestFor(scope: CommandScope, options: AskedOptions): AuditReq
   for (const path of options.coverage ?? [])
     if (!/[*?{[]/.test(path) && !existsSync(resolve(root, path)))
       throw new UsageError(`the coverage file ${printable(path)} is not there`);
-  return { root, paths, settings, only: namesOfChecks(options.only), version: ownVersion() };
+  return {
+    root,
+    paths,
+    settings,
+    only: namesOfChecks(options.only),
+    version: ownVersion(),
+    node: process.versions.node,
+  };
 }
 
 /** Audits a scope, and shows how far it is. */

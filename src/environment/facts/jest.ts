@@ -124,23 +124,31 @@ function namedModules(
   );
   const ownAt = (key: string): Setting[] =>
     valuesOf(settingAt(setting, key)).filter(({ at }) => at !== preset);
+  const listed = settingAt(setting, 'reporters');
+  const reporters = (listed?.is === 'list' ? listed.items : []).flatMap((value) =>
+    placed(value.is === 'list' ? value.items[0] : value, 'reporters'),
+  );
+  const own = settingAt(setting, 'testEnvironment');
+  const environments = placed(own, 'testEnvironment').filter(({ text }) => isFolder(text));
   const transforms = ownAt('transform').flatMap((value) =>
     placed(value.is === 'list' ? value.items[0] : value, 'transform'),
   );
   const stubs = ownAt('moduleNameMapper').flatMap((value) => placed(value, 'moduleNameMapper'));
   return [
-    ...[...modules, ...transforms].map((each): NamedModule => {
-      const path = from(each.text);
-      const presets = ['', '/jest-preset.json', '/jest-preset.js', '/jest-preset.cjs', '/jest-preset.mjs'];
-      return {
-        ...each,
-        candidates: !isFolder(each.text)
-          ? []
-          : each.key === 'preset'
-            ? presets.map((name) => path + name)
-            : withExtensions(path),
-      };
-    }),
+    ...[...modules, ...environments, ...transforms, ...reporters]
+      .filter(({ text }) => !OWN_PARTS.has(text))
+      .map((each): NamedModule => {
+        const path = from(each.text);
+        const presets = ['', '/jest-preset.json', '/jest-preset.js', '/jest-preset.cjs', '/jest-preset.mjs'];
+        return {
+          ...each,
+          candidates: !isFolder(each.text)
+            ? []
+            : each.key === 'preset'
+              ? presets.map((name) => path + name)
+              : withExtensions(path),
+        };
+      }),
     // A path with a part of the import in it stands for all below the folder before that part.
     ...stubs.flatMap((each): NamedModule[] => {
       const [whole = ''] = each.text.split('$');
@@ -165,7 +173,24 @@ function namedModules(
   ];
 }
 
-const MODULE_KEYS = ['preset', 'resolver', 'runner', 'snapshotSerializers'];
+const MODULE_KEYS = [
+  'preset',
+  'resolver',
+  'runner',
+  'snapshotSerializers',
+  'testResultsProcessor',
+  'testRunner',
+  'testSequencer',
+];
+// Those of jest 27 to 30 that go by a word of its own.
+const OWN_PARTS: ReadonlySet<string> = new Set([
+  'default',
+  'summary',
+  'github-actions',
+  'agent',
+  'jasmine2',
+  'jest-circus',
+]);
 
 const valuesOf = (setting: Setting | undefined): readonly Setting[] =>
   setting?.is === 'object' ? [...setting.entries.values()] : [];

@@ -111,6 +111,8 @@ export interface Uncompiled {
   typescript: boolean;
   jsx: boolean;
   imports: boolean;
+  /** `import.meta`, which only ES modules have. */
+  meta: boolean;
   /** JSX becomes calls of a name that the file must have: `React`. */
   needsName: boolean;
 }
@@ -124,7 +126,7 @@ export function uncompiledBy(
   settings: BabelSettings | undefined,
   babelMajor: number | undefined,
 ): Uncompiled {
-  if (!settings) return { typescript: true, jsx: true, imports: true, needsName: false };
+  if (!settings) return { typescript: true, jsx: true, imports: true, meta: true, needsName: false };
   const { presets, plugins } = settings;
   const names = new Set(presets.map(({ name }) => name));
   const isOpen = presets.some(({ name }) => ![ENV, REACT, TYPESCRIPT].includes(name));
@@ -145,6 +147,7 @@ export function uncompiledBy(
     imports:
       (!names.has(ENV) || (modules?.is === 'value' && modules.value === false)) &&
       !mayBe(/modules|commonjs|cjs|esm|dynamic-import-node/),
+    meta: !mayBe(/meta|vite|env/),
     needsName: isClassic && names.has(REACT) && !hasPragma && !mayBe(/jsx|react(?!-refresh)/),
   };
 }

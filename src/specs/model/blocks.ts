@@ -131,6 +131,8 @@ export interface Replacement {
   place: Span;
   /** A part of the real module is kept. */
   partial: boolean;
+  /** The module need not be there. */
+  virtual: boolean;
   /** The names that its factory gives; undefined where they are not all written out. */
   gives?: ReadonlySet<string>;
   /** What its factory reads before it is there. */

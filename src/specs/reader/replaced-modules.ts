@@ -40,6 +40,7 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
       file,
       place: { start, end },
       partial: keepsActual(call),
+      virtual: call.arguments.length > 2,
       ...(name === 'mock' && factory && isFunction(factory)
         ? { gives: namesGivenBy(factory), lifted: liftedName(factory, statements) }
         : {}),
