@@ -1,4 +1,4 @@
-import { CHOSEN_DOCUMENT, MODULES, REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, MODULES, KEPT_OUT } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
 import {
@@ -38,6 +38,8 @@ const messageName = (files: readonly unknown[]): string =>
   `JSX becomes calls of React here${andMore(files)}, and the file has no such name.`;
 const messageRequired = (specifier: string, runner: string, files: readonly unknown[]): string =>
   `${specifier} is asked for by require${andMore(files)}: ${runner} leaves that to Node, which can’t run the file.`;
+const messageOfCompiler = (specifier: string, runner: string, files: readonly unknown[]): string =>
+  `These specs load ${specifier}${andMore(files)}, which only the framework’s own compiler makes something that can be called, and ${runner} does not run it.`;
 const messageKept = (runner: string, files: readonly unknown[]): string =>
   `JSX stays as it is here${andMore(files)}, since the compiler is told to keep it, and ${runner} can’t run it.`;
 
@@ -46,7 +48,7 @@ export const E10: ProjectCheck = {
   code: 'E10',
   family: 'environment',
   scope: 'project',
-  facts: [MODULES, REPLACED, CHOSEN_DOCUMENT],
+  facts: [MODULES, KEPT_OUT, CHOSEN_DOCUMENT],
   title: 'No transform for this kind of file',
   level: 'blocker',
   why: 'The runner reads the file as plain JavaScript and stops at its first line.',
@@ -80,7 +82,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     const compiled = runner && runners.length === 1 ? compiling.of(file, runner) : undefined;
     if (!runner || !compiled) continue;
     // What a spec file replaces by stand-ins is another matter for each.
-    const search = file.get(REPLACED).size > 0 ? new Search(context.project, file.get(REPLACED)) : shared;
+    const search = file.get(KEPT_OUT).size > 0 ? new Search(context.project, file.get(KEPT_OUT)) : shared;
     const trouble = search.below(file.path, compiled);
     if (!trouble || (trouble.kind.startsWith(NO_NAME) && isNamed(file, context))) continue;
     byKind.set(trouble.kind, [...(byKind.get(trouble.kind) ?? []), { file, runner, trouble }]);
@@ -98,6 +100,9 @@ const isNamed = ({ path }: SpecFileFacts, { setupOf, project }: ProjectContext):
 // Endings that Node 20 to 24 tries for no name and compiles for none.
 const UNKNOWN_TO_NODE = /\.(?:[cm]?tsx|jsx|vue)$/;
 const REQUIRED = 'by require';
+// next 13 to 16: modules that its own compiler takes calls of away; what they export is no function.
+const OF_COMPILERS = /^(?:@next\/font|next\/font)\/(?:google|local)$/;
+const MADE_BY_COMPILER = 'made by a compiler';
 
 // Each file of the project is looked into once: what is wrong below it is the same for all that replace the same.
 class Search {
@@ -129,6 +134,8 @@ class Search {
       const target = this.#project.resolve(path, specifier);
       if (this.#replaced.has(specifier) || (target && this.#replaced.has(target))) continue;
       if (compiled.isMapped(specifier)) continue;
+      if (!compiled.isAway(specifier) && OF_COMPILERS.test(specifier))
+        return { kind: MADE_BY_COMPILER, entry: specifier, from: path, specifier };
       if (
         required &&
         target &&
@@ -169,11 +176,13 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
       ? messagePackage(kind, trouble.unfit, runner.runner, all)
       : kind.startsWith(NO_NAME)
         ? messageName(all)
-        : kind === REQUIRED
-          ? messageRequired(specifier, runner.runner, all)
-          : kind.startsWith(KEPT)
-            ? messageKept(runner.runner, all)
-            : messageKind(kind, runner.runner, all),
+        : kind === MADE_BY_COMPILER
+          ? messageOfCompiler(specifier, runner.runner, all)
+          : kind === REQUIRED
+            ? messageRequired(specifier, runner.runner, all)
+            : kind.startsWith(KEPT)
+              ? messageKept(runner.runner, all)
+              : messageKind(kind, runner.runner, all),
     advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
@@ -188,6 +197,8 @@ const advicePackage = (name: string, unfit: UnfitPackage): string =>
     : "Take what it has for Node: testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] }";
 
 function adviceFor(kind: string, runner: string): string {
+  if (kind === MADE_BY_COMPILER)
+    return 'Put a stand-in in its place, in a set-up file: each font is a function that gives { className }.';
   if (kind === REQUIRED) return 'Import it: the runner compiles what is imported.';
   if (kind === META)
     return 'Read such values in one module of your own, and let moduleNameMapper put a stand-in in its place.';

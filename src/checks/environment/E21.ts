@@ -1,5 +1,5 @@
 import { isBuiltin } from 'node:module';
-import { CHOSEN_DOCUMENT, REPLACED, STOOD_FOR } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, KEPT_OUT, STOOD_FOR } from '../questions/facts.js';
 import { declares, has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import { isMissing } from '../../environment/brought.js';
@@ -18,7 +18,7 @@ import {
   loadedBy,
   isMade,
   isNoModule,
-  replacedIn,
+  keptOutIn,
   unresolvedIn,
   type MissingModule,
 } from '../questions/missing-modules.js';
@@ -54,7 +54,7 @@ export const E21: ProjectCheck = {
   code: 'E21',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED, CHOSEN_DOCUMENT, STOOD_FOR],
+  facts: [KEPT_OUT, CHOSEN_DOCUMENT, STOOD_FOR],
   title: 'Import that leads nowhere',
   level: 'blocker',
   why: 'Every spec file that loads it, directly or through others, stops before its first spec.',
@@ -81,7 +81,7 @@ interface Trouble {
 
 function check(each: Package, context: ProjectContext): Finding[] {
   const { environment, specFiles } = each;
-  const replaced = replacedIn(specFiles);
+  const replaced = keptOutIn(specFiles);
   const troubles = new Map<string, Trouble>();
   const compiling = new Compiling(environment, context);
   for (const { runners, files } of byRunners(each))

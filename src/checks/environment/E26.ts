@@ -6,7 +6,7 @@ import { sentTo, type AliasRule } from '../../host/leads.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { REPLACED, UNGIVEN } from '../questions/facts.js';
+import { REPLACED, UNGIVEN, UNGIVEN_BELOW } from '../questions/facts.js';
 import {
   loadedBy,
   missingNamesIn,
@@ -24,6 +24,8 @@ const adviceDefault = (local: string, specifier: string): string =>
   `It is given by default: import ${local} from '${specifier}';`;
 const messageUngiven = (specifier: string, name: string): string =>
   `The stand-in for ${specifier} gives ${name === 'default' ? 'nothing by default' : `no “${name}”`}, and it is asked for here.`;
+const messageBelow = (specifier: string, name: string, component: string): string =>
+  `The stand-in for ${specifier} gives ${name === 'default' ? 'nothing by default' : `no “${name}”`}, and ${component} calls it as soon as it is shown.`;
 const adviceUngiven = (name: string): string => `Let its factory give it, too: ${name}: vi.fn()`;
 const adviceVersion = 'Take what the installed version of it gives.';
 const adviceNone = 'Export it there, or take what is exported.';
@@ -33,7 +35,7 @@ export const E26: ProjectCheck = {
   code: 'E26',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED, UNGIVEN],
+  facts: [REPLACED, UNGIVEN, UNGIVEN_BELOW],
   title: 'Import of what nobody exports',
   level: 'blocker',
   why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
@@ -73,6 +75,13 @@ function check(each: Package, context: ProjectContext): Finding[] {
   for (const file of each.specFiles)
     for (const ungiven of file.get(UNGIVEN))
       found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
+  for (const file of each.specFiles)
+    for (const { at, component, ...ungiven } of file.get(UNGIVEN_BELOW))
+      found.set(`${file.path}\0${ungiven.start}\0${ungiven.name}`, {
+        ...findingUngiven(file, ungiven),
+        message: messageBelow(ungiven.specifier, ungiven.name, component),
+        evidence: [{ ...at, note: 'calls it under no condition' }],
+      });
   // Settings of the project's own stop the run in the same way.
   const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
   for (const from of reachableFrom(context.project, settings).files)

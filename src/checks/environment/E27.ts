@@ -1,8 +1,6 @@
-import type { Component, ViewNode } from '../../components/view.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { missingPart } from '../../libraries/missing-parts.js';
 import type { Finding, Place } from '../../finding.js';
-import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import {
   fileFact,
@@ -14,6 +12,7 @@ import {
 import { CHOSEN_DOCUMENT, documentOf, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
+import { calledAtOnce, shownAtOnce } from '../questions/shown-at-once.js';
 
 const message = (name: string, component: string, files: readonly unknown[]): string =>
   `${component} calls ${name} as soon as it is shown${andMore(files)}, and jsdom has no such thing.`;
@@ -115,39 +114,13 @@ const isJsdom = (file: SpecFileFacts, runner: RunnerFacts): boolean => {
 function needsOf({ file, project }: FileContext): Need[] {
   return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
     if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
-    return shown(view, render.file, project).flatMap((component) =>
-      callsOf(component, project).map(({ path, at }) => ({ component: component.name, path, at, ...place })),
+    return shownAtOnce(view, render.file, project).flatMap((component) =>
+      calledAtOnce(component, project).map(({ path, at }) => ({
+        component: component.name,
+        path,
+        at,
+        ...place,
+      })),
     );
   });
-}
-
-const DEEPEST = 4;
-
-// Components that are there whatever the props are.
-function shown(view: readonly ViewNode[], file: string, project: Project, depth = 0): Component[] {
-  return view.flatMap((node): Component[] => {
-    if (node.kind === 'element') return shown(node.children, file, project, depth);
-    const component = node.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
-    if (!component) return [];
-    const inside = depth < DEEPEST ? shown(component.view, component.file, project, depth + 1) : [];
-    return [component, ...inside];
-  });
-}
-
-function callsOf({ file, name }: Component, project: Project): { path: string; at: Place }[] {
-  const found: { path: string; at: Place }[] = [];
-  const seen = new Set<string>();
-  const add = (at: string, local: string): void => {
-    if (seen.has(`${at}\0${local}`)) return;
-    seen.add(`${at}\0${local}`);
-    const summary = project.summary(at);
-    for (const [path, span] of summary?.firstRuns.get(local) ?? []) {
-      const imported = summary?.imports.get(path);
-      const hook = imported ? project.imported(at, imported) : { file: at, name: path };
-      if (hook) add(hook.file, hook.name);
-      found.push({ path, at: { file: at, ...span } });
-    }
-  };
-  add(file, name);
-  return found;
 }

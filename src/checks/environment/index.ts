@@ -27,6 +27,7 @@ import { E26 } from './E26.js';
 import { E27 } from './E27.js';
 import { E28 } from './E28.js';
 import { E29 } from './E29.js';
+import { E30 } from './E30.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -60,4 +61,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E27,
   E28,
   E29,
+  E30,
 ];

@@ -24,6 +24,7 @@ import { majorOf } from '../../environment/versions.js';
 import type { ModuleSummary } from '../../project/summary.js';
 import { extname, foldersUp, isTypeScript, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
+import { isSent } from './aliases.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 import { documentOf } from './facts.js';
 import { ModulePackages, type UnfitPackage } from './module-packages.js';
@@ -41,6 +42,8 @@ export interface Compiled {
   isMapped(specifier: string): boolean;
   /** The kind of what can't be run. `path`: or, where it leads to no file, the import, without its `query`; `summary`: of a script of the project. */
   unfit(path: string, summary: ModuleSummary | undefined, query?: string): string | undefined;
+  /** Whether an import may lead to another module than what it names. */
+  isAway(specifier: string): boolean;
   /** Whether `require` in a file that it compiles is Node's own, which knows no other files than Node does. */
   leavesRequire: boolean;
   /** The compiler settings that the run reads for a file: it stops where they, or what they name, can't be read. */
@@ -107,6 +110,7 @@ export class Compiling {
     };
     return {
       leavesRequire: false,
+      isAway: () => false,
       isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
       unfitPackage: (from, specifier) =>
         asModules ? undefined : this.#packages.moduleOf(from, specifier, transforms, document),
@@ -165,6 +169,7 @@ export class Compiling {
     const takesStyles = names.some(isStyleHook);
     return {
       leavesRequire: false,
+      isAway: () => false,
       isMapped: () => false,
       unfitPackage: () => undefined,
       // It passes over settings that it can't read.
@@ -182,7 +187,10 @@ export class Compiling {
   }
 
   // Bundlers take scripts, styles and assets by themselves.
-  #plugged({ plugins, jsx: read }: Extract<Transforms, { by: 'plugins' }>, { major }: RunnerFacts): Compiled {
+  #plugged(
+    { plugins, jsx: read }: Extract<Transforms, { by: 'plugins' }>,
+    { major, aliases }: RunnerFacts,
+  ): Compiled {
     const bundler = bundlerMajor(this.#environment, major, this.#context);
     const isOxc = bundler !== undefined && bundler >= 8;
     const told =
@@ -201,6 +209,7 @@ export class Compiling {
     };
     const calls = told?.chosen ? NO_NAME_BY_PLUGIN : NO_NAME_BUNDLED;
     return {
+      isAway: (specifier) => !aliases.known || isSent(specifier, aliases.value),
       leavesRequire: !plugins.some((plugin) => /commonjs|require/.test(plugin)),
       isMapped: () => false,
       unfitPackage: () => undefined,

@@ -7,6 +7,7 @@ import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Component } from '../../components/view.js';
+import { calledAtOnce, shownAtOnce } from './shown-at-once.js';
 import { fileFact, type FileContext, type ProjectContext, type SpecFileFacts } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
@@ -29,6 +30,13 @@ export const IMPORTS = fileFact('imports', ({ file }): readonly Import[] => [...
 
 /** Modules that it replaces by stand-ins: files of the project, and package names. */
 export const REPLACED = fileFact('replaced', ({ file }): ReadonlySet<string> => file.replaced);
+
+/** Those of them that are never loaded: no factory takes the real module in hand, and no runner makes a stand-in after it. */
+export const KEPT_OUT = fileFact('kept out', ({ file }): ReadonlySet<string> => {
+  const loaded = file.replacements.filter(({ partial, automatic }) => partial || automatic);
+  const names = new Set(loaded.flatMap((each) => [each.specifier, each.file ?? '']));
+  return new Set([...file.replaced].filter((each) => !names.has(each)));
+});
 
 /** Runner functions used with no import, each at its first use. */
 export const GLOBALS = fileFact('globals', ({ file }): ReadonlyMap<string, Span> => file.globals);
@@ -73,6 +81,39 @@ const modulesOf = ({ imports }: SpecFile): string[] =>
 /** The modules that it replaces by stand-ins, and that must be there. */
 export const STOOD_FOR = fileFact('stood for', ({ file }) =>
   file.replacements.flatMap(({ specifier, place, virtual }) => (virtual ? [] : [{ specifier, ...place }])),
+);
+
+/** What the components that it shows call at once, of modules that its own factories replace and do not give it from. */
+export const UNGIVEN_BELOW = fileFact('ungiven below', ({ file, project }) =>
+  file.replacements.every(({ gives }) => !gives)
+    ? []
+    : file.renders.flatMap(({ view, shallow, stubs, place, ...render }) =>
+        !view || shallow || stubs.size > 0
+          ? []
+          : shownAtOnce(view, render.file, project).flatMap((component) =>
+              calledAtOnce(component, project).flatMap(({ path, at }) => {
+                const imported = project.summary(at.file)?.imports.get(path);
+                if (!imported || imported.name === '*') return [];
+                const { specifier, name } = imported;
+                const target = project.resolve(at.file, specifier);
+                const [only, ...others] = file.replacements.filter((each) =>
+                  each.file === undefined ? each.specifier === specifier : each.file === target,
+                );
+                return !only?.gives || others.length > 0 || only.gives.has(name)
+                  ? []
+                  : [
+                      {
+                        specifier: only.specifier,
+                        name,
+                        component: component.name,
+                        at,
+                        ...only.place,
+                        rendered: place,
+                      },
+                    ];
+              }),
+            ),
+      ),
 );
 
 /** Where a group is made by an async function. */

@@ -7,7 +7,7 @@ import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { Problem } from '../../syntax/source.js';
 import { dirname, isInstalled, isTypeScript, isWithin, join } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
-import { REPLACED } from './facts.js';
+import { KEPT_OUT, REPLACED } from './facts.js';
 import { isThere } from './is-there.js';
 import { isNoPackage, isNoPart } from './missing-packages.js';
 import type { Package } from './packages.js';
@@ -174,6 +174,10 @@ export function brokenScripts({ specFiles, environment }: Package, context: Proj
       wanted.has(file) && reason.startsWith('syntax error') && !project.source(file)?.text.includes('@flow'),
   );
 }
+
+/** What spec files keep from being loaded, all of them together. */
+export const keptOutIn = (specFiles: readonly SpecFileFacts[]): ReadonlySet<string> =>
+  new Set(specFiles.flatMap((file) => [...file.get(KEPT_OUT)]));
 
 /** What spec files replace by stand-ins, all of them together. */
 export const replacedIn = (specFiles: readonly SpecFileFacts[]): ReadonlySet<string> =>

@@ -1,0 +1,74 @@
+/** Hooks and components that throw where no provider stands around them, and what stands there. */
+interface ProviderNeed {
+  module: string;
+  names: ReadonlySet<string>;
+  /** The first major of the package that throws. */
+  since?: number;
+  /** Names of what provides it, wherever they are spoken of. */
+  by: RegExp;
+  /** What to put around, in words. */
+  around: string;
+}
+
+const names = (text: string): ReadonlySet<string> => new Set(text.split(' '));
+
+// react-router 6 and 7: `invariant(useInRouterContext())`.
+const ROUTER: Omit<ProviderNeed, 'module'> = {
+  names: names(
+    'useHref useLocation useMatch useNavigate useNavigationType useResolvedPath useRoutes useSearchParams Link NavLink Navigate Routes',
+  ),
+  since: 6,
+  by: /Router|RoutesStub/,
+  around: 'MemoryRouter',
+};
+
+const NEEDS: readonly ProviderNeed[] = [
+  { module: 'react-router', ...ROUTER },
+  { module: 'react-router-dom', ...ROUTER },
+  // next 13 to 16, dist/client/components/navigation.js and dist/client/router.js.
+  { module: 'next/navigation', names: names('useRouter'), since: 13, by: /AppRouterContext/, around: '' },
+  {
+    module: 'next/router',
+    names: names('useRouter'),
+    since: 13,
+    by: /RouterContext|next-router-mock/,
+    around: '',
+  },
+  // react-redux 7 to 9, useReduxContext.
+  {
+    module: 'react-redux',
+    names: names('useDispatch useSelector useStore'),
+    since: 7,
+    by: /Provider/,
+    around: 'Provider with a store',
+  },
+  // react-query 3, @tanstack/react-query 4 and 5, useQueryClient.
+  ...['react-query', '@tanstack/react-query'].map((module) => ({
+    module,
+    names: names(
+      'useInfiniteQuery useIsFetching useIsMutating useMutation useQueries useQuery useQueryClient useSuspenseQuery',
+    ),
+    by: /QueryClientProvider/,
+    around: 'QueryClientProvider',
+  })),
+  // react-intl 3 to 8, useIntl.
+  {
+    module: 'react-intl',
+    names: names('useIntl FormattedMessage'),
+    since: 3,
+    by: /IntlProvider/,
+    around: 'IntlProvider',
+  },
+  // @apollo/client 3 and 4, useApolloClient.
+  ...['@apollo/client', '@apollo/client/react'].map((module) => ({
+    module,
+    names: names('useApolloClient useLazyQuery useMutation useQuery useSubscription'),
+    since: 3,
+    by: /ApolloProvider|MockedProvider|ApolloContext/,
+    around: 'MockedProvider',
+  })),
+];
+
+/** What an export of a package needs around it; undefined for one that needs nothing, or that no table knows. */
+export const providerFor = (module: string, name: string): ProviderNeed | undefined =>
+  NEEDS.find((need) => need.module === module && need.names.has(name));
