@@ -62,8 +62,114 @@ const VITE = 'vite.config.mts';
 const on = (projects, faults) =>
   [projects].flat().flatMap((project) => faults.map((fault) => ({ on: project, ...fault })));
 
+const SETTINGS = 'tsconfig.json';
+const NO_PLUGIN = [
+  ["import react from '@vitejs/plugin-react';\n", ''],
+  ['  plugins: [react()],\n', ''],
+];
+const ATOP_SPEC = (text) => ({
+  [SPEC]: ["import { KilnCard } from './KilnCard';", `${text}\nimport { KilnCard } from './KilnCard';`],
+});
+
 /** Faults that every project of the bundler’s runner can have. */
 const bundled = [
+  {
+    code: 'E10',
+    name: 'JSX is kept for another compiler, and no plugin compiles it',
+    edit: { [CONFIG]: NO_PLUGIN, [SETTINGS]: ['react-jsx', 'preserve'] },
+  },
+  {
+    code: 'E10',
+    name: 'JSX becomes calls of a name, by the compiler’s settings',
+    edit: { [CONFIG]: NO_PLUGIN, [SETTINGS]: ['react-jsx', 'react'] },
+  },
+  {
+    code: 'E10',
+    name: 'the plugin is told to make calls of a name',
+    edit: { [CONFIG]: ['react()', "react({ jsxRuntime: 'classic' })"] },
+  },
+  {
+    code: 'E10',
+    name: 'JSX in a .js file',
+    edit: {
+      'src/KilnCard.tsx': null,
+      'src/KilnCard.js': 'export const KilnCard = ({ name }) => <h2>{name}, cone 6</h2>;\n',
+    },
+  },
+  {
+    code: 'E10',
+    name: 'the component is asked for by require',
+    edit: {
+      [SPEC]: ["import { KilnCard } from './KilnCard';", "const { KilnCard } = require('./KilnCard');"],
+    },
+  },
+  {
+    code: 'E21',
+    name: 'the package that JSX becomes imports of is missing',
+    edit: { [SETTINGS]: ['"react-jsx"', '"react-jsx",\n    "jsxImportSource": "clay"'] },
+  },
+  {
+    code: 'E04',
+    name: 'the compiler’s settings extend what is not there',
+    edit: { [SETTINGS]: ['{\n', '{\n  "extends": "./tsconfig.base.json",\n'] },
+  },
+  {
+    code: 'E04',
+    name: 'the compiler’s settings refer to what is not there',
+    edit: { [SETTINGS]: ['{\n', '{\n  "references": [{ "path": "./tsconfig.node.json" }],\n'] },
+  },
+  {
+    code: 'E19',
+    name: 'the compiler’s settings lack a comma',
+    edit: { [SETTINGS]: ['"react-jsx",', '"react-jsx"'] },
+  },
+  {
+    code: 'E19',
+    name: 'a spec waits and is not async',
+    edit: { [SPEC]: ['    render(', '    await Promise.resolve();\n    render('] },
+  },
+  {
+    code: 'E20',
+    name: 'the script has an option of another runner',
+    edit: { 'package.json': ['vitest run', 'vitest run --watchAll=false'] },
+  },
+  {
+    code: 'E22',
+    name: 'a callback of another runner',
+    edit: {
+      [SPEC]: [
+        ["cone', () => {", "cone', (done) => {"],
+        ["cone 6');\n", "cone 6');\n    done();\n"],
+      ],
+    },
+  },
+  {
+    code: 'E23',
+    name: 'a factory reads what is not there yet',
+    edit: ATOP_SPEC("\nconst hot = 'cone 6';\nvi.mock('./cone', () => ({ cone: hot }));"),
+  },
+  {
+    code: 'E26',
+    name: 'a stand-in does not give what the spec asks for',
+    edit: ATOP_SPEC(
+      "import { cone } from './cone';\n\nvi.mock('./cone', () => ({ heat: 1 }));\nString(cone);",
+    ),
+  },
+  {
+    code: 'E26',
+    name: 'a name that the library has no more',
+    edit: {
+      [SPEC]: [
+        ['render, screen }', 'render, screen, waitForElement }'],
+        ['    expect(', '    waitForElement(() => screen.getByRole("heading"));\n    expect('],
+      ],
+    },
+  },
+  {
+    code: 'E29',
+    name: 'a helper that is named like a spec file',
+    edit: { 'src/kilns.spec.ts': 'export const kilns = [];\n' },
+  },
   { code: 'E01', name: 'the runner of the script is not declared', lacks: ['vitest'] },
   { code: 'E03', name: 'the document package is missing', lacks: ['jsdom'] },
   { code: 'E02', name: 'no document is chosen', edit: { [CONFIG]: DOM } },
@@ -402,6 +508,65 @@ export const FAULTS = [
     },
   ]),
   ...on(J29, [
+    {
+      code: 'E20',
+      name: 'a text where a list is asked for',
+      edit: { [JEST]: ["['<rootDir>/test/setup.js']", "'<rootDir>/test/setup.js'"] },
+    },
+    {
+      code: 'E20',
+      name: 'two patterns for one thing',
+      edit: {
+        [JEST]: [
+          '  moduleNameMapper',
+          "  testMatch: ['**/*.spec.tsx'],\n  testRegex: 'spec',\n  moduleNameMapper",
+        ],
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a global set-up exports nothing',
+      edit: {
+        [JEST]: ['  moduleNameMapper', "  globalSetup: '<rootDir>/test/start.js',\n  moduleNameMapper"],
+        'test/start.js': "process.env.TZ = 'UTC';\n",
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a transform exports nothing',
+      edit: {
+        [JEST]: [
+          '  moduleNameMapper',
+          "  transform: { '\\\\.tsx?$': '<rootDir>/test/compile.js' },\n  moduleNameMapper",
+        ],
+        'test/compile.js': "const compile = require('babel-jest');\n",
+      },
+    },
+    {
+      code: 'E04',
+      name: 'a reporter is not installed',
+      edit: { [JEST]: ['  moduleNameMapper', "  reporters: ['default', 'jest-junit'],\n  moduleNameMapper"] },
+    },
+    {
+      code: 'E21',
+      name: 'a stand-in for a module that is not there',
+      edit: ATOP_SPEC("\njest.mock('./cones', () => ({ cone: 'cone 6' }));"),
+    },
+    {
+      code: 'E22',
+      name: 'a group that waits',
+      edit: { [SPEC]: ["'KilnCard', () =>", "'KilnCard', async () =>"] },
+    },
+    {
+      code: 'E10',
+      name: 'import.meta, where modules become CommonJS',
+      edit: { 'src/cone.ts': "export const cone: string = import.meta.env?.CONE ?? 'cone 6';\n" },
+    },
+    {
+      code: 'E29',
+      name: 'a helper in a folder of specs',
+      edit: { 'src/__tests__/kilns.ts': 'export const kilns = [];\n' },
+    },
     {
       code: 'E10',
       name: 'a package that has nothing but ES modules',
