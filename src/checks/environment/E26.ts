@@ -76,7 +76,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
     for (const ungiven of file.get(UNGIVEN))
       found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
   for (const file of each.specFiles)
-    for (const { at, component, ...ungiven } of file.get(UNGIVEN_BELOW))
+    for (const { at, component, what: ungiven } of file.get(UNGIVEN_BELOW))
       found.set(`${file.path}\0${ungiven.start}\0${ungiven.name}`, {
         ...findingUngiven(file, ungiven),
         message: messageBelow(ungiven.specifier, ungiven.name, component),

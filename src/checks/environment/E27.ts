@@ -1,35 +1,23 @@
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import { missingPart } from '../../libraries/missing-parts.js';
-import type { Finding, Place } from '../../finding.js';
+import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import {
-  fileFact,
-  inSpecFile,
-  type FileContext,
-  type ProjectContext,
-  type SpecFileFacts,
-} from '../questions/context.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { CHOSEN_DOCUMENT, documentOf, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
-import { calledAtOnce, shownAtOnce } from '../questions/shown-at-once.js';
+import { calledAtOnce, shownNeeds, unmetNeeds, type ShownNeed } from '../questions/shown-at-once.js';
 
 const message = (name: string, component: string, files: readonly unknown[]): string =>
   `${component} calls ${name} as soon as it is shown${andMore(files)}, and jsdom has no such thing.`;
 const advice = (name: string, setup: string | undefined): string =>
   `Put a stand-in for ${name} in place before the specs${setup === undefined ? ', in a set-up file' : `, in ${setup}`}.`;
 
-interface Need {
-  component: string;
-  path: string;
-  /** Where it is called. */
-  at: Place;
-  /** Where it is rendered, in the spec file. */
-  start: number;
-  end: number;
-}
-
-const NEEDS = fileFact('platform needs', needsOf);
+const NEEDS = fileFact('platform needs', (context) =>
+  shownNeeds(context, (component, project) =>
+    calledAtOnce(component, project).map(({ path, at }) => ({ what: path, at })),
+  ),
+);
 
 /** Specs that show a component which calls what their document does not have. */
 export const E27: ProjectCheck = {
@@ -45,43 +33,33 @@ export const E27: ProjectCheck = {
     "useEffect(() => {\n  window.matchMedia('(width < 40em)').addEventListener('change', onChange);\n}, []);",
   mended:
     '// test/setup.ts\nwindow.matchMedia = (media) => Object.assign(new EventTarget(), { media, matches: false });',
-  run(context) {
-    const found = new Map<string, { need: Need; name: string; files: SpecFileFacts[] }>();
-    for (const file of context.specFiles)
-      for (const need of file.get(NEEDS)) {
-        const name = lacking(need, file, context);
-        if (name === undefined) continue;
-        const key = `${file.package}\0${need.at.file}\0${name}`;
-        const known = found.get(key) ?? { need, name, files: [] };
-        found.set(key, known);
-        if (!known.files.includes(file)) known.files.push(file);
-      }
-    return [...found.values()].map(({ need, name, files }) => finding(need, name, files, context));
-  },
+  run: (context) =>
+    unmetNeeds(NEEDS, context, (need, file) => lacking(need, file, context)).map(({ need, name, files }) =>
+      finding(need, name, files, context),
+    ),
 };
 
 function finding(
-  { component, at, start, end }: Need,
+  { component, at, start, end }: ShownNeed<string>,
   name: string,
-  files: readonly SpecFileFacts[],
+  [first, ...more]: readonly [SpecFileFacts, ...SpecFileFacts[]],
   { setupOf, root }: ProjectContext,
 ): Finding {
-  const [first] = files;
-  const setup = first && setupOf(first.path)?.files[0];
+  const setup = setupOf(first.path)?.files[0];
   return {
-    place: first ? inSpecFile(first, { start, end }) : at,
+    place: inSpecFile(first, { start, end }),
     certainty: 'sure',
-    message: message(name, component, files),
+    message: message(name, component, [first, ...more]),
     advice: advice(name, setup?.startsWith(`${root}/`) ? setup.slice(root.length + 1) : undefined),
     evidence: [{ ...at, note: 'calls it under no condition' }],
   };
 }
 
 // Whoever puts a stand-in in its place names it; a package that is loaded before the specs may do it without.
-function lacking(need: Need, file: SpecFileFacts, context: ProjectContext): string | undefined {
+function lacking(need: ShownNeed<string>, file: SpecFileFacts, context: ProjectContext): string | undefined {
   const runners = context.environmentOf(file.path).runnersOf(file.path);
   const isJest = runners.every(({ runner }) => runner === 'jest' || runner === 'react-scripts');
-  const name = missingPart(need.path, isJest);
+  const name = missingPart(need.what, isJest);
   const setup = context.setupOf(file.path);
   if (file.get(REPLACED).has(need.at.file)) return undefined;
   if (
@@ -109,18 +87,3 @@ const isJsdom = (file: SpecFileFacts, runner: RunnerFacts): boolean => {
   const name = documentOf(file, runner);
   return name === 'jsdom' || name === 'jest-environment-jsdom';
 };
-
-// What each render surely shows, and what that calls at once.
-function needsOf({ file, project }: FileContext): Need[] {
-  return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
-    if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
-    return shownAtOnce(view, render.file, project).flatMap((component) =>
-      calledAtOnce(component, project).map(({ path, at }) => ({
-        component: component.name,
-        path,
-        at,
-        ...place,
-      })),
-    );
-  });
-}

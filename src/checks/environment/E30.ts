@@ -1,22 +1,21 @@
 import { has, type Environment } from '../../environment/facts/environment.js';
 import { majorOf } from '../../environment/versions.js';
-import type { Finding, Place } from '../../finding.js';
 import { hasStandIn } from '../../host/leads.js';
 import { providerFor } from '../../libraries/providers.js';
 import { packageOf } from '../../util/paths.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
-import {
-  fileFact,
-  inSpecFile,
-  type FileContext,
-  type ProjectContext,
-  type SpecFileFacts,
-} from '../questions/context.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { MODULES, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
-import { calledAtOnce, importedAtOnce, shownAtOnce } from '../questions/shown-at-once.js';
+import {
+  calledAtOnce,
+  importedAtOnce,
+  shownNeeds,
+  unmetNeeds,
+  type ShownNeed,
+} from '../questions/shown-at-once.js';
 
 const message = (component: string, name: string, module: string, files: readonly unknown[]): string =>
   `${component} asks for ${name} of ${module} as soon as it is shown${andMore(files)}, and what that needs around it is not there.`;
@@ -25,18 +24,24 @@ const advice = (around: string, module: string): string =>
     ? `Put a stand-in for ${module} in its place.`
     : `Render it inside of ${around}, in the spec or in a wrapper.`;
 
-interface Need {
-  component: string;
+interface Export {
   module: string;
   name: string;
-  /** Where it is called. */
-  at: Place;
-  /** Where it is rendered, in the spec file. */
-  start: number;
-  end: number;
 }
 
-const NEEDS = fileFact('provider needs', needsOf);
+const NEEDS = fileFact('provider needs', (context) =>
+  shownNeeds(context, (component, project) =>
+    [
+      ...calledAtOnce(component, project).flatMap(({ path, at }) => {
+        const imported = project.summary(at.file)?.imports.get(path);
+        return imported ? [{ ...imported, at }] : [];
+      }),
+      ...importedAtOnce(component, project),
+    ].flatMap(({ specifier: module, name, at }) =>
+      providerFor(module, name) ? [{ what: { module, name }, at }] : [],
+    ),
+  ),
+);
 
 /** Specs that show a component which asks for a provider that nobody puts around it. */
 export const E30: ProjectCheck = {
@@ -51,50 +56,35 @@ export const E30: ProjectCheck = {
     'Sure where it is asked for under no condition, and nothing that the spec file loads speaks of a provider.',
   trouble: 'const navigate = useNavigate(); // and the spec: render(<KilnCard />)',
   mended: 'render(<KilnCard />, { wrapper: MemoryRouter });',
-  run(context) {
-    const found = new Map<string, { need: Need; files: SpecFileFacts[] }>();
-    for (const file of context.specFiles)
-      for (const need of file.get(NEEDS)) {
-        if (!isOutside(need, file, context)) continue;
-        const key = `${file.package}\0${need.module}\0${need.name}\0${need.component}`;
-        const known = found.get(key) ?? { need, files: [] };
-        found.set(key, known);
-        if (!known.files.includes(file)) known.files.push(file);
-      }
-    return [...found.values()].flatMap(({ need, files }): Finding[] => {
-      const [first] = files;
-      const row = providerFor(need.module, need.name);
-      if (!first || !row) return [];
-      return [
-        {
-          place: inSpecFile(first, need),
-          certainty: 'sure',
-          message: message(need.component, need.name, need.module, files),
-          advice: advice(row.around, need.module),
-          evidence: [{ ...need.at, note: 'asks for it under no condition' }],
-        },
-      ];
-    });
-  },
+  run: (context) =>
+    unmetNeeds(NEEDS, context, (need, file) =>
+      isOutside(need, file, context) ? `${need.what.module} ${need.what.name}` : undefined,
+    ).map(({ need: { what, component, at, ...place }, files }) => ({
+      place: inSpecFile(files[0], place),
+      certainty: 'sure',
+      message: message(component, what.name, what.module, files),
+      advice: advice(providerFor(what.module, what.name)?.around ?? '', what.module),
+      evidence: [{ ...at, note: 'asks for it under no condition' }],
+    })),
 };
 
-function isOutside(need: Need, file: SpecFileFacts, context: ProjectContext): boolean {
-  const row = providerFor(need.module, need.name);
+function isOutside(
+  { what: { module, name }, at }: ShownNeed<Export>,
+  file: SpecFileFacts,
+  context: ProjectContext,
+): boolean {
+  const row = providerFor(module, name);
   const environment = context.environmentOf(file.path);
   const runners = environment.runnersOf(file.path);
   const setup = context.setupOf(file.path);
   if (!row || !setup || setup.strangers.length > 0 || runners.length === 0) return false;
   const replaced = file.get(REPLACED);
-  const isReplaced = [need.module, need.at.file].some(
-    (each) => replaced.has(each) || setup.replaced.has(each),
-  );
+  const isReplaced = [module, at.file].some((each) => replaced.has(each) || setup.replaced.has(each));
   const isAway = runners.some(
     ({ aliases, folder }) =>
-      !aliases.known ||
-      isSent(need.module, aliases.value) ||
-      hasStandIn(context.files, [folder], need.module),
+      !aliases.known || isSent(module, aliases.value) || hasStandIn(context.files, [folder], module),
   );
-  if (isReplaced || isAway || !throws(need.module, row.since, environment, context)) return false;
+  if (isReplaced || isAway || !throws(module, row.since, environment, context)) return false;
   // What is not known may render inside of anything.
   const isKnown = file
     .get(MODULES)
@@ -119,22 +109,4 @@ function throws(
   const name = packageOf(module);
   const major = majorOf(versionOf(environment, name));
   return has(environment, name) && (since === undefined || (major !== undefined && major >= since));
-}
-
-// What each render surely shows, and what that asks of providers at once.
-function needsOf({ file, project }: FileContext): Need[] {
-  return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
-    if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
-    return shownAtOnce(view, render.file, project).flatMap((component) =>
-      [
-        ...calledAtOnce(component, project).flatMap(({ path, at }) => {
-          const imported = project.summary(at.file)?.imports.get(path);
-          return imported ? [{ ...imported, at }] : [];
-        }),
-        ...importedAtOnce(component, project),
-      ].flatMap(({ specifier: module, name, at }) =>
-        providerFor(module, name) ? [{ component: component.name, module, name, at, ...place }] : [],
-      ),
-    );
-  });
 }

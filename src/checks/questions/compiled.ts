@@ -1,7 +1,6 @@
-import semver from 'semver';
+import { bundlerMajor } from '../../environment/bundler.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
 import {
-  manifestsOf,
   type Environment,
   type Jsx,
   type RunnerFacts,
@@ -322,26 +321,6 @@ const unfitJsx = (
       : jsx.is === 'calls' && jsx.of === 'React' && lacksName(summary)
         ? calls
         : undefined;
-
-// The major of the bundler under vitest: 1 to 3 go with none above 7; undefined where it may be another package by that name.
-function bundlerMajor(
-  environment: Environment,
-  runner: number | undefined,
-  { setting, versionOf }: ProjectContext,
-): number | undefined {
-  const place = environment.installedAt('vite');
-  const manifest = place === undefined ? undefined : setting(join(place, 'package.json'));
-  if (manifest)
-    return textOf(settingAt(manifest, 'name')) === 'vite'
-      ? semver.coerce(textOf(settingAt(manifest, 'version')))?.major
-      : undefined;
-  const isReplaced = manifestsOf(environment).some(({ setting: each }) =>
-    [['overrides'], ['resolutions'], ['pnpm', 'overrides']].some((keys) => settingAt(each, ...keys, 'vite')),
-  );
-  const version = versionOf(environment, 'vite');
-  if (isReplaced || version?.range.startsWith('npm:')) return undefined;
-  return majorOf(version) ?? (runner !== undefined && runner < 4 ? 7 : undefined);
-}
 
 /** JSX that becomes calls of a name which the file does not have. */
 export const NO_NAME = 'JSX without its name';

@@ -7,7 +7,7 @@ import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Component } from '../../components/view.js';
-import { calledAtOnce, shownAtOnce } from './shown-at-once.js';
+import { calledAtOnce, shownNeeds } from './shown-at-once.js';
 import { fileFact, type FileContext, type ProjectContext, type SpecFileFacts } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
@@ -84,37 +84,24 @@ export const STOOD_FOR = fileFact('stood for', ({ file }) =>
 );
 
 /** What the components that it shows call at once, of modules that its own factories replace and do not give it from. */
-export const UNGIVEN_BELOW = fileFact('ungiven below', ({ file, project }) =>
-  file.replacements.every(({ gives }) => !gives)
-    ? []
-    : file.renders.flatMap(({ view, shallow, stubs, place, ...render }) =>
-        !view || shallow || stubs.size > 0
-          ? []
-          : shownAtOnce(view, render.file, project).flatMap((component) =>
-              calledAtOnce(component, project).flatMap(({ path, at }) => {
-                const imported = project.summary(at.file)?.imports.get(path);
-                if (!imported || imported.name === '*') return [];
-                const { specifier, name } = imported;
-                const target = project.resolve(at.file, specifier);
-                const [only, ...others] = file.replacements.filter((each) =>
-                  each.file === undefined ? each.specifier === specifier : each.file === target,
-                );
-                return !only?.gives || others.length > 0 || only.gives.has(name)
-                  ? []
-                  : [
-                      {
-                        specifier: only.specifier,
-                        name,
-                        component: component.name,
-                        at,
-                        ...only.place,
-                        rendered: place,
-                      },
-                    ];
-              }),
-            ),
-      ),
-);
+export const UNGIVEN_BELOW = fileFact('ungiven below', (context) => {
+  const { replacements } = context.file;
+  if (replacements.every(({ gives }) => !gives)) return [];
+  return shownNeeds(context, (component, project) =>
+    calledAtOnce(component, project).flatMap(({ path, at }) => {
+      const imported = project.summary(at.file)?.imports.get(path);
+      if (!imported || imported.name === '*') return [];
+      const { specifier, name } = imported;
+      const target = project.resolve(at.file, specifier);
+      const [only, ...others] = replacements.filter((each) =>
+        each.file === undefined ? each.specifier === specifier : each.file === target,
+      );
+      return !only?.gives || others.length > 0 || only.gives.has(name)
+        ? []
+        : [{ what: { specifier: only.specifier, name, ...only.place }, at }];
+    }),
+  );
+});
 
 /** Where a group is made by an async function. */
 export const ASYNC_GROUP = fileFact(

@@ -1,16 +1,62 @@
 import type { Component, ViewNode } from '../../components/view.js';
 import type { Place } from '../../finding.js';
 import type { Project } from '../../project/project.js';
+import type { FileContext, FileFact, ProjectContext, SpecFileFacts } from './context.js';
+
+/** Something that a component, surely shown by a render, asks for at once. */
+export interface ShownNeed<What> {
+  component: string;
+  what: What;
+  /** Where it is asked for. */
+  at: Place;
+  /** Where it is rendered, in the spec file. */
+  start: number;
+  end: number;
+}
+
+/** What the components that a spec file shows ask for at once, as they are: none under a stub, and none of it replaced. */
+export function shownNeeds<What>(
+  { file, project }: FileContext,
+  asked: (component: Component, project: Project) => { what: What; at: Place }[],
+): ShownNeed<What>[] {
+  return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
+    if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
+    return shownAtOnce(view, render.file, project).flatMap((component) =>
+      asked(component, project).map((each) => ({ component: component.name, ...each, ...place })),
+    );
+  });
+}
+
+interface UnmetNeed<What> {
+  need: ShownNeed<What>;
+  /** What is missing, in a word. */
+  name: string;
+  files: [SpecFileFacts, ...SpecFileFacts[]];
+}
+
+/** The needs of all spec files that are not met, each once a package and place, with the files; `lacking`: the word for what is missing. */
+export function unmetNeeds<What>(
+  fact: FileFact<ShownNeed<What>[]>,
+  { specFiles }: ProjectContext,
+  lacking: (need: ShownNeed<What>, file: SpecFileFacts) => string | undefined,
+): UnmetNeed<What>[] {
+  const found = new Map<string, UnmetNeed<What>>();
+  for (const file of specFiles)
+    for (const need of file.get(fact)) {
+      const name = lacking(need, file);
+      if (name === undefined) continue;
+      const key = `${file.package}\0${need.at.file}\0${name}`;
+      const known = found.get(key);
+      if (!known) found.set(key, { need, name, files: [file] });
+      else if (!known.files.includes(file)) known.files.push(file);
+    }
+  return [...found.values()];
+}
 
 const DEEPEST = 4;
 
 /** The components of the project that a render shows whatever the props are; `file`: where its view is written. */
-export function shownAtOnce(
-  view: readonly ViewNode[],
-  file: string,
-  project: Project,
-  depth = 0,
-): Component[] {
+function shownAtOnce(view: readonly ViewNode[], file: string, project: Project, depth = 0): Component[] {
   return view.flatMap((node): Component[] => {
     if (node.kind === 'element') return shownAtOnce(node.children, file, project, depth);
     const component = node.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
