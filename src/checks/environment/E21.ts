@@ -46,6 +46,10 @@ const adviceAlias = 'Let the alias take only what it is meant for, or correct wh
 const adviceRelative =
   'Let the alias lead to an absolute path: one that starts with a dot is read from the file that asks.';
 const adviceFile = 'Correct the path, or write the file.';
+// Installed, they throw wherever the framework's own compiler does not take them away.
+const OF_FRAMEWORKS: ReadonlySet<string> = new Set(['client-only', 'server-only']);
+const adviceFramework =
+  'The framework takes it away, and the run does not: put an empty stand-in in its place, by an alias or in a set-up file.';
 const adviceInstall = (name: string, isDeclared: boolean): string =>
   isDeclared ? 'It is declared: npm install' : `Install it: npm install --save-dev ${name}`;
 
@@ -337,19 +341,21 @@ function found(
             : ending !== undefined
               ? messageEnding(specifier, ending, count)
               : messageFile(specifier, count),
-    advice: isPackage
-      ? adviceInstall(peer ?? name, isDeclared)
-      : to !== undefined
-        ? isRelative
-          ? adviceRelative
-          : adviceAlias
-        : written !== undefined
-          ? adviceWritten
-          : ending !== undefined
-            ? `Write it: ${specifier}${ending}`
-            : specifier.startsWith('.')
-              ? adviceFile
-              : advicePart(specifier),
+    advice: OF_FRAMEWORKS.has(specifier)
+      ? adviceFramework
+      : isPackage
+        ? adviceInstall(peer ?? name, isDeclared)
+        : to !== undefined
+          ? isRelative
+            ? adviceRelative
+            : adviceAlias
+          : written !== undefined
+            ? adviceWritten
+            : ending !== undefined
+              ? `Write it: ${specifier}${ending}`
+              : specifier.startsWith('.')
+                ? adviceFile
+                : advicePart(specifier),
     evidence:
       file.path === from
         ? []
