@@ -67,6 +67,22 @@ const NEEDS: readonly ProviderNeed[] = [
     by: /ApolloProvider|MockedProvider|ApolloContext/,
     around: 'MockedProvider',
   })),
+  // vue-i18n 9 to 11, useI18n.
+  {
+    module: 'vue-i18n',
+    names: names('useI18n'),
+    since: 9,
+    by: /createI18n/,
+    around: 'an app with the plugin of createI18n',
+  },
+  // pinia 2 and 3: what defineStore gives asks for the active pinia.
+  {
+    module: 'pinia',
+    names: names('defineStore'),
+    since: 2,
+    by: /createPinia|createTestingPinia|setActivePinia|PiniaVuePlugin/,
+    around: 'an app with the plugin of createPinia',
+  },
 ];
 
 /** What an export of a package needs around it; undefined for one that needs nothing, or that no table knows. */

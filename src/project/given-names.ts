@@ -8,8 +8,10 @@ export function givenNames(
   above: ReadonlySet<string> = new Set(),
 ): ReadonlySet<string> | undefined {
   const summary = summaryOf(file);
-  // What is written without `export` may give anything; a single-file component has what its macros add.
-  if (!summary?.isModule || file.endsWith('.vue') || above.has(file)) return undefined;
+  // Its plain script may give more than the component.
+  if (summary && file.endsWith('.vue')) return new Set(summary.exports.keys());
+  // What is written without `export` may give anything.
+  if (!summary?.isModule || above.has(file)) return undefined;
   const names = new Set(summary.exports.keys());
   for (const star of summary.stars) {
     const target = resolve(file, star);

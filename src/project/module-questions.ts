@@ -12,7 +12,7 @@ import { withWhatComes } from '../components/outputs.js';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
 import { CHAINS } from '../syntax/promises.js';
-import type { Project } from './project.js';
+import type { Declared, Project } from './project.js';
 
 /** Whether a module sets a member of that name anywhere, or names it to a call: `globalThis.jest = vi`, `stub('jest', vi)`. */
 export const setsName = (project: Project, path: string, name: string): boolean =>
@@ -169,4 +169,16 @@ function makesNone(statement: Node): boolean {
   if (expression.type !== 'CallExpression' || pathOf(expression.callee) !== 'describe') return false;
   const body = expression.arguments.at(-1);
   return isFunction(body) && body.body?.type === 'BlockStatement' && body.body.body.length === 0;
+}
+
+/** The export of a package whose call made what a module declares: a store is made by `defineStore` of its library. */
+export function makerOf(
+  project: Project,
+  { file, name }: Declared,
+): { specifier: string; name: string } | undefined {
+  const { facts } = project.tree(file) ?? {};
+  const node = facts?.declarations.get(name);
+  const init = node?.type === 'VariableDeclarator' && node.init ? unwrapped(node.init) : undefined;
+  const callee = init?.type === 'CallExpression' ? unwrapped(init.callee) : undefined;
+  return callee?.type === 'Identifier' ? facts?.imports.get(callee.name) : undefined;
 }

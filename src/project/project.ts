@@ -488,7 +488,13 @@ export class Project {
       if (!this.#summaries.get(source.path))
         this.#summaries.set(
           source.path,
-          summaryOfSingleFile(source.path, facts, vueComponent(file, facts), firstRun(body, facts.imports)),
+          summaryOfSingleFile(
+            source.path,
+            facts,
+            vueComponent(file, facts),
+            firstRun(body, facts.imports),
+            file.languages,
+          ),
         );
       return { path: source.path, script, facts };
     });

@@ -1,3 +1,4 @@
+import type { Span } from '../finding.js';
 import type { Node } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
@@ -43,6 +44,8 @@ export interface ModuleSummary {
   jsx: boolean;
   /** A comment chooses what its JSX becomes. */
   choosesJsx: boolean;
+  /** The languages of the blocks of a single-file component, but for its scripts. */
+  languages: readonly (Span & { lang: string })[];
   /** It asks for `import.meta`, which only an ES module has. */
   usesMeta: boolean;
   /** It is written with `import` or `export`. */
@@ -76,6 +79,7 @@ export function summaryOf(
     usesTestLibrary,
     jsx: usesJsx(script),
     choosesJsx: source.text.includes('@jsx') && script.comments.some(({ value }) => /@jsx/.test(value)),
+    languages: [],
     usesMeta: usesMeta(script),
     isModule: program.body.some(({ type }) => /^(?:Import|Export)/.test(type)),
   };
@@ -123,6 +127,7 @@ const NOTHING_ELSE = {
   usesTestLibrary: false,
   jsx: false,
   choosesJsx: false,
+  languages: [],
   usesMeta: false,
   isModule: true,
 };
@@ -145,21 +150,22 @@ function componentParts(
 /** Sums up a single-file component, which its module exports by default. */
 export const summaryOfSingleFile = (
   path: string,
-  { imports, modules }: ModuleFacts,
+  facts: ModuleFacts,
   component: Component,
   firstRun: FirstRun,
+  languages: ModuleSummary['languages'],
 ): ModuleSummary => ({
   ...NOTHING_ELSE,
+  languages,
   path,
-  imports,
-  modules,
-  exports: new Map([['default', { local: component.name }]]),
+  imports: facts.imports,
+  modules: facts.modules,
+  exports: new Map([...exportsOf(facts, [component]), ['default', { local: component.name }]]),
   stars: [],
   components: [component],
   firstRuns: new Map([[component.name, firstRun]]),
 });
 
-// Calls that stand for markup have become elements of the tree: what is written starts with its sign.
 // `import.meta`
 function usesMeta({ program, source: { text } }: Script): boolean {
   let found = false;
@@ -171,6 +177,7 @@ function usesMeta({ program, source: { text } }: Script): boolean {
   return found;
 }
 
+// Calls that stand for markup have become elements of the tree: what is written starts with its sign.
 function usesJsx({ program, source: { text } }: Script): boolean {
   let found = false;
   if (!text.includes('</') && !text.includes('/>')) return false;

@@ -61,7 +61,11 @@ class Reading implements CommonExports {
       if (node.computed) this.read(node.property);
       return false;
     }
-    if (node.type === 'MemberExpression') return !isOfExports(node);
+    if (node.type === 'MemberExpression' && !node.computed) {
+      if (!isOfExports(node)) this.read(node.object);
+      return false;
+    }
+    if (isOfExports(node)) return false;
     // What a name is called elsewhere: a key, a parameter of a wrapper.
     if (node.type === 'Property' && !node.computed && !node.shorthand) {
       this.read(node.value);
@@ -102,7 +106,9 @@ class Reading implements CommonExports {
     const path = pathOf(callee) ?? '';
     const [first, second] = args;
     if (path === 'Object.defineProperty' && first && isExports(first)) {
-      this.#add(second ? (literalText(second) ?? undefined) : undefined);
+      // `Symbol.toStringTag` is no name that anybody imports.
+      if (!second || !/^Symbol\./.test(pathOf(second) ?? ''))
+        this.#add(second && (literalText(second) ?? undefined));
       return false;
     }
     // `__exportStar(require('./lid'), exports)` and `__export(require('./lid'))` of TypeScript, `_export_star` of swc.

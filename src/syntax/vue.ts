@@ -1,4 +1,5 @@
 import type { SFCDescriptor, SFCParseResult } from '@vue/compiler-sfc';
+import type { Span } from '../finding.js';
 import { parseScript, type Script } from './script.js';
 import type { Problem, Source } from './source.js';
 import { lazily } from '../util/lazily.js';
@@ -13,6 +14,8 @@ export interface VueFile {
   template: VueTemplate | undefined;
   /** Why the template can't be read, where it can't: another template language, or text in a file of its own. */
   templateProblem?: string;
+  /** The languages that blocks of template and style are written in, each at its first block. */
+  languages: (Span & { lang: string })[];
   /** The blocks of script: plain and `setup`. */
   scripts: { setup: boolean; script: Script }[];
 }
@@ -46,6 +49,9 @@ export function parseVue(source: Source): VueFile | Problem {
   return {
     source,
     scripts,
+    languages: [...(template ? [template] : []), ...descriptor.styles].flatMap(({ lang, loc }) =>
+      lang ? [{ lang, start: loc.start.offset, end: loc.start.offset }] : [],
+    ),
     template: readable ? template.ast : undefined,
     templateProblem: template && !readable ? 'a template in another language or file' : undefined,
   };

@@ -206,7 +206,7 @@ function adviceFor(kind: string, runner: string): string {
   if (kind === NO_NAME_BY_PLUGIN)
     return "Let JSX find its name by itself: take jsxRuntime: 'classic' out, or import React in the file.";
   if (kind === NO_NAME_BUNDLED || kind === KEPT_BUNDLED)
-    return "Add the plugin that compiles JSX: import react from '@vitejs/plugin-react', and plugins: [react()]";
+    return "Add the plugin that compiles JSX, @vitejs/plugin-react or @vitejs/plugin-vue-jsx: import react from '@vitejs/plugin-react', and plugins: [react()]";
   if (kind === NO_NAME_BY_COMPILER)
     return 'Let JSX find its name by itself: "jsx": "react-jsx", in a tsconfig.json that takes the file.';
   if (kind === KEPT) return 'Let the compiler of the specs turn it into calls: "jsx": "react-jsx"';

@@ -93,6 +93,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
       for (const trouble of [
         ...troublesIn(from, file, runners, replaced, environment, context),
         ...lackingSource(from, file, runners, compiling, environment, context),
+        ...lackingLanguages(from, file, runners, environment, context),
         ...(from === file.path ? lackingStoodFor(file, runners, environment, context) : []),
       ]) {
         const { specifier, isPackage } = trouble.missing;
@@ -194,6 +195,34 @@ function troublesIn(
     }));
   });
   return [...missing, ...cut, ...other, ...mapped, ...peers];
+}
+
+// @vitejs/plugin-vue 2 to 6 and vite 4 to 8: the packages that compile the languages of templates and styles, any of each.
+const COMPILED_BY: ReadonlyMap<string, readonly [string, ...string[]]> = new Map([
+  ['scss', ['sass-embedded', 'sass']],
+  ['sass', ['sass-embedded', 'sass']],
+  ['less', ['less']],
+  ['styl', ['stylus']],
+  ['stylus', ['stylus']],
+  ['pug', ['pug']],
+]);
+
+function lackingLanguages(
+  from: string,
+  file: SpecFileFacts,
+  runners: readonly RunnerFacts[],
+  environment: Environment,
+  { project }: ProjectContext,
+): Trouble[] {
+  const [runner, ...others] = runners;
+  const isLeft = settingAt(runner?.settings, 'test', 'css') !== undefined;
+  if (runner?.runner !== 'vitest' || others.length > 0 || isLeft || !runner.transforms.known) return [];
+  return (project.summary(from)?.languages ?? []).flatMap(({ lang, start, end }): Trouble[] => {
+    const names = COMPILED_BY.get(lang);
+    return names?.every((name) => isMissing(environment, name))
+      ? [{ from, missing: { specifier: names[0], isPackage: true, start, end }, file }]
+      : [];
+  });
 }
 
 // jest 27 to 30 looks for the module before it makes a stand-in for it, whoever makes that.

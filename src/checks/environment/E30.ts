@@ -2,6 +2,7 @@ import { has, type Environment } from '../../environment/facts/environment.js';
 import { majorOf } from '../../environment/versions.js';
 import { hasStandIn } from '../../host/leads.js';
 import { providerFor } from '../../libraries/providers.js';
+import { makerOf } from '../../project/module-questions.js';
 import { packageOf } from '../../util/paths.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -34,7 +35,9 @@ const NEEDS = fileFact('provider needs', (context) =>
     [
       ...calledAtOnce(component, project).flatMap(({ path, at }) => {
         const imported = project.summary(at.file)?.imports.get(path);
-        return imported ? [{ ...imported, at }] : [];
+        const declared = imported && project.imported(at.file, imported);
+        const from = declared ? makerOf(project, declared) : imported;
+        return from ? [{ ...from, at }] : [];
       }),
       ...importedAtOnce(component, project),
     ].flatMap(({ specifier: module, name, at }) =>

@@ -1,5 +1,6 @@
 import { isBuiltin } from 'node:module';
 import type { Environment } from '../../environment/facts/environment.js';
+import { majorOf } from '../../environment/versions.js';
 import { notIgnored } from '../../host/ignored.js';
 import type { Project } from '../../project/project.js';
 import { isScript } from '../../syntax/script.js';
@@ -168,10 +169,14 @@ export function brokenScripts({ specFiles, environment }: Package, context: Proj
       if (target && !replaced.has(target)) loaded.push(target);
     }
   const wanted = new Set(loaded);
+  // Templates are read by the rules of Vue 3; Vue 2 forgives more.
+  const isNewVue = (majorOf(context.versionOf(environment, 'vue')) ?? 0) >= 3;
   // Annotations of Flow are compiled away, and are no slip.
   return project.problems.filter(
     ({ file, reason }) =>
-      wanted.has(file) && reason.startsWith('syntax error') && !project.source(file)?.text.includes('@flow'),
+      wanted.has(file) &&
+      (reason.startsWith('syntax error') || (isNewVue && reason.startsWith('template error'))) &&
+      !project.source(file)?.text.includes('@flow'),
   );
 }
 

@@ -141,12 +141,17 @@ export const SWC_PLUGIN = '@vitejs/plugin-react-swc';
 /** Plugins that compile JSX for React by themselves, and choose over what the compiler’s settings say of it. */
 export const REACT_PLUGINS: ReadonlySet<string> = new Set(['@vitejs/plugin-react', SWC_PLUGIN]);
 
+const LEAVES_JSX: ReadonlySet<string> = new Set([
+  'vite-plugin-svgr',
+  '@vitejs/plugin-vue',
+  'vite-plugin-vue-devtools',
+]);
 // Those that may bring the name that it becomes calls of, too.
 const MAY_COMPILE_JSX = /react|jsx|babel|vue|mdx|relay|svg|angular|auto-import/;
 
 /** Whether a plugin surely leaves JSX to the bundler. */
 export const leavesJsx = (plugin: string): boolean =>
-  plugin === 'vite-plugin-svgr' || (leavesSettings(plugin) && !MAY_COMPILE_JSX.test(plugin));
+  LEAVES_JSX.has(plugin) || (leavesSettings(plugin) && !MAY_COMPILE_JSX.test(plugin));
 
 /** Plugins that make single-file components something that runs. */
 export const VUE_PLUGINS: ReadonlySet<string> = new Set([

@@ -64,7 +64,7 @@ export function vueOptionComponent(
   const parsed = literal && parsedTemplate(script, literal);
   const scripts = [{ setup: false, script }];
   const base = vueComponent(
-    { source: script.source, scripts, template: parsed, templateProblem: 'a render function' },
+    { source: script.source, scripts, template: parsed, languages: [], templateProblem: 'a render function' },
     facts,
     options,
   );
