@@ -28,17 +28,18 @@ export class PackageNames {
     ];
   }
 
-  /** What a package gives to a file that imports it; undefined where it is not installed, or may give more than can be read. */
-  of(from: string, specifier: string): Names {
+  /** What a package gives to a file that imports a name from it, where that name is not among it; undefined where it is, or may be. */
+  without(name: string, from: string, specifier: string): Names {
     const names = new Set<string>();
     for (const resolve of this.#resolvers) {
       const path = resolve(dirname(from), specifier);
       const given = path !== undefined && isInstalled(path) ? this.#namesOf(path, resolve, 0) : undefined;
-      if (!given) return undefined;
-      for (const name of given) names.add(name);
+      // Most names are given by the first of them: the others are not read.
+      if (!given || given.has(name)) return undefined;
+      for (const each of given) names.add(each);
     }
     // What gives itself by default may carry more, and others may add to what gives next to nothing.
-    return [...names].filter((name) => name !== 'default').length > FEWEST ? names : undefined;
+    return [...names].filter((each) => each !== 'default').length > FEWEST ? names : undefined;
   }
 
   #namesOf(path: string, resolve: Resolve, depth: number): Names {

@@ -269,9 +269,9 @@ export class Project {
     return exports.size === 0 && stars.length === 0 && common?.names.size === 0 && common.stars.length === 0;
   }
 
-  /** The names that an installed package gives to a file which imports it; undefined where it may give more than can be read. */
-  packageNames(from: string, specifier: string): ReadonlySet<string> | undefined {
-    return this.#packageNames.of(from, specifier);
+  /** The names that an installed package gives to a file, where one that it imports is not among them; undefined where it is, or may be. */
+  packageWithout(name: string, from: string, specifier: string): ReadonlySet<string> | undefined {
+    return this.#packageNames.without(name, from, specifier);
   }
 
   /** All names that a module gives out; undefined where that can't be told. */

@@ -87,7 +87,10 @@ function passed(runner: RunnerFacts): Passed[] {
     case 'jest':
       return ofJest(settings);
     case 'vitest':
-      return [...ofBundler(settings, runner), ...runner.commands.flatMap(optionsRefused)];
+      return [
+        ...ofBundler(settings, runner),
+        ...runner.commands.flatMap((each) => optionsRefused(each, runner.major)),
+      ];
     case 'react-scripts':
       // Programs that start it with settings of their own take out what it would refuse, or never hand it on.
       return runner.commands.every(({ program }) => program === 'react-scripts')
@@ -154,11 +157,11 @@ const refused = (settings: Section): Passed[] =>
 // Of its other commands, options are not known.
 const RUNS = ['run', 'watch', 'dev', 'related'];
 
-function optionsRefused(command: Command): Passed[] {
+function optionsRefused(command: Command, major: number | undefined): Passed[] {
   const { program, args, script, at } = command;
   const [word] = leadingWords(command);
   const isOther = word !== undefined && !RUNS.includes(word) && /^(?:bench|list|init|typecheck)$/.test(word);
-  if (program !== 'vitest' || isOther) return [];
+  if (program !== 'vitest' || isOther || major === undefined || major < 1 || major > 4) return [];
   return args.flatMap((arg) => {
     const written = /^--(?:no-)?([a-z][\w-]*)/i.exec(arg)?.[1] ?? '';
     const name = written.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());

@@ -93,8 +93,10 @@ export function missingPackageNamesIn(
     const { specifier, name, typeOnly } = imported;
     const isAsked = !typeOnly && name !== '*' && name !== 'default' && !replaced.has(specifier);
     if (!isAsked || specifier.startsWith('.') || isBuiltin(specifier)) return [];
-    const given = project.resolve(from, specifier) ? undefined : project.packageNames(from, specifier);
-    if (!given || given.has(name) || project.onlyCompares(from, local)) return [];
+    const given = project.resolve(from, specifier)
+      ? undefined
+      : project.packageWithout(name, from, specifier);
+    if (!given || project.onlyCompares(from, local)) return [];
     return [{ ...imported, local, target: undefined, given, isKept: project.onlyKeeps(from, local) }];
   });
 }
