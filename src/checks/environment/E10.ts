@@ -40,6 +40,8 @@ const messageRequired = (specifier: string, runner: string, files: readonly unkn
   `${specifier} is asked for by require${andMore(files)}: ${runner} leaves that to Node, which can’t run the file.`;
 const messageOfCompiler = (specifier: string, runner: string, files: readonly unknown[]): string =>
   `These specs load ${specifier}${andMore(files)}, which only the framework’s own compiler makes something that can be called, and ${runner} does not run it.`;
+const messageMeta = (runner: string, files: readonly unknown[]): string =>
+  `A file asks for import.meta here${andMore(files)}, which only an ES module has, and ${runner} runs it as CommonJS.`;
 const messageKept = (runner: string, files: readonly unknown[]): string =>
   `JSX stays as it is here${andMore(files)}, since the compiler is told to keep it, and ${runner} can’t run it.`;
 
@@ -133,7 +135,8 @@ class Search {
     for (const { specifier, required } of summary?.modules ?? []) {
       const target = this.#project.resolve(path, specifier);
       if (this.#replaced.has(specifier) || (target && this.#replaced.has(target))) continue;
-      if (compiled.isMapped(specifier)) continue;
+      // What a mapper sends to a file of the project is looked into as well.
+      if (compiled.isMapped(specifier) && !(target && this.#project.summary(target))) continue;
       if (!compiled.isAway(specifier) && OF_COMPILERS.test(specifier))
         return { kind: MADE_BY_COMPILER, entry: specifier, from: path, specifier };
       if (
@@ -180,9 +183,11 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
           ? messageOfCompiler(specifier, runner.runner, all)
           : kind === REQUIRED
             ? messageRequired(specifier, runner.runner, all)
-            : kind.startsWith(KEPT)
-              ? messageKept(runner.runner, all)
-              : messageKind(kind, runner.runner, all),
+            : kind === META
+              ? messageMeta(runner.runner, all)
+              : kind.startsWith(KEPT)
+                ? messageKept(runner.runner, all)
+                : messageKind(kind, runner.runner, all),
     advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
