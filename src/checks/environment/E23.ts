@@ -1,4 +1,5 @@
 import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
+import { runsModules } from '../../environment/settings/commands.js';
 import type { Finding } from '../../finding.js';
 import { isMatcherExtension } from '../../libraries/matchers.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -44,6 +45,8 @@ export const E23: ProjectCheck = {
 function tooEarly(file: SpecFileFacts, environment: Environment, { project }: ProjectContext): Finding[] {
   const [runner, ...others] = environment.runnersOf(file.path);
   if (!runner || others.length > 0 || MEANT[runner.runner] === undefined) return [];
+  // As ES modules nothing is lifted: the runner's own functions come by an import as well.
+  if (runner.commands.some(runsModules)) return [];
   const imported = file.get(MODULES).filter(({ required }) => !required);
   return file
     .get(LIFTED)
