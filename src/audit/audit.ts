@@ -74,7 +74,7 @@ async function gather(files: Files, request: AuditRequest): Promise<Gathered> {
     unreadSpecs,
     node: request.node,
     unreadSettings: environments.problems,
-    specless: candidates.specs.filter((path) => project.tree(path) && !withSpecs.has(path)),
+    specless: candidates.specs.filter((path) => !withSpecs.has(path) && project.tree(path)),
   };
   const found = withoutFollowing([
     ...checked.flatMap((each) => each.found),

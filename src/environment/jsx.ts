@@ -41,20 +41,28 @@ function chosen(jsx: PlacedText | undefined, { unset, preserved }: JsxDefaults):
   }
 }
 
+type CompilersIn = (folder: string) => readonly CompilerSettings[];
+
+/** The `tsconfig.json` of a folder. */
+export const compilerIn = (folder: string, compilersIn: CompilersIn): CompilerSettings | undefined =>
+  compilersIn(folder).find(({ file }) => file === join(folder, 'tsconfig.json'));
+
+/** The nearest `tsconfig.json` from a folder up. */
+export function compilerAbove(folder: string, compilersIn: CompilersIn): CompilerSettings | undefined {
+  for (const at of foldersUp(folder)) {
+    const own = compilerIn(at, compilersIn);
+    if (own) return own;
+  }
+  return undefined;
+}
+
 /**
  * The compiler settings that bundlers read for a file: the nearest `tsconfig.json`, or one that it refers to and that
  * takes the file (tsconfck 3, oxc 0.9x).
  */
-export function nearestCompiler(
-  path: string,
-  compilersIn: (folder: string) => readonly CompilerSettings[],
-): CompilerSettings | undefined {
-  for (const folder of foldersUp(dirname(path))) {
-    const all = compilersIn(folder);
-    const own = all.find(({ file }) => file === join(folder, 'tsconfig.json'));
-    if (!own) continue;
-    const referred = all.filter(({ file }) => own.references.includes(file));
-    return own.takes(path) ? own : (referred.find(({ takes }) => takes(path)) ?? own);
-  }
-  return undefined;
+export function nearestCompiler(path: string, compilersIn: CompilersIn): CompilerSettings | undefined {
+  const own = compilerAbove(dirname(path), compilersIn);
+  if (!own || own.takes(path)) return own;
+  const referred = compilersIn(dirname(own.file)).filter(({ file }) => own.references.includes(file));
+  return referred.find(({ takes }) => takes(path)) ?? own;
 }

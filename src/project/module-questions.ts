@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import {
   calledName,
+  hasNode,
   isFunction,
   memberName,
   pathOf,
@@ -121,13 +122,7 @@ function has(
 ): boolean {
   if (!project.source(path)?.text.includes(name)) return false;
   const program = project.tree(path)?.script.program;
-  let found = false;
-  if (program)
-    walkTree(program, (node) => {
-      found ||= is(node);
-      return !found;
-    });
-  return found;
+  return program !== undefined && hasNode(program, is);
 }
 
 /** Where a script sets `module.exports` as a whole, at its top; undefined where it does not. */

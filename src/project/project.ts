@@ -67,7 +67,7 @@ export class Project {
   readonly #surroundings: Surroundings;
   readonly #resolve: Resolve;
   readonly #resolveCode: Resolve;
-  readonly #packageNames: PackageNames;
+  #packageNames: PackageNames | undefined;
   // Texts are small beside trees: they stay.
   readonly #sources = new Map<string, Source | undefined>();
   readonly #summaries = new Map<string, ModuleSummary | undefined>();
@@ -94,7 +94,6 @@ export class Project {
     this.libraries = libraries;
     this.#files = files;
     this.#resolve = files.resolver({});
-    this.#packageNames = new PackageNames(files);
     this.#resolveCode = files.resolver({ code: true });
     this.#angular = angular;
     this.#surroundings = surroundings;
@@ -271,7 +270,7 @@ export class Project {
 
   /** The names that an installed package gives to a file, where one that it imports is not among them; undefined where it is, or may be. */
   packageWithout(name: string, from: string, specifier: string): ReadonlySet<string> | undefined {
-    return this.#packageNames.without(name, from, specifier);
+    return (this.#packageNames ??= new PackageNames(this.#files)).without(name, from, specifier);
   }
 
   /** All names that a module gives out; undefined where that can't be told. */

@@ -6,7 +6,7 @@ import { templateFiles } from '../components/frameworks/angular/angular-class.js
 import { HANDS_ON, refOf } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { partsIn } from '../syntax/parts.js';
-import { handedOnIn, pathOf, unwrapped, walkTree } from '../syntax/tree.js';
+import { handedOnIn, hasNode, pathOf, unwrapped } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
 import { firstRuns, type FirstRun } from './first-run.js';
@@ -167,23 +167,14 @@ export const summaryOfSingleFile = (
 });
 
 // `import.meta`
-function usesMeta({ program, source: { text } }: Script): boolean {
-  let found = false;
-  if (!text.includes('import.meta')) return false;
-  walkTree(program, (node) => {
-    found ||= node.type === 'MetaProperty' && node.meta.name === 'import';
-    return !found;
-  });
-  return found;
-}
+const usesMeta = ({ program, source: { text } }: Script): boolean =>
+  text.includes('import.meta') &&
+  hasNode(program, (node) => node.type === 'MetaProperty' && node.meta.name === 'import');
 
 // Calls that stand for markup have become elements of the tree: what is written starts with its sign.
-function usesJsx({ program, source: { text } }: Script): boolean {
-  let found = false;
-  if (!text.includes('</') && !text.includes('/>')) return false;
-  walkTree(program, (node) => {
-    found ||= (node.type === 'JSXElement' || node.type === 'JSXFragment') && text[node.start] === '<';
-    return !found;
-  });
-  return found;
-}
+const usesJsx = ({ program, source: { text } }: Script): boolean =>
+  (text.includes('</') || text.includes('/>')) &&
+  hasNode(
+    program,
+    (node) => (node.type === 'JSXElement' || node.type === 'JSXFragment') && text[node.start] === '<',
+  );

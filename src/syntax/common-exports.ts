@@ -1,5 +1,6 @@
 import type { Node, Program } from 'oxc-parser';
 import {
+  hasNode,
   isFunction,
   literalText,
   memberName,
@@ -170,11 +171,4 @@ const isExports = (node: Node): boolean =>
 const isOfExports = (node: Node): boolean =>
   node.type === 'MemberExpression' && isExports(node.object) && memberName(node) !== undefined;
 
-function mentionsExports(nodes: readonly Node[]): boolean {
-  let isFound = false;
-  for (const node of nodes)
-    walkTree(node, (each) => {
-      isFound ||= isExports(each);
-    });
-  return isFound;
-}
+const mentionsExports = (nodes: readonly Node[]): boolean => nodes.some((node) => hasNode(node, isExports));

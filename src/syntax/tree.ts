@@ -33,6 +33,16 @@ export function walkTree(node: Node, visit: (node: Node) => boolean | void): voi
   }
 }
 
+/** Whether a node, or one below it, is of a kind: the walk ends at the first. */
+export function hasNode(root: Node, is: (node: Node) => boolean): boolean {
+  let isFound = false;
+  walkTree(root, (node) => {
+    isFound ||= is(node);
+    return !isFound;
+  });
+  return isFound;
+}
+
 /** An expression without the wrappers that do nothing when it runs: casts, non-null marks, chains. */
 export function unwrapped(node: Node): Node {
   let inner = node;

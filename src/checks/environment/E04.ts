@@ -50,20 +50,19 @@ export const E04: ProjectCheck = {
   trouble: "setupFiles: ['./test/setpu.ts']",
   mended: "setupFiles: ['./test/setup.ts']",
   run: (context) =>
-    unique(
-      context.environments
-        .flatMap((environment) =>
-          environment.runners.flatMap((runner) => [
-            ...namedBy(runner)
-              .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
-              .map((each) => found(each, runner, environment, context)),
-            ...namedBy(runner).flatMap((each) => withoutExports(each, context)),
-            ...peersOf(namedBy(runner), environment, context),
-            ...loadedBySettings(runner, environment, context),
-          ]),
-        )
-        .concat(packagesWithSpecs(context).flatMap((each) => namedByCompilers(each, context))),
-    ),
+    unique([
+      ...context.environments.flatMap((environment) =>
+        environment.runners.flatMap((runner) => [
+          ...namedBy(runner)
+            .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
+            .map((each) => found(each, runner, environment, context)),
+          ...namedBy(runner).flatMap((each) => withoutExports(each, context)),
+          ...peersOf(namedBy(runner), environment, context),
+          ...loadedBySettings(runner, environment, context),
+        ]),
+      ),
+      ...packagesWithSpecs(context).flatMap((each) => namedByCompilers(each, context)),
+    ]),
 };
 
 /** Where what the set-up of a package was to bring is lost: a file that is missing, or a setting that is passed over. */
@@ -263,7 +262,7 @@ function withoutExports(
   { files, project }: ProjectContext,
 ): Finding[] {
   const path = TAKEN_FROM.has(key) ? candidates.find((each) => files.kind(each) === 'file') : undefined;
-  if (path === undefined || project.givesNothing(path) !== true) return [];
+  if (path === undefined || !project.givesNothing(path)) return [];
   return [
     {
       place: at,

@@ -88,42 +88,41 @@ const TOOLS = [...RUNNERS.flatMap(({ packages }) => packages), 'jsdom', 'happy-d
 function onOtherNode(environment: Environment, context: ProjectContext): Finding[] {
   const node = statedNode(environment, (file) => context.project.optionalSource(file)?.text);
   if (!node) return onRunningNode(environment, context);
-  return TOOLS.flatMap((name): Finding[] => {
-    const asks = asksForNode(name, environment, context);
-    if (asks === undefined || semver.validRange(asks) === null || semver.intersects(node.range, asks))
-      return [];
-    return [
-      {
-        place: node.at,
-        certainty: 'sure',
-        message: messageNode(name, asks, node.text),
-        advice: adviceNode(name),
-      },
-    ];
-  });
+  return refusing((asks) => semver.intersects(node.range, asks), environment, context).map(
+    ({ name, asks }) => ({
+      place: node.at,
+      certainty: 'sure',
+      message: messageNode(name, asks, node.text),
+      advice: adviceNode(name),
+    }),
+  );
 }
 
 // What is installed here will run here, by the Node that audits it, where the project names no other.
 function onRunningNode(environment: Environment, context: ProjectContext): Finding[] {
   const { node } = context;
   if (node === undefined) return [];
-  return TOOLS.flatMap((name): Finding[] => {
-    const asks =
-      environment.installedAt(name) === undefined ? undefined : asksForNode(name, environment, context);
-    const manifest = manifestsOf(environment).find(({ dependencies }) => dependencies.has(name));
-    const place = manifest && placeOf(manifest, name);
-    if (asks === undefined || !place || semver.validRange(asks) === null || semver.satisfies(node, asks))
-      return [];
-    return [
-      {
-        place,
-        certainty: 'likely',
-        message: messageRunning(name, asks, node),
-        advice: adviceNode(name),
-      },
-    ];
-  });
+  return refusing((asks) => semver.satisfies(node, asks), environment, context).flatMap(
+    ({ name, asks }): Finding[] => {
+      const manifest = manifestsOf(environment).find(({ dependencies }) => dependencies.has(name));
+      const place = manifest && placeOf(manifest, name);
+      if (!place || environment.installedAt(name) === undefined) return [];
+      const message = messageRunning(name, asks, node);
+      return [{ place, certainty: 'likely', message, advice: adviceNode(name) }];
+    },
+  );
 }
+
+// The tools that ask for another Node than one that meets what it is asked.
+const refusing = (
+  meets: (asks: string) => boolean,
+  environment: Environment,
+  context: ProjectContext,
+): { name: string; asks: string }[] =>
+  TOOLS.flatMap((name) => {
+    const asks = asksForNode(name, environment, context);
+    return asks === undefined || semver.validRange(asks) === null || meets(asks) ? [] : [{ name, asks }];
+  });
 
 function asksForNode(
   name: string,

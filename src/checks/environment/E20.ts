@@ -132,9 +132,7 @@ function stopping(settings: Section): Passed[] {
     },
   ];
   const texts = [...settings.entries].flatMap(([key, value]) =>
-    JEST_LISTS.has(key) && typeof textOf(value) === 'string'
-      ? stop(value.at, messageList(key), adviceList)
-      : [],
+    JEST_LISTS.has(key) && textOf(value) !== undefined ? stop(value.at, messageList(key), adviceList) : [],
   );
   const [match, regex] = ['testMatch', 'testRegex'].map((key) => settings.entries.get(key));
   return match?.is === 'list' && match.items.length > 0 && textOf(regex)

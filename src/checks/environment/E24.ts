@@ -1,6 +1,6 @@
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { settingAt, textOf } from '../../environment/settings/setting.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Span } from '../../finding.js';
 import { requiresAsModule, wholeExports } from '../../project/module-questions.js';
 import { nearestManifest } from '../../environment/versions.js';
 import { basename } from '../../util/paths.js';
@@ -50,71 +50,41 @@ const filesOf = ({ runner, settingsFile, transforms }: RunnerFacts): string[] =>
     : []),
 ];
 
-function kindOf(file: string, { files, setting, project }: ProjectContext): Finding[] {
-  if (!file.endsWith('.js')) return [];
-  const manifest = nearestManifest(files, file);
-  if (manifest === undefined || textOf(settingAt(setting(manifest), 'type')) !== 'module') return [];
-  const set = wholeExports(project, file);
+function kindOf(file: string, context: ProjectContext): Finding[] {
+  if (!file.endsWith('.js') || !isOfModules(file, context)) return [];
   const name = basename(file);
-  return set
-    ? [
-        {
-          place: { file, ...set },
-          certainty: 'sure',
-          message: messageKind(name),
-          advice: adviceKind(name.replace(/\.js$/, '.cjs')),
-        },
-      ]
-    : [];
+  const advice = adviceKind(name.replace(/\.js$/, '.cjs'));
+  return told(file, wholeExports(context.project, file), messageKind(name), advice);
 }
 
 // vite 4 to 8 bundles its settings, and runs them as what the name and the manifest say: an ES module has neither
 // `module.exports` nor a `require` that it could call.
-function bundled(
-  { runner, settingsFile: file }: RunnerFacts,
-  { files, setting, project }: ProjectContext,
-): Finding[] {
+function bundled({ runner, settingsFile: file }: RunnerFacts, context: ProjectContext): Finding[] {
   if (runner !== 'vitest' || file === undefined || !/\.[cm]?[jt]s$/.test(file)) return [];
-  const manifest = nearestManifest(files, file);
-  const isModule =
-    /\.m[jt]s$/.test(file) ||
-    (!/\.c[jt]s$/.test(file) &&
-      manifest !== undefined &&
-      textOf(settingAt(setting(manifest), 'type')) === 'module');
+  const isModule = /\.m[jt]s$/.test(file) || (!/\.c[jt]s$/.test(file) && isOfModules(file, context));
   if (!isModule) return [];
-  const set = wholeExports(project, file);
-  const call = requiresAsModule(project, file);
+  const { project } = context;
   const name = basename(file);
   return [
-    ...(set
-      ? [
-          {
-            place: { file, ...set },
-            certainty: 'sure' as const,
-            message: messageKind(name),
-            advice: adviceBundled,
-          },
-        ]
-      : []),
-    ...(call
-      ? [
-          {
-            place: { file, ...call },
-            certainty: 'sure' as const,
-            message: messageMixed(name),
-            advice: adviceBundled,
-          },
-        ]
-      : []),
+    ...told(file, wholeExports(project, file), messageKind(name), adviceBundled),
+    ...told(file, requiresAsModule(project, file), messageMixed(name), adviceBundled),
   ];
 }
 
 // As CommonJS it stops at the export, as an ES module at the call.
 function mixed(file: string, { project }: ProjectContext): Finding[] {
   const call = /\.m?js$/.test(file) ? requiresAsModule(project, file) : undefined;
-  const message = messageMixed(basename(file));
-  return call ? [{ place: { file, ...call }, certainty: 'sure', message, advice: adviceMixed }] : [];
+  return told(file, call, messageMixed(basename(file)), adviceMixed);
 }
+
+// Whether the package of a file says that its scripts are ES modules.
+function isOfModules(file: string, { files, setting }: ProjectContext): boolean {
+  const manifest = nearestManifest(files, file);
+  return manifest !== undefined && textOf(settingAt(setting(manifest), 'type')) === 'module';
+}
+
+const told = (file: string, span: Span | undefined, message: string, advice: string): Finding[] =>
+  span ? [{ place: { file, ...span }, certainty: 'sure', message, advice }] : [];
 
 // jest-config 26 to 29, readConfigFileAndSetRootDir: ts-node, from 29.5 on esbuild-register as well; Node itself from 30 on.
 function withoutLoader({ runner, settingsFile, major }: RunnerFacts, environment: Environment): Finding[] {

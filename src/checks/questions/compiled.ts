@@ -7,7 +7,15 @@ import {
   type TransformRule,
   type Transforms,
 } from '../../environment/facts/environment.js';
-import { ESBUILD, jsxBy, nearestCompiler, OXC, TYPESCRIPT } from '../../environment/jsx.js';
+import {
+  compilerAbove,
+  compilerIn,
+  ESBUILD,
+  jsxBy,
+  nearestCompiler,
+  OXC,
+  TYPESCRIPT,
+} from '../../environment/jsx.js';
 import {
   babelSettings,
   toldToBabel,
@@ -21,7 +29,7 @@ import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/table
 import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
 import type { ModuleSummary } from '../../project/summary.js';
-import { extname, foldersUp, isTypeScript, join, packageOf } from '../../util/paths.js';
+import { extname, isTypeScript, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import { isSent } from './aliases.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
@@ -52,6 +60,15 @@ export interface Compiled {
   /** How an import of a package, in a file of the run, gets an ES module that the run stops at. */
   unfitPackage(from: string, specifier: string): UnfitPackage | undefined;
 }
+
+// A run that replaces nothing, and reads no compiler settings.
+const PLAIN: Omit<Compiled, 'jsx' | 'unfit'> = {
+  isAway: () => false,
+  isMapped: () => false,
+  leavesRequire: false,
+  compiler: () => undefined,
+  unfitPackage: () => undefined,
+};
 
 /** What transforms the modules of a run: settings, or what the runner is told to load first. */
 export class Compiling {
@@ -101,15 +118,16 @@ export class Compiling {
     // ts-jest 27 to 29 takes the compiler's settings in the root.
     const compiler = (path: string): CompilerSettings | undefined => {
       const rule = ruleOf(path);
-      return rule?.by === 'ts-jest' && !rule.options ? this.#compilerIn(folder) : undefined;
+      return rule?.by === 'ts-jest' && !rule.options
+        ? compilerIn(folder, this.#context.compilersIn)
+        : undefined;
     };
     const jsx = (path: string): Jsx | undefined => {
       const read = compiler(path);
       return read && jsxBy(read, TYPESCRIPT);
     };
     return {
-      leavesRequire: false,
-      isAway: () => false,
+      ...PLAIN,
       isMapped: (specifier) => mapped.some((pattern) => mayMatch(pattern, specifier)),
       unfitPackage: (from, specifier) =>
         asModules ? undefined : this.#packages.moduleOf(from, specifier, transforms, document),
@@ -139,9 +157,7 @@ export class Compiling {
   #hooked({ packages }: SetupEffects, { folder, commands }: RunnerFacts): Compiled {
     const names = [...packages];
     const hooks = names.filter(isCompileHook);
-    const compiler = foldersUp(folder)
-      .map((at) => this.#compilerIn(at))
-      .find(Boolean);
+    const compiler = compilerAbove(folder, this.#context.compilersIn);
     const isTold = commands.some(
       ({ env, args }) => env.has('TSX_TSCONFIG_PATH') || args.includes('--tsconfig'),
     );
@@ -167,12 +183,8 @@ export class Compiling {
             : undefined;
     const takesStyles = names.some(isStyleHook);
     return {
-      leavesRequire: false,
-      isAway: () => false,
-      isMapped: () => false,
-      unfitPackage: () => undefined,
-      // It passes over settings that it can't read.
-      compiler: () => undefined,
+      // A hook passes over compiler settings that it can't read.
+      ...PLAIN,
       jsx,
       unfit: (path, summary) =>
         summary && !path.endsWith('.vue')
@@ -208,10 +220,9 @@ export class Compiling {
     };
     const calls = told?.chosen ? NO_NAME_BY_PLUGIN : NO_NAME_BUNDLED;
     return {
+      ...PLAIN,
       isAway: (specifier) => !aliases.known || isSent(specifier, aliases.value),
       leavesRequire: !plugins.some((plugin) => /commonjs|require/.test(plugin)),
-      isMapped: () => false,
-      unfitPackage: () => undefined,
       compiler,
       jsx,
       unfit: (path, summary, query) =>
@@ -227,10 +238,6 @@ export class Compiling {
                   : undefined
                 : summary && unfitJsx(jsx(path), summary, { kept: KEPT_BUNDLED, calls }),
     };
-  }
-
-  #compilerIn(folder: string): CompilerSettings | undefined {
-    return this.#context.compilersIn(folder).find(({ file }) => file === join(folder, 'tsconfig.json'));
   }
 
   // @swc/jest 0.2: what it is told, and `.swcrc` of the root; calls of React where neither chooses.
