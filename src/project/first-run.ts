@@ -1,9 +1,10 @@
-import type { Node } from 'oxc-parser';
+import type { Node, Program } from 'oxc-parser';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
 import { mayBeMissing, namesMissingPart } from '../libraries/missing-parts.js';
 import type { Span } from '../finding.js';
 import type { ModuleFacts } from '../syntax/module-facts.js';
-import { childrenOf, isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { readBy, valuesBelow } from '../syntax/unbound-names.js';
 
 /** What a function surely calls each time that it runs, and in what it hands to be run once it is shown: by its path. */
 export type FirstRun = ReadonlyMap<string, Span>;
@@ -16,38 +17,66 @@ const RUNNING: ReadonlySet<string> = new Set(
 );
 const HOOK = /^use[A-Z]/;
 
-/** The first runs of a module's components and hooks, by name, where they call hooks or what documents may lack. */
+/** The name that the first run of a module's own statements goes by. */
+export const LOADING = '';
+
+type Unbound = ReadonlyMap<string, unknown>;
+
+/**
+ * The first runs of a module's components and hooks, by name, where they call hooks or what documents may lack, or read a
+ * name that nothing binds; and of the module itself, for such names alone.
+ */
 export function firstRuns(
+  program: Program,
   text: string,
   { declarations, imports }: ModuleFacts,
+  unbound: Unbound,
 ): ReadonlyMap<string, FirstRun> {
   const found = new Map<string, FirstRun>();
-  if (!mayMatter(text)) return found;
+  if (unbound.size > 0)
+    found.set(
+      LOADING,
+      noted(NO_IMPORTS, unbound, (note) => runStatements(program.body, note)),
+    );
+  if (unbound.size === 0 && !mayMatter(text)) return found;
   for (const [name, node] of declarations) {
     const value = node.type === 'VariableDeclarator' ? node.init : node;
     const made = value && /^(?:use)?[A-Z]/.test(name) ? unwrappedComponent(value) : undefined;
     if (!made || !isFunction(made) || !made.body || made.async) continue;
     const { body } = made;
-    const run = noted(imports, (note) => runBody(body, note));
+    const run = noted(imports, unbound, (note) => runBody(body, note));
     if (run.size > 0) found.set(name, run);
   }
   return found;
 }
 
 /** The first run of statements: of the script of a single-file component. */
-export const firstRun = (statements: readonly Node[], imports: ModuleFacts['imports']): FirstRun =>
-  noted(imports, (note) => runStatements(statements, note));
+export const firstRun = (
+  statements: readonly Node[],
+  imports: ModuleFacts['imports'],
+  unbound: Unbound,
+): FirstRun => noted(imports, unbound, (note) => runStatements(statements, note));
 
-type Note = (callee: Node) => void;
+// What is called, and each name that is read.
+interface Note {
+  call: (callee: Node) => void;
+  read: (name: string, at: Span) => void;
+}
 
-function noted(imports: ModuleFacts['imports'], run: (note: Note) => void): FirstRun {
+const NO_IMPORTS: ModuleFacts['imports'] = new Map();
+
+function noted(imports: ModuleFacts['imports'], unbound: Unbound, run: (note: Note) => void): FirstRun {
   const found = new Map<string, Span>();
-  run((callee) => {
+  const read = (name: string, { start, end }: Span): void => {
+    if (unbound.has(name) && !found.has(name)) found.set(name, { start, end });
+  };
+  const call = (callee: Node): void => {
     const path = pathOf(callee);
     const isOwn = imports.has(path.split('.')[0] ?? '');
     const matters = HOOK.test(path) || (mayBeMissing(path) && !isOwn);
     if (matters && !found.has(path)) found.set(path, { start: callee.start, end: callee.end });
-  });
+  };
+  run({ call, read });
   return found;
 }
 
@@ -74,6 +103,12 @@ function runStatements(statements: readonly Node[], note: Note): void {
       case 'EmptyStatement':
       case 'ImportDeclaration':
         break;
+      case 'ExportNamedDeclaration':
+        if (each.declaration) runStatements([each.declaration], note);
+        break;
+      case 'ExportDefaultDeclaration':
+        if (!/^(?:Function|Class|TS)/.test(each.declaration.type)) runExpression(each.declaration, note);
+        break;
       default:
         if (!each.type.startsWith('TS') && !each.type.startsWith('Export')) return;
     }
@@ -98,12 +133,14 @@ function runExpression(node: Node, note: Note): void {
       return;
     case 'NewExpression':
     case 'CallExpression':
-      note(node.callee);
+      note.call(node.callee);
       if (node.type === 'CallExpression') handed(node.callee, node.arguments, note);
       break;
     default:
   }
-  for (const child of childrenOf(node)) runExpression(child, note);
+  const read = readBy(node);
+  if (read) note.read(read.name, read);
+  for (const child of valuesBelow(node)) runExpression(child, note);
 }
 
 // `window.matchMedia`; what is no name stands as `?`.

@@ -4,6 +4,7 @@ import {
   hasNode,
   isFunction,
   memberName,
+  namesOnTheWay,
   pathOf,
   requiredModule,
   unwrapped,
@@ -22,9 +23,16 @@ export const setsName = (project: Project, path: string, name: string): boolean 
       return node.left.type === 'MemberExpression' && memberName(node.left) === name;
     return (
       node.type === 'CallExpression' &&
+      !isTitled(node) &&
       node.arguments.some((each) => each.type === 'Literal' && each.value === name)
     );
   });
+
+const TITLED: ReadonlySet<string | undefined> = new Set('describe context suite it test specify'.split(' '));
+
+// `describe('KilnCard', …)`: a title names nothing.
+const isTitled = (call: Extract<Node, { type: 'CallExpression' }>): boolean =>
+  TITLED.has(namesOnTheWay(call)[0]);
 
 /** Whether a module calls a function of that name anywhere. */
 export const callsName = (project: Project, path: string, name: string): boolean =>

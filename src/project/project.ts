@@ -12,7 +12,6 @@ import { dirname, isInstalled, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
 import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
-import { firstRun } from './first-run.js';
 import { givenNames } from './given-names.js';
 import { PackageNames } from './package-names.js';
 import { isUseOf, usesByReference, type UseByReference } from './references.js';
@@ -487,13 +486,7 @@ export class Project {
       if (!this.#summaries.get(source.path))
         this.#summaries.set(
           source.path,
-          summaryOfSingleFile(
-            source.path,
-            facts,
-            vueComponent(file, facts),
-            firstRun(body, facts.imports),
-            file.languages,
-          ),
+          summaryOfSingleFile(source.path, facts, vueComponent(file, facts), program, file.languages),
         );
       return { path: source.path, script, facts };
     });

@@ -1,5 +1,5 @@
 import type { Span } from '../finding.js';
-import type { Node } from 'oxc-parser';
+import type { Node, Program } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
 import { templateFiles } from '../components/frameworks/angular/angular-class.js';
@@ -9,7 +9,8 @@ import { partsIn } from '../syntax/parts.js';
 import { handedOnIn, hasNode, pathOf, unwrapped } from '../syntax/tree.js';
 import { addedMatchers, NO_MATCHERS, type AddedMatchers } from './added-matchers.js';
 import type { Import, ImportedModule, ModuleFacts } from '../syntax/module-facts.js';
-import { firstRuns, type FirstRun } from './first-run.js';
+import { firstRun, firstRuns, type FirstRun } from './first-run.js';
+import { unboundNames } from '../syntax/unbound-names.js';
 import { runningIds, type RunningId } from './running-ids.js';
 import { callsRunner, isTestLibrary } from './specs-by-content.js';
 
@@ -36,6 +37,8 @@ export interface ModuleSummary {
   runningIds: readonly RunningId[];
   /** What its components and hooks surely call when they run first. */
   firstRuns: ReadonlyMap<string, FirstRun>;
+  /** Names that it reads, and that neither it nor the platform gives. */
+  unbound: ReadonlyMap<string, readonly Span[]>;
   /** It calls a runner's functions for groups or specs at its top level. */
   definesSpecs: boolean;
   /** It imports a library that specs are written with. */
@@ -64,6 +67,7 @@ export function summaryOf(
     ({ specifier, typeOnly }) => !typeOnly && isTestLibrary(specifier, libraries),
   );
   const definesSpecs = callsRunner(program, facts, libraries);
+  const unbound = unboundNames(program);
   return {
     ...shippedSummary(script, facts, components),
     modules: [...templateFiles(script), ...facts.modules],
@@ -74,7 +78,8 @@ export function summaryOf(
     ),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
-    firstRuns: firstRuns(source.text, facts),
+    firstRuns: firstRuns(program, source.text, facts, unbound),
+    unbound,
     definesSpecs,
     usesTestLibrary,
     jsx: usesJsx(script),
@@ -123,6 +128,7 @@ const NOTHING_ELSE = {
   addedMatchers: NO_MATCHERS,
   runningIds: [],
   firstRuns: new Map<string, FirstRun>(),
+  unbound: new Map<string, Span[]>(),
   definesSpecs: false,
   usesTestLibrary: false,
   jsx: false,
@@ -152,19 +158,23 @@ export const summaryOfSingleFile = (
   path: string,
   facts: ModuleFacts,
   component: Component,
-  firstRun: FirstRun,
+  program: Program,
   languages: ModuleSummary['languages'],
-): ModuleSummary => ({
-  ...NOTHING_ELSE,
-  languages,
-  path,
-  imports: facts.imports,
-  modules: facts.modules,
-  exports: new Map([...exportsOf(facts, [component]), ['default', { local: component.name }]]),
-  stars: [],
-  components: [component],
-  firstRuns: new Map([[component.name, firstRun]]),
-});
+): ModuleSummary => {
+  const unbound = unboundNames(program);
+  return {
+    ...NOTHING_ELSE,
+    languages,
+    path,
+    imports: facts.imports,
+    modules: facts.modules,
+    exports: new Map([...exportsOf(facts, [component]), ['default', { local: component.name }]]),
+    stars: [],
+    components: [component],
+    unbound,
+    firstRuns: new Map([[component.name, firstRun(program.body, facts.imports, unbound)]]),
+  };
+};
 
 // `import.meta`
 const usesMeta = ({ program, source: { text } }: Script): boolean =>

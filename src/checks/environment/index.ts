@@ -28,6 +28,7 @@ import { E27 } from './E27.js';
 import { E28 } from './E28.js';
 import { E29 } from './E29.js';
 import { E30 } from './E30.js';
+import { E31 } from './E31.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -62,4 +63,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E28,
   E29,
   E30,
+  E31,
 ];

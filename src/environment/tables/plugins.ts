@@ -160,3 +160,16 @@ export const VUE_PLUGINS: ReadonlySet<string> = new Set([
   'vite-plugin-vue2',
   'unplugin-vue',
 ]);
+
+// What may put names into files that do not have them.
+const MAY_BRING_NAMES = /auto-import|macro|babel|relay|lingui|linaria|wyw|polyfill|env|require|nx|analog/;
+
+/** Whether a plugin surely puts no names into files that neither import nor declare them. */
+export const bringsNoNames = (plugin: string): boolean =>
+  leavesSettings(plugin) && !MAY_BRING_NAMES.test(plugin);
+
+const PLAIN_BABEL =
+  /^(?:@babel\/|(?:module:)?(?:babel-preset-)?(?:react-app|next\/babel|jest)$|babel-plugin-istanbul$)/;
+
+/** Whether a plugin or preset of Babel surely puts no such names into files. */
+export const babelBringsNoNames = (name: string): boolean => PLAIN_BABEL.test(name);

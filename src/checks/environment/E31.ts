@@ -1,0 +1,195 @@
+import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { babelBringsNoNames, bringsNoNames } from '../../environment/tables/plugins.js';
+import type { Finding, Place, Span } from '../../finding.js';
+import { LOADING } from '../../project/first-run.js';
+import { setsName } from '../../project/module-questions.js';
+import { reachableFrom } from '../../project/reachable.js';
+import { readBy, visitWhatRuns } from '../../syntax/unbound-names.js';
+import type { ProjectCheck } from '../questions/check.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { documentOf, KEPT_OUT, REPLACED } from '../questions/facts.js';
+import { loadedBy } from '../questions/missing-modules.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
+import { isKnown } from '../questions/setup-effects.js';
+import { calledAtOnce, shownNeeds } from '../questions/shown-at-once.js';
+
+const message = (name: string, files: readonly unknown[]): string =>
+  `${name} is read here${andMore(files)}, and no declaration, import or setting gives it.`;
+const messageShown = (name: string, component: string, files: readonly unknown[]): string =>
+  `${component} reads ${name} as soon as it is shown${andMore(files)}, and no declaration, import or setting gives it.`;
+const adviceImport = (line: string): string => `Import it, as other files do: ${line}`;
+const adviceNone = 'Import it, or declare it.';
+
+/** A name that a spec file reads as it runs, with its first place. */
+const READ = fileFact('unbound names', ({ file, project }): readonly (Span & { name: string })[] => {
+  const unbound = project.summary(file.path)?.unbound;
+  const tree = unbound && unbound.size > 0 ? project.tree(file.path) : undefined;
+  if (!unbound || !tree) return [];
+  const found = new Map<string, Span>();
+  visitWhatRuns(tree.script.program, (node) => {
+    const read = readBy(node);
+    if (read && unbound.has(read.name) && !found.has(read.name)) found.set(read.name, read);
+  });
+  return [...found].map(([name, { start, end }]) => ({ name, start, end }));
+});
+
+const NEEDS = fileFact('unbound below', (context) =>
+  shownNeeds(context, (component, project) =>
+    calledAtOnce(component, project).flatMap(({ path, at }) =>
+      project.summary(at.file)?.unbound.has(path) ? [{ what: path, at }] : [],
+    ),
+  ),
+);
+
+/** A name that is read as specs run, and that nothing gives: an import that was forgotten, a slip of the pen. */
+export const E31: ProjectCheck = {
+  code: 'E31',
+  family: 'environment',
+  scope: 'project',
+  facts: [READ, NEEDS, REPLACED, KEPT_OUT],
+  title: 'Name that nothing gives',
+  level: 'blocker',
+  why: 'The run stops where it reads the name: “screen is not defined”, or finds another thing of that name.',
+  certain:
+    'Sure where the name is read under no condition, no scope of the file has it, and neither settings nor set-up can bring it.',
+  trouble:
+    "render(<KilnLid />);\nexpect(screen.getByRole('heading')).toBeVisible(); // only render is imported",
+  mended: "import { render, screen } from '@testing-library/react';",
+  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+};
+
+interface Read {
+  name: string;
+  place: Place;
+  /** The component that reads it as it is shown. */
+  component?: string;
+  file: SpecFileFacts;
+}
+
+function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+  const byRead = new Map<string, Read[]>();
+  for (const file of specFiles) {
+    const reads = readsOf(file, context);
+    if (reads.length === 0) continue;
+    const given = givenTo(file, environment, context);
+    if (!given) continue;
+    for (const read of reads) {
+      if (given(read)) continue;
+      const key = read.place.file === file.path ? read.name : `${read.place.file}\0${read.name}`;
+      byRead.set(key, [...(byRead.get(key) ?? []), read]);
+    }
+  }
+  return [...byRead.values()].flatMap((reads): Finding[] => {
+    const [first] = reads;
+    if (!first) return [];
+    const { name, place, component } = first;
+    const line = importElsewhere(name, context);
+    return [
+      {
+        place,
+        certainty: 'sure',
+        message: component === undefined ? message(name, reads) : messageShown(name, component, reads),
+        advice: line === undefined ? adviceNone : adviceImport(line),
+        evidence:
+          place.file === first.file.path
+            ? []
+            : [{ file: first.file.path, start: 0, end: 0, note: 'a spec file that runs it' }],
+      },
+    ];
+  });
+}
+
+// Each name once a spec file: what it reads itself, what the modules read that it loads, what the components read that it shows.
+function readsOf(file: SpecFileFacts, context: ProjectContext): Read[] {
+  const { project } = context;
+  const own = file
+    .get(READ)
+    .map(({ name, ...span }): Read => ({ name, place: inSpecFile(file, span), file }));
+  const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()].flatMap((path) =>
+    path === file.path
+      ? []
+      : [...(project.summary(path)?.firstRuns.get(LOADING) ?? [])].map(([name, span]): Read => ({
+          name,
+          place: { file: path, ...span },
+          file,
+        })),
+  );
+  const below = file
+    .get(NEEDS)
+    .filter(({ at }) => !file.get(REPLACED).has(at.file))
+    .map(({ what, at, component }): Read => ({ name: what, place: at, component, file }));
+  const all = [...own, ...loaded, ...below];
+  return [
+    ...new Map(all.reverse().map((read) => [`${read.place.file}\0${read.name}`, read])).values(),
+  ].reverse();
+}
+
+// Whether something gives a name to what a spec file runs; undefined where that can't be told.
+function givenTo(
+  file: SpecFileFacts,
+  environment: Environment,
+  context: ProjectContext,
+): ((read: Read) => boolean) | undefined {
+  const runners = environment.runnersOf(file.path);
+  const setup = context.setupOf(file.path);
+  if (runners.length === 0 || !setup || !isKnown(setup)) return undefined;
+  if (!runners.every((runner) => isPlain(file, runner))) return undefined;
+  const { project } = context;
+  const settings = runners.flatMap(({ settingsFile }) => settingsFile ?? []);
+  const speaking = [...reachableFrom(project, settings).files, ...settings, ...setup.files];
+  const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()];
+  return ({ name, place }) =>
+    speaking.some((path) => path !== place.file && project.source(path)?.text.includes(name)) ||
+    loaded.some((path) => setsName(project, path, name)) ||
+    project.tree(place.file)?.script.comments.some(({ value }) => value.includes(name)) === true;
+}
+
+const DOCUMENTS: ReadonlySet<string | undefined> = new Set([
+  'jsdom',
+  'happy-dom',
+  'node',
+  'jest-environment-jsdom',
+  'jest-environment-node',
+  undefined,
+]);
+
+// Nothing that compiles or surrounds the specs brings names of its own.
+function isPlain(file: SpecFileFacts, runner: RunnerFacts): boolean {
+  const { transforms, runner: name } = runner;
+  if (!DOCUMENTS.has(documentOf(file, runner))) return false;
+  if (!transforms.known) return name === 'mocha';
+  switch (transforms.value.by) {
+    case 'plugins':
+      return transforms.value.plugins.every(bringsNoNames);
+    case 'rules':
+      return (
+        transforms.value.babel.known &&
+        [
+          ...(transforms.value.babel.value?.plugins ?? []),
+          ...(transforms.value.babel.value?.presets ?? []),
+        ].every(({ name }) => name !== undefined && babelBringsNoNames(name)) &&
+        transforms.value.rules.every(({ by }) => !/^[./<]/.test(by))
+      );
+    default:
+      return false;
+  }
+}
+
+// The import by which most other files have the name.
+function importElsewhere(name: string, { project, sources, specFiles }: ProjectContext): string | undefined {
+  const counts = new Map<string, number>();
+  for (const path of [...sources, ...specFiles.map(({ path }) => path)]) {
+    const imported = project.summary(path)?.imports.get(name);
+    if (!imported || imported.typeOnly || imported.specifier.startsWith('.')) continue;
+    const { specifier, name: exported } = imported;
+    const what =
+      exported === 'default'
+        ? name
+        : exported === '*'
+          ? `* as ${name}`
+          : `{ ${exported === name ? name : `${exported} as ${name}`} }`;
+    const line = `import ${what} from '${specifier}';`;
+    counts.set(line, (counts.get(line) ?? 0) + 1);
+  }
+  return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
+}
