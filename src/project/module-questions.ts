@@ -174,6 +174,14 @@ function makesNone(statement: Node): boolean {
   return isFunction(body) && body.body?.type === 'BlockStatement' && body.body.body.length === 0;
 }
 
+/** Whether what a module declares is a function, written out, or a class: no stand-in. */
+export function isPlainFunction(project: Project, { file, name }: Declared): boolean {
+  const node = project.tree(file)?.facts.declarations.get(name);
+  return node?.type === 'VariableDeclarator'
+    ? node.init !== null && isFunction(unwrapped(node.init))
+    : node !== undefined && (isFunction(node) || node.type === 'ClassDeclaration');
+}
+
 /** The export of a package whose call made what a module declares: a store is made by `defineStore` of its library. */
 export function makerOf(
   project: Project,

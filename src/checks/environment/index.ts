@@ -29,6 +29,7 @@ import { E28 } from './E28.js';
 import { E29 } from './E29.js';
 import { E30 } from './E30.js';
 import { E31 } from './E31.js';
+import { E32 } from './E32.js';
 import type { Check } from '../questions/check.js';
 
 /** The checks of how a suite runs. */
@@ -64,4 +65,5 @@ export const ENVIRONMENT: readonly Check[] = [
   E29,
   E30,
   E31,
+  E32,
 ];

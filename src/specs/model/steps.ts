@@ -202,6 +202,8 @@ export type Step = Circumstances &
         kind: 'answer';
         standIn?: StandIn;
         binding?: Binding;
+        /** What is told to answer goes by that name alone, as it is no member of it. */
+        isWhole: boolean;
         once: boolean;
         text: string;
         gives: Expr | undefined;

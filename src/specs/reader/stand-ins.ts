@@ -72,10 +72,16 @@ function rootBinding(env: Env, node: CallNode['arguments'][number]) {
 
 /** The name that a stand-in goes by: `load.mockReset()`, `vi.mocked(load).mockReset()`. */
 export function receiverBinding(env: Env, node: CallNode): Binding | undefined {
-  const { root } = propertyChain(node.callee);
-  if (root.type === 'Identifier') return env.find(root.name)?.binding;
+  const root = receiverChain(node)?.root;
+  return root?.type === 'Identifier' ? env.find(root.name)?.binding : undefined;
+}
+
+// The name, and the properties on the way to the stand-in.
+function receiverChain(node: CallNode): ReturnType<typeof propertyChain> | undefined {
+  const { root, path } = propertyChain(node.callee);
+  if (root.type === 'Identifier') return { root, path: path.slice(0, -1) };
   const [first] = root.type === 'CallExpression' ? root.arguments : [];
-  return first && rootBinding(env, first);
+  return first && propertyChain(first);
 }
 
 /** An answer that a stand-in is given, for one call or for all that follow. */
@@ -95,6 +101,7 @@ export function keepAnswer(
       kind: 'answer',
       standIn,
       binding,
+      isWhole: receiverChain(node)?.path.length === 0,
       once,
       text,
       gives:
