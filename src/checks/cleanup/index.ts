@@ -12,6 +12,22 @@ import { C10 } from './C10.js';
 import { C11 } from './C11.js';
 import { C12 } from './C12.js';
 import { C13 } from './C13.js';
+import { C14 } from './C14.js';
 
 /** The checks of this family, by number. */
-export const CLEANUP: readonly Check[] = [C01, C02, C03, C04, C05, C06, C07, C08, C09, C10, C11, C12, C13];
+export const CLEANUP: readonly Check[] = [
+  C01,
+  C02,
+  C03,
+  C04,
+  C05,
+  C06,
+  C07,
+  C08,
+  C09,
+  C10,
+  C11,
+  C12,
+  C13,
+  C14,
+];

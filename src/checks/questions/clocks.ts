@@ -1,6 +1,6 @@
 import { agreed } from '../../environment/facts/environment.js';
 import { hooksFor, type Block } from '../../specs/model/blocks.js';
-import type { Step } from '../../specs/model/steps.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { FileContext } from './context.js';
 import { eachHooksAround, specsAfter } from './order.js';
 import { leftBy, type Left } from './ending.js';
@@ -10,11 +10,14 @@ export const fakesClock = ({ steps }: Block): boolean =>
   steps.some((step) => step.kind === 'clock' && step.on);
 
 /** Whether a step runs while a fake clock is in place, by its own block or a hook before it. */
-export function runsOnFakeClock(step: Step, block: Block): boolean {
+export const runsOnFakeClock = (step: Step, block: Block): boolean => clockBefore(step, block)?.on === true;
+
+/** What was last done to the clock before a step, by its own block or a hook before it. */
+export function clockBefore(step: Step, block: Block): StepOf<'clock'> | undefined {
   const hooks = hooksFor(block, 'before-all', 'before-each').flatMap(({ steps }) => steps);
   const before = [...hooks, ...block.steps.slice(0, block.steps.indexOf(step))];
   const last = before.findLast(({ kind }) => kind === 'clock');
-  return last?.kind === 'clock' && last.on;
+  return last?.kind === 'clock' ? last : undefined;
 }
 
 /** Clocks that a spec or hook fakes and that nothing surely switches back, with the first spec that does not fake it too. */

@@ -195,7 +195,8 @@ export type Step = Circumstances &
         standIn?: StandIn;
         binding?: Binding;
       }
-    | { kind: 'clock'; on: boolean; name: string }
+    /** `told`: it is told more than to be on: which functions it fakes, or that it goes on by itself. */
+    | { kind: 'clock'; on: boolean; name: string; told: boolean }
     | { kind: 'unmount'; render?: Render; automatic: boolean }
     /** `gives`: what a call then gives; undefined where that can't be read, or is no plain value. */
     | {

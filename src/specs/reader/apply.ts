@@ -165,6 +165,7 @@ function assertsOrFakes(
           kind: 'clock',
           on: meaning.on,
           name: run.tree.script.source.text.slice(node.callee.start, node.callee.end),
+          told: node.arguments.length > 0,
         },
         node,
       );
