@@ -43,8 +43,3 @@ export function missingPart(path: string, isJest: boolean): string | undefined {
 
 /** Whether a path may reach such a part under some runner. */
 export const mayBeMissing = (path: string): boolean => partOf(path) !== undefined;
-
-const NAMES = new RegExp(`\\b(?:${PARTS.map(({ name }) => name).join('|')})\\b`);
-
-/** Whether a text names one of them. */
-export const namesMissingPart = (text: string): boolean => NAMES.test(text);

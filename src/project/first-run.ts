@@ -1,6 +1,6 @@
 import type { Node, Program } from 'oxc-parser';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
-import { mayBeMissing, namesMissingPart } from '../libraries/missing-parts.js';
+import { mayBeMissing } from '../libraries/missing-parts.js';
 import type { Span } from '../finding.js';
 import type { ModuleFacts } from '../syntax/module-facts.js';
 import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
@@ -23,12 +23,11 @@ export const LOADING = '';
 type Unbound = ReadonlyMap<string, unknown>;
 
 /**
- * The first runs of a module's components and hooks, by name, where they call hooks or what documents may lack, or read a
- * name that nothing binds; and of the module itself, for such names alone.
+ * The first runs of a module's components and hooks, by name, where they call hooks, imports or what documents may lack, or
+ * read a name that nothing binds; and of the module itself, for such names alone.
  */
 export function firstRuns(
   program: Program,
-  text: string,
   { declarations, imports }: ModuleFacts,
   unbound: Unbound,
 ): ReadonlyMap<string, FirstRun> {
@@ -38,7 +37,6 @@ export function firstRuns(
       LOADING,
       noted(NO_IMPORTS, unbound, (note) => runStatements(program.body, note)),
     );
-  if (unbound.size === 0 && !mayMatter(text)) return found;
   for (const [name, node] of declarations) {
     const value = node.type === 'VariableDeclarator' ? node.init : node;
     const made = value && /^(?:use)?[A-Z]/.test(name) ? unwrappedComponent(value) : undefined;
@@ -73,14 +71,12 @@ function noted(imports: ModuleFacts['imports'], unbound: Unbound, run: (note: No
   const call = (callee: Node): void => {
     const path = pathOf(callee);
     const isOwn = imports.has(path.split('.')[0] ?? '');
-    const matters = HOOK.test(path) || (mayBeMissing(path) && !isOwn);
+    const matters = HOOK.test(path) || imports.has(path) || (mayBeMissing(path) && !isOwn);
     if (matters && !found.has(path)) found.set(path, { start: callee.start, end: callee.end });
   };
   run({ call, read });
   return found;
 }
-
-const mayMatter = (text: string): boolean => namesMissingPart(text) || /\buse[A-Z]\w*\(/.test(text);
 
 const runBody = (body: Node, note: Note): void =>
   body.type === 'BlockStatement' ? runStatements(body.body, note) : runExpression(body, note);

@@ -78,7 +78,7 @@ export function summaryOf(
     ),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
-    firstRuns: firstRuns(program, source.text, facts, unbound),
+    firstRuns: firstRuns(program, facts, unbound),
     unbound,
     definesSpecs,
     usesTestLibrary,

@@ -14,6 +14,7 @@ import { S12 } from './S12.js';
 import { S13 } from './S13.js';
 import { S14 } from './S14.js';
 import { S15 } from './S15.js';
+import { S16 } from './S16.js';
 
 /** The checks of this family, by number. */
 export const STATE_CHECKS: readonly Check[] = [
@@ -32,4 +33,5 @@ export const STATE_CHECKS: readonly Check[] = [
   S13,
   S14,
   S15,
+  S16,
 ];

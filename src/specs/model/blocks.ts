@@ -141,6 +141,8 @@ export interface Replacement {
   automatic: boolean;
   /** What the functions give that the file puts in the place of the module's own, by name; those that can't be read are left out. */
   answers: Map<string, Expr>;
+  /** The stand-ins of the runner that the factory gives an answer, by name: as it makes them, or in a chain behind. */
+  told: Map<string, Span & { made: boolean }>;
   /** Names of functions that it puts a stand-in in the place of which does nothing of the file's own. */
   plain: Set<string>;
   /** The stand-ins that it puts there and that go by a name of the file, by the names of what they stand for. */

@@ -47,6 +47,8 @@ export function keepFactoryAnswers({ file, moduleEnvs, moduleReplacements, tree 
       const answer = answerOf(node, scope);
       if (answer) replacement.answers.set(name, answer);
       if (isPlain(node)) replacement.plain.add(name);
+      const told = toldAs(node);
+      if (told) replacement.told.set(name, { start: node.start, end: node.end, made: told === 'made' });
       const held = env.find(heldBy(node) ?? '')?.value;
       if (held?.is !== 'thing' || !held.standIn) continue;
       replacement.standIns.set(name, held.standIn);
@@ -60,6 +62,17 @@ function isPlain(node: Node): boolean {
   if (node.type !== 'CallExpression' || node.callee.type !== 'MemberExpression') return false;
   if (node.arguments.some((each) => isFunction(unwrapped(each)) || each.type === 'Identifier')) return false;
   return memberName(node.callee) === 'fn' || isPlain(unwrapped(node.callee.object));
+}
+
+// `vi.fn(() => …)` is made with an answer, `vi.fn().mockReturnValue(…)` is told one.
+function toldAs(node: Node): 'made' | 'told' | undefined {
+  if (node.type !== 'CallExpression' || node.callee.type !== 'MemberExpression') return undefined;
+  const name = memberName(node.callee) ?? '';
+  if (name === 'fn') return node.arguments.length > 0 ? 'made' : undefined;
+  const { members } = TYPES['stand-in'];
+  const isAnswer = Object.hasOwn(members, name) && members[name]?.kind === 'answer';
+  const inner = unwrapped(node.callee.object);
+  return isAnswer && (toldAs(inner) ?? isPlain(inner)) ? 'told' : undefined;
 }
 
 // `load: load`, `load: (...all) => load(...all)`

@@ -46,6 +46,7 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
         : {}),
       automatic: !factory && !hasManualStandIn(run, file),
       answers: new Map(),
+      told: new Map(),
       plain: new Set(),
       standIns: new Map(),
     });
