@@ -2,7 +2,7 @@ import { createRequire } from 'node:module';
 import type { Node, Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
 import { namesIn } from './module-facts.js';
-import { calledName, childrenOf, isFunction, memberName, unwrapped, writtenTo } from './tree.js';
+import { childrenOf, isFunction, memberName, writtenTo } from './tree.js';
 
 // Read by `require`: JSON, for which Node 20 has no import of its own.
 const platforms = createRequire(import.meta.url)('globals') as Readonly<Record<string, object>>;
@@ -156,71 +156,4 @@ function partsOf(node: Node): Node[] {
     default:
       return childrenOf(node);
   }
-}
-
-// Functions that only keep what they are handed, to call it when they are asked.
-const KEEPING = /^(?:fn|mock|stub|calls?Fake|implement|lazy|defineAsyncComponent)/;
-const SKIPPED = /(?:^|\.)(?:skip|todo|skipIf|runIf|fails|failing|xit|xtest|xdescribe|xcontext|xspecify)\b/;
-
-/**
- * Calls `visit` for the values of a spec file that are worked out when its specs run: statements, and functions that are
- * handed to calls, or declared and named elsewhere. Nothing under a condition, in a `try`, or in what is skipped.
- */
-export function visitWhatRuns(program: Program, visit: (node: Node) => void): void {
-  const named = new Set<string>();
-  const note = (node: Node): void => {
-    if (node.type === 'Identifier') named.add(node.name);
-    for (const child of valuesBelow(node)) {
-      const isOwn = isFunction(node) && 'id' in node && child === node.id;
-      if (!isOwn && !(node.type === 'VariableDeclarator' && child === node.id)) note(child);
-    }
-  };
-  note(program);
-  const run = (node: Node): void => {
-    visit(node);
-    switch (node.type) {
-      case 'TryStatement':
-      case 'ClassDeclaration':
-      case 'ClassExpression':
-        return;
-      case 'IfStatement':
-      case 'ConditionalExpression':
-        return run(node.test);
-      case 'LogicalExpression':
-        return run(node.left);
-      case 'FunctionDeclaration':
-        if (node.id && named.has(node.id.name)) below(node);
-        return;
-      case 'VariableDeclarator':
-        if (node.init && isFunction(node.init)) {
-          if (node.id.type === 'Identifier' && named.has(node.id.name)) below(node.init);
-          return;
-        }
-        if (node.init) run(node.init);
-        return;
-      case 'CallExpression':
-        return call(node);
-      default:
-        if (!isFunction(node)) below(node);
-    }
-  };
-  const below = (node: Node): void => valuesBelow(node).forEach(run);
-  const call = (node: Extract<Node, { type: 'CallExpression' }>): void => {
-    if (SKIPPED.test(wholePath(node.callee))) return;
-    run(node.callee);
-    const isKept = KEEPING.test(calledName(node) ?? '');
-    for (const argument of node.arguments) {
-      const given = unwrapped(argument);
-      if (!isFunction(given)) run(argument);
-      else if (!isKept) below(given);
-    }
-  };
-  run(program);
-}
-
-function wholePath(callee: Node): string {
-  const inner = unwrapped(callee);
-  if (inner.type === 'CallExpression') return wholePath(inner.callee);
-  if (inner.type === 'MemberExpression') return `${wholePath(inner.object)}.${memberName(inner) ?? ''}`;
-  return inner.type === 'Identifier' ? inner.name : '';
 }

@@ -1,11 +1,13 @@
+import { isBuiltin } from 'node:module';
 import type { Finding, Span } from '../../finding.js';
+import { calledParts, type CalledPart } from '../../project/what-runs.js';
 import { nearest } from '../../util/nearest.js';
 import { relativeTo } from '../../util/paths.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { sentTo, type AliasRule } from '../../host/leads.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { REPLACED, UNGIVEN, UNGIVEN_BELOW } from '../questions/facts.js';
 import {
   loadedBy,
@@ -30,12 +32,14 @@ const adviceUngiven = (name: string): string => `Let its factory give it, too: $
 const adviceVersion = 'Take what the installed version of it gives.';
 const adviceNone = 'Export it there, or take what is exported.';
 
+const CALLED_PARTS = fileFact('called parts', ({ file, project }) => calledParts(project, file.path));
+
 /** A name that a spec file, a set-up file or what they load imports, and that the module does not export. */
 export const E26: ProjectCheck = {
   code: 'E26',
   family: 'environment',
   scope: 'project',
-  facts: [REPLACED, UNGIVEN, UNGIVEN_BELOW],
+  facts: [REPLACED, UNGIVEN, UNGIVEN_BELOW, CALLED_PARTS],
   title: 'Import of what nobody exports',
   level: 'blocker',
   why: 'The name stands for nothing: whatever renders or calls it throws, far from the import.',
@@ -73,6 +77,20 @@ function check(each: Package, context: ProjectContext): Finding[] {
           found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));
   }
   for (const file of each.specFiles)
+    for (const part of file.get(CALLED_PARTS)) {
+      const given = partsLacked(part, file, each, context);
+      if (given)
+        found.set(
+          `${file.path}\0${part.start}`,
+          finding(
+            file.path,
+            { ...part, local: part.name, target: undefined, given, isKept: false },
+            undefined,
+            context,
+          ),
+        );
+    }
+  for (const file of each.specFiles)
     for (const ungiven of file.get(UNGIVEN))
       found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
   for (const file of each.specFiles)
@@ -91,6 +109,23 @@ function check(each: Package, context: ProjectContext): Finding[] {
     ])
       found.set(`${from}\0${missing.local}`, finding(from, missing, undefined, context));
   return [...found.values()];
+}
+
+// What a package gives, where a part that is called is surely not among it.
+function partsLacked(
+  { specifier, name, whole }: CalledPart,
+  file: SpecFileFacts,
+  { environment }: Package,
+  { project, setupOf }: ProjectContext,
+): ReadonlySet<string> | undefined {
+  const isReplaced =
+    file.get(REPLACED).has(specifier) || setupOf(file.path)?.replaced.has(specifier) === true;
+  const runners = environment.runnersOf(file.path);
+  const isAway = runners.some(({ aliases }) => !aliases.known || isSent(specifier, aliases.value));
+  if (isReplaced || isAway || isBuiltin(specifier) || project.resolve(file.path, specifier)) return undefined;
+  const given = project.packageWithout(name, file.path, specifier);
+  // What is given by default may carry more than the names beside it.
+  return whole === 'default' && given?.has('default') ? undefined : given;
 }
 
 const findingUngiven = (

@@ -15,7 +15,9 @@ const advice = (name: string, setup: string | undefined): string =>
 
 const NEEDS = fileFact('platform needs', (context) =>
   shownNeeds(context, (component, project) =>
-    calledAtOnce(component, project).map(({ path, at }) => ({ what: path, at })),
+    calledAtOnce(component, project).flatMap(({ path, at }) =>
+      project.summary(at.file)?.imports.has(path) ? [] : [{ what: path, at }],
+    ),
   ),
 );
 

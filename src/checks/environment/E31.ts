@@ -1,13 +1,13 @@
 import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
 import { babelBringsNoNames, bringsNoNames } from '../../environment/tables/plugins.js';
-import type { Finding, Place, Span } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
 import { LOADING } from '../../project/first-run.js';
 import { setsName } from '../../project/module-questions.js';
 import { reachableFrom } from '../../project/reachable.js';
-import { readBy, visitWhatRuns } from '../../syntax/unbound-names.js';
+import { unboundReads } from '../../project/what-runs.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { documentOf, KEPT_OUT, REPLACED } from '../questions/facts.js';
+import { CHOSEN_DOCUMENT, documentOf, KEPT_OUT, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { isKnown } from '../questions/setup-effects.js';
@@ -20,18 +20,7 @@ const messageShown = (name: string, component: string, files: readonly unknown[]
 const adviceImport = (line: string): string => `Import it, as other files do: ${line}`;
 const adviceNone = 'Import it, or declare it.';
 
-/** A name that a spec file reads as it runs, with its first place. */
-const READ = fileFact('unbound names', ({ file, project }): readonly (Span & { name: string })[] => {
-  const unbound = project.summary(file.path)?.unbound;
-  const tree = unbound && unbound.size > 0 ? project.tree(file.path) : undefined;
-  if (!unbound || !tree) return [];
-  const found = new Map<string, Span>();
-  visitWhatRuns(tree.script.program, (node) => {
-    const read = readBy(node);
-    if (read && unbound.has(read.name) && !found.has(read.name)) found.set(read.name, read);
-  });
-  return [...found].map(([name, { start, end }]) => ({ name, start, end }));
-});
+const READ = fileFact('unbound names', ({ file, project }) => unboundReads(project, file.path));
 
 const NEEDS = fileFact('unbound below', (context) =>
   shownNeeds(context, (component, project) =>
@@ -46,7 +35,7 @@ export const E31: ProjectCheck = {
   code: 'E31',
   family: 'environment',
   scope: 'project',
-  facts: [READ, NEEDS, REPLACED, KEPT_OUT],
+  facts: [READ, NEEDS, REPLACED, KEPT_OUT, CHOSEN_DOCUMENT],
   title: 'Name that nothing gives',
   level: 'blocker',
   why: 'The run stops where it reads the name: “screen is not defined”, or finds another thing of that name.',
