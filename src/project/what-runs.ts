@@ -2,8 +2,10 @@ import type { Node, Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
 import { calledName, isFunction, memberName, unwrapped } from '../syntax/tree.js';
-import { readBy, valuesBelow } from '../syntax/unbound-names.js';
+import { META_VALUES, readBy, valuesBelow } from '../syntax/unbound-names.js';
 import type { Project } from './project.js';
+
+export { META_VALUES };
 
 // What a spec file does as its specs run, without asking what its names hold.
 

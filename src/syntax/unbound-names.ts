@@ -19,6 +19,7 @@ const GIVEN: ReadonlySet<string> = new Set([
 
 const QUERY = /^(?:get|query|find)(?:All)?By[A-Z]|^debug$/;
 
+type NameRead = Span & { name: string };
 type Identifier = Extract<Node, { type: 'Identifier' | 'JSXIdentifier' }>;
 
 /**
@@ -76,8 +77,8 @@ function boundBy(node: Node): string[] {
 }
 
 /** The name that a node reads as a value, where it is one that neither the platform nor a runner gives. */
-export function readBy(node: Node): Identifier | undefined {
-  if (node.type === 'MemberExpression') return queriedWindow(node);
+export function readBy(node: Node): NameRead | undefined {
+  if (node.type === 'MemberExpression') return queriedWindow(node) ?? metaValues(node);
   const name = nameReadBy(node);
   return name && !GIVEN.has(name.name) ? name : undefined;
 }
@@ -87,6 +88,19 @@ function queriedWindow(node: Extract<Node, { type: 'MemberExpression' }>): Ident
   const { object } = node;
   const isOf = object.type === 'Identifier' && object.name === 'screen';
   return isOf && QUERY.test(memberName(node) ?? '') ? object : undefined;
+}
+
+/** The values that a bundler puts into `import.meta`, as a name: nobody else has them. */
+export const META_VALUES = 'import.meta.env';
+
+// `import.meta.env.MODE`, but not `import.meta.env?.MODE`.
+function metaValues({ object, optional }: Extract<Node, { type: 'MemberExpression' }>): NameRead | undefined {
+  const isMeta =
+    !optional &&
+    object.type === 'MemberExpression' &&
+    object.object.type === 'MetaProperty' &&
+    memberName(object) === 'env';
+  return isMeta ? { name: META_VALUES, start: object.start, end: object.end } : undefined;
 }
 
 function nameReadBy(node: Node): Identifier | undefined {

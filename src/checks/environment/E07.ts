@@ -130,20 +130,24 @@ function found(
   lacking: readonly unknown[],
   context: ProjectContext,
 ): Finding {
-  const { key = '', module = '' } = RUNNER_GLOBALS[runner.runner] ?? {};
+  const { key, module = '' } = RUNNER_GLOBALS[runner.runner] ?? {};
   const names = runnerGlobals(file, module, context.project.libraries);
   const place = file.get(GLOBALS).get(names[0] ?? '') ?? { start: 0, end: 0 };
   const first = Math.min(...names.map((name) => file.get(GLOBALS).get(name)?.start ?? place.start));
   const at = runner.settings?.at;
+  const bySetting = lacking.length > 1 ? key : undefined;
   const line = `import { ${names.join(', ')} } from '${module}';`;
   return {
     place: inSpecFile(file, { start: first, end: first }),
     certainty: 'sure',
     message: message(names.join(', '), runner.runner, lacking),
-    advice: lacking.length > 1 ? adviceSetting(key) : adviceImport(line),
+    advice: bySetting === undefined ? adviceImport(line) : adviceSetting(bySetting),
     evidence: at ? [{ ...at, note: 'the settings' }] : [],
     follows: passedOver(runner, 'globals'),
-    mend: lacking.length > 1 ? switchedOn(runner, key, context) : imported(file, names, module, context),
+    mend:
+      bySetting === undefined
+        ? imported(file, names, module, context)
+        : switchedOn(runner, bySetting, context),
   };
 }
 

@@ -4,9 +4,12 @@ import type { Project } from '../../project/project.js';
 import {
   Compiling,
   DRAWN,
+  isLoadedByNode,
   KEPT,
   KEPT_BUNDLED,
   META,
+  REQUIRE,
+  TYPES_FOR_SWC,
   NO_NAME,
   NO_NAME_BUNDLED,
   NO_NAME_BY_COMPILER,
@@ -42,6 +45,8 @@ const messageOfCompiler = (specifier: string, runner: string, files: readonly un
   `These specs load ${specifier}${andMore(files)}, which only the framework’s own compiler makes something that can be called, and ${runner} does not run it.`;
 const messageMeta = (runner: string, files: readonly unknown[]): string =>
   `A file asks for import.meta here${andMore(files)}, which only an ES module has, and ${runner} runs it as CommonJS.`;
+const messageRequire = (runner: string, files: readonly unknown[]): string =>
+  `A file calls require here${andMore(files)}, and ${runner} runs it as an ES module, which has none.`;
 const messageKept = (runner: string, files: readonly unknown[]): string =>
   `JSX stays as it is here${andMore(files)}, since the compiler is told to keep it, and ${runner} can’t run it.`;
 
@@ -185,9 +190,11 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
             ? messageRequired(specifier, runner.runner, all)
             : kind === META
               ? messageMeta(runner.runner, all)
-              : kind.startsWith(KEPT)
-                ? messageKept(runner.runner, all)
-                : messageKind(kind, runner.runner, all),
+              : kind === REQUIRE
+                ? messageRequire(runner.runner, all)
+                : kind.startsWith(KEPT)
+                  ? messageKept(runner.runner, all)
+                  : messageKind(kind, runner.runner, all),
     advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
@@ -207,6 +214,9 @@ function adviceFor(kind: string, runner: string): string {
   if (kind === REQUIRED) return 'Import it: the runner compiles what is imported.';
   if (kind === META)
     return 'Read such values in one module of your own, and let moduleNameMapper put a stand-in in its place.';
+  if (kind === TYPES_FOR_SWC)
+    return "Tell it in .swcrc: jsc: { parser: { syntax: 'typescript', tsx: true } }";
+  if (kind === REQUIRE) return 'Import it.';
   if (kind === PLAIN_JSX) return 'Give the file the ending .jsx: the bundler looks for no JSX in a .js file.';
   if (kind === NO_NAME_BY_PLUGIN)
     return "Let JSX find its name by itself: take jsxRuntime: 'classic' out, or import React in the file.";
@@ -227,7 +237,7 @@ function adviceFor(kind: string, runner: string): string {
     return runner === 'jest'
       ? "Add a transform: '^.+\\\\.vue$': '@vue/vue3-jest'"
       : "Add the plugin: import vue from '@vitejs/plugin-vue', and plugins: [vue()]";
-  if (runner === 'mocha')
+  if (isLoadedByNode(runner))
     return /^\.[cm]?tsx?|JSX/.test(kind)
       ? 'Load what compiles it before the specs: "require": ["@babel/register"], with its settings, or "import": ["tsx"]'
       : 'Load what takes such files for nothing before the specs: "require": ["ignore-styles"]';

@@ -7,7 +7,7 @@ import { escaped } from '../../util/pattern.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
-import { isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
+import { aliasesOf, isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
 import { isThere } from '../questions/is-there.js';
 import { loadedBy, replacedIn } from '../questions/missing-modules.js';
 import {
@@ -44,6 +44,8 @@ export const E13: ProjectCheck = {
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
 };
 
+const ASKED: ReadonlySet<string> = new Set(['jest', 'vitest', 'react-scripts', 'mocha', 'node']);
+
 /** What the compiler does with a name. */
 interface Resolved {
   name: string;
@@ -72,9 +74,9 @@ function check(each: Package, context: ProjectContext): Finding[] {
   const byPath = new Map<string, Use[]>();
   for (const { runners, files } of byRunners(each)) {
     const [runner, ...others] = runners;
-    if (!runner || others.length > 0 || !runner.aliases.known) continue;
-    if (!['jest', 'vitest', 'react-scripts'].includes(runner.runner)) continue;
-    const { value: rules } = runner.aliases;
+    const aliases = runner && files[0] && aliasesOf(runner, context.setupOf(files[0].path));
+    if (!runner || others.length > 0 || !aliases || !ASKED.has(runner.runner)) continue;
+    const { rules, readsPaths } = aliases;
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const { specifier, start, end } of context.project.summary(from)?.modules ?? []) {
         if (specifier.startsWith('.') || declares(environment, packageOf(specifier))) continue;
@@ -83,7 +85,7 @@ function check(each: Package, context: ProjectContext): Finding[] {
         const path =
           compilerPath(specifier, from, environment, context) ??
           basePath(specifier, from, environment, context);
-        if (path && runner.readsPaths) continue;
+        if (path && readsPaths) continue;
         const named = path ? '' : nobodysFolder(specifier, from, environment, context);
         if (named === undefined) continue;
         const key = path?.name ?? named;
@@ -167,16 +169,21 @@ function found(use: Use, uses: readonly unknown[]): Finding {
       place: { file: from, start, end },
       certainty: 'likely',
       message: messageNobody(specifier, folder, runner.runner, uses),
-      advice: `Set an alias for ${name} in the settings of the run.`,
+      advice:
+        runner.runner === 'mocha' || runner.runner === 'node'
+          ? `Say where ${name} leads in the compiler’s settings, under paths.`
+          : `Set an alias for ${name} in the settings of the run.`,
       evidence: runner.settings && [{ ...runner.settings.at, note: 'the settings of the run' }],
     };
   }
   const target = relativeTo(runner.folder, path.to ?? join(runner.folder, 'src/$1'));
   const prefix = path.name.replace('/*', '');
-  const isJest = runner.runner === 'jest';
-  const advice = isJest
-    ? `Map it for the runner as well: moduleNameMapper: { '${path.pattern}': '<rootDir>/${target}' }`
-    : `Give the runner the same alias: resolve: { alias: { '${prefix}': fileURLToPath(new URL('./${target.replace(/\/?\$1$/, '')}', import.meta.url)) } }`;
+  const isByNode = runner.runner === 'mocha' || runner.runner === 'node';
+  const advice = isByNode
+    ? 'Load what reads the compiler’s paths before the specs, such as tsx.'
+    : runner.runner === 'jest'
+      ? `Map it for the runner as well: moduleNameMapper: { '${path.pattern}': '<rootDir>/${target}' }`
+      : `Give the runner the same alias: resolve: { alias: { '${prefix}': fileURLToPath(new URL('./${target.replace(/\/?\$1$/, '')}', import.meta.url)) } }`;
   const settings = runner.settings?.at;
   return {
     place: { file: from, start, end },

@@ -1,13 +1,15 @@
 import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
 import { runsModules } from '../../environment/settings/commands.js';
-import type { Finding } from '../../finding.js';
+import type { Finding, Place } from '../../finding.js';
 import { isMatcherExtension } from '../../libraries/matchers.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { LIFTED, MODULES } from '../questions/facts.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
+import { DOCUMENTS } from '../questions/setup-effects.js';
 import { setsUp } from '../questions/sets-up.js';
+import { isLoadedByNode } from '../questions/compiled.js';
 
 const message = (text: string, key: string, what: string): string =>
   `${text} ${what}, and ${key} runs it where none of that is there yet.`;
@@ -17,6 +19,9 @@ const adviceEarly = (runner: string, name: string): string =>
   runner === 'vitest'
     ? `Make it in vi.hoisted: const { ${name} } = vi.hoisted(() => ({ ${name}: … }));`
     : `Read it only when it is called: (...given) => ${name}(...given), or make it inside.`;
+const messageBare = (specifier: string): string =>
+  `${specifier} is loaded before the document is there: what it gives for the whole page, such as screen, throws from then on.`;
+const adviceBare = 'Load what puts the document in place first, in a file or an option of its own.';
 const advice = (key: string): string => `Name it under ${key}: that runs before each spec file.`;
 
 /** A set-up file that needs the runner's functions, run before or outside of them. */
@@ -34,7 +39,10 @@ export const E23: ProjectCheck = {
   run: (context) =>
     unique(
       packagesWithSpecs(context).flatMap(({ environment, specFiles }) => [
-        ...environment.runners.flatMap((runner) => check(runner, context)),
+        ...environment.runners.flatMap((runner) => [
+          ...check(runner, context),
+          ...(isLoadedByNode(runner.runner) ? beforeDocument(runner, specFiles, context) : []),
+        ]),
         ...specFiles.flatMap((file) => tooEarly(file, environment, context)),
       ]),
     ),
@@ -93,6 +101,48 @@ function check({ runner, setupFiles }: RunnerFacts, context: ProjectContext): Fi
         advice: advice(instead),
       },
     ];
+  });
+}
+
+// @testing-library/dom 8 to 10: `screen` is made as the module is loaded, of the document that is there.
+function beforeDocument(
+  { setupFiles }: RunnerFacts,
+  specFiles: readonly SpecFileFacts[],
+  { project, files }: ProjectContext,
+): Finding[] {
+  const usesScreen = specFiles.some(({ path }) =>
+    [...(project.summary(path)?.imports.values() ?? [])].some(
+      ({ specifier, name }) => name === 'screen' && isOfQueries(specifier),
+    ),
+  );
+  if (!usesScreen || !setupFiles.known) return [];
+  const loaded = setupFiles.value.flatMap(({ text, candidates, at }) => {
+    const file = candidates.find((each) => files.kind(each) === 'file');
+    return file === undefined ? [{ specifier: text, place: at }] : loadedInOrder(file, project);
+  });
+  const document = loaded.findIndex(({ specifier }) => DOCUMENTS.has(specifier));
+  const queries = loaded.findIndex(({ specifier }) => isOfQueries(specifier));
+  const early = queries >= 0 && queries < document ? loaded[queries] : undefined;
+  if (!early) return [];
+  return [
+    { place: early.place, certainty: 'sure', message: messageBare(early.specifier), advice: adviceBare },
+  ];
+}
+
+const isOfQueries = (specifier: string): boolean =>
+  /^@testing-library\/(?:dom|react|preact|vue|angular|svelte)$/.test(specifier);
+
+// The packages that a module loads, in the order in which they run.
+function loadedInOrder(
+  path: string,
+  project: ProjectContext['project'],
+  seen = new Set<string>(),
+): { specifier: string; place: Place }[] {
+  if (seen.has(path)) return [];
+  seen.add(path);
+  return (project.summary(path)?.modules ?? []).flatMap(({ specifier, start, end }) => {
+    const target = project.resolve(path, specifier);
+    return target ? loadedInOrder(target, project, seen) : [{ specifier, place: { file: path, start, end } }];
   });
 }
 

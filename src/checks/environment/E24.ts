@@ -1,8 +1,7 @@
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
-import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Finding, Span } from '../../finding.js';
 import { requiresAsModule, wholeExports } from '../../project/module-questions.js';
-import { nearestManifest } from '../../environment/versions.js';
+import { isModuleByNode } from '../questions/module-packages.js';
 import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -51,7 +50,7 @@ const filesOf = ({ runner, settingsFile, transforms }: RunnerFacts): string[] =>
 ];
 
 function kindOf(file: string, context: ProjectContext): Finding[] {
-  if (!file.endsWith('.js') || !isOfModules(file, context)) return [];
+  if (!file.endsWith('.js') || !isModuleByNode(file, context)) return [];
   const name = basename(file);
   const advice = adviceKind(name.replace(/\.js$/, '.cjs'));
   return told(file, wholeExports(context.project, file), messageKind(name), advice);
@@ -61,8 +60,7 @@ function kindOf(file: string, context: ProjectContext): Finding[] {
 // `module.exports` nor a `require` that it could call.
 function bundled({ runner, settingsFile: file }: RunnerFacts, context: ProjectContext): Finding[] {
   if (runner !== 'vitest' || file === undefined || !/\.[cm]?[jt]s$/.test(file)) return [];
-  const isModule = /\.m[jt]s$/.test(file) || (!/\.c[jt]s$/.test(file) && isOfModules(file, context));
-  if (!isModule) return [];
+  if (!isModuleByNode(file, context)) return [];
   const { project } = context;
   const name = basename(file);
   return [
@@ -75,12 +73,6 @@ function bundled({ runner, settingsFile: file }: RunnerFacts, context: ProjectCo
 function mixed(file: string, { project }: ProjectContext): Finding[] {
   const call = /\.m?js$/.test(file) ? requiresAsModule(project, file) : undefined;
   return told(file, call, messageMixed(basename(file)), adviceMixed);
-}
-
-// Whether the package of a file says that its scripts are ES modules.
-function isOfModules(file: string, { files, setting }: ProjectContext): boolean {
-  const manifest = nearestManifest(files, file);
-  return manifest !== undefined && textOf(settingAt(setting(manifest), 'type')) === 'module';
 }
 
 const told = (file: string, span: Span | undefined, message: string, advice: string): Finding[] =>

@@ -6,6 +6,7 @@ import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '.
 import { CHOSEN_DOCUMENT, documentOf, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
+import type { SetupEffects } from '../questions/setup-effects.js';
 import { calledAtOnce, shownNeeds, unmetNeeds, type ShownNeed } from '../questions/shown-at-once.js';
 
 const message = (name: string, component: string, files: readonly unknown[]): string =>
@@ -68,7 +69,7 @@ function lacking(need: ShownNeed<string>, file: SpecFileFacts, context: ProjectC
     name === undefined ||
     !setup ||
     setup.strangers.length > 0 ||
-    !runners.every((runner) => isJsdom(file, runner))
+    !(bringsJsdom(setup) || runners.every((runner) => isJsdom(file, runner)))
   )
     return undefined;
   if ([...setup.packages].some((each) => MAY_BRING.test(each))) return undefined;
@@ -84,6 +85,10 @@ function lacking(need: ShownNeed<string>, file: SpecFileFacts, context: ProjectC
 
 const MAY_BRING =
   /polyfill|mock|shim|stub|fake|observer|match-?media|fetch|core-js|canvas|msw|undici|whatwg|dialog/i;
+
+// Packages that put the window of jsdom in place of the global one, parts that it lacks left out.
+const bringsJsdom = ({ packages }: SetupEffects): boolean =>
+  [...packages].some((name) => /^(?:global-jsdom|jsdom-global)(?:\/register)?$/.test(name));
 
 const isJsdom = (file: SpecFileFacts, runner: RunnerFacts): boolean => {
   const name = documentOf(file, runner);

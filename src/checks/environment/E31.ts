@@ -3,8 +3,9 @@ import { babelBringsNoNames, bringsNoNames } from '../../environment/tables/plug
 import type { Finding, Place } from '../../finding.js';
 import { LOADING } from '../../project/first-run.js';
 import { setsName } from '../../project/module-questions.js';
+import { META_VALUES, unboundReads } from '../../project/what-runs.js';
+import { isLoadedByNode } from '../questions/compiled.js';
 import { reachableFrom } from '../../project/reachable.js';
-import { unboundReads } from '../../project/what-runs.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { CHOSEN_DOCUMENT, documentOf, KEPT_OUT, REPLACED } from '../questions/facts.js';
@@ -19,6 +20,8 @@ const messageShown = (name: string, component: string, files: readonly unknown[]
   `${component} reads ${name} as soon as it is shown${andMore(files)}, and no declaration, import or setting gives it.`;
 const adviceImport = (line: string): string => `Import it, as other files do: ${line}`;
 const adviceNone = 'Import it, or declare it.';
+const adviceMeta =
+  'Only a bundler puts values there: read them in one module, in whose place specs put a stand-in.';
 
 const READ = fileFact('unbound names', ({ file, project }) => unboundReads(project, file.path));
 
@@ -78,7 +81,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
         place,
         certainty: 'sure',
         message: component === undefined ? message(name, reads) : messageShown(name, component, reads),
-        advice: line === undefined ? adviceNone : adviceImport(line),
+        advice: name === META_VALUES ? adviceMeta : line === undefined ? adviceNone : adviceImport(line),
         evidence:
           place.file === first.file.path
             ? []
@@ -127,7 +130,9 @@ function givenTo(
   const settings = runners.flatMap(({ settingsFile }) => settingsFile ?? []);
   const speaking = [...reachableFrom(project, settings).files, ...settings, ...setup.files];
   const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()];
+  const isBundled = runners.some(({ runner }) => runner === 'vitest');
   return ({ name, place }) =>
+    (name === META_VALUES && isBundled) ||
     speaking.some((path) => path !== place.file && project.source(path)?.text.includes(name)) ||
     loaded.some((path) => setsName(project, path, name)) ||
     project.tree(place.file)?.script.comments.some(({ value }) => value.includes(name)) === true;
@@ -146,7 +151,7 @@ const DOCUMENTS: ReadonlySet<string | undefined> = new Set([
 function isPlain(file: SpecFileFacts, runner: RunnerFacts): boolean {
   const { transforms, runner: name } = runner;
   if (!DOCUMENTS.has(documentOf(file, runner))) return false;
-  if (!transforms.known) return name === 'mocha';
+  if (!transforms.known) return isLoadedByNode(name);
   switch (transforms.value.by) {
     case 'plugins':
       return transforms.value.plugins.every(bringsNoNames);

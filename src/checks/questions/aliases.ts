@@ -1,8 +1,35 @@
+import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Files } from '../../host/files.js';
 import { join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { AliasRule } from '../../host/leads.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
+import { isKnown, type SetupEffects } from './setup-effects.js';
+
+/** What makes something else of names that files import. */
+interface Aliases {
+  rules: readonly AliasRule[];
+  /** The compiler’s `paths` count as well. */
+  readsPaths: boolean;
+}
+
+// tsx 3 and 4, @swc-node/register 1, tsconfig-paths 3 and 4.
+const READING_PATHS = /^(?:tsx|@esbuild-kit\/.+|@swc-node\/register|tsconfig-paths)(?:\/|$)/;
+// They may send any name anywhere, by settings of their own.
+const SENDING = /alias|^(?:@babel\/register|babel-|@swc\/register|jiti|esbuild-)/;
+
+/** The aliases of a run: those of its settings, or of what Node loads before; undefined where they can't be told. */
+export function aliasesOf(
+  { runner, aliases, readsPaths }: RunnerFacts,
+  setup: SetupEffects | undefined,
+): Aliases | undefined {
+  if (aliases.known) return { rules: aliases.value, readsPaths };
+  const isByNode = runner === 'node' || runner === 'mocha';
+  const loaded = [...(setup?.packages ?? [])];
+  return isByNode && isKnown(setup) && !loaded.some((name) => SENDING.test(name))
+    ? { rules: [], readsPaths: loaded.some((name) => READING_PATHS.test(name)) }
+    : undefined;
+}
 
 /** Whether a rule of a runner's settings takes an import. */
 export const isMapped = (specifier: string, rules: readonly AliasRule[]): boolean =>

@@ -28,13 +28,14 @@ import { settingAt, textOf, type Known, type Setting } from '../../environment/s
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
+import { requiresAsModule } from '../../project/module-questions.js';
 import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import { isSent } from './aliases.js';
 import type { ProjectContext, SpecFileFacts } from './context.js';
 import { documentOf } from './facts.js';
-import { ModulePackages, type UnfitPackage } from './module-packages.js';
+import { isModuleByNode, ModulePackages, type UnfitPackage } from './module-packages.js';
 import type { Package } from './packages.js';
 import type { SetupEffects } from './setup-effects.js';
 
@@ -137,7 +138,7 @@ export class Compiling {
         const rule = ruleOf(path);
         const isNothing = !rule || rule.by === '';
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
-        if (rule?.by === '@swc/jest') return this.#unnamedBySwc(rule.options, folder, summary);
+        if (rule?.by === '@swc/jest') return this.#unfitBySwc(path, rule.options, folder, summary);
         if (rule?.options && rule.by === 'babel-jest') {
           const told = besideFiles(rule.options, babel);
           return told && scriptKind(path, summary, this.#left(told));
@@ -186,15 +187,20 @@ export class Compiling {
       // A hook passes over compiler settings that it can't read.
       ...PLAIN,
       jsx,
-      unfit: (path, summary) =>
-        summary && !path.endsWith('.vue')
-          ? left
-            ? scriptKind(path, summary, { ...left, imports: false, meta: false })
-            : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER })
-          : takesStyles
-            ? undefined
-            : otherKind(path),
+      unfit: (path, summary) => {
+        if (!summary || path.endsWith('.vue')) return takesStyles ? undefined : otherKind(path);
+        const kind = left
+          ? scriptKind(path, summary, { ...left, imports: false, meta: false })
+          : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
+        return kind ?? (this.#requiresAsModule(path) ? REQUIRE : undefined);
+      },
     };
+  }
+
+  // Node 20 to 24, tsx 4: what runs as an ES module has no `require`.
+  #requiresAsModule(path: string): boolean {
+    const { project } = this.#context;
+    return isModuleByNode(path, this.#context) && requiresAsModule(project, path) !== undefined;
   }
 
   // Bundlers take scripts, styles and assets by themselves.
@@ -240,14 +246,21 @@ export class Compiling {
     };
   }
 
-  // @swc/jest 0.2: what it is told, and `.swcrc` of the root; calls of React where neither chooses.
-  #unnamedBySwc(options: Setting | undefined, folder: string, summary: ModuleSummary): string | undefined {
+  // @swc/jest 0.2: what it is told, and `.swcrc` of the root; where neither chooses, plain scripts and calls of React.
+  #unfitBySwc(
+    path: string,
+    options: Setting | undefined,
+    folder: string,
+    summary: ModuleSummary,
+  ): string | undefined {
     const file = join(folder, '.swcrc');
     const isThere = this.#context.files.kind(file) === 'file';
     const all = [options, isThere ? this.#context.setting(file) : undefined].filter(
       (each) => each !== undefined,
     );
     if (all.some((each) => each.is !== 'object' || each.open)) return undefined;
+    const [syntax] = all.flatMap((each) => settingAt(each, 'jsc', 'parser', 'syntax') ?? []);
+    if (isTypeScript(path) && syntax && textOf(syntax) === 'ecmascript') return TYPES_FOR_SWC;
     const chosen = all.flatMap((each) => settingAt(each, 'jsc', 'transform', 'react') ?? []);
     const isPlain = chosen.every((each) => {
       const runtime = settingAt(each, 'runtime');
@@ -339,11 +352,15 @@ export const NO_NAME_BY_COMPILER = `${NO_NAME}, by the compiler’s settings`;
 export const NO_NAME_BUNDLED = `${NO_NAME}, by the bundler`;
 /** The same, where the plugin is told so. */
 export const NO_NAME_BY_PLUGIN = `${NO_NAME}, by its plugin`;
+/** TypeScript, for a compiler that is told that it gets none. */
+export const TYPES_FOR_SWC = 'TypeScript, which @swc/jest is told to take for plain scripts';
 /** JSX that stays as it is. */
 export const KEPT = 'JSX, which the compiler is told to keep';
 /** The same, by a bundler that has no plugin for it. */
 export const KEPT_BUNDLED = `${KEPT}, by the bundler`;
 /** What only ES modules have, where modules are made CommonJS. */
 export const META = 'import.meta';
+/** What ES modules do not have, where they stay what they are. */
+export const REQUIRE = 'require in an ES module';
 /** JSX where no bundler looks for it. */
 export const PLAIN_JSX = 'JSX in a .js file';

@@ -40,10 +40,11 @@ export function lacksDocument(
   return context.setupOf(file.path)?.bringsDocument === false;
 }
 
-/** The setting that makes the functions of a runner global, and the module to import them from. */
-export const RUNNER_GLOBALS: Readonly<Record<string, { key: string; module: string }>> = {
+/** The setting that makes the functions of a runner global, where it has one, and the module to import them from. */
+export const RUNNER_GLOBALS: Readonly<Record<string, { key?: string; module: string }>> = {
   vitest: { key: 'globals', module: 'vitest' },
   jest: { key: 'injectGlobals', module: '@jest/globals' },
+  node: { module: 'node:test' },
 };
 
 /** The functions of a runner's module that a spec file uses as globals, by the alphabet: only what it exports can be meant. */

@@ -3,7 +3,7 @@ import type { Environment, Transforms } from '../../environment/facts/environmen
 import { settingAt, textOf } from '../../environment/settings/setting.js';
 import type { Resolve } from '../../host/files.js';
 import { nearestManifest } from '../../environment/versions.js';
-import { dirname, extname, isInstalled } from '../../util/paths.js';
+import { dirname, isInstalled } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
 import type { ProjectContext } from './context.js';
 
@@ -46,7 +46,7 @@ export class ModulePackages {
       return undefined;
     const isModule = (chosenBy: readonly string[] | 'none'): boolean => {
       const path = this.#resolver(chosenBy)(dirname(from), specifier);
-      if (!path || !isInstalled(path) || !this.#isWrittenAsModule(path)) return false;
+      if (!path || !isInstalled(path) || !isModuleByNode(path, this.#context)) return false;
       const isLeft = ignored.value.some((pattern) => mayMatch(pattern, path));
       return isLeft || !rules.some(({ pattern }) => mayMatch(pattern, path));
     };
@@ -61,16 +61,16 @@ export class ModulePackages {
     return resolver;
   }
 
-  // As Node tells them apart: by the ending, or by the nearest manifest.
-  #isWrittenAsModule(path: string): boolean {
-    if (extname(path) !== '.js') return extname(path) === '.mjs';
-    const manifest = nearestManifest(this.#context.files, path);
-    return manifest !== undefined && textOf(settingAt(this.#context.setting(manifest), 'type')) === 'module';
-  }
-
   // A folder of stand-ins beside the packages takes their place without a word.
   #isReplaced(specifier: string): boolean {
     const { folder, outer } = this.#environment;
     return hasStandIn(this.#context.files, [folder, ...outer.map((each) => each.folder)], specifier);
   }
+}
+
+/** Whether Node takes a script for an ES module: by its ending, or by the nearest manifest. */
+export function isModuleByNode(path: string, { files, setting }: ProjectContext): boolean {
+  if (!/\.[jt]sx?$/.test(path)) return /\.m[jt]s$/.test(path);
+  const manifest = nearestManifest(files, path);
+  return manifest !== undefined && textOf(settingAt(setting(manifest), 'type')) === 'module';
 }

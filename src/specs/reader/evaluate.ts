@@ -1,4 +1,4 @@
-import { lookUp } from './names.js';
+import { importedValue, lookUp } from './names.js';
 import type { Node } from 'oxc-parser';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
@@ -203,8 +203,10 @@ function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitE
 
 function imported(run: SpecReading, source: Node): Value {
   const specifier = source.type === 'Literal' && typeof source.value === 'string' ? source.value : undefined;
-  const file = specifier && run.project.resolve(run.tree.path, specifier);
-  return file && !run.replaced.has(file) ? { is: 'project', declared: { file, name: '*' } } : UNKNOWN_VALUE;
+  if (specifier === undefined) return UNKNOWN_VALUE;
+  const file = run.project.resolve(run.tree.path, specifier);
+  if (!file) return importedValue(run, run.tree.path, specifier, '*');
+  return run.replaced.has(file) ? UNKNOWN_VALUE : { is: 'project', declared: { file, name: '*' } };
 }
 
 const either = (left: Value, right: Value): Value => {

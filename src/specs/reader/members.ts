@@ -1,7 +1,7 @@
 import { heldByContext } from './spec-context.js';
 import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, lookUp, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, importedValue, lookUp, moduleMember } from './names.js';
 import { CHAINS } from '../../syntax/promises.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
@@ -172,7 +172,10 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
         : { is: 'read', of: value, name };
     }
     case 'external':
-      return { is: 'external', module: value.module, name: `${value.name}.${name}` };
+      // Of a package that is taken as a whole, each part is what an import of it would be.
+      return value.name === '*' || (value.name === 'default' && isLibrary(run, value.module, name))
+        ? importedValue(run, run.tree.path, value.module, name)
+        : { is: 'external', module: value.module, name: `${value.name}.${name}` };
     case 'global':
       return globalMember(value.path, name);
     case 'promise':
@@ -325,3 +328,7 @@ const EXPECT_MEMBERS: Readonly<Record<string, Meaning>> = {
 function expectMember(value: Extract<Value, { is: 'library' }>, name: string): Value {
   return { ...value, meaning: EXPECT_MEMBERS[name] ?? { kind: 'plain' }, name };
 }
+
+// `const rtl = require('@testing-library/react')`
+const isLibrary = ({ project: { libraries } }: SpecReading, module: string, name: string): boolean =>
+  libraries.meaningOf(module, 'default') === undefined && libraries.meaningOf(module, name) !== undefined;
