@@ -1975,4 +1975,138 @@ export const FAULTS = [
       edit: { 'tsconfig.spec.json': null },
     },
   ]),
+  ...on(
+    [V4, V1, J29],
+    [
+      {
+        code: 'E31',
+        name: 'a query of the page that nobody imports',
+        edit: { [SPEC]: ['{ render, screen }', '{ render }'] },
+      },
+      {
+        code: 'E31',
+        name: 'data that nobody declares',
+        edit: { [SPEC]: ['name="Big Bertha"', '{...kiln}'] },
+      },
+      {
+        code: 'E31',
+        name: 'a component reads a name that it has not',
+        edit: { 'src/KilnCard.tsx': ['{name}, {cone}', '{shown(name)}, {cone}'] },
+      },
+      {
+        code: 'E31',
+        name: 'a module reads a name as it is loaded',
+        edit: { 'src/cone.ts': ["'cone 6'", 'CONE'] },
+      },
+      {
+        code: 'E32',
+        name: 'a real function is told to answer',
+        edit: {
+          'src/cone.ts': "export const cone: string = 'cone 6';\nexport const heat = () => 6;\n",
+          [SPEC]: [
+            ['import { KilnCard }', "import { heat } from './cone';\nimport { KilnCard }"],
+            ['    render(', '    (heat as any).mockReturnValue(10);\n    render('],
+          ],
+        },
+      },
+    ],
+  ),
+  ...on(
+    [V4, V1],
+    [
+      {
+        code: 'C14',
+        name: 'a query waits on a clock that stands still',
+        edit: {
+          [SPEC]: [
+            ["shows the cone', () => {", "shows the cone', async () => {\n    vi.useFakeTimers();"],
+            ["screen.getByRole('heading')", "await screen.findByRole('heading')"],
+          ],
+        },
+      },
+      {
+        code: 'E26',
+        name: 'a function of the library that is gone',
+        edit: {
+          [SPEC]: [
+            ['import { KilnCard }', "import dom from 'react-dom';\nimport { KilnCard }"],
+            ['    render(', "    dom.render(null, document.createElement('p'));\n    render("],
+          ],
+        },
+      },
+    ],
+  ),
+  ...on(
+    [J29],
+    [
+      {
+        code: 'S16',
+        name: 'the settings take the answer of a stand-in away',
+        edit: {
+          'src/cone.ts':
+            "export const cone: string = 'cone 6';\nexport const heat = () => ({ degrees: 6 });\n",
+          'src/KilnCard.tsx': [
+            ['import { cone }', 'import { cone, heat }'],
+            ['=> (', '=> {\n  const { degrees } = heat();\n  return ('],
+            ['\n);\n', '\n);\n};\n'],
+            ['{name}, {cone}', '{name}, {cone} {degrees}'],
+          ],
+          [SPEC]: [
+            'describe(',
+            "jest.mock('./cone', () => ({ cone: 'cone 6', heat: jest.fn(() => ({ degrees: 6 })) }));\n\ndescribe(",
+          ],
+          [JEST]: ["testEnvironment: 'jsdom',", "testEnvironment: 'jsdom',\n  resetMocks: true,"],
+        },
+      },
+    ],
+  ),
+  ...on(
+    [VUE_V],
+    [
+      {
+        code: 'E31',
+        name: 'a function of the framework that nobody imports',
+        edit: { 'src/GlazeCard.vue': ['defineProps', 'const open = ref(false);\ndefineProps'] },
+      },
+    ],
+  ),
+  ...on(
+    [NODE],
+    [
+      {
+        code: 'E07',
+        name: 'a function of the runner that nobody imports',
+        edit: { 'src/Shelf.test.tsx': ['{ describe, it }', '{ describe }'] },
+      },
+      {
+        code: 'E13',
+        name: 'an alias that nobody knows',
+        edit: { 'src/Shelf.tsx': ["'./cones.js'", "'@/cones'"] },
+      },
+      {
+        code: 'E27',
+        name: 'a part of the platform that jsdom lacks',
+        edit: {
+          'src/Shelf.tsx': [
+            '  return (',
+            "  const wide = window.matchMedia('(width > 40em)').matches;\n  return (",
+          ],
+        },
+      },
+      {
+        code: 'E31',
+        name: 'values that only a bundler has',
+        edit: { 'src/cones.ts': ["= ['6', '10'];", "= ['6', import.meta.env.MODE];"] },
+      },
+      {
+        code: 'E23',
+        name: 'the queries are loaded before the document',
+        edit: {
+          'test/setup.ts':
+            "import { cleanup } from '@testing-library/react';\nimport 'global-jsdom/register';\nimport { afterEach } from 'node:test';\n\nafterEach(cleanup);\n",
+          'package.json': [' --import global-jsdom/register', ''],
+        },
+      },
+    ],
+  ),
 ];
