@@ -1,4 +1,4 @@
-import type { Node } from 'oxc-parser';
+import type { Node, Program } from 'oxc-parser';
 import {
   calledName,
   hasNode,
@@ -122,6 +122,39 @@ function importing(
   return local === undefined ? {} : { local, program: project.tree(path)?.script.program };
 }
 
+/** Whether a module speaks of something by a name that fits a pattern: outside of its imports, and of functions that nobody in it names. */
+export function speaksOf(project: Project, path: string, pattern: RegExp): boolean {
+  if (!pattern.test(project.source(path)?.text ?? '')) return false;
+  const { script, facts } = project.tree(path) ?? {};
+  // What can't be read may speak of anything.
+  if (!script || !facts) return true;
+  const exported = new Set(
+    [...facts.exports.values()].flatMap((each) => ('local' in each ? each.local : [])),
+  );
+  return script.program.body.some((statement) => {
+    if (statement.type === 'ImportDeclaration') return false;
+    const own = [...facts.declarations].flatMap(([name, node]) => (isWithin(node, statement) ? name : []));
+    const isIdle =
+      own.length > 0 && own.every((name) => !exported.has(name) && !isNamed(script.program, statement, name));
+    return !isIdle && hasNode(statement, (node) => pattern.test(nameIn(node)));
+  });
+}
+
+const isWithin = (inner: Node, outer: Node): boolean => outer.start <= inner.start && inner.end <= outer.end;
+
+const nameIn = (node: Node): string =>
+  node.type === 'Identifier' || node.type === 'JSXIdentifier'
+    ? node.name
+    : node.type === 'Literal' && typeof node.value === 'string'
+      ? node.value
+      : '';
+
+// Whether another statement names what one declares.
+const isNamed = (program: Program, declaring: Node, name: string): boolean =>
+  program.body.some(
+    (statement) => statement !== declaring && hasNode(statement, (node) => nameIn(node) === name),
+  );
+
 function has(
   project: Project,
   path: string,
@@ -156,6 +189,48 @@ export function requiresAsModule(project: Project, path: string): { start: numbe
     for (const { init } of statement.type === 'VariableDeclaration' ? statement.declarations : [])
       if (init && requiredModule(init) !== undefined) return { start: init.start, end: init.end };
   return undefined;
+}
+
+/** Where a script of settings hands a function to `mergeConfig`, which only joins objects; undefined where it surely does not. */
+export function mergedFunction(project: Project, path: string): Span | undefined {
+  const { script, facts } = project.tree(path) ?? {};
+  if (!script || !facts || !script.source.text.includes('mergeConfig')) return undefined;
+  let found: Span | undefined;
+  walkTree(script.program, (node) => {
+    const isMerge = node.type === 'CallExpression' && calledName(node) === 'mergeConfig';
+    for (const given of isMerge ? node.arguments.slice(0, 2) : [])
+      if (isSettingsFunction(project, path, given)) found ??= { start: given.start, end: given.end };
+    return !found;
+  });
+  return found;
+}
+
+// `() => ({ … })`, `defineConfig(() => ({ … }))`, or a name that stands for it, here or in another module.
+function isSettingsFunction(project: Project, path: string, node: Node, depth = 0): boolean {
+  const inner = unwrapped(node);
+  if (isFunction(inner)) return true;
+  if (inner.type === 'CallExpression') {
+    const [first] = inner.arguments;
+    return calledName(inner) === 'defineConfig' && first !== undefined && isFunction(unwrapped(first));
+  }
+  if (inner.type !== 'Identifier' || depth > 3) return false;
+  const { facts } = project.tree(path) ?? {};
+  const from = facts?.imports.get(inner.name);
+  const target = from && project.resolve(path, from.specifier);
+  if (from && target) return isExportedFunction(project, target, from.name, depth);
+  const made = facts?.declarations.get(inner.name);
+  const value = made?.type === 'VariableDeclarator' ? made.init : made;
+  return value ? isSettingsFunction(project, path, value, depth + 1) : false;
+}
+
+function isExportedFunction(project: Project, path: string, name: string, depth: number): boolean {
+  const { facts } = project.tree(path) ?? {};
+  const given = facts?.exports.get(name);
+  const node =
+    given &&
+    ('node' in given ? given.node : 'local' in given ? facts?.declarations.get(given.local) : undefined);
+  const value = node?.type === 'VariableDeclarator' ? node.init : node;
+  return value ? isSettingsFunction(project, path, value, depth + 1) : false;
 }
 
 /** Whether a script may make specs as it is loaded, by itself or by what it loads for that; yes where it can't be read. */

@@ -8,7 +8,7 @@ import type { Mend, Finding } from '../../finding.js';
 import { styleOf } from '../../writing/edits/style.js';
 import { type ProjectCheck } from '../questions/check.js';
 import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
-import { lacksGlobals, RUNNER_GLOBALS, runnerGlobals } from '../questions/lacking.js';
+import { lacksGlobals, RUNNER_GLOBALS, runnerGlobals, runnerGlobalsIn } from '../questions/lacking.js';
 import { isKnown } from '../questions/setup-effects.js';
 import { passedOver } from './E20.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
@@ -39,7 +39,7 @@ export const E07: ProjectCheck = {
   run: (context) =>
     packagesWithSpecs(context).flatMap((each) => [
       ...check(each, context),
-      ...entries(each, context),
+      ...inSetup(each, context),
       ...inModules(each),
     ]),
 };
@@ -95,14 +95,26 @@ function isModule(
   return ending === '.mjs' || (ending === '.js' && textOf(settingAt(manifest?.setting, 'type')) === 'module');
 }
 
-// Set-up files that load what adds to a global `expect`: they throw where there is none.
-function entries({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+// Set-up files that use functions of the runner as globals, or load what adds to a global `expect`: they throw there.
+function inSetup({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const found = new Map<string, Finding>();
   for (const file of specFiles) {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
     if (!runner || !runners.every(({ globals }) => globals.known && !globals.value)) continue;
-    for (const path of context.setupOf(file.path)?.files ?? [])
+    const { module } = RUNNER_GLOBALS[runner.runner] ?? {};
+    for (const path of context.setupOf(file.path)?.files ?? []) {
+      const used =
+        module === undefined || found.has(path) ? undefined : runnerGlobalsIn(path, module, context);
+      if (used && module !== undefined)
+        found.set(path, {
+          place: { file: path, ...used.place },
+          certainty: 'sure',
+          message: message(used.names.join(', '), runner.runner, []),
+          advice: adviceImport(`import { ${used.names.join(', ')} } from '${module}';`),
+          follows: passedOver(runner, 'globals'),
+          mend: imported(path, used.names, module, context),
+        });
       for (const { specifier, start, end } of context.project.summary(path)?.modules ?? []) {
         const extension = MATCHER_EXTENSIONS.find(({ needsGlobal }) => needsGlobal?.includes(specifier));
         const entry = extension?.entry?.[runner.runner];
@@ -120,6 +132,7 @@ function entries({ environment, specFiles }: Package, context: ProjectContext): 
           },
         });
       }
+    }
   }
   return [...found.values()];
 }
@@ -146,7 +159,7 @@ function found(
     follows: passedOver(runner, 'globals'),
     mend:
       bySetting === undefined
-        ? imported(file, names, module, context)
+        ? imported(file.path, names, module, context)
         : switchedOn(runner, bySetting, context),
   };
 }
@@ -169,17 +182,17 @@ function switchedOn(
 }
 
 function imported(
-  file: SpecFileFacts,
+  file: string,
   names: readonly string[],
   module: string,
   context: ProjectContext,
 ): Mend | undefined {
-  const source = context.sourceOf(file.path);
-  const first = context.project.tree(file.path)?.script.program.body[0];
+  const source = context.sourceOf(file);
+  const first = context.project.tree(file)?.script.program.body[0];
   if (!source || !first) return undefined;
   const { newline, quote, semicolon } = styleOf(source.text);
   const line = `import { ${names.join(', ')} } from ${quote}${module}${quote}${semicolon}`;
   const text = first.type === 'ImportDeclaration' ? `${line}${newline}` : `${line}${newline}${newline}`;
-  const edit = { file: file.path, start: first.start, end: first.start, text };
+  const edit = { file, start: first.start, end: first.start, text };
   return { summary: `Import them from ${module}`, safe: true, edits: [edit] };
 }

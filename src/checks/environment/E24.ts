@@ -1,12 +1,15 @@
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import type { Finding, Span } from '../../finding.js';
-import { requiresAsModule, wholeExports } from '../../project/module-questions.js';
+import { mergedFunction, requiresAsModule, wholeExports } from '../../project/module-questions.js';
 import { isModuleByNode } from '../questions/module-packages.js';
 import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 
+const messageJoined = (name: string): string =>
+  `${name} joins settings of which one is a function, and mergeConfig takes objects alone: it throws.`;
+const adviceJoined = 'Call it first: mergeConfig(base(env), …), inside of a function of your own.';
 const messageKind = (name: string): string =>
   `${name} sets module.exports, and its package says that its scripts are ES modules: there is no module to set.`;
 const adviceKind = (name: string): string => `Rename it to ${name}, or write export default.`;
@@ -60,10 +63,13 @@ function kindOf(file: string, context: ProjectContext): Finding[] {
 // `module.exports` nor a `require` that it could call.
 function bundled({ runner, settingsFile: file }: RunnerFacts, context: ProjectContext): Finding[] {
   if (runner !== 'vitest' || file === undefined || !/\.[cm]?[jt]s$/.test(file)) return [];
-  if (!isModuleByNode(file, context)) return [];
   const { project } = context;
   const name = basename(file);
+  // “Cannot merge config in form of callback”.
+  const joined = told(file, mergedFunction(project, file), messageJoined(name), adviceJoined);
+  if (!isModuleByNode(file, context)) return joined;
   return [
+    ...joined,
     ...told(file, wholeExports(project, file), messageKind(name), adviceBundled),
     ...told(file, requiresAsModule(project, file), messageMixed(name), adviceBundled),
   ];

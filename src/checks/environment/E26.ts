@@ -65,13 +65,10 @@ function check(each: Package, context: ProjectContext): Finding[] {
     // A stub that the settings put in place of a module gives what those who call it need.
     const isStubbed = ({ specifier, isKept }: MissingName): boolean =>
       isKept && runners.some(({ aliases }) => aliases.known && isSent(specifier, aliases.value));
-    // What components ask of packages is theirs to know: the product runs by it, too.
-    const isOfSuite = (path: string, file: SpecFileFacts): boolean =>
-      path === file.path || context.setupOf(file.path)?.files.includes(path) === true;
     for (const [from, file] of loadedBy(files, replaced, context))
       for (const missing of [
         ...missingNamesIn(from, replaced, context),
-        ...(isOfSuite(from, file) ? missingPackageNamesIn(from, replaced, context) : []),
+        ...missingPackageNamesIn(from, replaced, context),
       ])
         if (!isAway(missing) && !isStubbed(missing))
           found.set(`${from}\0${missing.local}`, finding(from, missing, file, context));

@@ -2,7 +2,7 @@ import { has, type Environment } from '../../environment/facts/environment.js';
 import { majorOf } from '../../environment/versions.js';
 import { hasStandIn } from '../../host/leads.js';
 import { providerFor } from '../../libraries/providers.js';
-import { makerOf } from '../../project/module-questions.js';
+import { makerOf, speaksOf } from '../../project/module-questions.js';
 import { packageOf } from '../../util/paths.js';
 import { isSent } from '../questions/aliases.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -95,10 +95,10 @@ function isOutside(
       ({ specifier }) =>
         !MAY_WRAP.test(specifier) || context.project.libraries.of(specifier) || specifier.startsWith('.'),
     );
-  const texts = [...loadedBy([file], replaced, context).keys()].map(
-    (path) => context.project.source(path)?.text ?? '',
+  return (
+    isKnown &&
+    ![...loadedBy([file], replaced, context).keys()].some((path) => speaksOf(context.project, path, row.by))
   );
-  return isKnown && !texts.some((text) => row.by.test(text));
 }
 
 const MAY_WRAP = /test|wrap|provid|render|storybook|mock/i;

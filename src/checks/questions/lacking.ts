@@ -53,6 +53,25 @@ export function runnerGlobals(file: SpecFileFacts, module: string, libraries: Li
   return [...file.get(GLOBALS).keys()].filter((name) => Object.hasOwn(exports, name)).sort();
 }
 
+/** The same of a file that runs beside the specs, with the place of the first. */
+export function runnerGlobalsIn(
+  path: string,
+  module: string,
+  { project }: ProjectContext,
+): { names: string[]; place: Span } | undefined {
+  const exports = project.libraries.of(module)?.exports ?? {};
+  const used = [...globalsOf(path, project)].filter(([name]) => Object.hasOwn(exports, name));
+  const [first] = used.map(([, place]) => place).sort((a, b) => a.start - b.start);
+  return first && { names: used.map(([name]) => name).sort(), place: first };
+}
+
+function globalsOf(path: string, project: ProjectContext['project']): ReadonlyMap<string, Span> {
+  const tree = project.tree(path);
+  return tree ? readSpecFile(project, tree, { render: [], act: [], assert: [] }).globals : NOTHING;
+}
+
+const NOTHING: ReadonlyMap<string, Span> = new Map();
+
 /** Whether a spec file uses functions of its runner that its settings leave out of the globals. */
 export function lacksGlobals(
   file: SpecFileFacts,
@@ -142,11 +161,8 @@ export function foreignGlobalsIn(
   setup: SetupEffects,
   context: ProjectContext,
 ): ForeignGlobal[] {
-  const tree = context.project.tree(path);
-  if (!tree) return [];
-  const { globals } = readSpecFile(context.project, tree, { render: [], act: [], assert: [] });
-  const own = tree.facts.modules.map(({ specifier }) => specifier);
-  return foreignAmong(globals, path, own, runner, setup, context);
+  const own = (context.project.summary(path)?.modules ?? []).map(({ specifier }) => specifier);
+  return foreignAmong(globalsOf(path, context.project), path, own, runner, setup, context);
 }
 
 function foreignAmong(

@@ -1,4 +1,5 @@
 import { join, resolve } from '../../util/paths.js';
+import { JEST_BUILDER } from '../tables/runners.js';
 import type { Collection, NamedModule } from './environment.js';
 import {
   known,
@@ -26,7 +27,10 @@ export function angularFacts({ found: { setting, file, folder }, major }: Runner
   if (projects?.is !== 'object') return [{ ...UNREAD, folder, settingsFile: file }];
   return [...projects.entries].flatMap(([name, project]) => {
     const target = settingAt(project, 'architect', 'test') ?? settingAt(project, 'targets', 'test');
-    if (!target || HANDS_OVER.test(textOf(settingAt(target, 'builder')) ?? '')) return [];
+    const builder = textOf(settingAt(target, 'builder')) ?? '';
+    // That of jest reads the settings in the project's root: only where this is the workspace's are they in sight.
+    const isInRoot = projects.entries.size === 1 && (textOf(settingAt(project, 'root')) ?? '') === '';
+    if (!target || HANDS_OVER.test(builder) || (isInRoot && builder === `${JEST_BUILDER}:run`)) return [];
     return [{ ...one(project, target, folder, file, major), project: name }];
   });
 }

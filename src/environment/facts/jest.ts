@@ -3,7 +3,7 @@ import { isAbsolute, join, resolve } from '../../util/paths.js';
 import type { Collection, CoverageFacts, NamedModule, TransformRule, Transforms } from './environment.js';
 import type { AliasRule } from '../../host/leads.js';
 import { leadingWords } from '../settings/commands.js';
-import { neededByPreset, withPreset } from './presets.js';
+import { neededByPreset, withBuilder, withPreset } from './presets.js';
 import { babelSettings, type BabelSettings } from '../settings/babel-settings.js';
 import type { RunnerRow } from '../tables/runners.js';
 import { resolverBy } from '../tables/resolvers.js';
@@ -71,7 +71,8 @@ export function jestFacts(
   const { found, commands, major } = asked;
   const { file, folder } = found;
   const base: Facts = { ...UNREAD, folder, settingsFile: file, settings: setting };
-  const own = withPreset(setting, folder, asked.exists, asked.setting);
+  const built = withBuilder(setting, commands);
+  const own = withPreset(built, folder, asked.exists, asked.setting);
   const rootDir = textFact(settingAt(setting, 'rootDir'), undefined);
   if (!rootDir.known || hasFlag(commands, '--projects', '--rootDir', '--roots')) return base;
   const root = resolve(folder, (rootDir.value ?? '.').replace(/^<rootDir>\/?/, './'));

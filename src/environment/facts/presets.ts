@@ -3,6 +3,7 @@ import { join, resolve } from '../../util/paths.js';
 import { settingOf } from '../settings/setting-values.js';
 import { settingAt, textOf, type Setting } from '../settings/setting.js';
 import { NX_PRESET } from '../tables/nx.js';
+import type { Command } from '../settings/commands.js';
 import type { SettingsData } from '../tables/runners.js';
 
 /** What a preset of a package sets; the project's own settings win. */
@@ -71,6 +72,20 @@ const PRESETS: ReadonlyMap<string, Preset> = new Map<string, Preset>([
 export const isKnownPreset = (name: string): boolean => PRESETS.has(name);
 
 const LOCAL_FILES = ['jest-preset.json', 'jest-preset.js', 'jest-preset.cjs', 'jest-preset.mjs'];
+
+// @angular-builders/jest 17 to 20, jest-config/default-config.js: its own file sets the test bed up as that of the preset does.
+const ANGULAR_BUILDER: SettingsData = {
+  preset: 'jest-preset-angular',
+  setupFilesAfterEnv: ['jest-preset-angular/setup-env/zone'],
+  moduleNameMapper: { '\\.(jpg|jpeg|png)$': '@angular-builders/jest/dist/jest-config/mock-module.js' },
+};
+
+/** The settings with what the builder that runs them sets before. */
+export function withBuilder(setting: Setting, commands: readonly Command[]): Setting {
+  const isBuilt = commands.length > 0 && commands.every(({ program }) => program === 'ng');
+  const own = isBuilt ? settingOf(ANGULAR_BUILDER, setting.at) : undefined;
+  return own?.is === 'object' && setting.is === 'object' ? added(setting, own, setting) : setting;
+}
 
 /** The settings with what their preset sets; one that no table knows may set anything that they do not. */
 export function withPreset(

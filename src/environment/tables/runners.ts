@@ -1,5 +1,8 @@
 import { NX_PRESET, NX_PRESET_MODULES } from './nx.js';
 
+/** The package of a builder of Angular that runs jest. */
+export const JEST_BUILDER = '@angular-builders/jest';
+
 /** The runners that are known. */
 export const RUNNER_NAMES = [
   'jest',
@@ -64,6 +67,8 @@ export const RUNNERS: readonly RunnerRow[] = [
       { program: 'jest' },
       // @vue/cli-plugin-unit-jest 4 and 5, index.js: its arguments are handed on as they are.
       { program: 'vue-cli-service', argument: 'test:unit', by: '@vue/cli-plugin-unit-jest' },
+      // @angular-builders/jest 17 to 20: its builder runs the settings of the workspace's root, over its own.
+      { program: 'ng', argument: 'test', by: JEST_BUILDER },
     ],
     files: [
       'jest.config.js',

@@ -16,7 +16,21 @@ export function specScope(env: Env, tree: ModuleTree): ComponentScope {
     ref: (name) => (isLocal(env, name) ? handedOver(env, name) : refOf(name, tree.facts)),
     lookup: (name) => {
       const slot = env.find(name);
-      return slot && boundOf(slot.value);
+      return slot && boundOf(slot.value, tree);
+    },
+  };
+}
+
+// The names of markup that a helper of another file is handed: they stand for what they do where it is written.
+function handedTo(tree: ModuleTree, scope: ComponentScope, from: ModuleTree): ComponentScope {
+  if (from === tree) return scope;
+  return {
+    ...scope,
+    ref: (name) => {
+      const ref = scope.ref(name);
+      if (!ref || !('local' in ref || ('specifier' in ref && ref.specifier.startsWith('.')))) return ref;
+      const [local = name] = name.split('.');
+      return { local, part: ref.part, file: ('file' in ref && ref.file) || from.path };
     },
   };
 }
@@ -35,15 +49,19 @@ function handedOver(env: Env, name: string): ComponentRef | undefined {
   return value?.is === 'project' ? { file: value.declared.file, local: value.declared.name } : undefined;
 }
 
-function boundOf(value: Value): NameBinding {
+function boundOf(value: Value, tree: ModuleTree): NameBinding {
+  const shown = (each: Value): ViewNode[] | undefined =>
+    each.is === 'jsx'
+      ? viewOf(each.node, handedTo(tree, specScope(each.env, each.tree), each.tree))
+      : undefined;
   switch (value.is) {
     case 'constant':
     case 'text':
       return { is: 'expr', expr: exprOfValue(value) };
     case 'jsx':
-      return { is: 'view', view: viewOfValue(value) ?? [] };
+      return { is: 'view', view: shown(value) ?? [] };
     case 'list': {
-      const views = value.open ? [] : value.items.map(viewOfValue);
+      const views = value.open ? [] : value.items.map(shown);
       const isMarkup = views.length > 0 && views.every((view) => view !== undefined);
       return isMarkup ? { is: 'view', view: views.flat() } : { is: 'expr', expr: exprOfValue(value) };
     }
