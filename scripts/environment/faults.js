@@ -2024,16 +2024,6 @@ export const FAULTS = [
           ],
         },
       },
-      {
-        code: 'E26',
-        name: 'a function of the library that is gone',
-        edit: {
-          [SPEC]: [
-            ['import { KilnCard }', "import dom from 'react-dom';\nimport { KilnCard }"],
-            ['    render(', "    dom.render(null, document.createElement('p'));\n    render("],
-          ],
-        },
-      },
     ],
   ),
   ...on(
@@ -2109,4 +2099,57 @@ export const FAULTS = [
       },
     ],
   ),
+  ...on(J29, [
+    {
+      code: 'E24',
+      name: 'Babel is not told how long its settings may be kept',
+      edit: {
+        'babel.config.js': [
+          ['module.exports = {', 'module.exports = () => ({'],
+          ['};\n', '});\n'],
+        ],
+      },
+    },
+    {
+      code: 'E19',
+      name: 'broken settings of Babel',
+      edit: { 'babel.config.js': ['module.exports = {', 'module.exports = ({'] },
+    },
+  ]),
+  ...on(
+    [V4, V1],
+    [
+      {
+        code: 'E24',
+        name: 'joined settings of which one is a function',
+        edit: {
+          [CONFIG]: [
+            ['import { defineConfig } from', 'import { defineConfig, mergeConfig } from'],
+            ['export default defineConfig({', 'export default mergeConfig(() => ({}), {'],
+          ],
+        },
+      },
+    ],
+  ),
+  ...on(VUE_V, [
+    {
+      code: 'E07',
+      name: 'a set-up that uses functions of the runner as globals',
+      edit: {
+        [CONFIG]: ['    globals: true,\n', "    setupFiles: ['./setup.js'],\n"],
+        'setup.js': 'afterEach(() => {});\n',
+        'src/GlazeCard.spec.js': [
+          'import { mount }',
+          "import { describe, expect, it } from 'vitest';\nimport { mount }",
+        ],
+      },
+    },
+  ]),
+  ...on(SWC, [
+    {
+      code: 'E10',
+      name: 'TypeScript that is told to be plain scripts',
+      edit: { '.swcrc': '{ "jsc": { "parser": { "syntax": "ecmascript", "jsx": true } } }\n' },
+    },
+  ]),
 ];

@@ -191,6 +191,36 @@ export function requiresAsModule(project: Project, path: string): { start: numbe
   return undefined;
 }
 
+/** Where settings of Babel are given by a function that never says how long they may be kept; undefined where they are not. */
+export function unkeptSettings(project: Project, path: string): Span | undefined {
+  const { facts } = project.tree(path) ?? {};
+  const given = facts?.exports.get('default');
+  const node =
+    given &&
+    ('node' in given ? given.node : 'local' in given ? facts?.declarations.get(given.local) : undefined);
+  const made = node?.type === 'VariableDeclarator' ? node.init : node;
+  const fn = made && unwrapped(made);
+  if (!fn || !isFunction(fn) || !fn.body) return undefined;
+  const [api] = fn.params;
+  const name = api?.type === 'Identifier' ? api.name : undefined;
+  // Whoever is handed what tells it may tell it.
+  const isTold =
+    (api !== undefined && name === undefined) ||
+    hasNode(
+      fn.body as Node,
+      (each) => each.type === 'Identifier' && each.name === name && !isAssertion(each, fn.body as Node),
+    );
+  return isTold ? undefined : { start: fn.start, end: fn.end };
+}
+
+// `api.assertVersion(7)` says nothing of it.
+const isAssertion = (name: Node, body: Node): boolean =>
+  hasNode(
+    body,
+    (node) =>
+      node.type === 'MemberExpression' && node.object === name && memberName(node) === 'assertVersion',
+  );
+
 /** Where a script of settings hands a function to `mergeConfig`, which only joins objects; undefined where it surely does not. */
 export function mergedFunction(project: Project, path: string): Span | undefined {
   const { script, facts } = project.tree(path) ?? {};

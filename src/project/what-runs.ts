@@ -1,7 +1,7 @@
 import type { Node, Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
-import { calledName, isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { calledName, isFunction, memberName, propertyName, unwrapped } from '../syntax/tree.js';
 import { META_VALUES, readBy, valuesBelow } from '../syntax/unbound-names.js';
 import type { Project } from './project.js';
 
@@ -52,6 +52,33 @@ export function calledParts(project: Project, path: string): CalledPart[] {
       const name = memberName(callee);
       if (from && name !== undefined && !(name in Function.prototype))
         found.push({ ...from, whole: from.name, name, start: callee.start, end: callee.end });
+    });
+  return found;
+}
+
+/** Where a spec file, as its specs run, calls a function of a package and hands it no such option; undefined where it does not. */
+export function callWithout(
+  project: Project,
+  path: string,
+  { specifier, name }: { specifier: string; name: string },
+  option: string,
+): Span | undefined {
+  const local = [...(project.summary(path)?.imports ?? [])].find(
+    ([, from]) => from.specifier === specifier && from.name === name,
+  )?.[0];
+  const tree = local === undefined ? undefined : project.tree(path);
+  let found: Span | undefined;
+  if (tree)
+    visitWhatRuns(tree.script.program, (node) => {
+      if (found || node.type !== 'CallExpression' || calledName(node) !== local) return;
+      const [given] = node.arguments;
+      const isLacking =
+        !given ||
+        (given.type === 'ObjectExpression' &&
+          given.properties.every(
+            (each) => each.type === 'Property' && propertyName(each.key, each.computed) !== option,
+          ));
+      if (isLacking) found = { start: node.start, end: node.end };
     });
   return found;
 }

@@ -1,3 +1,4 @@
+import type { Environment } from '../../environment/facts/environment.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
@@ -5,6 +6,7 @@ import { CHOSEN_DOCUMENT, REPLACED } from '../questions/facts.js';
 import { compilersOfRuns } from '../questions/compiled.js';
 import { brokenScripts } from '../questions/missing-modules.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
+import { basename, dirname } from '../../util/paths.js';
 
 const message = (what: string, reason: string): string => `${what} could not be read: ${reason}.`;
 const messageLoaded = (reason: string): string =>
@@ -43,8 +45,23 @@ export const E19: ProjectCheck = {
         .flatMap((each) => compilersOfRuns(each, context))
         .flatMap(({ broken }) => context.unreadSettings.filter(({ file }) => broken.includes(file)))
         .map((each) => found(each, message('These compiler settings', each.reason), adviceSettings, context)),
+      ...packagesWithSpecs(context)
+        .flatMap(({ environment }) => brokenBabel(environment, context))
+        .map((each) => found(each, message('These settings of Babel', each.reason), adviceSettings, context)),
     ]),
 };
+
+type Unread = ProjectContext['unreadSettings'][number];
+
+const BABEL = /^(?:babel\.config|\.babelrc)(?:\.|$)/;
+
+// Settings that transforms look for in the folder of the run.
+const brokenBabel = ({ runners }: Environment, { unreadSettings }: ProjectContext): Unread[] =>
+  runners.flatMap(({ transforms, folder }) =>
+    transforms.known && transforms.value.by === 'rules' && !transforms.value.babel.known
+      ? unreadSettings.filter(({ file }) => dirname(file) === folder && BABEL.test(basename(file)))
+      : [],
+  );
 
 function found(
   { file, line }: ProjectContext['unreadSpecs'][number],

@@ -1,12 +1,20 @@
 import { has, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import type { Finding, Span } from '../../finding.js';
-import { mergedFunction, requiresAsModule, wholeExports } from '../../project/module-questions.js';
+import {
+  mergedFunction,
+  requiresAsModule,
+  unkeptSettings,
+  wholeExports,
+} from '../../project/module-questions.js';
 import { isModuleByNode } from '../questions/module-packages.js';
 import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 
+const messageUnkept = (name: string): string =>
+  `${name} gives its settings by a function, and never says how long they may be kept: Babel stops there.`;
+const adviceUnkept = 'Say it first: api.cache(true);';
 const messageJoined = (name: string): string =>
   `${name} joins settings of which one is a function, and mergeConfig takes objects alone: it throws.`;
 const adviceJoined = 'Call it first: mergeConfig(base(env), …), inside of a function of your own.';
@@ -39,10 +47,20 @@ export const E24: ProjectCheck = {
           ...filesOf(runner).flatMap((file) => [...kindOf(file, context), ...mixed(file, context)]),
           ...withoutLoader(runner, environment),
           ...bundled(runner, context),
+          ...unkept(runner, context),
         ]),
       ),
     ),
 };
+
+// @babel/core 7 and 8, config/full: “Caching was left unconfigured”.
+function unkept({ transforms }: RunnerFacts, { project }: ProjectContext): Finding[] {
+  const babel = transforms.known && transforms.value.by === 'rules' ? transforms.value.babel : undefined;
+  const file = babel?.known ? babel.value?.file : undefined;
+  return file !== undefined && /\.[cm]?[jt]s$/.test(file)
+    ? told(file, unkeptSettings(project, file), messageUnkept(basename(file)), adviceUnkept)
+    : [];
+}
 
 // The bundler compiles its settings by itself.
 const filesOf = ({ runner, settingsFile, transforms }: RunnerFacts): string[] => [

@@ -2,7 +2,7 @@ import { IMPORTS } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
+import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { andMore, byRunners, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { ADAPTERS } from '../questions/sets-up.js';
 import { majorOf } from '../../environment/versions.js';
@@ -10,23 +10,44 @@ import { packageOf } from '../../util/paths.js';
 import { lostSetup } from './E04.js';
 import { callsName } from '../../project/module-questions.js';
 import { reachableFrom } from '../../project/reachable.js';
+import { callWithout } from '../../project/what-runs.js';
 
 const message = (name: string, what: string, files: readonly unknown[]): string =>
   `${name} is used here${andMore(files)}, and nothing that runs before it ${what}.`;
+
+// @pinia/testing 0.1 and 1: it takes the global `vi` or `jest` where it is told of no other.
+const SPYLESS = fileFact('store without spies', ({ file, project }) =>
+  callWithout(project, file.path, { specifier: '@pinia/testing', name: 'createTestingPinia' }, 'createSpy'),
+);
+const messageSpyless = (files: readonly unknown[]): string =>
+  `createTestingPinia is called here${andMore(files)} without createSpy, and no global of the runner makes its spies: it throws.`;
+const adviceSpyless = 'Hand it over: createTestingPinia({ createSpy: vi.fn })';
+
+function withoutSpies({ specFiles, environment }: Package): Finding[] {
+  const lacking = specFiles.flatMap((file) => {
+    const runners = environment.runnersOf(file.path);
+    const place = file.get(SPYLESS);
+    const isOff = runners.length > 0 && runners.every(({ globals }) => globals.known && !globals.value);
+    return place && isOff ? [inSpecFile(file, place)] : [];
+  });
+  const [place] = lacking;
+  return place ? [{ place, certainty: 'sure', message: messageSpyless(lacking), advice: adviceSpyless }] : [];
+}
 
 /** A library that has to be set up once before specs can use it, and that nothing sets up. */
 export const E25: ProjectCheck = {
   code: 'E25',
   family: 'environment',
   scope: 'project',
-  facts: [IMPORTS],
+  facts: [IMPORTS, SPYLESS],
   title: 'Library that nobody sets up',
   level: 'blocker',
   why: 'Its first call throws in every spec, whatever the component does.',
   certain: 'Sure where the set-up files and all that they load can be read.',
   trouble: "import { mount } from 'enzyme'; // and no file configures an adapter",
   mended: "import Adapter from 'enzyme-adapter-react-16';\n\nconfigure({ adapter: new Adapter() });",
-  run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
+  run: (context) =>
+    packagesWithSpecs(context).flatMap((each) => [...check(each, context), ...withoutSpies(each)]),
 };
 
 /** A library, and what must have been done for it. */
