@@ -129,7 +129,7 @@ export function speaksOf(project: Project, path: string, pattern: RegExp): boole
   // What can't be read may speak of anything.
   if (!script || !facts) return true;
   const exported = new Set(
-    [...facts.exports.values()].flatMap((each) => ('local' in each ? each.local : [])),
+    [...facts.exports].flatMap(([name, each]) => ('local' in each ? [name, each.local] : [name])),
   );
   return script.program.body.some((statement) => {
     if (statement.type === 'ImportDeclaration') return false;
