@@ -93,7 +93,10 @@ function isOutside(
     .get(MODULES)
     .every(
       ({ specifier }) =>
-        !MAY_WRAP.test(specifier) || context.project.libraries.of(specifier) || specifier.startsWith('.'),
+        !MAY_WRAP.test(specifier) ||
+        WRAPS_NOTHING.has(specifier) ||
+        context.project.libraries.of(specifier) ||
+        specifier.startsWith('.'),
     );
   return (
     isKnown &&
@@ -101,6 +104,8 @@ function isOutside(
   );
 }
 
+// It makes a store, which whoever uses it hands on.
+const WRAPS_NOTHING: ReadonlySet<string> = new Set(['@pinia/testing']);
 const MAY_WRAP = /test|wrap|provid|render|storybook|mock/i;
 
 function throws(

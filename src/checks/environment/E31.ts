@@ -6,6 +6,8 @@ import { setsName } from '../../project/module-questions.js';
 import { META_VALUES, unboundReads } from '../../project/what-runs.js';
 import { isLoadedByNode } from '../questions/compiled.js';
 import { reachableFrom } from '../../project/reachable.js';
+import { dirname, relativeTo } from '../../util/paths.js';
+import { escaped } from '../../util/pattern.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
 import { CHOSEN_DOCUMENT, documentOf, KEPT_OUT, REPLACED } from '../questions/facts.js';
@@ -16,6 +18,8 @@ import { calledAtOnce, shownNeeds } from '../questions/shown-at-once.js';
 
 const message = (name: string, files: readonly unknown[]): string =>
   `${name} is read here${andMore(files)}, and no declaration, import or setting gives it.`;
+const messageLikely = (name: string, files: readonly unknown[]): string =>
+  `${name} is read here, in what specs load${andMore(files)}, and this file neither declares nor imports it.`;
 const messageShown = (name: string, component: string, files: readonly unknown[]): string =>
   `${component} reads ${name} as soon as it is shown${andMore(files)}, and no declaration, import or setting gives it.`;
 const adviceImport = (line: string): string => `Import it, as other files do: ${line}`;
@@ -55,6 +59,8 @@ interface Read {
   place: Place;
   /** The component that reads it as it is shown. */
   component?: string;
+  /** Whether it is read by then is not certain. */
+  isLikely?: true;
   file: SpecFileFacts;
 }
 
@@ -71,16 +77,23 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       byRead.set(key, [...(byRead.get(key) ?? []), read]);
     }
   }
-  return [...byRead.values()].flatMap((reads): Finding[] => {
+  const found = [...byRead.values()].flatMap((reads): Finding[] => {
     const [first] = reads;
     if (!first) return [];
-    const { name, place, component } = first;
-    const line = importElsewhere(name, context);
+    const { name, place, component, isLikely } = first;
+    const line = importElsewhere(name, place.file, context);
+    // That it was meant to be imported is plain where there is something of that name.
+    if (isLikely && line === undefined) return [];
     return [
       {
         place,
-        certainty: 'sure',
-        message: component === undefined ? message(name, reads) : messageShown(name, component, reads),
+        level: isLikely ? 'risk' : undefined,
+        certainty: isLikely ? 'likely' : 'sure',
+        message: isLikely
+          ? messageLikely(name, reads)
+          : component === undefined
+            ? message(name, reads)
+            : messageShown(name, component, reads),
         advice: name === META_VALUES ? adviceMeta : line === undefined ? adviceNone : adviceImport(line),
         evidence:
           place.file === first.file.path
@@ -89,31 +102,52 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
       },
     ];
   });
+  return [...found, ...inSettings(environment, context)];
+}
+
+// Settings, and what they load, are run before anything else.
+function inSettings({ runners }: Environment, context: ProjectContext): Finding[] {
+  const { project } = context;
+  const files = runners.flatMap(({ settingsFile }) => settingsFile ?? []);
+  return [...reachableFrom(project, files).files].flatMap((path) =>
+    [...(project.summary(path)?.firstRuns.get(LOADING) ?? [])].map(([name, span]): Finding => {
+      const line = importElsewhere(name, path, context);
+      return {
+        place: { file: path, ...span },
+        certainty: 'sure',
+        message: message(name, []),
+        advice: line === undefined ? adviceNone : adviceImport(line),
+      };
+    }),
+  );
 }
 
 // Each name once a spec file: what it reads itself, what the modules read that it loads, what the components read that it shows.
 function readsOf(file: SpecFileFacts, context: ProjectContext): Read[] {
-  const { project } = context;
   const own = file
     .get(READ)
     .map(({ name, ...span }): Read => ({ name, place: inSpecFile(file, span), file }));
   const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()].flatMap((path) =>
-    path === file.path
-      ? []
-      : [...(project.summary(path)?.firstRuns.get(LOADING) ?? [])].map(([name, span]): Read => ({
-          name,
-          place: { file: path, ...span },
-          file,
-        })),
+    path === file.path ? [] : unboundIn(path, file, context),
   );
   const below = file
     .get(NEEDS)
     .filter(({ at }) => !file.get(REPLACED).has(at.file))
     .map(({ what, at, component }): Read => ({ name: what, place: at, component, file }));
-  const all = [...own, ...loaded, ...below];
+  const all = [...own, ...below, ...loaded];
   return [
     ...new Map(all.reverse().map((read) => [`${read.place.file}\0${read.name}`, read])).values(),
   ].reverse();
+}
+
+function unboundIn(path: string, file: SpecFileFacts, { project }: ProjectContext): Read[] {
+  const summary = project.summary(path);
+  const atOnce = summary?.firstRuns.get(LOADING);
+  return [...(summary?.unbound ?? [])].flatMap(([name, [first]]): Read[] => {
+    const span = atOnce?.get(name);
+    const at = span ?? first;
+    return at ? [{ name, place: { file: path, ...at }, file, ...(span ? {} : { isLikely: true }) }] : [];
+  });
 }
 
 // Whether something gives a name to what a spec file runs; undefined where that can't be told.
@@ -133,10 +167,13 @@ function givenTo(
   const isBundled = runners.some(({ runner }) => runner === 'vitest');
   return ({ name, place }) =>
     (name === META_VALUES && isBundled) ||
-    speaking.some((path) => path !== place.file && project.source(path)?.text.includes(name)) ||
+    speaking.some((path) => path !== place.file && isNamedIn(project.source(path)?.text ?? '', name)) ||
     loaded.some((path) => setsName(project, path, name)) ||
-    project.tree(place.file)?.script.comments.some(({ value }) => value.includes(name)) === true;
+    project.tree(place.file)?.script.comments.some(({ value }) => isNamedIn(value, name)) === true;
 }
+
+const isNamedIn = (text: string, name: string): boolean =>
+  text.includes(name) && new RegExp(`(?<![\\w$])${escaped(name)}(?![\\w$])`).test(text);
 
 const DOCUMENTS: ReadonlySet<string | undefined> = new Set([
   'jsdom',
@@ -169,21 +206,35 @@ function isPlain(file: SpecFileFacts, runner: RunnerFacts): boolean {
   }
 }
 
-// The import by which most other files have the name.
-function importElsewhere(name: string, { project, sources, specFiles }: ProjectContext): string | undefined {
+// The import by which most other files have the name, or one of what a module of the project exports by it.
+function importElsewhere(
+  name: string,
+  from: string,
+  { project, sources, specFiles }: ProjectContext,
+): string | undefined {
   const counts = new Map<string, number>();
-  for (const path of [...sources, ...specFiles.map(({ path }) => path)]) {
-    const imported = project.summary(path)?.imports.get(name);
-    if (!imported || imported.typeOnly || imported.specifier.startsWith('.')) continue;
-    const { specifier, name: exported } = imported;
-    const what =
-      exported === 'default'
-        ? name
-        : exported === '*'
-          ? `* as ${name}`
-          : `{ ${exported === name ? name : `${exported} as ${name}`} }`;
-    const line = `import ${what} from '${specifier}';`;
-    counts.set(line, (counts.get(line) ?? 0) + 1);
+  for (const path of [...sources, ...specFiles.map((file) => file.path)]) {
+    const { imports, exports } = project.summary(path) ?? {};
+    const imported = imports?.get(name);
+    if (imported && !imported.typeOnly && !imported.specifier.startsWith('.')) {
+      const line = importLine(name, imported.name, imported.specifier);
+      counts.set(line, (counts.get(line) ?? 0) + 1);
+    }
+    if (exports?.has(name) && path !== from) {
+      const line = importLine(name, name, specifierOf(path, from));
+      counts.set(line, (counts.get(line) ?? 0) + 1);
+    }
   }
   return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
 }
+
+function importLine(local: string, exported: string, specifier: string): string {
+  const named = exported === local ? local : `${exported} as ${local}`;
+  const what = exported === 'default' ? local : exported === '*' ? `* as ${local}` : `{ ${named} }`;
+  return `import ${what} from '${specifier}';`;
+}
+
+const specifierOf = (path: string, from: string): string =>
+  relativeTo(dirname(from), path)
+    .replace(/(?:\/index)?\.[cm]?[jt]sx?$/, '')
+    .replace(/^(?!\.)/, './');

@@ -119,7 +119,7 @@ export const DOCUMENTS: ReadonlySet<string> = new Set([
 
 // Packages of set-up files that bring neither matchers nor a document: frameworks, polyfills, fakes of platform parts.
 const HARMLESS =
-  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|chai(?:-[\w-]+)?|(?:sinon|dirty)-chai|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|@analogjs\/vitest-angular\/setup-.*|sinon|util|path|fs|crypto|stream)$/;
+  /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|chai(?:-[\w-]+)?|(?:sinon|dirty)-chai|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|@analogjs\/vitest-angular\/setup-.*|@storybook\/.*|sinon|util|path|fs|crypto|stream)$/;
 
 const isHarmless = (name: string): boolean =>
   HARMLESS.test(name) ||

@@ -9,6 +9,7 @@ const TRANSFORMING: ReadonlySet<string> = new Set([
   '@modyfi/vite-plugin-yaml',
   '@nx/vite/plugins/nx-copy-assets.plugin',
   '@preact/preset-vite',
+  '@quasar/vite-plugin',
   '@rollup/plugin-graphql',
   '@rollup/plugin-json',
   '@rollup/plugin-yaml',
