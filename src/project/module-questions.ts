@@ -6,7 +6,6 @@ import {
   memberName,
   namesOnTheWay,
   pathOf,
-  requiredModule,
   unwrapped,
   walkTree,
 } from '../syntax/tree.js';
@@ -164,103 +163,6 @@ function has(
   if (!project.source(path)?.text.includes(name)) return false;
   const program = project.tree(path)?.script.program;
   return program !== undefined && hasNode(program, is);
-}
-
-/** Where a script sets `module.exports` as a whole, at its top; undefined where it does not. */
-export function wholeExports(project: Project, path: string): { start: number; end: number } | undefined {
-  for (const statement of project.tree(path)?.script.program.body ?? []) {
-    if (statement.type !== 'ExpressionStatement') continue;
-    const { expression } = statement;
-    const left = expression.type === 'AssignmentExpression' ? expression.left : undefined;
-    if (left?.type !== 'MemberExpression' || left.object.type !== 'Identifier') continue;
-    if (memberName(left) === 'exports' && left.object.name === 'module')
-      return { start: left.start, end: left.end };
-  }
-  return undefined;
-}
-
-/** Where an ES module calls `require` at its top, which it has not made itself; undefined where it does not. */
-export function requiresAsModule(project: Project, path: string): { start: number; end: number } | undefined {
-  const { script, facts } = project.tree(path) ?? {};
-  const body = script?.program.body ?? [];
-  if (!project.summary(path)?.isModule || facts?.declarations.has('require') || facts?.imports.has('require'))
-    return undefined;
-  for (const statement of body)
-    for (const { init } of statement.type === 'VariableDeclaration' ? statement.declarations : [])
-      if (init && requiredModule(init) !== undefined) return { start: init.start, end: init.end };
-  return undefined;
-}
-
-/** Where settings of Babel are given by a function that never says how long they may be kept; undefined where they are not. */
-export function unkeptSettings(project: Project, path: string): Span | undefined {
-  const { facts } = project.tree(path) ?? {};
-  const given = facts?.exports.get('default');
-  const node =
-    given &&
-    ('node' in given ? given.node : 'local' in given ? facts?.declarations.get(given.local) : undefined);
-  const made = node?.type === 'VariableDeclarator' ? node.init : node;
-  const fn = made && unwrapped(made);
-  if (!fn || !isFunction(fn) || !fn.body) return undefined;
-  const [api] = fn.params;
-  const name = api?.type === 'Identifier' ? api.name : undefined;
-  // Whoever is handed what tells it may tell it.
-  const isTold =
-    (api !== undefined && name === undefined) ||
-    hasNode(
-      fn.body as Node,
-      (each) => each.type === 'Identifier' && each.name === name && !isAssertion(each, fn.body as Node),
-    );
-  return isTold ? undefined : { start: fn.start, end: fn.end };
-}
-
-// `api.assertVersion(7)` says nothing of it.
-const isAssertion = (name: Node, body: Node): boolean =>
-  hasNode(
-    body,
-    (node) =>
-      node.type === 'MemberExpression' && node.object === name && memberName(node) === 'assertVersion',
-  );
-
-/** Where a script of settings hands a function to `mergeConfig`, which only joins objects; undefined where it surely does not. */
-export function mergedFunction(project: Project, path: string): Span | undefined {
-  const { script, facts } = project.tree(path) ?? {};
-  if (!script || !facts || !script.source.text.includes('mergeConfig')) return undefined;
-  let found: Span | undefined;
-  walkTree(script.program, (node) => {
-    const isMerge = node.type === 'CallExpression' && calledName(node) === 'mergeConfig';
-    for (const given of isMerge ? node.arguments.slice(0, 2) : [])
-      if (isSettingsFunction(project, path, given)) found ??= { start: given.start, end: given.end };
-    return !found;
-  });
-  return found;
-}
-
-// `() => ({ … })`, `defineConfig(() => ({ … }))`, or a name that stands for it, here or in another module.
-function isSettingsFunction(project: Project, path: string, node: Node, depth = 0): boolean {
-  const inner = unwrapped(node);
-  if (isFunction(inner)) return true;
-  if (inner.type === 'CallExpression') {
-    const [first] = inner.arguments;
-    return calledName(inner) === 'defineConfig' && first !== undefined && isFunction(unwrapped(first));
-  }
-  if (inner.type !== 'Identifier' || depth > 3) return false;
-  const { facts } = project.tree(path) ?? {};
-  const from = facts?.imports.get(inner.name);
-  const target = from && project.resolve(path, from.specifier);
-  if (from && target) return isExportedFunction(project, target, from.name, depth);
-  const made = facts?.declarations.get(inner.name);
-  const value = made?.type === 'VariableDeclarator' ? made.init : made;
-  return value ? isSettingsFunction(project, path, value, depth + 1) : false;
-}
-
-function isExportedFunction(project: Project, path: string, name: string, depth: number): boolean {
-  const { facts } = project.tree(path) ?? {};
-  const given = facts?.exports.get(name);
-  const node =
-    given &&
-    ('node' in given ? given.node : 'local' in given ? facts?.declarations.get(given.local) : undefined);
-  const value = node?.type === 'VariableDeclarator' ? node.init : node;
-  return value ? isSettingsFunction(project, path, value, depth + 1) : false;
 }
 
 /** Whether a script may make specs as it is loaded, by itself or by what it loads for that; yes where it can't be read. */

@@ -6,6 +6,12 @@ export const slashed = (path: string): string => path.replaceAll('\\', '/');
 /** `path` relative to `root`, with `/`; `.` for the root itself. Both absolute. */
 export const relativeTo = (root: string, path: string): string => posix.relative(root, path) || '.';
 
+/** A path from a folder, as imports write it: `./kiln`, `../lids/lid`. */
+export function relativePath(from: string, to: string): string {
+  const path = relativeTo(from, to);
+  return path.startsWith('.') ? path : `./${path}`;
+}
+
 /** Whether `path` is `folder` or lies below it. Both absolute. */
 export const isWithin = (folder: string, path: string): boolean =>
   path === folder || path.startsWith(folder.endsWith('/') ? folder : folder + '/');

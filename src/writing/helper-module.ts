@@ -186,7 +186,8 @@ function moduleText(
     .trim();
 }
 
-function importLine(local: string, { specifier, name }: { specifier: string; name: string }): string {
+/** The import of one name; `name`: what it is exported by, `default` and `*` included. */
+export function importLine(local: string, { specifier, name }: { specifier: string; name: string }): string {
   if (name === 'default') return `import ${local} from '${specifier}';`;
   if (name === '*') return `import * as ${local} from '${specifier}';`;
   return `import { ${name === local ? name : `${name} as ${local}`} } from '${specifier}';`;

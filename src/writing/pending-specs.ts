@@ -6,7 +6,7 @@ import type { ArmGap } from '../coverage/gaps.js';
 import type { Component } from '../components/view.js';
 import { quoted } from './edits/style.js';
 import { grouped } from '../util/grouped.js';
-import { basename, dirname, join, relativeTo } from '../util/paths.js';
+import { basename, dirname, join, relativePath, relativeTo } from '../util/paths.js';
 import { inShort } from '../util/printable.js';
 import { code, jsxProps, objectText, plainGiven, requiredProps, withoutUndefined } from './spec-code.js';
 import type { SpecForm } from './spec-form.js';
@@ -269,9 +269,4 @@ function importText(
   const used = names.filter((name) => new RegExp(`\\b${name}\\b`).test(code));
   if (!plain || names.length === 0) return [text];
   return used.length ? [`import { ${used.join(', ')} } from ${from}${semicolon}`] : [];
-}
-
-function relativePath(from: string, to: string): string {
-  const path = relativeTo(from, to);
-  return path.startsWith('.') ? path : `./${path}`;
 }

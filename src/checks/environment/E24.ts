@@ -5,7 +5,7 @@ import {
   requiresAsModule,
   unkeptSettings,
   wholeExports,
-} from '../../project/module-questions.js';
+} from '../../project/settings-questions.js';
 import { isModuleByNode } from '../questions/module-packages.js';
 import { basename } from '../../util/paths.js';
 import type { ProjectCheck } from '../questions/check.js';

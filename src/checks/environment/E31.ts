@@ -6,7 +6,8 @@ import { setsName } from '../../project/module-questions.js';
 import { META_VALUES, unboundReads } from '../../project/what-runs.js';
 import { isLoadedByNode } from '../questions/compiled.js';
 import { reachableFrom } from '../../project/reachable.js';
-import { dirname, relativeTo } from '../../util/paths.js';
+import { dirname, relativePath } from '../../util/paths.js';
+import { importLine } from '../../writing/helper-module.js';
 import { escaped } from '../../util/pattern.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '../questions/context.js';
@@ -217,24 +218,14 @@ function importElsewhere(
     const { imports, exports } = project.summary(path) ?? {};
     const imported = imports?.get(name);
     if (imported && !imported.typeOnly && !imported.specifier.startsWith('.')) {
-      const line = importLine(name, imported.name, imported.specifier);
+      const line = importLine(name, imported);
       counts.set(line, (counts.get(line) ?? 0) + 1);
     }
     if (exports?.has(name) && path !== from) {
-      const line = importLine(name, name, specifierOf(path, from));
+      const specifier = relativePath(dirname(from), path.replace(/(?:\/index)?\.[cm]?[jt]sx?$/, ''));
+      const line = importLine(name, { specifier, name });
       counts.set(line, (counts.get(line) ?? 0) + 1);
     }
   }
   return [...counts].sort(([, a], [, b]) => b - a)[0]?.[0];
 }
-
-function importLine(local: string, exported: string, specifier: string): string {
-  const named = exported === local ? local : `${exported} as ${local}`;
-  const what = exported === 'default' ? local : exported === '*' ? `* as ${local}` : `{ ${named} }`;
-  return `import ${what} from '${specifier}';`;
-}
-
-const specifierOf = (path: string, from: string): string =>
-  relativeTo(dirname(from), path)
-    .replace(/(?:\/index)?\.[cm]?[jt]sx?$/, '')
-    .replace(/^(?!\.)/, './');

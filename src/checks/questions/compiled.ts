@@ -28,7 +28,7 @@ import { settingAt, textOf, type Known, type Setting } from '../../environment/s
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { majorOf } from '../../environment/versions.js';
-import { requiresAsModule } from '../../project/module-questions.js';
+import { requiresAsModule } from '../../project/settings-questions.js';
 import type { ModuleSummary } from '../../project/summary.js';
 import { extname, isTypeScript, join, packageOf } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
