@@ -1,8 +1,8 @@
 import { createRequire } from 'node:module';
-import type { Node, Program } from 'oxc-parser';
+import { visitorKeys, type Node, type Program } from 'oxc-parser';
 import type { Span } from '../finding.js';
 import { namesIn } from './module-facts.js';
-import { childrenOf, isFunction, memberName, writtenTo } from './tree.js';
+import { isFunction, memberName, writtenTo } from './tree.js';
 
 // Read by `require`: JSON, for which Node 20 has no import of its own.
 const platforms = createRequire(import.meta.url)('globals') as Readonly<Record<string, object>>;
@@ -37,7 +37,7 @@ export function unboundNames(program: Program): Map<string, Span[]> {
       reads.push({ start: read.start, end: read.end });
       found.set(read.name, reads);
     }
-    for (const child of valuesBelow(node)) visit(child);
+    eachValue(node, visit);
   };
   visit(program);
   for (const name of bound) found.delete(name);
@@ -45,7 +45,9 @@ export function unboundNames(program: Program): Map<string, Span[]> {
 }
 
 // Declarations of any kind, imports, parameters; what is written to without one; what is asked for by `typeof`.
-function boundBy(node: Node): string[] {
+const NONE: readonly string[] = [];
+
+function boundBy(node: Node): readonly string[] {
   if (node.type === 'TSDeclareFunction' || isFunction(node)) {
     const own = 'id' in node && node.id ? [node.id.name] : [];
     return [...own, ...node.params.flatMap(namesIn)];
@@ -71,7 +73,7 @@ function boundBy(node: Node): string[] {
       return namesIn(node.left);
     default: {
       const target = writtenTo(node);
-      return target ? namesIn(target) : [];
+      return target ? namesIn(target) : NONE;
     }
   }
 }
@@ -139,35 +141,51 @@ const WITH_VALUES: ReadonlySet<string> = new Set([
 ]);
 
 /** The nodes below a node that may be values, or hold some: without types, labels, and the names of properties. */
-export const valuesBelow = (node: Node): Node[] =>
-  partsOf(node).filter(({ type }) => !type.startsWith('TS') || WITH_VALUES.has(type));
+export function valuesBelow(node: Node): Node[] {
+  const found: Node[] = [];
+  eachValue(node, (child) => found.push(child));
+  return found;
+}
 
-function partsOf(node: Node): Node[] {
+// No list is made of what is below: all of every file passes here.
+function eachValue(node: Node, visit: (child: Node) => void): void {
+  const fields = node as unknown as Record<string, Node | (Node | null)[] | null | undefined>;
+  for (const key of visitorKeys[node.type] ?? []) {
+    if (isNoValue(node, key)) continue;
+    const value = fields[key];
+    if (Array.isArray(value)) {
+      for (const child of value) if (child && isValue(child)) visit(child);
+    } else if (value && isValue(value)) visit(value);
+  }
+}
+
+const isValue = ({ type }: Node): boolean => !type.startsWith('TS') || WITH_VALUES.has(type);
+
+// Whether what stands there is a name that is not read.
+function isNoValue(node: Node, key: string): boolean {
   switch (node.type) {
     case 'ImportDeclaration':
     case 'ExportAllDeclaration':
     case 'MetaProperty':
     case 'BreakStatement':
     case 'ContinueStatement':
-      return [];
-    case 'LabeledStatement':
-      return [node.body];
-    case 'ExportNamedDeclaration':
-      return node.declaration ? [node.declaration] : [];
-    case 'TSEnumMember':
-      return node.initializer ? [node.initializer] : [];
     case 'TSDeclareFunction':
     case 'TSImportEqualsDeclaration':
-      return [];
+      return true;
+    case 'LabeledStatement':
+      return key === 'label';
+    case 'ExportNamedDeclaration':
+      return key !== 'declaration';
+    case 'TSEnumMember':
+      return key === 'id';
     case 'MemberExpression':
-      return node.computed ? [node.object, node.property] : [node.object];
+      return key === 'property' && !node.computed;
     case 'Property':
-      return node.computed ? [node.key, node.value] : [node.value];
     case 'MethodDefinition':
     case 'PropertyDefinition':
     case 'AccessorProperty':
-      return childrenOf(node).filter((child) => child !== node.key || node.computed);
+      return key === 'key' && !node.computed;
     default:
-      return childrenOf(node);
+      return false;
   }
 }

@@ -32,7 +32,10 @@ const adviceUngiven = (name: string): string => `Let its factory give it, too: $
 const adviceVersion = 'Take what the installed version of it gives.';
 const adviceNone = 'Export it there, or take what is exported.';
 
-const CALLED_PARTS = fileFact('called parts', ({ file, project }) => calledParts(project, file.path));
+// What a package gives is only known where it is installed.
+const CALLED_PARTS = fileFact('called parts', ({ file, project, environment }) =>
+  environment.hasInstalls ? calledParts(project, file.path) : [],
+);
 
 /** A name that a spec file, a set-up file or what they load imports, and that the module does not export. */
 export const E26: ProjectCheck = {
