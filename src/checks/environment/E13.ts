@@ -8,6 +8,7 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { aliasesOf, isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
+import { isLoadedByNode } from '../questions/compiled.js';
 import { isThere } from '../questions/is-there.js';
 import { loadedBy, replacedIn } from '../questions/missing-modules.js';
 import {
@@ -169,17 +170,15 @@ function found(use: Use, uses: readonly unknown[]): Finding {
       place: { file: from, start, end },
       certainty: 'likely',
       message: messageNobody(specifier, folder, runner.runner, uses),
-      advice:
-        runner.runner === 'mocha' || runner.runner === 'node'
-          ? `Say where ${name} leads in the compiler’s settings, under paths.`
-          : `Set an alias for ${name} in the settings of the run.`,
+      advice: isLoadedByNode(runner.runner)
+        ? `Say where ${name} leads in the compiler’s settings, under paths.`
+        : `Set an alias for ${name} in the settings of the run.`,
       evidence: runner.settings && [{ ...runner.settings.at, note: 'the settings of the run' }],
     };
   }
   const target = relativeTo(runner.folder, path.to ?? join(runner.folder, 'src/$1'));
   const prefix = path.name.replace('/*', '');
-  const isByNode = runner.runner === 'mocha' || runner.runner === 'node';
-  const advice = isByNode
+  const advice = isLoadedByNode(runner.runner)
     ? 'Load what reads the compiler’s paths before the specs, such as tsx.'
     : runner.runner === 'jest'
       ? `Map it for the runner as well: moduleNameMapper: { '${path.pattern}': '<rootDir>/${target}' }`
