@@ -2149,7 +2149,7 @@ export const FAULTS = [
     {
       code: 'E10',
       name: 'TypeScript that is told to be plain scripts',
-      edit: { '.swcrc': '{ "jsc": { "parser": { "syntax": "ecmascript", "jsx": true } } }\n' },
+      edit: { [JEST]: ['jsc: {', "jsc: { parser: { syntax: 'ecmascript', jsx: true },"] },
     },
   ]),
 ];

@@ -259,8 +259,9 @@ export class Compiling {
       (each) => each !== undefined,
     );
     if (all.some((each) => each.is !== 'object' || each.open)) return undefined;
-    const [syntax] = all.flatMap((each) => settingAt(each, 'jsc', 'parser', 'syntax') ?? []);
-    if (isTypeScript(path) && syntax && textOf(syntax) === 'ecmascript') return TYPES_FOR_SWC;
+    // Options of its own leave the parser to the ending of the file, where they name none.
+    const syntax = settingAt(all[0], 'jsc', 'parser', 'syntax');
+    if (isTypeScript(path) && textOf(syntax) === 'ecmascript') return TYPES_FOR_SWC;
     const chosen = all.flatMap((each) => settingAt(each, 'jsc', 'transform', 'react') ?? []);
     const isPlain = chosen.every((each) => {
       const runtime = settingAt(each, 'runtime');
