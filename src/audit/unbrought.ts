@@ -1,4 +1,4 @@
-import { isLoadedByNode } from '../checks/questions/compiled.js';
+import { isLoadedByNode } from '../environment/tables/runners.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { foreignGlobals, lackingMatchers, lacksDocument, lacksGlobals } from '../checks/questions/lacking.js';
 import { loadedBy, replacedIn } from '../checks/questions/missing-modules.js';

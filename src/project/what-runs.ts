@@ -16,15 +16,10 @@ export function unboundReads(project: Project, path: string): (Span & { name: st
   const found = new Map<string, Span & { name: string }>();
   if (unbound && tree)
     visitWhatRuns(tree.script.program, (node) => {
-      const { name, start, end } = readBy(node) ?? {};
-      if (
-        name !== undefined &&
-        start !== undefined &&
-        end !== undefined &&
-        unbound.has(name) &&
-        !found.has(name)
-      )
-        found.set(name, { name, start, end });
+      const read = readBy(node);
+      if (!read || !unbound.has(read.name) || found.has(read.name)) return;
+      const { name, start, end } = read;
+      found.set(name, { name, start, end });
     });
   return [...found.values()];
 }

@@ -9,8 +9,7 @@ import { runningBlocks } from '../questions/order.js';
 
 const message = (call: string, clock: string): string =>
   `${call} waits for a timer, and the clock that ${clock} in place moves for nobody: the spec runs out of time.`;
-const adviceUser = (tools: string): string =>
-  `Let it move the clock: userEvent.setup({ advanceTimers: ${tools}.advanceTimersByTime })`;
+const adviceUser = 'Let it move the clock: userEvent.setup({ advanceTimers: jest.advanceTimersByTime })';
 const adviceShould = 'Let the clock move on by itself: vi.useFakeTimers({ shouldAdvanceTime: true })';
 
 /** A call that waits for a timer while a fake clock stands still. One finding a file. */
@@ -43,15 +42,14 @@ const isSure = ({ awaited, maybe, dead, caught, inCallback, inComponent }: Step)
   awaited && !maybe && !dead && !caught && !inCallback && !inComponent;
 
 function found(step: Step, block: Block, clock: string, context: FileContext): Finding {
-  const isAct = step.kind === 'act';
-  const name = step.kind === 'reach' ? step.reach.name : isAct ? step.name : '';
+  const name = step.kind === 'reach' ? step.reach.name : step.kind === 'act' ? step.name : '';
   const isVitest = context.runners[0]?.runner === 'vitest';
   return {
     place: inFile(context, step.place),
     within: titlesOf(block),
     certainty: 'sure',
     message: message(name, clock),
-    advice: isVitest ? adviceShould : adviceUser('jest'),
+    advice: isVitest ? adviceShould : adviceUser,
     evidence: step.via ? [{ ...truePlace(context, step), note: 'it waits here' }] : [],
   };
 }

@@ -97,45 +97,55 @@ function isModule(
 
 // Set-up files that use functions of the runner as globals, or load what adds to a global `expect`: they throw there.
 function inSetup({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
-  const found = new Map<string, Finding>();
+  const setups = new Map<string, RunnerFacts>();
   for (const file of specFiles) {
     const runners = environment.runnersOf(file.path);
     const [runner] = runners;
     if (!runner || !runners.every(({ globals }) => globals.known && !globals.value)) continue;
-    const { module } = RUNNER_GLOBALS[runner.runner] ?? {};
-    for (const path of context.setupOf(file.path)?.files ?? []) {
-      const used =
-        module === undefined || found.has(path) ? undefined : runnerGlobalsIn(path, module, context);
-      if (used && module !== undefined)
-        found.set(path, {
-          place: { file: path, ...used.place },
-          certainty: 'sure',
-          message: message(used.names.join(', '), runner.runner, []),
-          advice: adviceImport(`import { ${used.names.join(', ')} } from '${module}';`),
-          follows: passedOver(runner, 'globals'),
-          mend: imported(path, used.names, module, context),
-        });
-      for (const { specifier, start, end } of context.project.summary(path)?.modules ?? []) {
-        const extension = MATCHER_EXTENSIONS.find(({ needsGlobal }) => needsGlobal?.includes(specifier));
-        const entry = extension?.entry?.[runner.runner];
-        if (!extension || !entry || entry === specifier) continue;
-        const quote = context.sourceOf(path)?.text[start] ?? "'";
-        found.set(`${path}:${start}`, {
-          place: { file: path, start, end },
-          certainty: 'sure',
-          message: messageEntry(specifier, runner.runner),
-          advice: `Load the entry for ${runner.runner}: ${entry}`,
-          mend: {
-            summary: `Load ${entry}`,
-            safe: true,
-            edits: [{ file: path, start, end, text: `${quote}${entry}${quote}` }],
-          },
-        });
-      }
-    }
+    for (const path of context.setupOf(file.path)?.files ?? []) setups.set(path, runner);
   }
-  return [...found.values()];
+  return [...setups].flatMap(([path, runner]) => [
+    ...usedIn(path, runner, context),
+    ...entriesIn(path, runner, context),
+  ]);
 }
+
+function usedIn(path: string, runner: RunnerFacts, context: ProjectContext): Finding[] {
+  const { module } = RUNNER_GLOBALS[runner.runner] ?? {};
+  const used = module === undefined ? undefined : runnerGlobalsIn(path, module, context);
+  if (!used || module === undefined) return [];
+  return [
+    {
+      place: { file: path, ...used.place },
+      certainty: 'sure',
+      message: message(used.names.join(', '), runner.runner, []),
+      advice: adviceImport(`import { ${used.names.join(', ')} } from '${module}';`),
+      follows: passedOver(runner, 'globals'),
+      mend: imported(path, used.names, module, context),
+    },
+  ];
+}
+
+const entriesIn = (path: string, { runner }: RunnerFacts, context: ProjectContext): Finding[] =>
+  (context.project.summary(path)?.modules ?? []).flatMap(({ specifier, start, end }): Finding[] => {
+    const extension = MATCHER_EXTENSIONS.find(({ needsGlobal }) => needsGlobal?.includes(specifier));
+    const entry = extension?.entry?.[runner];
+    if (!entry || entry === specifier) return [];
+    const quote = context.sourceOf(path)?.text[start] ?? "'";
+    return [
+      {
+        place: { file: path, start, end },
+        certainty: 'sure',
+        message: messageEntry(specifier, runner),
+        advice: `Load the entry for ${runner}: ${entry}`,
+        mend: {
+          summary: `Load ${entry}`,
+          safe: true,
+          edits: [{ file: path, start, end, text: `${quote}${entry}${quote}` }],
+        },
+      },
+    ];
+  });
 
 function found(
   file: SpecFileFacts,

@@ -1,10 +1,10 @@
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 import { CHOSEN_DOCUMENT, MODULES, KEPT_OUT } from '../questions/facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Project } from '../../project/project.js';
 import {
   Compiling,
   DRAWN,
-  isLoadedByNode,
   KEPT,
   KEPT_BUNDLED,
   META,

@@ -8,7 +8,7 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Place } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { aliasesOf, isMapped, ownFolderOf, pathFor } from '../questions/aliases.js';
-import { isLoadedByNode } from '../questions/compiled.js';
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 import { isThere } from '../questions/is-there.js';
 import { loadedBy, replacedIn } from '../questions/missing-modules.js';
 import {

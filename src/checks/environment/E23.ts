@@ -9,7 +9,7 @@ import { reachableFrom } from '../../project/reachable.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
 import { DOCUMENTS } from '../questions/setup-effects.js';
 import { setsUp } from '../questions/sets-up.js';
-import { isLoadedByNode } from '../questions/compiled.js';
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 
 const message = (text: string, key: string, what: string): string =>
   `${text} ${what}, and ${key} runs it where none of that is there yet.`;

@@ -4,7 +4,7 @@ import type { Finding, Place } from '../../finding.js';
 import { LOADING } from '../../project/first-run.js';
 import { setsName } from '../../project/module-questions.js';
 import { META_VALUES, unboundReads } from '../../project/what-runs.js';
-import { isLoadedByNode } from '../questions/compiled.js';
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { dirname, relativePath } from '../../util/paths.js';
 import { importLine } from '../../writing/helper-module.js';
@@ -55,6 +55,8 @@ export const E31: ProjectCheck = {
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
 };
 
+const NONE: ReadonlySet<string> = new Set();
+
 interface Read {
   name: string;
   place: Place;
@@ -67,10 +69,17 @@ interface Read {
 
 function check({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
   const byRead = new Map<string, Read[]>();
-  for (const file of specFiles) {
-    const reads = readsOf(file, context);
+  // Hardly a package has such modules: only then is it asked which spec file loads them.
+  const isLacking =
+    specFiles.some((file) => file.get(NEEDS).length > 0) ||
+    [...loadedBy(specFiles, NONE, context).keys()].some(
+      (path) => (context.project.summary(path)?.unbound.size ?? 0) > 0,
+    );
+  for (const file of isLacking ? specFiles : []) {
+    const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()];
+    const reads = readsOf(file, loaded, context);
     if (reads.length === 0) continue;
-    const given = givenTo(file, environment, context);
+    const given = givenTo(file, loaded, environment, context);
     if (!given) continue;
     for (const read of reads) {
       if (given(read)) continue;
@@ -124,13 +133,11 @@ function inSettings({ runners }: Environment, context: ProjectContext): Finding[
 }
 
 // Each name once a spec file: what it reads itself, what the modules read that it loads, what the components read that it shows.
-function readsOf(file: SpecFileFacts, context: ProjectContext): Read[] {
+function readsOf(file: SpecFileFacts, paths: readonly string[], context: ProjectContext): Read[] {
   const own = file
     .get(READ)
     .map(({ name, ...span }): Read => ({ name, place: inSpecFile(file, span), file }));
-  const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()].flatMap((path) =>
-    path === file.path ? [] : unboundIn(path, file, context),
-  );
+  const loaded = paths.flatMap((path) => (path === file.path ? [] : unboundIn(path, file, context)));
   const below = file
     .get(NEEDS)
     .filter(({ at }) => !file.get(REPLACED).has(at.file))
@@ -154,6 +161,7 @@ function unboundIn(path: string, file: SpecFileFacts, { project }: ProjectContex
 // Whether something gives a name to what a spec file runs; undefined where that can't be told.
 function givenTo(
   file: SpecFileFacts,
+  loaded: readonly string[],
   environment: Environment,
   context: ProjectContext,
 ): ((read: Read) => boolean) | undefined {
@@ -164,7 +172,6 @@ function givenTo(
   const { project } = context;
   const settings = runners.flatMap(({ settingsFile }) => settingsFile ?? []);
   const speaking = [...reachableFrom(project, settings).files, ...settings, ...setup.files];
-  const loaded = [...loadedBy([file], file.get(KEPT_OUT), context).keys()];
   const isBundled = runners.some(({ runner }) => runner === 'vitest');
   return ({ name, place }) =>
     (name === META_VALUES && isBundled) ||

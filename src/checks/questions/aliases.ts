@@ -1,4 +1,6 @@
 import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { isPathsHook, maySendNames } from '../../environment/tables/compile-hooks.js';
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 import type { Files } from '../../host/files.js';
 import { join } from '../../util/paths.js';
 import { mayMatch } from '../../util/pattern.js';
@@ -13,21 +15,15 @@ interface Aliases {
   readsPaths: boolean;
 }
 
-// tsx 3 and 4, @swc-node/register 1, tsconfig-paths 3 and 4.
-const READING_PATHS = /^(?:tsx|@esbuild-kit\/.+|@swc-node\/register|tsconfig-paths)(?:\/|$)/;
-// They may send any name anywhere, by settings of their own.
-const SENDING = /alias|^(?:@babel\/register|babel-|@swc\/register|jiti|esbuild-)/;
-
 /** The aliases of a run: those of its settings, or of what Node loads before; undefined where they can't be told. */
 export function aliasesOf(
   { runner, aliases, readsPaths }: RunnerFacts,
   setup: SetupEffects | undefined,
 ): Aliases | undefined {
   if (aliases.known) return { rules: aliases.value, readsPaths };
-  const isByNode = runner === 'node' || runner === 'mocha';
   const loaded = [...(setup?.packages ?? [])];
-  return isByNode && isKnown(setup) && !loaded.some((name) => SENDING.test(name))
-    ? { rules: [], readsPaths: loaded.some((name) => READING_PATHS.test(name)) }
+  return isLoadedByNode(runner) && isKnown(setup) && !loaded.some(maySendNames)
+    ? { rules: [], readsPaths: loaded.some(isPathsHook) }
     : undefined;
 }
 

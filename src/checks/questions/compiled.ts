@@ -27,6 +27,7 @@ import { runsModules } from '../../environment/settings/commands.js';
 import { settingAt, textOf, type Known, type Setting } from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
+import { isLoadedByNode } from '../../environment/tables/runners.js';
 import { majorOf } from '../../environment/versions.js';
 import { requiresAsModule } from '../../project/settings-questions.js';
 import type { ModuleSummary } from '../../project/summary.js';
@@ -38,12 +39,6 @@ import { documentOf } from './facts.js';
 import { isModuleByNode, ModulePackages, type UnfitPackage } from './module-packages.js';
 import type { Package } from './packages.js';
 import type { SetupEffects } from './setup-effects.js';
-
-// Runners that load the specs by Node itself, and what they are told to load before.
-const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'node']);
-
-/** Whether a runner leaves it to Node to load the specs. */
-export const isLoadedByNode = (runner: string): boolean => LOADERS.has(runner);
 
 /** What becomes of the files of one run. */
 export interface Compiled {
@@ -85,7 +80,7 @@ export class Compiling {
   }
 
   of(file: SpecFileFacts, runner: RunnerFacts): Compiled | undefined {
-    const setup = LOADERS.has(runner.runner) ? this.#context.setupOf(file.path) : undefined;
+    const setup = isLoadedByNode(runner.runner) ? this.#context.setupOf(file.path) : undefined;
     if (setup && setup.strangers.length > 0) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
     if (!by || ('by' in by && by.by === 'stated')) return undefined;

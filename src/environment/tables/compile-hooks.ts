@@ -15,3 +15,11 @@ export const isStyleHook = (specifier: string): boolean =>
   /^(?:ignore-styles|css-modules-require-hook|asset-require-hook|css-modules-register|ignore-css)(?:\/|$)/.test(
     specifier,
   );
+
+/** Hooks that resolve names by the compiler’s `paths`: tsx 3 and 4, @swc-node/register 1, tsconfig-paths 3 and 4. */
+export const isPathsHook = (specifier: string): boolean =>
+  /^(?:tsx|@esbuild-kit\/.+|@swc-node\/register|tsconfig-paths)(?:\/|$)/.test(specifier);
+
+/** Hooks that may send any name anywhere, by settings of their own. */
+export const maySendNames = (specifier: string): boolean =>
+  /alias|^(?:@babel\/register|babel-|@swc\/register|jiti|esbuild-)/.test(specifier);

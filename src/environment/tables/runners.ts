@@ -229,3 +229,9 @@ export const EXPORTED_SETTINGS: ReadonlyMap<string, ExportedSettings> = new Map<
     { open: false, names: { default: NX_PRESET, nxPreset: NX_PRESET } },
   ]),
 ]);
+
+// They load what they are told to load before, and nothing else touches the files.
+const LOADERS: ReadonlySet<string> = new Set(['mocha', 'jasmine', 'node']);
+
+/** Whether a runner leaves it to Node to load the specs. */
+export const isLoadedByNode = (runner: string): boolean => LOADERS.has(runner);

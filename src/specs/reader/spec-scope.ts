@@ -50,18 +50,14 @@ function handedOver(env: Env, name: string): ComponentRef | undefined {
 }
 
 function boundOf(value: Value, tree: ModuleTree): NameBinding {
-  const shown = (each: Value): ViewNode[] | undefined =>
-    each.is === 'jsx'
-      ? viewOf(each.node, handedTo(tree, specScope(each.env, each.tree), each.tree))
-      : undefined;
   switch (value.is) {
     case 'constant':
     case 'text':
       return { is: 'expr', expr: exprOfValue(value) };
     case 'jsx':
-      return { is: 'view', view: shown(value) ?? [] };
+      return { is: 'view', view: viewOfValue(value, tree) ?? [] };
     case 'list': {
-      const views = value.open ? [] : value.items.map(shown);
+      const views = value.open ? [] : value.items.map((each) => viewOfValue(each, tree));
       const isMarkup = views.length > 0 && views.every((view) => view !== undefined);
       return isMarkup ? { is: 'view', view: views.flat() } : { is: 'expr', expr: exprOfValue(value) };
     }
@@ -105,6 +101,8 @@ export function exprOfValue(value: Value | undefined): Expr {
 export const resultOfValue = (value: Value): Expr | undefined =>
   value.is === 'function' ? resultOf(value.node, specScope(value.env, value.tree), [], 0) : undefined;
 
-/** What markup in a spec shows; undefined for values that are not markup. */
-export const viewOfValue = (value: Value | undefined): ViewNode[] | undefined =>
-  value?.is === 'jsx' ? viewOf(value.node, specScope(value.env, value.tree)) : undefined;
+/** What markup in a spec shows, with names as another file sees them, where one is given; undefined for values that are not markup. */
+export const viewOfValue = (value: Value | undefined, by?: ModuleTree): ViewNode[] | undefined =>
+  value?.is === 'jsx'
+    ? viewOf(value.node, handedTo(by ?? value.tree, specScope(value.env, value.tree), value.tree))
+    : undefined;
