@@ -7,7 +7,7 @@ import { CHOSEN_DOCUMENT, documentOf, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
 import type { SetupEffects } from '../questions/setup-effects.js';
-import { calledAtOnce, shownNeeds, unmetNeeds, type ShownNeed } from '../questions/shown-at-once.js';
+import { shownNeeds, unmetNeeds, type ShownNeed } from '../questions/shown-at-once.js';
 
 const message = (name: string, component: string, files: readonly unknown[]): string =>
   `${component} calls ${name} as soon as it is shown${andMore(files)}, and jsdom has no such thing.`;
@@ -15,8 +15,8 @@ const advice = (name: string, setup: string | undefined): string =>
   `Put a stand-in for ${name} in place before the specs${setup === undefined ? ', in a set-up file' : `, in ${setup}`}.`;
 
 const NEEDS = fileFact('platform needs', (context) =>
-  shownNeeds(context, (component, project) =>
-    calledAtOnce(component, project).flatMap(({ path, at }) =>
+  shownNeeds(context, (calls, _, project) =>
+    calls.flatMap(({ path, at }) =>
       project.summary(at.file)?.imports.has(path) ? [] : [{ what: path, at }],
     ),
   ),

@@ -10,13 +10,7 @@ import { fileFact, inSpecFile, type ProjectContext, type SpecFileFacts } from '.
 import { MODULES, REPLACED } from '../questions/facts.js';
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore } from '../questions/packages.js';
-import {
-  calledAtOnce,
-  importedAtOnce,
-  shownNeeds,
-  unmetNeeds,
-  type ShownNeed,
-} from '../questions/shown-at-once.js';
+import { importedAtOnce, shownNeeds, unmetNeeds, type ShownNeed } from '../questions/shown-at-once.js';
 
 const message = (component: string, name: string, module: string, files: readonly unknown[]): string =>
   `${component} asks for ${name} of ${module} as soon as it is shown${andMore(files)}, and what that needs around it is not there.`;
@@ -31,9 +25,9 @@ interface Export {
 }
 
 const NEEDS = fileFact('provider needs', (context) =>
-  shownNeeds(context, (component, project) =>
+  shownNeeds(context, (calls, component, project) =>
     [
-      ...calledAtOnce(component, project).flatMap(({ path, at }) => {
+      ...calls.flatMap(({ path, at }) => {
         const imported = project.summary(at.file)?.imports.get(path);
         const declared = imported && project.imported(at.file, imported);
         const from = declared ? makerOf(project, declared) : imported;

@@ -15,7 +15,7 @@ import { CHOSEN_DOCUMENT, documentOf, KEPT_OUT, REPLACED } from '../questions/fa
 import { loadedBy } from '../questions/missing-modules.js';
 import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import { isKnown } from '../questions/setup-effects.js';
-import { calledAtOnce, shownNeeds } from '../questions/shown-at-once.js';
+import { shownNeeds } from '../questions/shown-at-once.js';
 
 const message = (name: string, files: readonly unknown[]): string =>
   `${name} is read here${andMore(files)}, and no declaration, import or setting gives it.`;
@@ -31,8 +31,8 @@ const adviceMeta =
 const READ = fileFact('unbound names', ({ file, project }) => unboundReads(project, file.path));
 
 const NEEDS = fileFact('unbound below', (context) =>
-  shownNeeds(context, (component, project) =>
-    calledAtOnce(component, project).flatMap(({ path, at }) =>
+  shownNeeds(context, (calls, _, project) =>
+    calls.flatMap(({ path, at }) =>
       project.summary(at.file)?.unbound.has(path) ? [{ what: path, at }] : [],
     ),
   ),

@@ -7,7 +7,7 @@ import type { SpecFile } from '../../specs/model/blocks.js';
 import type { Import, ImportedModule } from '../../syntax/module-facts.js';
 import type { RunnerFacts } from '../../environment/facts/environment.js';
 import type { Component } from '../../components/view.js';
-import { calledAtOnce, shownNeeds } from './shown-at-once.js';
+import { shownNeeds } from './shown-at-once.js';
 import { fileFact, type FileContext, type ProjectContext, type SpecFileFacts } from './context.js';
 import { sizesOf, type SpecSizes } from './spec-sizes.js';
 
@@ -87,8 +87,8 @@ export const STOOD_FOR = fileFact('stood for', ({ file }) =>
 export const UNGIVEN_BELOW = fileFact('ungiven below', (context) => {
   const { replacements } = context.file;
   if (replacements.every(({ gives }) => !gives)) return [];
-  return shownNeeds(context, (component, project) =>
-    calledAtOnce(component, project).flatMap(({ path, at }) => {
+  return shownNeeds(context, (calls, _, project) =>
+    calls.flatMap(({ path, at }) => {
       const imported = project.summary(at.file)?.imports.get(path);
       if (!imported || imported.name === '*') return [];
       const { specifier, name } = imported;

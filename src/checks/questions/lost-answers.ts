@@ -4,7 +4,7 @@ import { blocksAround } from '../../specs/model/blocks.js';
 import type { Step } from '../../specs/model/steps.js';
 import { inFile, type FileContext } from './context.js';
 import { runningBlocks, runningSpecs } from './order.js';
-import { calledAtOnce, shownNeeds } from './shown-at-once.js';
+import { shownNeeds } from './shown-at-once.js';
 
 /** What takes answers away that were given as a file was loaded, with its words. */
 export interface Lost {
@@ -75,8 +75,8 @@ export function neededAtOnce(context: FileContext): Needed[] {
     ),
   );
   if (given.size === 0) return [];
-  const needs = shownNeeds(context, (component) =>
-    calledAtOnce(component, project).flatMap(({ path, at }) => {
+  const needs = shownNeeds(context, (calls) =>
+    calls.flatMap(({ path, at }) => {
       const from = project.summary(at.file)?.imports.get(path);
       const told = from && given.get(project.exportKey(at.file, from));
       return told ? [{ what: told, at }] : [];

@@ -14,15 +14,28 @@ export interface ShownNeed<What> {
   end: number;
 }
 
-/** What the components that a spec file shows ask for at once, as they are: none under a stub, and none of it replaced. */
+/** A call, by the path that it is written by. */
+interface Call {
+  path: string;
+  at: Place;
+}
+
+/**
+ * What the components that a spec file shows ask for at once, as they are: none under a stub, and none of it replaced.
+ * `asked` is given a component with all that it surely calls as soon as it is shown, through hooks of the project.
+ */
 export function shownNeeds<What>(
   { file, project }: FileContext,
-  asked: (component: Component, project: Project) => { what: What; at: Place }[],
+  asked: (calls: readonly Call[], component: Component, project: Project) => { what: What; at: Place }[],
 ): ShownNeed<What>[] {
   return file.renders.flatMap(({ view, shallow, stubs, template, teardown, place, ...render }) => {
     if (!view || shallow || stubs.size > 0 || template || teardown === 'not-needed') return [];
     return shownAtOnce(view, render.file, project).flatMap((component) =>
-      asked(component, project).map((each) => ({ component: component.name, ...each, ...place })),
+      asked(calledAtOnce(component, file.replaced, project), component, project).map((each) => ({
+        component: component.name,
+        ...each,
+        ...place,
+      })),
     );
   });
 }
@@ -85,18 +98,23 @@ export function importedAtOnce(
   return found(view);
 }
 
-/** What a component surely calls as soon as it is shown, through hooks of the project: by the path, with its place. */
-export function calledAtOnce({ file, name }: Component, project: Project): { path: string; at: Place }[] {
-  const found: { path: string; at: Place }[] = [];
+// What a component calls; of a module that is replaced, nothing runs.
+function calledAtOnce(
+  { file, name }: Component,
+  replaced: ReadonlySet<string>,
+  project: Project,
+): readonly Call[] {
+  const found: Call[] = [];
   const seen = new Set<string>();
   const add = (at: string, local: string): void => {
-    if (seen.has(`${at}\0${local}`)) return;
+    if (seen.has(`${at}\0${local}`) || replaced.has(at)) return;
     seen.add(`${at}\0${local}`);
     const summary = project.summary(at);
     for (const [path, span] of summary?.firstRuns.get(local) ?? []) {
       const imported = summary?.imports.get(path);
+      const isReplaced = imported && replaced.has(project.resolve(at, imported.specifier) ?? '');
       const hook = imported ? project.imported(at, imported) : { file: at, name: path };
-      if (hook) add(hook.file, hook.name);
+      if (hook && !isReplaced) add(hook.file, hook.name);
       found.push({ path, at: { file: at, ...span } });
     }
   };
