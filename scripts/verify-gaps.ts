@@ -121,6 +121,7 @@ async function taken(
     isInSight: () => true,
     isReplaced: () => false,
     answersOf: () => undefined,
+    carriedTo: () => undefined,
   });
   return new Map(arms.filter(({ hits }) => hits !== undefined).map((facts) => [keyOf(facts), facts.hits]));
 }

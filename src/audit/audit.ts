@@ -1,5 +1,6 @@
 import { USES } from '../checks/questions/facts.js';
 import { commonAnswers, replacedBy } from '../checks/questions/answers.js';
+import { carriedTo, elementKey, FIRED } from '../checks/questions/fired.js';
 import { wholeSight } from '../checks/questions/sight.js';
 import type { ProjectContext, SpecFileFacts } from '../checks/questions/context.js';
 import { CHECKS } from '../checks/index.js';
@@ -197,6 +198,10 @@ function projectContext(
     answersOf(component, key) {
       const renderedIn = this.specFilesOf(component);
       return renderedIn && commonAnswers(renderedIn, key);
+    },
+    carriedTo(component, { start, event }) {
+      const key = elementKey(component.file, start);
+      return this.specFilesOf(component)?.flatMap((file) => carriedTo(file.get(FIRED), key, event));
     },
     isInSight: (component) => (sight ??= wholeSight(project, specFiles))(component),
     speaksOfFailure(path) {

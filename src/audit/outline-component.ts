@@ -84,7 +84,9 @@ export function outlinedComponent(
         query: queryFor(element, tree, { modules, testIdAttribute, project }),
       })),
     arms: branchesOf(project, [component])
-      .filter(({ branch }) => branch.kind !== 'default' && branch.kind !== 'optional' && !branch.inAttribute)
+      .branches.filter(
+        ({ branch }) => branch.kind !== 'default' && branch.kind !== 'optional' && !branch.inAttribute,
+      )
       .flatMap(({ branch }) =>
         branch.arms
           .filter((arm) => arm.written && conditionsOf(branch, arm).length > 0)

@@ -2,7 +2,7 @@ import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Branch } from './arms.js';
 import { markupBranches } from './markup-arms.js';
-import { scriptBranches } from './script-arms.js';
+import { scriptBranches, type State } from './script-arms.js';
 import { ScriptScopes, type IsReplaced } from './script-scope.js';
 
 /** A branch with the component that it belongs to. */
@@ -19,22 +19,28 @@ export function branchesOf(
   project: Project,
   components: readonly Component[],
   isReplaced?: IsReplaced,
-): OwnedBranch[] {
+): { branches: OwnedBranch[]; states: ReadonlyMap<string, State> } {
   const [first] = components;
   const tree = first && project.tree(first.file);
-  if (!first) return [];
+  if (!first) return NOTHING;
   const markup = components
     .filter(({ framework }) => framework !== 'react')
     .flatMap((component) => markupBranches(component).map((branch) => ({ component, branch })));
-  if (!tree || isGenerated(tree.script.comments.map(({ value }) => value))) return [];
-  const script = scriptBranches(new ScriptScopes(project, tree, components, isReplaced)).map((branch) => ({
+  if (!tree || isGenerated(tree.script.comments.map(({ value }) => value))) return NOTHING;
+  const { branches, states } = scriptBranches(new ScriptScopes(project, tree, components, isReplaced));
+  const script = branches.map((branch) => ({
     component:
       components.find(({ place }) => place.start <= branch.place.start && branch.place.end <= place.end) ??
       first,
     branch,
   }));
-  return [...script, ...markup];
+  return { branches: [...script, ...markup], states };
 }
+
+const NOTHING: { branches: OwnedBranch[]; states: ReadonlyMap<string, State> } = {
+  branches: [],
+  states: new Map(),
+};
 
 const isGenerated = (comments: readonly string[]): boolean =>
   comments.slice(0, 3).some((text) => /@generated|auto-?generated/i.test(text));

@@ -4,6 +4,7 @@ import { constant, UNKNOWN, type Expr } from '../components/expr.js';
 import { enumValues } from '../language/enums.js';
 import { exprOf, withFallback } from '../components/read-expr.js';
 import { unwrappedComponent } from '../components/frameworks/react/react.js';
+import { heldState, isStateCall } from '../components/frameworks/react/state-hooks.js';
 import {
   declarePattern,
   inner,
@@ -77,7 +78,10 @@ export class ScriptScopes {
       text: tree.script.source.text,
       ref: () => undefined,
       lookup: (name) => this.#lookup(name),
-      called: ({ callee }, args, scope, level) => this.#called(unwrapped(callee), args, scope, level),
+      called: (call, args, scope, level) =>
+        isStateCall(call, (name) => this.importOf(name))
+          ? heldState(call, this.file)
+          : this.#called(unwrapped(call.callee), args, scope, level),
     };
     this.#options = this.#optionObjects();
     this.#propsOf = this.#functionsWithProps();
@@ -99,6 +103,11 @@ export class ScriptScopes {
   /** Whether a function runs whenever its component is rendered. */
   runsOnRender(fn: FunctionNode): boolean {
     return this.#propsOf.has(fn) || this.#rendering.has(fn);
+  }
+
+  /** What an imported name stands for. */
+  importOf(name: string): { specifier: string; name: string } | undefined {
+    return this.#tree.facts.imports.get(name);
   }
 
   /** Whether a name is given another value, or changed in place, anywhere in the script. */

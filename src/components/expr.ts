@@ -26,8 +26,8 @@ export type Expr =
       rest?: readonly string[];
     }
   | { is: 'list'; items: readonly Expr[] }
-  /** Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure. */
-  | { is: 'something'; type?: 'function' | 'object' }
+  /** Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure; `sets`: the state that it sets, by its key. */
+  | { is: 'something'; type?: 'function' | 'object'; sets?: string }
   /** What one of the operations of `operations.ts` makes of its operands. */
   | { is: 'computed'; by: string; of: readonly Expr[] }
   /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
@@ -37,11 +37,11 @@ export type Expr =
       path?: readonly string[];
       /** Of a translation: what is shown where nothing translates. */
       says?: readonly string[];
-      /** What a call of a function of another module gives, or a part of that. */
+      /** What a call of a function of another module gives, what a state holds or an event carries, or a part of that. */
       answer?: Answer;
     };
 
-/** `of`: the key of the function; `path`: the properties read from what it gives. */
+/** `of`: the key of the function, of the state, or `EVENT`; `path`: the properties read from what it gives. */
 export interface Answer {
   of: string;
   path: readonly string[];
@@ -55,6 +55,17 @@ export function importOfKey(key: string): { specifier: string; name: string } | 
   const at = key.lastIndexOf('#');
   return at <= 0 ? undefined : { specifier: key.slice(0, at), name: key.slice(at + 1) };
 }
+
+/** What a handler is handed of the event that it handles. */
+export const EVENT = '~#event';
+
+const STATE = '~';
+
+/** The key of what a component keeps between renders: by the file and the offset of the call that declares it. */
+export const stateKey = (file: string, offset: number): string => functionKey(file, STATE + offset);
+
+/** Whether a key stands for a state. */
+export const isStateKey = (key: string): boolean => importOfKey(key)?.name.startsWith(STATE) === true;
 
 /** A condition, as far as it can be read. */
 export type Condition =

@@ -45,6 +45,8 @@ export interface ComponentScope {
   called?(call: CallNode, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
+  /** Its path. */
+  readonly file?: string;
   /** It is a module of an installed package. */
   readonly shipped?: boolean;
 }
@@ -83,6 +85,7 @@ export function resolved(
 export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBinding>): ComponentScope {
   return {
     text: scope.text,
+    file: scope.file,
     shipped: scope.shipped,
     called: scope.called,
     // What goes by a name here hides an import of it.

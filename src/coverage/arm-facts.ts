@@ -1,12 +1,15 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, importOfKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
+import { both, importOfKey, isStateKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
+import type { State } from '../branches/script-arms.js';
+import type { EventPlace } from '../branches/state-writes.js';
+import { stateValues, type EventValue } from './state-values.js';
 import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
 import { ranAtAll, type Coverage, type Share } from './coverage.js';
 
@@ -25,16 +28,26 @@ export interface ArmFacts {
   computed: 'taken' | 'not-taken' | 'unknown';
   /** The functions whose stand-ins decide that it is not taken, by their keys. */
   answering?: readonly string[];
+  /** The states that decide that it is not taken, with all values that they hold in specs. */
+  held?: readonly HeldState[];
+}
+
+/** A state of a component, by the name that it is read by. */
+export interface HeldState {
+  name: string;
+  values: readonly Expr[];
 }
 
 /** What specs give to components. */
-interface SpecInputs {
+export interface SpecInputs {
   usesOf: (component: Component) => readonly ComponentUse[];
   isInSight: (component: Component) => boolean;
   /** Whether some spec file may have a stand-in for a function, by its key. */
   isReplaced: (key: string) => boolean;
   /** What stand-ins give for a function, by its key, wherever specs render a component; undefined where that can't be told. */
   answersOf: (component: Component, key: string) => readonly Expr[] | undefined;
+  /** What the events that specs fire may carry to an element, by its file and offset. */
+  carriedTo: (component: Component, event: EventPlace) => readonly EventValue[] | undefined;
 }
 
 /** The arms of all components, and how many branch records of coverage files there are and belong to none of them. */
@@ -52,16 +65,16 @@ export function branchFacts(
   specs: SpecInputs,
 ): BranchFacts {
   const files = [...grouped(components, ({ file }) => file)].map(([file, own]) => {
-    const branches = branchesOf(project, own, (key) => specs.isReplaced(key));
+    const { branches, states } = branchesOf(project, own, (key) => specs.isReplaced(key));
     const source = project.source(file);
     const coverageOf = coverage?.files.get(file);
     const found = branches.map(({ branch }) => branch);
     const measured =
       coverageOf && source && ranAtAll(coverageOf) ? measuredBranches(found, coverageOf, source) : undefined;
-    return { branches, measured, records: measured ? (coverageOf?.branches.length ?? 0) : 0 };
+    return { branches, states, measured, records: measured ? (coverageOf?.branches.length ?? 0) : 0 };
   });
   return {
-    arms: files.flatMap(({ branches, measured }) => {
+    arms: files.flatMap(({ branches, states, measured }) => {
       const byBranch = new Map(measured?.branches.map((branch) => [branch.branch, branch]));
       return branches.flatMap(({ component, branch }) =>
         branch.arms.map((arm, i) => ({
@@ -69,7 +82,7 @@ export function branchFacts(
           branch,
           arm,
           ...hitsOf(byBranch.get(branch), i),
-          ...computedBy(branch, arm, component, specs),
+          ...computedBy(branch, arm, component, states, specs),
         })),
       );
     }),
@@ -94,8 +107,9 @@ function computedBy(
   branch: Branch,
   arm: Arm,
   component: Component,
+  states: ReadonlyMap<string, State>,
   specs: SpecInputs,
-): Pick<ArmFacts, 'computed' | 'answering'> {
+): Pick<ArmFacts, 'computed' | 'answering' | 'held'> {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
   const lists = new Set<string>();
@@ -104,24 +118,66 @@ function computedBy(
     if (isItem) lists.add(name);
   });
   const answers = new Map<string, Expr>();
-  for (const [key, paths] of answersIn(whole)) {
+  const asked = answersIn(whole);
+  const held = [...asked.keys()].filter(isStateKey);
+  for (const [key, paths] of asked) {
+    if (isStateKey(key)) continue;
     const given = specs.answersOf(component, key);
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
   const uses = unlikeUses(specs.usesOf(component), names);
   const answered =
     answers.size > 0 ? uses.map((use) => ({ ...use, given: new Map([...use.given, ...answers]) })) : uses;
-  const outcomes = answered
-    .flatMap((use) => eachWay(use, [...names, ...answers.keys()], lists))
-    .map((use) =>
-      outcome(whole, (name) =>
-        importOfKey(name) ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
-      ),
-    );
-  const answering = answers.size > 0 ? { answering: [...answers.keys()] } : {};
+  const outcomesOf = (given: readonly ComponentUse[], more: readonly string[]): (boolean | undefined)[] =>
+    given
+      .flatMap((use) => eachWay(use, [...names, ...answers.keys(), ...more], lists))
+      .map((use) =>
+        outcome(whole, (name) =>
+          importOfKey(name) ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
+        ),
+      );
+  const whatever = outcomesOf(answered, []);
+  // States are asked where nothing else decides.
+  const isOpen = held.length > 0 && whatever.includes(undefined) && !whatever.includes(true);
+  const inStates = isOpen ? answered.map((use) => withStates(use, held, states, specs)) : [];
+  const outcomes = isOpen ? outcomesOf(inStates, held) : whatever;
   if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
   const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
-  return isKnown ? { computed: 'not-taken', ...answering } : { computed: 'unknown' };
+  // What nothing sets is not for specs to bring about.
+  const isStuck = isOpen && held.some((key) => states.get(key)?.writes.length === 0);
+  if (!isKnown || isStuck) return { computed: 'unknown' };
+  const holding = isOpen ? held.map((key) => heldIn(inStates, key, states)) : [];
+  const known = holding.filter(({ values }) => values.length > 0);
+  return {
+    computed: 'not-taken',
+    ...(answers.size > 0 ? { answering: [...answers.keys()] } : {}),
+    ...(known.length > 0 ? { held: known } : {}),
+  };
+}
+
+const heldIn = (
+  uses: readonly ComponentUse[],
+  key: string,
+  states: ReadonlyMap<string, State>,
+): HeldState => ({
+  name: states.get(key)?.name ?? '',
+  values: optionsOf(oneOf(uses.flatMap(({ given }) => given.get(key) ?? []))),
+});
+
+// A use with all that states may hold in it.
+function withStates(
+  use: ComponentUse,
+  keys: readonly string[],
+  states: ReadonlyMap<string, State>,
+  specs: SpecInputs,
+): ComponentUse {
+  const values = stateValues(keys, {
+    states,
+    given: (name) => (importOfKey(name) ? use.given.get(name) : givenIn(use, name)),
+    carriedTo: (on) => specs.carriedTo(use.component, on),
+  });
+  const held = [...values].map(([key, each]) => [key, oneOf(each)] as const);
+  return { ...use, given: new Map([...use.given, ...held]) };
 }
 
 // Uses that give the same for the props that are asked for count once.
@@ -131,9 +187,11 @@ function unlikeUses(uses: readonly ComponentUse[], names: readonly string[]): Co
   return [...new Map(uses.map((use) => [keyOf(use), use])).values()];
 }
 
+const optionsOf = (expr: Expr): readonly Expr[] => (expr.is === 'choice' ? expr.options : [expr]);
+
 // Answers that are alike in all parts that are read count once.
 function unlikeIn(answers: readonly Expr[], paths: readonly (readonly string[])[]): Expr[] {
-  const options = answers.flatMap((each) => (each.is === 'choice' ? each.options : [each]));
+  const options = answers.flatMap(optionsOf);
   const parts = (option: Expr): string =>
     JSON.stringify(paths.map((path) => path.reduce((of, name) => memberOfExpr(of, name, true), option)));
   return [...new Map(options.map((option) => [parts(option), option])).values()];

@@ -1,10 +1,11 @@
 import { conditionsOf, type Branch, type WrittenCondition } from '../branches/arms.js';
 import { solve, type Answer } from '../branches/solve.js';
+import { STATE_PREFIX } from '../branches/variables.js';
 import type { Domain, Domains } from '../components/domain.js';
 import type { Component } from '../components/view.js';
 import type { Place } from '../finding.js';
 import { grouped } from '../util/grouped.js';
-import type { ArmFacts, BranchFacts } from './arm-facts.js';
+import type { ArmFacts, BranchFacts, HeldState } from './arm-facts.js';
 
 /** An arm that no spec takes, with the inputs that would take it. */
 export interface ArmGap extends ArmFacts {
@@ -33,8 +34,19 @@ function withInputs(facts: ArmFacts): ArmGap {
   const conditions = conditionsOf(facts.branch, facts.arm);
   const { component, branch } = facts;
   const tests = conditions.map(({ test }) => test);
-  const answer = solve(tests, inputDomains(component), () => branch.mayChange);
+  const domains = new Map([...inputDomains(component), ...(facts.held ?? []).flatMap(stateDomain)]);
+  const answer = solve(tests, domains, () => branch.mayChange);
   return { ...facts, basis: isMeasured(facts) ? 'measured' : 'computed', conditions, answer };
+}
+
+// A state stays of the kind of the values that are known of it.
+function stateDomain({ name, values }: HeldState): [string, Domain][] {
+  const kinds = new Set(values.map((each) => (each.is === 'constant' ? typeof each.value : 'unknown')));
+  const [kind] = kinds;
+  if (kinds.size !== 1 || (kind !== 'string' && kind !== 'number' && kind !== 'boolean')) return [];
+  const domain: Domain =
+    kind === 'boolean' ? { values: [true, false], kinds: [] } : { values: [], kinds: [kind] };
+  return [[STATE_PREFIX + name, domain]];
 }
 
 const isMeasured = ({ hits, partly }: ArmFacts): boolean => hits !== undefined || partly !== undefined;

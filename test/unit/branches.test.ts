@@ -21,7 +21,7 @@ function branchesIn(text: string): { branches: Branch[]; source: Source } {
   if (!tree) throw new Error('not read');
   const components = project.summary(tree.path)?.components ?? [];
   return {
-    branches: scriptBranches(new ScriptScopes(project, tree, components)),
+    branches: scriptBranches(new ScriptScopes(project, tree, components)).branches,
     source: tree.script.source,
   };
 }

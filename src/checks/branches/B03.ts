@@ -2,6 +2,7 @@ import { ARM_FACTS } from '../questions/answers.js';
 import {
   answeringNames,
   byCause,
+  heldText,
   isWaitingOrFailure,
   saidOfCause,
   valuesText,
@@ -18,6 +19,10 @@ const messageAnswers = (names: string, component: string, when: string): string 
   `No answer that specs give for ${names} takes the arm of ${component} for ${when}.`;
 const messageAnswersOf = (names: string, component: string, arms: number): string =>
   `No answer that specs give for ${names} takes ${arms} arms of ${component}.`;
+const messageHeld = (held: string, component: string, when: string): string =>
+  `As specs use ${component}, ${held}: the arm for ${when} is never taken.`;
+const messageHeldOf = (held: string, component: string, arms: number): string =>
+  `As specs use ${component}, ${held}: ${arms} arms are never taken.`;
 const note = (prop: string, values: string): string => `specs give ${prop}: ${values}`;
 
 /** An arm that no spec takes by what it gives, where no coverage tells. */
@@ -57,18 +62,11 @@ function found(cause: ArmCause): Finding {
   const gap = gaps.find(isGrave) ?? gaps[0];
   const { branch, component } = gap;
   const others = gaps.filter((each) => each !== gap);
-  const names = answeringNames(gap);
-  const when = inputsInWords(gap.conditions);
   return {
     place: placeOf(gap),
     level: isGrave(gap) ? 'risk' : 'hint',
     certainty: 'likely',
-    message:
-      names === undefined
-        ? (saidOfCause(cause) ?? message(component.name, when))
-        : others.length > 0
-          ? messageAnswersOf(names, component.name, gaps.length)
-          : messageAnswers(names, component.name, when),
+    message: said(cause, gap),
     advice: takenBy(gap),
     evidence: [
       {
@@ -78,4 +76,20 @@ function found(cause: ArmCause): Finding {
       ...others.map((each) => ({ ...placeOf(each), note: `taken when ${inputsInWords(each.conditions)}` })),
     ],
   };
+}
+
+// What keeps specs from the arms: what stand-ins answer, what states hold, or what specs give.
+function said(cause: ArmCause, gap: ArmGap): string {
+  const { component } = gap;
+  const arms = cause.gaps.length;
+  const when = inputsInWords(gap.conditions);
+  const held = heldText(gap, valueText);
+  if (held !== undefined)
+    return arms > 1 ? messageHeldOf(held, component.name, arms) : messageHeld(held, component.name, when);
+  const names = answeringNames(gap);
+  if (names !== undefined)
+    return arms > 1
+      ? messageAnswersOf(names, component.name, arms)
+      : messageAnswers(names, component.name, when);
+  return saidOfCause(cause) ?? message(component.name, when);
 }

@@ -8,17 +8,14 @@ import {
 } from '../../components/view.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
-import { fileFact, type SpecFileFacts } from '../questions/context.js';
-import { elementKey, firedIn, mayFire, neverPressed } from '../questions/fired.js';
+import { type SpecFileFacts } from '../questions/context.js';
+import { elementKey, FIRED, mayFire, neverPressed } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
 const messageKeys = (keys: string, tag: string, component: string): string =>
   `${component} tells ${keys} from other keys on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it presses ${keys.includes(' and ') ? 'them' : 'it'}.`;
 const advice = (act: string): string => `${act}, and assert on what comes of it.`;
-
-/** The events that its specs fire. */
-const FIRED = fileFact('fired', firedIn);
 
 /** An event that a component handles, and that no spec fires. */
 export const B04: ProjectCheck = {

@@ -2,8 +2,9 @@ import { oneOf, type Expr } from '../../components/expr.js';
 import { moduleOf, NOTHING } from '../../rendering/answers.js';
 import { blocksAround, hooksFor } from '../../specs/model/blocks.js';
 import { allKnown } from '../../util/all-known.js';
+import { FIRED } from './fired.js';
 import { REPLACED, USES } from './facts.js';
-import { fileFact, type FileContext, type SpecFileFacts } from './context.js';
+import { fileFact, type FileContext, type FileFact, type SpecFileFacts } from './context.js';
 import { runningSpecs } from './order.js';
 
 /** What the stand-ins give that a spec file has for functions of modules. */
@@ -18,7 +19,7 @@ interface Answers {
 const ANSWERS = fileFact('answers', (context): Answers => answersIn(context));
 
 /** All that the arms of components ask of spec files. */
-export const ARM_FACTS = [ANSWERS, REPLACED, USES];
+export const ARM_FACTS: readonly FileFact<unknown>[] = [ANSWERS, FIRED, REPLACED, USES];
 
 /** Tells of a function, by its key, whether some of these spec files may have a stand-in for it, or replace all of its module. */
 export function replacedBy(files: readonly SpecFileFacts[]): (key: string) => boolean {

@@ -1,5 +1,5 @@
 import { answersIn, propsInCondition } from '../../components/expr-names.js';
-import { importOfKey, type Constant } from '../../components/expr.js';
+import { importOfKey, type Constant, type Expr } from '../../components/expr.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -52,6 +52,24 @@ export const isWaitingOrFailure = ({ arm, answering }: ArmGap): boolean =>
 
 const WAITING_OR_FAILURE = /loading|pending|fetching|validating|submitting|saving|error|fail/i;
 
+/** What the states hold in specs that decide that an arm is not taken, in words; undefined where none does. */
+export const heldText = ({ held }: ArmGap, valueText: (value: Constant) => string): string | undefined =>
+  held?.map(({ name, values }) => `${name} is ${listed(shownValues(values, valueText), 'or')}`).join('; ');
+
+function shownValues(values: readonly Expr[], valueText: (value: Constant) => string): string[] {
+  const constants = values.flatMap((each) => (each.is === 'constant' ? [each.value] : []));
+  // What a field holds on the way to a text is not worth a word.
+  const isWhole = (value: Constant): boolean =>
+    typeof value !== 'string' ||
+    value === '' ||
+    !constants.some((other) => typeof other === 'string' && other !== value && other.startsWith(value));
+  const whole = constants.filter(isWhole).map(valueText);
+  const rest = values.length > constants.length ? ['something'] : [];
+  return whole.length > MOST_VALUES
+    ? [...whole.slice(0, MOST_VALUES), 'another of theirs']
+    : [...whole, ...rest];
+}
+
 /** Whether no spec gives the prop at all. */
 export const isNeverGiven = ({ given }: ArmCause): boolean =>
   given !== undefined && valuesText(given) === NOTHING;
@@ -71,7 +89,7 @@ export function byCause(
     const given = givenValues(gap, context, valueText);
     const ofComponent = keys.get(gap.component) ?? new Map<string, object>();
     keys.set(gap.component, ofComponent);
-    const by = gap.answering?.join() ?? (given?.decides ? given.prop : undefined);
+    const by = gap.answering?.join() ?? stateOf(gap) ?? (given?.decides ? given.prop : undefined);
     const key = by === undefined ? gap : (ofComponent.get(by) ?? gap);
     if (by !== undefined) ofComponent.set(by, key);
     const cause = causes.get(key);
@@ -81,9 +99,12 @@ export function byCause(
   return [...causes.values()];
 }
 
+// The states that decide: `~cone` is the name of no prop.
+const stateOf = ({ held }: ArmGap): string | undefined => held && held.map(({ name }) => `~${name}`).join();
+
 // What specs give for the prop that the arm's own condition reads first.
 function givenValues(
-  { arm, component }: ArmGap,
+  { arm, component, held }: ArmGap,
   context: ProjectContext,
   valueText: (value: Constant) => string,
 ): GivenValues | undefined {
@@ -100,5 +121,7 @@ function givenValues(
   if (values.size === 0 || values.size > MOST_VALUES) return undefined;
   const isLacking = values.size === 1 && values.has(undefined);
   const shown = [...values].map((value) => (value === undefined ? NOTHING : valueText(value)));
-  return { prop, values: shown.sort(), decides: isLacking || names.size === 1 };
+  // What users do may take it as well.
+  const decides = !held && (isLacking || names.size === 1);
+  return { prop, values: shown.sort(), decides };
 }

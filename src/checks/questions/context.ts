@@ -1,5 +1,5 @@
 import type { Limits } from '../../config/settings.js';
-import type { BranchFacts } from '../../coverage/arm-facts.js';
+import type { BranchFacts, SpecInputs } from '../../coverage/arm-facts.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import type { Coverage } from '../../coverage/coverage.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
@@ -97,6 +97,8 @@ export interface ProjectContext {
   isReplaced: (key: string) => boolean;
   /** What stand-ins give for a function of a module, by its key, wherever specs render a component; undefined where that can't be told. */
   answersOf: (component: Component, key: string) => readonly Expr[] | undefined;
+  /** What the events that specs fire may carry to an element of a component; undefined where that can't be told. */
+  carriedTo: SpecInputs['carriedTo'];
   /** Whether every spec file that may reach a component was seen: only then is what no spec does known. */
   isInSight: (component: Pick<Component, 'file' | 'name'>) => boolean;
   /** Whether a spec file, by its path, names failures: rejections, errors, what throws. */

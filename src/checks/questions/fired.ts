@@ -1,10 +1,12 @@
 import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
+import type { EventValue } from '../../coverage/state-values.js';
 import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Reach, Render, Step, StepOf } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
-import type { FileContext } from './context.js';
+import { fileFact, type FileContext, type FileFact } from './context.js';
+import { carriedBy, typedText, type Carried } from './carried.js';
 import { runningSpecs } from './order.js';
 
 /** What the specs of a file fire. */
@@ -12,9 +14,17 @@ interface Fired {
   /** Events by the element that they may be fired on, or that they rise to: file and offset of its opening tag. */
   onElements: ReadonlyMap<string, ReadonlySet<string>>;
   /** Events that may also be fired on what is rendered out of sight: on any element but those that were `seen`. */
-  outOfSight: readonly { events: ReadonlySet<string>; seen: ReadonlySet<string> }[];
+  outOfSight: readonly OutOfSight[];
+  /** What events carry, by the element that they may be fired on, or that they rise to. */
+  carried: ReadonlyMap<string, readonly Carried[]>;
   /** Members of components that are read or called from outside: a handler may be called by its name. */
   members: ReadonlySet<string>;
+}
+
+interface OutOfSight {
+  events: ReadonlySet<string>;
+  carried: readonly Carried[];
+  seen: ReadonlySet<string>;
 }
 
 /** The key of an element. */
@@ -71,8 +81,11 @@ export const mayFire = ({ onElements, outOfSight }: Fired, key: string, event: s
   return has(onElements.get(key)) || outOfSight.some(({ events, seen }) => has(events) && !seen.has(key));
 };
 
+/** The events that the specs of a file fire. */
+export const FIRED: FileFact<Fired> = fileFact('fired', firedIn);
+
 /** The events that the specs of a file fire, with their hooks and groups, as far as they can be told. */
-export function firedIn(context: FileContext): Fired {
+function firedIn(context: FileContext): Fired {
   const { file, rendering } = context;
   const fired = new Events(rendering.underAnyCondition);
   for (const spec of runningSpecs(file)) {
@@ -82,12 +95,28 @@ export function firedIn(context: FileContext): Fired {
     fired.addAll([...groups, ...before, spec, ...after], spec);
   }
   const members = new Set(file.insides.map(({ name }) => name));
-  return { onElements: fired.onElements, outOfSight: [...fired.outOfSight.values()], members };
+  return {
+    onElements: fired.onElements,
+    outOfSight: [...fired.outOfSight.values()],
+    carried: fired.carried,
+    members,
+  };
 }
+
+/** What the specs of a file may let an event carry to an element, by its key. */
+export const carriedTo = ({ carried, outOfSight }: Fired, key: string, event: string): readonly Carried[] =>
+  [
+    ...(carried.get(key) ?? []),
+    ...outOfSight.flatMap(({ carried, seen }) => (seen.has(key) ? [] : carried)),
+  ].filter(({ events }) => events.has(event) || events.has(ANYTHING));
 
 class Events {
   readonly onElements = new Map<string, Set<string>>();
-  readonly outOfSight = new Map<RenderedTree | undefined, { events: Set<string>; seen: Set<string> }>();
+  readonly carried = new Map<string, Carried[]>();
+  readonly outOfSight = new Map<
+    RenderedTree | undefined,
+    { events: Set<string>; carried: Carried[]; seen: Set<string> }
+  >();
   readonly #rendering: SpecRendering;
 
   constructor(rendering: SpecRendering) {
@@ -100,6 +129,7 @@ class Events {
     let page: readonly RenderedTree[] | undefined;
     const touched = new Set<RenderedElement>();
     const left = new Set<RenderedElement>();
+    const typed = new Map<RenderedElement | undefined, string>();
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
       if (!events) continue;
@@ -107,10 +137,11 @@ class Events {
       page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);
       const elements = found ?? trees.flatMap(({ elements }) => elements);
-      this.#fire(events, elements);
+      const carried = { events: new Set(events), ...carriedIn(step, found, typed) };
+      this.#fire(events, elements, undefined, carried);
       elements.forEach((element) => touched.add(element));
-      if (trees.length === 0) this.#fireOutOf(undefined, events);
-      for (const tree of trees) if (!tree.complete) this.#fireOutOf(tree, events);
+      if (trees.length === 0) this.#fireOutOf(undefined, events, carried);
+      for (const tree of trees) if (!tree.complete) this.#fireOutOf(tree, events, carried);
     }
   }
 
@@ -134,27 +165,45 @@ class Events {
     events: readonly string[],
     elements: Iterable<RenderedElement>,
     done = new Set<RenderedElement>(),
+    carried?: Carried,
   ): void {
     for (const element of elements)
       for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
         done.add(at);
-        this.#note(elementKey(at.file, at.place.start), events);
+        this.#note(elementKey(at.file, at.place.start), events, carried);
         // The tag of a package's component that it comes of has it, too.
-        if (at.usedAt) this.#note(elementKey(at.usedAt.file, at.usedAt.start), events);
+        if (at.usedAt) this.#note(elementKey(at.usedAt.file, at.usedAt.start), events, carried);
       }
   }
 
-  #note(key: string, events: readonly string[]): void {
+  #note(key: string, events: readonly string[], carried: Carried | undefined): void {
     const known = this.onElements.get(key) ?? new Set();
     events.forEach((event) => known.add(event));
     this.onElements.set(key, known);
+    if (carried) this.carried.set(key, [...(this.carried.get(key) ?? []), carried]);
   }
 
-  #fireOutOf(tree: RenderedTree | undefined, events: readonly string[]): void {
-    const known = this.outOfSight.get(tree) ?? { events: new Set(), seen: keysOf(tree) };
+  #fireOutOf(tree: RenderedTree | undefined, events: readonly string[], carried: Carried): void {
+    const known = this.outOfSight.get(tree) ?? { events: new Set(), carried: [], seen: keysOf(tree) };
     events.forEach((event) => known.events.add(event));
+    known.carried.push(carried);
     this.outOfSight.set(tree, known);
   }
+}
+
+// What an act carries to what it may hit; `typed`: what was typed there before, for who goes on typing.
+function carriedIn(
+  step: Step,
+  found: readonly RenderedElement[] | undefined,
+  typed: Map<RenderedElement | undefined, string>,
+): EventValue {
+  if (step.kind !== 'act') return {};
+  const on = found ?? [];
+  const [first] = on;
+  const before = typed.get(first) ?? '';
+  const text = typedText(step);
+  if (text !== undefined) typed.set(first, before + text);
+  return carriedBy(step, on, before);
 }
 
 function keysOf(tree: RenderedTree | undefined): Set<string> {

@@ -78,7 +78,8 @@ function textIn(node: Node, scope: ComponentScope): string | undefined {
 }
 
 // `onDoubleClick` handles what the platform calls `dblclick`.
-const platformEvent = (name: string): string =>
+/** The platform's name for the event of a listener's prop: `onChange`. */
+export const platformEvent = (name: string): string =>
   name === 'onDoubleClick' ? 'dblclick' : name.slice(2).toLowerCase();
 
 function addAttribute(
