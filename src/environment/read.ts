@@ -188,7 +188,10 @@ export class Environments {
       settingsFile === undefined &&
       all.some(isStarted) &&
       RUNNERS.some((row) => row.name === runner && row.needsSettings);
-    return all.filter((each) => isStarted(each) || !(isDriven(each) || isIdle(each)));
+    // Settings that are left of one which nobody declares, where `npm test` starts another.
+    const isLeft = ({ runner }: RunnerFacts): boolean =>
+      all.some(({ commands: own }) => own.some(isTestScript)) && !isDeclared(runner, manifests);
+    return all.filter((each) => isStarted(each) || !(isDriven(each) || isIdle(each) || isLeft(each)));
   }
 
   // A runner has facts for each settings file that its scripts name, and for each project in one.
@@ -317,6 +320,12 @@ export class Environments {
     return found;
   }
 }
+
+const isDeclared = (runner: RunnerName, manifests: readonly Manifest[]): boolean =>
+  RUNNERS.some(
+    ({ name, packages }) =>
+      name === runner && manifests.some(({ dependencies }) => packages.some((each) => dependencies.has(each))),
+  );
 
 const isTestScript = ({ script }: Command): boolean => /^test(?::|$)/.test(script);
 

@@ -320,16 +320,22 @@ const rooted = (to: string | undefined, root: string): string | undefined =>
 // The rules of aliases, as far as they can be read.
 function readRules(alias: Setting | undefined, root: string): AliasRule[] {
   if (alias?.is === 'object')
-    return [...alias.entries].map(([name, value]) => prefixRule(name, rooted(textOf(value), root), value.at));
+    return [...alias.entries].map(([name, value]) => aliasRule(name, rooted(textOf(value), root), value.at));
   if (alias?.is !== 'list') return [];
   return alias.items.flatMap((item): AliasRule[] => {
     const find = settingAt(item, 'find');
     const to = rooted(textOf(settingAt(item, 'replacement')), root);
     if (find?.is === 'pattern') return [{ pattern: find.source, to, part: true, at: find.at }];
     const name = textOf(find);
-    return find && name !== undefined ? [prefixRule(name, to, find.at)] : [];
+    return find && name !== undefined ? [aliasRule(name, to, find.at)] : [];
   });
 }
+
+// vite 4 to 8: a slash at the end of both sides counts for none.
+const aliasRule = (name: string, to: string | undefined, at: Place): AliasRule =>
+  name.endsWith('/') && to?.endsWith('/')
+    ? prefixRule(name.slice(0, -1), to.slice(0, -1), at)
+    : prefixRule(name, to, at);
 
 function plugins(setting: Setting): Known<Transforms> {
   const list = settingAt(setting, 'plugins');

@@ -314,7 +314,10 @@ class Settings implements Algebra<Setting> {
   #url(node: Extract<Node, { type: 'NewExpression' }>): Setting {
     const [path, base] = node.arguments.map((argument) => this.read(argument));
     if (path?.is !== 'value' || base?.is !== 'value') return this.unknown(node);
-    return text(`file://${resolve(dirname(this.#script.source.path), String(path.value))}`, this.#at(node));
+    const written = String(path.value);
+    // A slash at the end stays: it makes a folder of what it names.
+    const end = written.endsWith('/') ? '/' : '';
+    return text(`file://${resolve(dirname(this.#script.source.path), written)}${end}`, this.#at(node));
   }
 
   // A function of settings: what it returns, or what it hands to `config.set`.
