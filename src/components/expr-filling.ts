@@ -71,6 +71,17 @@ export function computed(by: string, of: readonly Expr[]): Expr {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);
   }
+  if (list?.is === 'object' && !list.open && of.length === 1) {
+    // Its keys are known, whatever they hold.
+    const entries = [...new Map(list.entries)];
+    if (by === 'Object.keys') return exprOfData(entries.map(([key]) => key));
+    if (by === 'Object.values') return { is: 'list', items: entries.map(([, value]) => value) };
+    if (by === 'Object.entries')
+      return {
+        is: 'list',
+        items: entries.map(([key, value]) => ({ is: 'list', items: [constant(key), value] })),
+      };
+  }
   if (by === 'unary typeof' && list?.is === 'something' && list.type) return constant(list.type);
   if (by === 'unary typeof' && list && isTranslation(list)) return constant('string');
   const result = operated(by, of, DATA);

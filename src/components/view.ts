@@ -20,6 +20,8 @@ export interface Handler {
   names: readonly string[];
   /** The keys that it tells apart, as `KeyboardEvent.key` names them. */
   keys: readonly string[];
+  /** React: it is no code of the component: a prop of another name is called. */
+  prop?: string;
 }
 
 /** An element of markup. Attribute names are those of HTML, in lower case. */
@@ -40,7 +42,7 @@ export interface ElementNode {
   rest?: readonly string[];
   /** Events that it has handlers for, by the platform's name: `click`. */
   events: readonly string[];
-  /** The handlers that the component itself writes for it: not those that it hands on from its props. */
+  /** The handlers that the component itself writes for it: not those that it hands on from its props under their names. */
   handlers?: readonly Handler[];
   children: readonly ViewNode[];
 }

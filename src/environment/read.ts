@@ -324,7 +324,8 @@ export class Environments {
 const isDeclared = (runner: RunnerName, manifests: readonly Manifest[]): boolean =>
   RUNNERS.some(
     ({ name, packages }) =>
-      name === runner && manifests.some(({ dependencies }) => packages.some((each) => dependencies.has(each))),
+      name === runner &&
+      manifests.some(({ dependencies }) => packages.some((each) => dependencies.has(each))),
   );
 
 const isTestScript = ({ script }: Command): boolean => /^test(?::|$)/.test(script);

@@ -6,6 +6,7 @@ import {
   type Handler,
   type ViewNode,
 } from '../../components/view.js';
+import type { ComponentUse } from '../../rendering/uses.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { type SpecFileFacts } from '../questions/context.js';
@@ -13,6 +14,8 @@ import { elementKey, FIRED, mayFire, neverPressed } from '../questions/fired.js'
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
+const messageHanded = (event: string, tag: string, prop: string, component: string): string =>
+  `${component} calls “${prop}” at a “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
 const messageKeys = (keys: string, tag: string, component: string): string =>
   `${component} tells ${keys} from other keys on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it presses ${keys.includes(' and ') ? 'them' : 'it'}.`;
 const advice = (act: string): string => `${act}, and assert on what comes of it.`;
@@ -42,6 +45,7 @@ export const B04: ProjectCheck = {
         handlersIn(component.view, isOfPackage).map((each) => [each.handler.place.start, each]),
       );
       return [...handled.values()].flatMap(({ handler, tag, start }) => {
+        if (!isGiven(handler, context.usesOf(component))) return [];
         if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
         const fired = files.map((file) => file.get(FIRED));
         const key = elementKey(fileOf(component), start);
@@ -52,6 +56,10 @@ export const B04: ProjectCheck = {
       });
     }),
 };
+
+// What no spec gives is not called, whatever is fired.
+const isGiven = ({ prop }: Handler, uses: readonly ComponentUse[]): boolean =>
+  prop === undefined || uses.some(({ given }) => given.has(prop));
 
 // Methods of these names hand the focus on; a spec that calls them is not seen to do so.
 const HANDED_ON = ['focus', 'blur'];
@@ -124,10 +132,14 @@ const foundKeys = (
   gap: { kind: 'event', component: component.name, event },
 });
 
-const found = ({ event, place }: Handler, tag: string, component: Component): Finding => ({
+const found = ({ event, place, prop }: Handler, tag: string, component: Component): Finding => ({
   place: { file: fileOf(component), ...place },
+  level: prop === undefined ? 'risk' : 'hint',
   certainty: 'likely',
-  message: message(event, tag, component.name),
+  message:
+    prop === undefined
+      ? message(event, tag, component.name)
+      : messageHanded(event, tag, prop, component.name),
   advice: advice(ACTS.get(event) ?? 'Fire it'),
   gap: { kind: 'event', component: component.name, event },
 });

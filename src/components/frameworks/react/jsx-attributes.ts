@@ -43,14 +43,17 @@ export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: Re
     }
     const name = scope.text.slice(each.name.start, each.name.end);
     addAttribute(name, each.value, scope, given, viewOf);
-    const value =
-      each.value?.type === 'JSXExpressionContainer' ? handlerOf(each.value.expression, scope) : undefined;
-    if (/^on[A-Z]/.test(name) && value)
+    if (!/^on[A-Z]/.test(name) || each.value?.type !== 'JSXExpressionContainer') continue;
+    const { expression } = each.value;
+    const value = handlerOf(expression, scope);
+    const prop = value ? undefined : handedOn(expression, scope);
+    if (value || (prop !== undefined && prop !== name))
       given.handlers.push({
         event: platformEvent(name),
         place: { start: each.start, end: each.end },
-        names: each.value ? namesCalledIn(each.value) : [],
-        keys: keysIn(value.fn, (node) => textIn(node, value.scope)),
+        names: value ? namesCalledIn(each.value) : [],
+        keys: value ? keysIn(value.fn, (node) => textIn(node, value.scope)) : [],
+        ...(prop === undefined ? {} : { prop }),
       });
   }
   return given;
@@ -66,6 +69,12 @@ function handlerOf(
   const { node: made } = found;
   const fn = made.type === 'CallExpression' && calledName(made) === 'useCallback' ? made.arguments[0] : made;
   return isFunction(fn) && !doesNothing(fn) ? { fn, scope: found.scope } : undefined;
+}
+
+// `onClick={onClose}`, where that is a prop.
+function handedOn(node: Node, scope: ComponentScope): string | undefined {
+  const expr = exprOf(node, scope);
+  return expr.is === 'prop' ? expr.name : undefined;
 }
 
 // `() => {}` stands there because something has to.
