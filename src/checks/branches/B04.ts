@@ -6,10 +6,10 @@ import {
   type Handler,
   type ViewNode,
 } from '../../components/view.js';
-import type { ComponentUse } from '../../rendering/uses.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
-import { type SpecFileFacts } from '../questions/context.js';
+import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
+import { HEARD, isAskedOf } from '../questions/heard.js';
 import { elementKey, FIRED, mayFire, neverPressed } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
@@ -25,7 +25,7 @@ export const B04: ProjectCheck = {
   code: 'B04',
   family: 'branches',
   scope: 'project',
-  facts: [USES, FIRED],
+  facts: [USES, FIRED, HEARD],
   title: 'Event that nobody fires',
   level: 'risk',
   why: 'A handler that no spec calls can do anything, or nothing, and all specs stay green.',
@@ -45,7 +45,7 @@ export const B04: ProjectCheck = {
         handlersIn(component.view, isOfPackage).map((each) => [each.handler.place.start, each]),
       );
       return [...handled.values()].flatMap(({ handler, tag, start }) => {
-        if (!isGiven(handler, context.usesOf(component))) return [];
+        if (!isAsked(handler, component, files, context)) return [];
         if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
         const fired = files.map((file) => file.get(FIRED));
         const key = elementKey(fileOf(component), start);
@@ -57,9 +57,16 @@ export const B04: ProjectCheck = {
     }),
 };
 
-// What no spec gives is not called, whatever is fired.
-const isGiven = ({ prop }: Handler, uses: readonly ComponentUse[]): boolean =>
-  prop === undefined || uses.some(({ given }) => given.has(prop));
+// That nobody asks of what is given is told of the prop, not of each event.
+function isAsked(
+  { prop }: Handler,
+  component: Component,
+  files: readonly SpecFileFacts[],
+  context: ProjectContext,
+): boolean {
+  const heard = files.map((file) => file.get(HEARD));
+  return prop === undefined || isAskedOf(prop, context.usesOf(component), heard);
+}
 
 // Methods of these names hand the focus on; a spec that calls them is not seen to do so.
 const HANDED_ON = ['focus', 'blur'];

@@ -1,9 +1,8 @@
 import { innerNodes, type Component, type ViewNode } from '../../components/view.js';
 import type { Finding, Span } from '../../finding.js';
 import type { ProjectCheck } from '../questions/check.js';
-import { fileFact } from '../questions/context.js';
-import type { ComponentUse } from '../../rendering/uses.js';
-import { specFilesRendering, takesHelpers, USES } from '../questions/facts.js';
+import { specFilesRendering, USES } from '../questions/facts.js';
+import { HEARD, isAskedOf } from '../questions/heard.js';
 import { kebabCase } from '../../util/case.js';
 
 const message = (event: string, component: string): string =>
@@ -14,25 +13,6 @@ const adviceProp = (prop: string): string =>
   `Give a stand-in as “${prop}”, do what brings the call about, and assert what comes with it.`;
 const advice = (event: string): string =>
   `Listen for “${event}”, do what brings it about, and assert what comes with it.`;
-
-/** What its specs listen for; undefined where a helper may listen for anything. */
-interface Heard {
-  /** All words that its code uses, in names and in literals; none in a file that renders nothing with outputs but in React. */
-  words: ReadonlySet<string>;
-  /** The props that it gives something that may be told, and is more than a stand-in that nobody asks. */
-  props: ReadonlySet<string>;
-}
-
-const HEARD = fileFact('heard', (context): Heard | undefined => {
-  if (takesHelpers(context)) return undefined;
-  const { file, rendering } = context;
-  const asked = file.standIns.filter((each) => each.asked).flatMap(({ handedAs }) => [...handedAs]);
-  const tells = file.renders.some((render) => {
-    const component = rendering.component(render);
-    return component?.framework !== 'react' && (component?.outputs?.size ?? 0) > 0;
-  });
-  return { words: tells ? file.words() : new Set(), props: new Set([...file.listens, ...asked]) };
-});
 
 /** An event that a component tells others of, and that no spec listens for. */
 export const B08: ProjectCheck = {
@@ -59,17 +39,13 @@ export const B08: ProjectCheck = {
       return [...component.outputs].flatMap(([event, place]) => {
         const isHeard =
           component.framework === 'react'
-            ? isGiven(uses, event) || all.some((each) => each?.props.has(event))
+            ? isAskedOf(event, uses, all)
             : namesOf(event).some((name) => heard.has(name) || all.some((each) => each?.words.has(name)));
         return isHeard ? [] : [found(event, place, component)];
       });
     });
   },
 };
-
-// Whether another component that specs render listens for an event, or something that can't be read may.
-const isGiven = (uses: readonly ComponentUse[], event: string): boolean =>
-  uses.some(({ by, open, given }) => open || (by !== undefined && given.has(event)));
 
 function found(event: string, place: Span, { name, file, framework }: Component): Finding {
   const isProp = framework === 'react';
