@@ -13,13 +13,14 @@ import {
 } from '../components/expr.js';
 import { valueHeld } from '../components/frameworks/react/state-hooks.js';
 import { partsIn, type NameBinding, type ComponentScope } from '../components/scope.js';
+import type { EventPlace } from '../components/view.js';
 import type { Place } from '../finding.js';
 import { childrenOf, isFunction, memberName, unwrapped, type FunctionNode } from '../syntax/tree.js';
 import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { showsMarkup } from './shows.js';
-import { statePlaces, type EventPlace, type StatePlaces } from './state-writes.js';
+import { statePlaces, type StatePlaces } from '../components/frameworks/react/state-places.js';
 import { leaves, mayLeave, neverFalls } from '../language/completion.js';
 import { bindPattern } from '../language/patterns.js';
 

@@ -73,7 +73,7 @@ export function computed(by: string, of: readonly Expr[]): Expr {
   }
   if (list?.is === 'object' && !list.open && of.length === 1) {
     // Its keys are known, whatever they hold.
-    const entries = [...new Map(list.entries)];
+    const entries = Object.entries(Object.fromEntries(list.entries));
     if (by === 'Object.keys') return exprOfData(entries.map(([key]) => key));
     if (by === 'Object.values') return { is: 'list', items: entries.map(([, value]) => value) };
     if (by === 'Object.entries')
@@ -143,7 +143,7 @@ function truth(expr: Expr): boolean | undefined {
 
 /** Whether an expression is what a translator gives: the key where it has no words. */
 export const isTranslation = (expr: Expr): boolean =>
-  expr.is === 'unknown' && Boolean(expr.says?.every(Boolean));
+  expr.is === 'unknown' && expr.says !== undefined && expr.says.key !== '' && expr.says.words !== '';
 
 function equal(left: Expr, right: Expr, loose = false): boolean | undefined {
   if (left.is === 'constant' && right.is === 'constant')

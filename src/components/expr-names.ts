@@ -83,8 +83,9 @@ const NONE: readonly Unknown[] = [];
 export const unknownNames = (expr: Expr): readonly string[] =>
   unknownsIn(expr).flatMap(({ name }) => name ?? []);
 
-/** What stands for the translations that an expression shows, where nothing translates. */
-export const saysOf = (expr: Expr): readonly string[] => unknownsIn(expr).flatMap(({ says }) => says ?? []);
+/** What may stand for the translations that an expression shows, where nothing translates: keys and words. */
+export const saysOf = (expr: Expr): readonly string[] =>
+  unknownsIn(expr).flatMap(({ says }) => [says?.key ?? [], says?.words ?? []].flat());
 
 // What of an expression is shown and can't be told.
 function unknownsIn(expr: Expr): readonly Unknown[] {

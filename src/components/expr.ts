@@ -1,5 +1,6 @@
 import { dataOfAll, dataOfEntries, memberOfData, type Constant, type Data } from '../language/operations.js';
 import { type Showing } from './shown.js';
+import type { Says } from './translations.js';
 
 export type { Constant };
 
@@ -35,8 +36,8 @@ export type Expr =
       is: 'unknown';
       name?: string;
       path?: readonly string[];
-      /** Of a translation: what is shown where nothing translates. */
-      says?: readonly string[];
+      /** Of a translation: what is asked for. */
+      says?: Says;
       /** What a call of a function of another module gives, what a state holds or an event carries, or a part of that. */
       answer?: Answer;
     };

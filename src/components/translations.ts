@@ -9,34 +9,36 @@ const TRANSLATORS: ReadonlySet<string> = new Set(
 // Those of a project's own or of its framework's: `getCoreTranslation('save')`.
 const IS_TRANSLATOR = /^(?!use)\w*translat(?:e|ed|ion)$/i;
 
-/**
- * The texts that a call of a translator may show where nothing translates: its key, and the words that it gives itself as
- * a default. Undefined for all other calls.
- */
-export function translationOf(
-  node: Extract<Node, { type: 'CallExpression' }>,
-): readonly string[] | undefined {
+/** What a translator is asked for: a key, and the words that are given for where nothing translates. */
+export interface Says {
+  key?: string;
+  words?: string;
+}
+
+/** What a call of a translator asks for; undefined for all other calls, and where it is not written out. */
+export function translationOf(node: Extract<Node, { type: 'CallExpression' }>): Says | undefined {
   const callee = unwrapped(node.callee);
   const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
   const [first, second] = node.arguments;
   if (name === undefined || !(TRANSLATORS.has(name) || IS_TRANSLATOR.test(name)) || !first) return undefined;
   const key = literalText(first);
-  if (key !== undefined) return [key, ...wordsOf(second)];
+  if (key !== undefined) return { key, words: second && wordsOf(second) };
   // `formatMessage({ id, defaultMessage })`
-  const words = name === 'formatMessage' ? wordsOf(first) : [];
-  return words.length > 0 ? words : undefined;
+  const words = name === 'formatMessage' ? wordsOf(first) : undefined;
+  const id = name === 'formatMessage' ? writtenAs(first, 'id') : undefined;
+  return words === undefined && id === undefined ? undefined : { key: id, words };
 }
 
-function wordsOf(given: Node | undefined): string[] {
-  if (!given) return [];
-  const text = literalText(given);
-  if (text !== undefined) return [text];
-  if (given.type !== 'ObjectExpression') return [];
-  return given.properties.flatMap((each) => {
-    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-    const words = each.type === 'Property' && KEYS.has(key ?? '') ? literalText(each.value) : undefined;
-    return words === undefined ? [] : [words];
-  });
-}
+const wordsOf = (given: Node): string | undefined =>
+  literalText(given) ??
+  writtenAs(given, 'defaultMessage') ??
+  writtenAs(given, 'defaultValue') ??
+  writtenAs(given, 'default');
 
-const KEYS: ReadonlySet<string> = new Set(['id', 'defaultMessage', 'defaultValue', 'default']);
+// The text that an object has written out for a property.
+function writtenAs(given: Node, name: string): string | undefined {
+  for (const each of given.type === 'ObjectExpression' ? given.properties : [])
+    if (each.type === 'Property' && propertyName(each.key, each.computed) === name)
+      return literalText(each.value);
+  return undefined;
+}

@@ -24,6 +24,12 @@ export interface Handler {
   prop?: string;
 }
 
+/** An event of an element: by the offset where that starts, and the platform's name. */
+export interface EventPlace {
+  start: number;
+  event: string;
+}
+
 /** An element of markup. Attribute names are those of HTML, in lower case. */
 export interface ElementNode {
   kind: 'element';
@@ -108,6 +114,12 @@ export type ViewNode =
   /** Something that can't be read. */
   | { kind: 'hole'; why: string; place: Span };
 
+/** What a state holds at first, and the name that it is read by. */
+export interface FirstState {
+  name: string;
+  value: Expr;
+}
+
 /** A component of the project. */
 export interface Component {
   name: string;
@@ -120,6 +132,8 @@ export interface Component {
   props: ReadonlyMap<string, Expr | undefined>;
   /** React: it hands props of its own to the elements that it is given. */
   clones?: boolean;
+  /** React: what its states hold at first, by their keys: of those that only something on an element sets. */
+  firsts?: ReadonlyMap<string, FirstState>;
   /** React: props whose defaults its own code fills in, where it takes its props apart. */
   defaulted?: ReadonlySet<string>;
   /** What its props may be by their declared types, where those can be read. */

@@ -4,11 +4,10 @@ import { both, importOfKey, isStateKey, memberOfExpr, oneOf, type Expr } from '.
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
-import type { Component } from '../components/view.js';
+import type { Component, EventPlace } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
 import type { State } from '../branches/script-arms.js';
-import type { EventPlace } from '../branches/state-writes.js';
 import { stateValues, type EventValue } from './state-values.js';
 import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
 import { ranAtAll, type Coverage, type Share } from './coverage.js';

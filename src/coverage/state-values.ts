@@ -1,5 +1,4 @@
 import type { State } from '../branches/script-arms.js';
-import type { EventPlace } from '../branches/state-writes.js';
 import { visitProps } from '../components/expr-names.js';
 import { filledExpr } from '../components/expr-filling.js';
 import {
@@ -11,6 +10,7 @@ import {
   type Constant,
   type Expr,
 } from '../components/expr.js';
+import type { EventPlace } from '../components/view.js';
 import { allKnown } from '../util/all-known.js';
 
 /** What an event carries. */

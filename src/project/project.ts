@@ -448,7 +448,7 @@ export class Project {
       const found = target && this.#declaredNode(target, from.name);
       if (!found) return undefined;
       const { script, facts } = found.tree;
-      const scope = moduleScope(script.source.text, facts, this.#importedBy(found.tree.path, facts));
+      const scope = moduleScope(script.source, facts, this.#importedBy(found.tree.path, facts));
       return scope.lookup(found.name);
     };
   }

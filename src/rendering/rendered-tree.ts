@@ -89,6 +89,8 @@ export interface RenderedTree {
   complete: boolean;
   /** Whether anything was left out because the props say so. */
   pruned: boolean;
+  /** Whether a state decides of it that something on an element sets. */
+  stateful: boolean;
   /** Whether it would be the same with any other props: no prop that shows something was left out. */
   closed: boolean;
   /** What the components in it give to other components. */

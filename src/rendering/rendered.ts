@@ -9,6 +9,7 @@ import {
   choicesOf,
   FUNCTION,
   importOfKey,
+  isStateKey,
   OBJECT,
   SOMETHING,
   UNKNOWN,
@@ -37,6 +38,7 @@ import type {
   RenderedUse,
   RenderedTree,
 } from './rendered-tree.js';
+import { spokenExpr, type Spoken } from './spoken.js';
 import { isSelected, slotNames } from './projection.js';
 
 /** The view that a render call hands over, and the file it is written in. */
@@ -55,6 +57,10 @@ export interface RenderInput {
   everything?: boolean;
   /** What stand-ins give for functions of modules, by the functions' keys. */
   answers?: ReadonlyMap<string, Expr>;
+  /** What translators give, where that is known. */
+  spoken?: Spoken;
+  /** Nothing has happened yet: states hold what they hold at first, but for these, by their keys. */
+  untouched?: ReadonlyMap<string, Expr>;
 }
 
 type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
@@ -113,8 +119,8 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     arms: [],
     repeated: false,
   });
-  const { elements, complete, closed, pruned, uses, expanded } = expansion;
-  return { children, elements, complete, closed: complete && closed, pruned, uses, expanded };
+  const { elements, complete, closed, pruned, stateful, uses, expanded } = expansion;
+  return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
 }
 
 class Expansion {
@@ -122,6 +128,7 @@ class Expansion {
   complete = true;
   closed = true;
   pruned = false;
+  stateful = false;
   readonly uses: RenderedUse[] = [];
   readonly expanded = new Set<ComponentNode>();
   readonly #project: Project;
@@ -219,9 +226,11 @@ class Expansion {
   }
 
   #fill(expr: Expr, context: Context): Expr {
-    if (expr.is === 'constant' || (expr.is === 'unknown' && !expr.answer) || expr.is === 'something')
-      return expr;
-    return filledExpr(expr, this.#givenIn(context));
+    if (expr.is === 'constant' || expr.is === 'something') return expr;
+    const { spoken } = this.#input;
+    const isBare = expr.is === 'unknown' && !expr.answer;
+    const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context));
+    return spoken ? spokenExpr(filled, spoken) : filled;
   }
 
   #outcome(test: Condition, context: Context): boolean | undefined {
@@ -230,6 +239,7 @@ class Expansion {
 
   #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
+      if (isStateKey(name)) return this.#state(name, context);
       const from = importOfKey(name);
       if (from) return this.#answer(context.file, from);
       const prop = context.given.get(name);
@@ -244,6 +254,14 @@ class Expansion {
       const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
       return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
+  }
+
+  #state(key: string, context: Context): Expr | undefined {
+    const first = context.component?.firsts?.get(key);
+    if (!first) return undefined;
+    this.stateful = true;
+    const { untouched } = this.#input;
+    return untouched && (untouched.get(key) ?? filledExpr(first.value, this.#givenIn(context)));
   }
 
   // What a stand-in answers that takes the place of an import.

@@ -9,7 +9,8 @@ import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
 import { ShownProps } from './shown-props.js';
-import { matchesIn, targetIn, unknownTarget, type Target } from './target.js';
+import { spokenBy, type Spoken } from './spoken.js';
+import { isThatOne, matchesIn, targetIn, unknownTarget, type Target } from './target.js';
 import { byTranslation } from './translated.js';
 import { scopeBelow, searchScope, type SearchScope } from './scope.js';
 
@@ -22,6 +23,7 @@ const NOTHING_RENDERED: RenderedTree = {
   complete: false,
   closed: false,
   pruned: false,
+  stateful: false,
   uses: [],
   expanded: new Set(),
 };
@@ -39,17 +41,22 @@ const REPLACED: Readonly<Record<NonNullable<Render['template']>, RenderedTree>> 
 interface Instead {
   view?: readonly ViewNode[];
   answers?: ReadonlyMap<string, Expr>;
+  /** Before anything has happened, with other states than at first, by their keys. */
+  states?: ReadonlyMap<string, Expr>;
 }
 
 /** Another way to see what is rendered: under any condition, or with the children that are left out. */
 interface Variant {
   everything?: boolean;
   whole?: boolean;
+  /** Before anything has happened, with these states. */
+  untouched?: ReadonlyMap<string, Expr>;
   /** What the same renders show as their specs give it. */
   asGiven?: SpecRendering;
   /** A render that is given something else than its spec says. */
   instead?: { of: Render } & Instead;
-  answers?: SpecAnswers;
+  /** What it is a variant of. */
+  of?: SpecRendering;
 }
 
 /** What the specs of one file render, and which elements their queries reach; each worked out once. */
@@ -68,6 +75,8 @@ export class SpecRendering {
   #answers: SpecAnswers | undefined;
   #underAnyCondition: SpecRendering | undefined;
   #withChildren: SpecRendering | undefined;
+  #untouched: SpecRendering | undefined;
+  #spoken: { is: Spoken | undefined } | undefined;
 
   constructor(
     project: Project,
@@ -86,7 +95,15 @@ export class SpecRendering {
 
   /** What the stand-ins of the file give for functions of modules. */
   get answers(): SpecAnswers {
-    return (this.#answers ??= this.#variant.answers ?? new SpecAnswers(this.#file, this.#project));
+    return (this.#answers ??= this.#variant.of?.answers ?? new SpecAnswers(this.#file, this.#project));
+  }
+
+  /** What translators give where the specs run, where their queries tell. */
+  get spoken(): Spoken | undefined {
+    if (this.#variant.of) return this.#variant.of.spoken;
+    const components = this.#file.renders.flatMap((render) => this.component(render) ?? []);
+    this.#spoken ??= { is: spokenBy(this.#file.reaches, components, this.#project) };
+    return this.#spoken.is;
   }
 
   /** The same, with all that the components show under any condition. */
@@ -96,7 +113,18 @@ export class SpecRendering {
       this.#file,
       this.#testIdAttribute,
       this.shownProps,
-      { everything: true, asGiven: this, answers: this.answers },
+      { everything: true, asGiven: this, of: this },
+    ));
+  }
+
+  /** The same, before anything has happened: states hold what they hold at first. */
+  get untouched(): SpecRendering {
+    return (this.#untouched ??= new SpecRendering(
+      this.#project,
+      this.#file,
+      this.#testIdAttribute,
+      this.shownProps,
+      { untouched: new Map(), asGiven: this, of: this },
     ));
   }
 
@@ -107,7 +135,7 @@ export class SpecRendering {
       this.#file,
       this.#testIdAttribute,
       this.shownProps,
-      { whole: true, answers: this.answers },
+      { whole: true, of: this },
     ));
   }
 
@@ -115,7 +143,8 @@ export class SpecRendering {
   given(instead: Instead, of: Render): SpecRendering {
     return new SpecRendering(this.#project, this.#file, this.#testIdAttribute, this.shownProps, {
       instead: { of, ...instead },
-      answers: this.answers,
+      untouched: instead.states,
+      of: this,
     });
   }
 
@@ -136,7 +165,7 @@ export class SpecRendering {
     if (template && view) return REPLACED[template];
     // Where nothing was left out, there is nothing more to show.
     const given = asGiven?.tree(render);
-    if (given && !given.pruned) return given;
+    if (given && !(this.#variant.untouched ? given.stateful : given.pruned)) return given;
     const tree = view ? this.treeOf(view, render, instead?.answers) : NOTHING_RENDERED;
     // A field that the spec sets may have been taken for one that keeps its value.
     const kept = setsFields(render, this.#project) ? { ...tree, complete: false, closed: false } : tree;
@@ -146,11 +175,22 @@ export class SpecRendering {
 
   /** What a part of the markup shows that a render call is handed, by itself. */
   treeOf(view: readonly ViewNode[], render: Render, answers = this.answers.at(render)): RenderedTree {
-    const { everything, whole } = this.#variant;
+    const { everything, whole, untouched } = this.#variant;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const { file, writtenIn } = render;
     const replaced = this.#replaced;
-    return this.#expanded({ file, writtenIn, view, shallow, stubs, replaced, everything, answers });
+    return this.#expanded({
+      file,
+      writtenIn,
+      view,
+      shallow,
+      stubs,
+      replaced,
+      everything,
+      answers,
+      untouched,
+      spoken: this.spoken,
+    });
   }
 
   // Specs of a file mostly render the same: equal views are filled in once.
@@ -196,6 +236,7 @@ export class SpecRendering {
     }
     const scope = this.scope(reach);
     const matches = scope && matchesIn(scope, reach, this.#project, this.#testIdAttribute);
+    if (matches && isThatOne(matches.sure, reach)) return matches.sure;
     const told = matches && reach.missing === 'throws' ? byTranslation(reach, matches.maybe, scope.tree) : [];
     // What it says where nothing translates is what it says in a spec.
     const maybe = told.length > 0 && matches?.sure.length === 0 ? told : (matches?.maybe ?? []);
@@ -312,6 +353,7 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
     complete: trees.every((tree) => tree.complete),
     closed: trees.every((tree) => tree.closed),
     pruned: trees.some((tree) => tree.pruned),
+    stateful: trees.some((tree) => tree.stateful),
     uses: trees.flatMap((tree) => tree.uses),
     expanded: new Set(trees.flatMap((tree) => [...tree.expanded])),
   };

@@ -66,8 +66,17 @@ export function targetIn(
   if (!first) return unknownTarget('one of several');
   if (found.length > 1 || first.repeated)
     return { kind: 'many', elements: found, complete: maybe.length === 0 && scope.complete };
-  return { kind: 'one', element: first, proven: sure.length === 1 && maybe.length === 0 && scope.complete };
+  const isAlone = sure.length === 1 && maybe.length === 0 && scope.complete;
+  return { kind: 'one', element: first, proven: isAlone || isThatOne(sure, reach) };
 }
+
+/** Whether a query that finds one element, or throws, has found the only one that it surely matches: in a spec that passes. */
+export const isThatOne = ([only, ...more]: readonly RenderedElement[], { missing }: Reach): boolean =>
+  missing === 'throws' &&
+  only !== undefined &&
+  more.length === 0 &&
+  only.guards.length === 0 &&
+  !only.repeated;
 
 // Nothing surely matches. A query that throws, in a spec that passes, has found the one that may.
 function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedElement[]): Target {

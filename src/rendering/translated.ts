@@ -2,11 +2,12 @@ import { saysOf } from '../components/expr-names.js';
 import type { Reach } from '../specs/model/steps.js';
 import { matchesText } from './match.js';
 import { labelsOf, nameOf, NAMED_BY_CONTENT } from './name.js';
-import type { Handle, RenderedElement, RenderedTree } from './rendered-tree.js';
+import { textPieces } from '../components/expr-text.js';
+import type { Handle, Pieces, RenderedElement, RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
 import { wantedOf } from './user-queries.js';
 
-/** Of the elements that a query may find, those that say what it asks for where nothing translates: a key, or the words beside it. */
+/** Of the elements that a query may find, those that say what it asks for in one of their ways, or where nothing translates: a key, or the words beside it. */
 export function byTranslation(
   { by, args: [first, options] }: Reach,
   maybe: readonly RenderedElement[],
@@ -17,8 +18,12 @@ export function byTranslation(
   if (!wanted) return [];
   const says = (element: RenderedElement): readonly string[] =>
     by === 'text'
-      ? translationsIn(element, false)
-      : [element, ...labelsOf(element, tree)].flatMap((each) => translationsIn(each, true));
+      ? saidIn(element, false)
+      : [
+          ...saidByAttributes(element),
+          ...(by === 'role' ? saidIn(element, true) : []),
+          ...labelsOf(element, tree).flatMap((each) => saidIn(each, true)),
+        ];
   return maybe.filter((element) => says(element).some((text) => matchesText([text], wanted) === 'yes'));
 }
 
@@ -33,17 +38,27 @@ export function translatedHandle(
   if (!wanted || !role || !NAMED_BY_CONTENT.has(role)) return undefined;
   const name = nameOf(element, tree);
   const isAll = name?.length === 1 && name[0] === undefined;
-  const isSaid = translationsIn(element, false).some((text) => matchesText([text], wanted) === 'yes');
+  const isSaid = saidIn(element, false).some((text) => matchesText([text], wanted) === 'yes');
   return isAll && isSaid ? { by: 'role', role, asked: wanted, unique: false, given: false } : undefined;
 }
 
-function translationsIn(element: RenderedElement, deep: boolean): readonly string[] {
-  const named = deep ? NAMING.flatMap((name) => element.attributes.get(name) ?? []).flatMap(saysOf) : [];
+// All that may stand for texts in an element; `deep`: in those inside of it as well, and in its attributes.
+function saidIn(element: RenderedElement, deep: boolean): readonly string[] {
   const inside = element.children.flatMap((child) => {
-    if (child.kind === 'element') return deep ? translationsIn(child, deep) : [];
-    return child.kind === 'text' ? (child.says ?? []) : [];
+    if (child.kind === 'element') return deep ? saidIn(child, deep) : [];
+    return child.kind === 'text' ? [...(child.says ?? []), ...piecesSaid(child.pieces)] : [];
   });
-  return [...named, ...inside];
+  return deep ? [...saidByAttributes(element), ...inside] : inside;
 }
+
+const saidByAttributes = ({ attributes }: RenderedElement): readonly string[] =>
+  NAMING.flatMap((name) => attributes.get(name) ?? []).flatMap((each) => [
+    ...saysOf(each),
+    ...piecesSaid(textPieces(each)),
+  ]);
+
+// What is known of a text: all of it, or the parts between what is not.
+const piecesSaid = (pieces: Pieces): string[] =>
+  pieces.flatMap((piece) => (typeof piece === 'string' && piece.trim() !== '' ? [piece] : []));
 
 const NAMING = ['aria-label', 'placeholder', 'title', 'alt'];

@@ -7,6 +7,9 @@ import { titlePlaceOf } from '../../writing/retitled.js';
 
 const message = (input: string): string =>
   `The title speaks of “${input}”, and all that the spec asserts holds without it as well.`;
+const messageState = (state: string): string =>
+  `The title speaks of “${state}”, and all that the spec asserts holds whatever that is.`;
+const adviceState = (state: string): string => `Do first what leaves “${state}” alone to decide.`;
 const advice = (input: string): string => `Assert on what “${input}” changes.`;
 
 /** A spec that is about an input, and asserts nothing that this input decides. */
@@ -33,12 +36,19 @@ export const O21: FileCheck = {
           place: titlePlaceOf(each.spec, context),
           within: titlesOf(each.spec),
           certainty: 'likely' as const,
-          message: message(input),
-          advice: advice(input),
-          evidence: [
-            { ...inFile(context, each.render.place), note: `${input} is given here` },
-            { ...titlePlaceOf(other, context), note: 'this spec renders it without, or with another' },
-          ],
+          message: other ? message(input) : messageState(input),
+          advice: other ? advice(input) : adviceState(input),
+          evidence: other
+            ? [
+                { ...inFile(context, each.render.place), note: `${input} is given here` },
+                { ...titlePlaceOf(other, context), note: 'this spec renders it without, or with another' },
+              ]
+            : [
+                {
+                  ...inFile(context, each.render.place),
+                  note: 'something else decides of what is shown here',
+                },
+              ],
         },
       ];
     });

@@ -1,4 +1,4 @@
-import type { Expr } from '../../components/expr.js';
+import { constant, type Constant, type Expr } from '../../components/expr.js';
 import type { Component, ComponentNode } from '../../components/view.js';
 import { type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
@@ -33,12 +33,13 @@ export function ownRender(spec: Block, { rendering }: FileContext): OwnRender | 
 /** An input that a title speaks of, and a spec that renders the same component with another one, or without. */
 interface IdleInput {
   input: string;
-  other: Block;
+  /** None where it is a state, which no spec gives. */
+  other: Block | undefined;
 }
 
 /**
- * An input that the title of a spec speaks of, a prop or what a stand-in gives, where all that the spec asserts holds
- * with another one as well; undefined where something does not, or where that can't be told.
+ * An input that the title of a spec speaks of, a prop, what a stand-in gives or a state, where all that the spec asserts
+ * holds with another one as well; undefined where something does not, or where that can't be told.
  */
 export function idleInput(
   own: OwnRender,
@@ -50,17 +51,18 @@ export function idleInput(
   const assertions = spec.steps.filter(isAssert).map(({ assertion }) => assertion);
   if (assertions.length === 0 || LASTS.test(spec.title.text)) return undefined;
   const others = all.filter((each) => each !== own && each.component === component);
-  const inputs = [...propsTold(own, others), ...answersTold(own, others, rendering)];
+  const inputs = [...propsTold(own, others), ...answersTold(own, others, rendering), ...statesTold(own)];
   const idle = inputs.find(({ instead }) => {
+    const given = instead.states ? rendering.untouched : rendering;
     const otherwise = rendering.given(instead, render);
-    return assertions.every((each) => isSame(each, rendering, otherwise));
+    return assertions.every((each) => isSame(each, given, otherwise));
   });
-  return idle && { input: idle.input, other: idle.other.spec };
+  return idle && { input: idle.input, other: idle.other?.spec };
 }
 
 interface Input {
   input: string;
-  other: OwnRender;
+  other?: OwnRender;
   instead: Parameters<SpecRendering['given']>[0];
 }
 
@@ -110,6 +112,24 @@ function answersTold(
   );
 }
 
+// A state that holds nothing at first, and could hold something.
+function statesTold({ spec, component }: OwnRender): Input[] {
+  const isTold = speaksOf(spec);
+  return [...(component.firsts ?? [])].flatMap(([key, { name, value }]): Input[] => {
+    const other = value.is === 'constant' ? OTHERWISE.get(value.value) : undefined;
+    return other === undefined || !isTold(name)
+      ? []
+      : [{ input: name, instead: { states: new Map([[key, constant(other)]]) } }];
+  });
+}
+
+const OTHERWISE: ReadonlyMap<unknown, Constant> = new Map<unknown, Constant>([
+  ['', 'text'],
+  [0, 1],
+  [false, true],
+  [true, false],
+]);
+
 const entriesOf = (expr: Expr | undefined): readonly (readonly [string, Expr])[] =>
   expr?.is === 'object' ? expr.entries : [];
 
@@ -131,7 +151,13 @@ function isSame(assertion: Assertion, given: SpecRendering, otherwise: SpecRende
   const again = otherwise.target(reach);
   if (!found || (again.kind === 'one' && !again.proven)) return false;
   const others = elementsOf(again);
-  const isEqual = assertsPresence(assertion) ? isSameTag : isAllTheSame;
+  const attribute = OF_ATTRIBUTE.get(assertion.matcher ?? '');
+  const isEqual = assertsPresence(assertion)
+    ? isSameTag
+    : attribute === undefined
+      ? isAllTheSame
+      : (a: RenderedElement, b: RenderedElement | undefined): boolean =>
+          b !== undefined && isSameTag(a, b) && isSameAttribute(a, b, attribute);
   return found.length === others?.length && found.every((element, i) => isEqual(element, others[i]));
 }
 
@@ -144,6 +170,19 @@ const isAlways = ({ guards, repeated }: RenderedElement): boolean => guards.leng
 
 const isSameTag = (a: RenderedElement, b: RenderedElement | undefined): boolean =>
   b !== undefined && a.file === b.file && a.place.start === b.place.start && isAlways(a) && isAlways(b);
+
+// Matchers that ask of one attribute, whatever else an element is: of such as the page does not change by itself.
+const OF_ATTRIBUTE: ReadonlyMap<string, string> = new Map([
+  ['toBeDisabled', 'disabled'],
+  ['toBeEnabled', 'disabled'],
+  ['toBeRequired', 'required'],
+]);
+
+function isSameAttribute(a: RenderedElement, b: RenderedElement, name: string): boolean {
+  const [own, other] = [a, b].map(({ attributes }) => attributes.get(name));
+  if (!own && !other) return ![a, b].some(({ open, lacks }) => open || lacks);
+  return own?.is === 'constant' && other?.is === 'constant' && own.value === other.value;
+}
 
 function isAllTheSame(a: RenderedElement, b: RenderedElement | undefined): boolean {
   const whole = isSameTag(a, b) ? written(a) : undefined;

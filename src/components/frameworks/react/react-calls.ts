@@ -4,6 +4,7 @@ import { both, constant, functionKey, nullish, SOMETHING, truthy, type Expr } fr
 import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
+import { heldState, isStateCall } from './state-hooks.js';
 import { givenByHook, givenByMethod } from './field-hooks.js';
 
 /** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
@@ -17,6 +18,8 @@ export function reactCall(
   const [first] = args;
   const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
   const ref = callee.type === 'Identifier' ? scope.ref(callee.name) : undefined;
+  if (scope.file !== undefined && name === 'useState' && isStateCall(call, (local) => importOf(local, scope)))
+    return heldState(call, scope.file);
   const given = ref && 'specifier' in ref ? givenByHook(ref.specifier, ref.name, args) : undefined;
   if (given) return given;
   const isFrom = (specifier: string): boolean =>
@@ -35,6 +38,11 @@ export function reactCall(
   const [made] = call.arguments;
   if (name === 'useMemo' && made && isFunction(made)) return resultOf(made, scope, [], depth);
   return resultOfCall(call, args, scope, depth) ?? answerOf(ref, scope);
+}
+
+function importOf(name: string, scope: ComponentScope): { specifier: string; name: string } | undefined {
+  const ref = scope.ref(name);
+  return ref && 'specifier' in ref ? ref : undefined;
 }
 
 // What a function of another module gives is what a stand-in answers, where a spec puts one in its place.

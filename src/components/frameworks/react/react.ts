@@ -10,13 +10,17 @@ import {
   type FunctionNode,
   calledName,
 } from '../../../syntax/tree.js';
+import type { Source } from '../../../syntax/source.js';
 import type { Span } from '../../../finding.js';
 import { basename, isInstalled } from '../../../util/paths.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { toldProps } from './told-props.js';
+import { valueHeld } from './state-hooks.js';
+import { statePlaces, type StatePlaces } from './state-places.js';
 import { propsOfEvents } from './event-props.js';
 import { changedProps } from '../../changed-props.js';
-import type { Expr } from '../../expr.js';
+import { stateKey, type Expr } from '../../expr.js';
+import { functionScope } from '../../ways.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
 import { reactCall } from './react-calls.js';
@@ -24,15 +28,16 @@ import { styledView } from './styled.js';
 import { opensIn } from '../../opens.js';
 import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
-import { type Component, type ComponentRef, type ViewNode } from '../../view.js';
+import type { Component, ComponentRef, FirstState, ViewNode } from '../../view.js';
 
 /** What a name that a module imports stands for, where that is looked at. */
 export type Imported = (name: string) => NameBinding | undefined;
 
 /** The scope of a module's top level: its declarations can be read; its imports are components at most, but for `imported`. */
-export function moduleScope(text: string, facts: ModuleFacts, imported?: Imported): ComponentScope {
+export function moduleScope({ text, path }: Source, facts: ModuleFacts, imported?: Imported): ComponentScope {
   const scope: ComponentScope = {
     text,
+    file: path,
     shipped: imported !== undefined,
     lookup(name) {
       const node = facts.declarations.get(name);
@@ -86,12 +91,16 @@ export const reactComponent = (
   facts: ModuleFacts,
 ): Component | undefined => componentFrom(name, node, moduleOf(script, facts));
 
-const moduleOf = (script: Script, facts: ModuleFacts, imported?: Imported): Module => ({
-  script,
-  scope: moduleScope(script.source.text, facts, imported),
-  types: declaredTypes(...script.program.body),
-  defaults: assignedDefaults(script),
-});
+function moduleOf(script: Script, facts: ModuleFacts, imported?: Imported): Module {
+  let places: StatePlaces | undefined;
+  return {
+    script,
+    scope: moduleScope(script.source, facts, imported),
+    types: declaredTypes(...script.program.body),
+    defaults: assignedDefaults(script),
+    places: () => (places ??= statePlaces(script.program as Node, (name) => facts.imports.get(name))),
+  };
+}
 
 interface Module {
   script: Script;
@@ -99,6 +108,7 @@ interface Module {
   types: DeclaredTypes;
   /** `Card.defaultProps = {…}`, by the component's name. */
   defaults: ReadonlyMap<string, Node>;
+  places: () => StatePlaces;
 }
 
 function assignedDefaults({ program }: Script): Map<string, Node> {
@@ -148,8 +158,9 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const props = defaults(params, scope);
   addDefaults(module.defaults.get(name), scope, props);
   const view = functionView(made, scope, 0, params);
+  const firsts = firstStates(made, functionScope(made, scope, params), module);
   // Of a package's component nobody asks more than what it shows.
-  if (isInstalled(base.file)) return { ...base, view, props, clones: clones(made) };
+  if (isInstalled(base.file)) return { ...base, view, props, firsts, clones: clones(made) };
   const domains = propDomains(made, node, module.types);
   const defaulted = new Set(
     [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
@@ -165,6 +176,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     ...base,
     view,
     props,
+    firsts,
     defaulted,
     domains,
     changes,
@@ -173,6 +185,28 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     opens,
     clones: clones(made),
   };
+}
+
+// What the states of a component hold, by their keys, until something happens on an element.
+function firstStates(
+  fn: FunctionNode,
+  scope: ComponentScope,
+  { script, places }: Module,
+): Component['firsts'] {
+  if (!/\buseState\b/.test(script.source.text) || fn.body?.type !== 'BlockStatement') return undefined;
+  const found = new Map<string, FirstState>();
+  for (const statement of fn.body.body)
+    for (const { id, init } of statement.type === 'VariableDeclaration' ? statement.declarations : []) {
+      const [held, setter] = id.type === 'ArrayPattern' ? id.elements : [];
+      const call = init && unwrapped(init);
+      if (setter?.type !== 'Identifier' || call?.type !== 'CallExpression') continue;
+      if (places().noUse.has(setter) && places().atEvents.has(setter.name))
+        found.set(stateKey(script.source.path, call.start), {
+          name: held?.type === 'Identifier' ? held.name : '',
+          value: valueHeld(call.arguments[0], scope, []),
+        });
+    }
+  return found;
 }
 
 // Of packages: what moves on the screen and has no words, as @mui/material's waves under a pointer.

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
+import { calledName, isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import { resultOf } from '../../calls.js';
 import { constant, stateKey, UNKNOWN, type Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
@@ -39,4 +39,11 @@ export function valueHeld(node: Node | undefined, scope: ComponentScope, held: r
   if (!node) return constant(undefined);
   const value = unwrapped(node);
   return isFunction(value) ? (resultOf(value, scope, held, 0) ?? UNKNOWN) : exprOf(value, scope);
+}
+
+/** A function, or the one that is handed to `useCallback`. */
+export function functionOf(node: Node): FunctionNode | undefined {
+  if (isFunction(node)) return node;
+  const [first] = node.type === 'CallExpression' && calledName(node) === 'useCallback' ? node.arguments : [];
+  return first && isFunction(first) ? first : undefined;
 }

@@ -70,7 +70,7 @@ function templateScope(
   const types = declaredTypes(...file.scripts.flatMap(({ script }) => script.program.body));
   const declared = { props, domains: new Map<string, Domain>(), types };
   const registered = new Map(everywhere);
-  const outer = moduleScope(file.source.text, facts);
+  const outer = moduleScope(file.source, facts);
   for (const { setup, script } of file.scripts) {
     for (const statement of script.program.body) if (setup) setupNames(statement, outer, names, declared);
   }

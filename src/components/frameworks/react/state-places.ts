@@ -1,8 +1,10 @@
 import type { Node } from 'oxc-parser';
-import { isStateCall, type ImportOf } from '../components/frameworks/react/state-hooks.js';
-import { platformEvent } from '../components/frameworks/react/jsx-attributes.js';
-import { namesIn } from '../syntax/module-facts.js';
-import { calledName, isFunction, unwrapped, walkTree, type FunctionNode } from '../syntax/tree.js';
+import { namesIn } from '../../../syntax/module-facts.js';
+import { calledName, unwrapped, walkTree, type FunctionNode } from '../../../syntax/tree.js';
+import type { EventPlace } from '../../view.js';
+import { platformEvent } from './jsx-attributes.js';
+import { settersAtEvents } from './set-at-events.js';
+import { functionOf, isStateCall, type ImportOf } from './state-hooks.js';
 
 /** Where the states of a React script are declared and set, as far as its tree alone tells. */
 export interface StatePlaces {
@@ -12,15 +14,12 @@ export interface StatePlaces {
   noUse: ReadonlySet<Node>;
   /** The functions that handle an event, with the events of elements that they are given to handle. */
   handlers: ReadonlyMap<FunctionNode, readonly EventPlace[]>;
+  /** The setters that are called only when something happens on an element: never to begin with. */
+  atEvents: ReadonlySet<string>;
 }
 
-/** An event of an element: by the offset where that starts, and the platform's name. */
-export interface EventPlace {
-  start: number;
-  event: string;
-}
-
-const NOWHERE: StatePlaces = { setters: new Set(), noUse: new Set(), handlers: new Map() };
+const NONE: ReadonlySet<never> = new Set();
+const NOWHERE: StatePlaces = { setters: NONE, noUse: NONE, handlers: new Map(), atEvents: NONE };
 
 /** Finds where a script declares and sets state. */
 export function statePlaces(program: Node, importOf: ImportOf): StatePlaces {
@@ -35,7 +34,9 @@ export function statePlaces(program: Node, importOf: ImportOf): StatePlaces {
     noUse.add(setter);
   });
   if (setters.size === 0) return NOWHERE;
-  return { setters, noUse: new Set([...noUse, ...dependencies(program)]), handlers: handlersIn(program) };
+  const handlers = handlersIn(program);
+  for (const each of dependencies(program)) noUse.add(each);
+  return { setters, noUse, handlers, atEvents: settersAtEvents(program, { setters, noUse, handlers }) };
 }
 
 // `useEffect(() => …, [setCone])`
@@ -99,10 +100,3 @@ const OF_PAGE: ReadonlySet<string> = new Set(
     ' ',
   ),
 );
-
-// A function, or the one that is handed to `useCallback`.
-function functionOf(node: Node): FunctionNode | undefined {
-  if (isFunction(node)) return node;
-  const [first] = node.type === 'CallExpression' && calledName(node) === 'useCallback' ? node.arguments : [];
-  return first && isFunction(first) ? first : undefined;
-}
