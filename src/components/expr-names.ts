@@ -85,7 +85,20 @@ export const unknownNames = (expr: Expr): readonly string[] =>
 
 /** What may stand for the translations that an expression shows, where nothing translates: keys and words. */
 export const saysOf = (expr: Expr): readonly string[] =>
-  unknownsIn(expr).flatMap(({ says }) => [says?.key ?? [], says?.words ?? []].flat());
+  unknownsIn(expr).flatMap(({ says }) => {
+    const { key, words } = says ?? {};
+    return [
+      ...(key === undefined ? [] : [key, ...(words === undefined ? spelled(key) : [])]),
+      ...(words === undefined ? [] : [words]),
+    ];
+  });
+
+// `addKiln` mostly stands for “Add kiln”.
+const spelled = (key: string): string[] => {
+  if (!/^[a-z][A-Za-z]*$/.test(key)) return [];
+  const text = key.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+  return [text.charAt(0).toUpperCase() + text.slice(1)];
+};
 
 // What of an expression is shown and can't be told.
 function unknownsIn(expr: Expr): readonly Unknown[] {

@@ -88,11 +88,18 @@ function fromMaybe(scope: SearchScope, reach: Reach, maybe: readonly RenderedEle
   const [translated, ...more] = reach.missing === 'throws' ? byTranslation(reach, maybe, scope.tree) : [];
   if (translated && more.length === 0 && !translated.repeated)
     return { kind: 'one', element: translated, proven: false };
+  // What surely has the role is it before what may have any.
+  const [placed, ...others] = reach.missing === 'throws' ? withRole(reach, maybe) : [];
+  if (placed && others.length === 0 && !placed.repeated)
+    return { kind: 'one', element: placed, proven: false };
   if (only) return unknownTarget('may match or not');
   if (!scope.complete) return unknownTarget(blurOf(scope));
   if (textAtRoot(scope, reach)) return unknownTarget('may match or not');
   return { kind: 'none', closed: scope.closed };
 }
+
+const withRole = ({ by, args }: Reach, elements: readonly RenderedElement[]): RenderedElement[] =>
+  by === 'role' ? elements.filter((element) => roleOf(element) === textOfValue(args[0])) : [];
 
 const blurOf = ({ tree }: SearchScope): Blur =>
   tree.complete

@@ -57,8 +57,8 @@ const saidByAttributes = ({ attributes }: RenderedElement): readonly string[] =>
     ...piecesSaid(textPieces(each)),
   ]);
 
-// What is known of a text: all of it, or the parts between what is not.
+// What is known of a text: all of it, or the parts between what is not; each of several.
 const piecesSaid = (pieces: Pieces): string[] =>
-  pieces.flatMap((piece) => (typeof piece === 'string' && piece.trim() !== '' ? [piece] : []));
+  pieces.flatMap((piece) => piece ?? []).filter((text) => text.trim() !== '');
 
 const NAMING = ['aria-label', 'placeholder', 'title', 'alt'];
