@@ -1,6 +1,14 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, importOfKey, isStateKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
+import {
+  both,
+  dataOfExpr,
+  importOfKey,
+  isStateKey,
+  memberOfExpr,
+  oneOf,
+  type Expr,
+} from '../components/expr.js';
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
@@ -142,8 +150,11 @@ function computedBy(
   const outcomes = isOpen ? outcomesOf(inStates, held) : whatever;
   if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
   const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
-  // What nothing sets is not for specs to bring about.
-  const isStuck = isOpen && held.some((key) => states.get(key)?.writes.length === 0);
+  // What specs have no say in is not for them to bring about.
+  const anyhow: ComponentUse = { component, given: new Map(), open: true };
+  const freely = { ...specs, carriedTo: () => ANYTHING };
+  const isStuck =
+    isOpen && outcomesOf([withStates(anyhow, held, states, freely)], held).every((each) => each === false);
   if (!isKnown || isStuck) return { computed: 'unknown' };
   const holding = isOpen ? held.map((key) => heldIn(inStates, key, states)) : [];
   const known = holding.filter(({ values }) => values.length > 0);
@@ -153,6 +164,8 @@ function computedBy(
     ...(known.length > 0 ? { held: known } : {}),
   };
 }
+
+const ANYTHING: readonly EventValue[] = [{}];
 
 const heldIn = (
   uses: readonly ComponentUse[],

@@ -9,6 +9,9 @@ import {
   unwrapped,
   walkTree,
 } from '../syntax/tree.js';
+import { EventTiming } from '../components/frameworks/react/event-timing.js';
+import { refOf } from '../components/frameworks/react/react.js';
+import type { EventPlace } from '../components/view.js';
 import { withWhatComes } from '../components/outputs.js';
 import type { Span } from '../finding.js';
 import type { Import } from '../syntax/module-facts.js';
@@ -49,7 +52,34 @@ export function callWithSomething(project: Project, path: string, exported: Expo
   return program && local !== undefined ? calledWithSomething(program, local) : undefined;
 }
 
-/** The same, of a name that the module takes from what something gives: `const { save } = useKilns()`. */
+/**
+ * The events of elements at which a module with React's components calls an export that it imports; undefined where it
+ * may call it at any other time, or does not import it.
+ */
+export function eventsCalling(
+  project: Project,
+  path: string,
+  exported: Exported,
+): readonly EventPlace[] | undefined {
+  const { local, program } = importing(project, path, exported);
+  if (!program || local === undefined) return undefined;
+  const timing =
+    timings.get(program) ??
+    new EventTiming(program, { isEventProp: (tag, prop) => isEventProp(project, path, tag, prop) });
+  timings.set(program, timing);
+  return timing.eventsOf(local);
+}
+
+function isEventProp(project: Project, path: string, tag: string, prop: string): boolean {
+  const facts = project.tree(path)?.facts;
+  const ref = facts && refOf(tag, facts);
+  return ref !== undefined && project.component(path, ref)?.eventProps?.has(prop) === true;
+}
+
+// Every stand-in of a spec file asks the same modules.
+const timings = new WeakMap<Node, EventTiming>();
+
+/** The first call, where each hands over more than an event of the page, of a name that the module takes from what something gives: `const { save } = useKilns()`. */
 export function takenCallWithSomething(project: Project, path: string, name: string): Span | undefined {
   const isTaken = has(
     project,

@@ -16,23 +16,23 @@ export function modulesUsed(project: Project, from: Iterable<string>): Set<strin
   return used;
 }
 
-/** Whether a module, or one that it uses, takes in an export: of a file of the project, or of a package. */
-export function usesExport(
-  project: Project,
-  from: string,
-  wanted: { file: string; name: string } | { specifier: string; name: string },
-): boolean {
-  return [from, ...modulesUsed(project, [from])].some((file) =>
-    [...(project.summary(file)?.imports.values() ?? [])].some((each) => {
-      if (each.typeOnly) return false;
-      if ('specifier' in wanted)
-        return each.specifier === wanted.specifier && (each.name === '*' || each.name === wanted.name);
-      if (each.name === '*') return project.resolve(file, each.specifier) === wanted.file;
-      const found = project.imported(file, each);
-      return found?.file === wanted.file && found.name === wanted.name;
-    }),
-  );
-}
+/** An export: of a file of the project, or of a package. */
+type Exported = { file: string; name: string } | { specifier: string; name: string };
+
+/** Whether a module, or one that it uses, takes in an export. */
+export const usesExport = (project: Project, from: string, wanted: Exported): boolean =>
+  [from, ...modulesUsed(project, [from])].some((file) => takesIn(project, file, wanted));
+
+/** Whether a module itself imports an export. */
+export const takesIn = (project: Project, file: string, wanted: Exported): boolean =>
+  [...(project.summary(file)?.imports.values() ?? [])].some((each) => {
+    if (each.typeOnly) return false;
+    if ('specifier' in wanted)
+      return each.specifier === wanted.specifier && (each.name === '*' || each.name === wanted.name);
+    if (each.name === '*') return project.resolve(file, each.specifier) === wanted.file;
+    const found = project.imported(file, each);
+    return found?.file === wanted.file && found.name === wanted.name;
+  });
 
 function usedBy(project: Project, file: string): string[] {
   const summary = project.summary(file);

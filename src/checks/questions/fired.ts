@@ -1,6 +1,7 @@
 import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import type { EventValue } from '../../coverage/state-values.js';
+import type { EventPlace } from '../../components/view.js';
 import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Reach, Render, Step, StepOf } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
@@ -80,6 +81,36 @@ export const mayFire = ({ onElements, outOfSight }: Fired, key: string, event: s
     events !== undefined && (events.has(event) || events.has(ANYTHING));
   return has(onElements.get(key)) || outOfSight.some(({ events, seen }) => has(events) && !seen.has(key));
 };
+
+/** Whether an act surely fires one of some events on elements of a file, itself or by what rises from the element that it is on. */
+export function surelyFires(
+  act: StepOf<'act'>,
+  file: string,
+  events: readonly EventPlace[],
+  { rendering }: FileContext,
+): boolean {
+  const fired = eventsOf(act) ?? [];
+  const target = act.reach && rendering.target(act.reach);
+  if (target?.kind !== 'one') return false;
+  const keys = new Set<string>();
+  let submits = eventOf(act).toLowerCase() !== 'click';
+  for (let at: RenderedElement | undefined = target.element; at; at = at.parent) {
+    keys.add(elementKey(at.file, at.place.start));
+    if (at.usedAt) keys.add(elementKey(at.usedAt.file, at.usedAt.start));
+    submits ||= isSubmitter(at);
+  }
+  return events.some(
+    ({ start, event }) =>
+      fired.includes(event) && (event !== 'submit' || submits) && keys.has(elementKey(file, start)),
+  );
+}
+
+// A button submits its form, unless its type says something else.
+function isSubmitter({ tag, attributes, open }: RenderedElement): boolean {
+  const type = attributes.get('type');
+  const text = type?.is === 'constant' ? type.value : undefined;
+  return text === 'submit' || (tag === 'button' && type === undefined && !open);
+}
 
 /** The events that the specs of a file fire. */
 export const FIRED: FileFact<Fired> = fileFact('fired', firedIn);

@@ -104,10 +104,14 @@ function answersTold(
         const entry = theirs.find(([their]) => their === name)?.[1];
         return wanted !== undefined && theirs.length > 0 && JSON.stringify(entry) !== wanted;
       });
-      const given = other && answers.at(other.render).get(key);
-      return other && given
-        ? [{ input: name, other, instead: { answers: new Map([...own, [key, given]]) } }]
-        : [];
+      if (!other) return [];
+      // All that give something of that name are told something else by the other spec.
+      const theirs = answers.at(other.render);
+      const instead = [...own].map(([each, given]) => {
+        const isNamed = entriesOf(given).some(([their]) => their === name);
+        return [each, (isNamed && theirs.get(each)) || given] as const;
+      });
+      return [{ input: name, other, instead: { answers: new Map(instead) } }];
     }),
   );
 }

@@ -13,7 +13,7 @@ import {
   isShared,
   standInName,
 } from '../questions/stand-in-calls.js';
-import { userOf } from '../questions/rendered-user.js';
+import { callerOf } from '../questions/rendered-user.js';
 import { unreadAround } from '../questions/unread-calls.js';
 
 const message = (name: string, setter: string, user: string): string =>
@@ -61,7 +61,7 @@ function check(shared: Shared, context: FileContext): Finding[] {
   let left: { spec: Block; step: Step } | undefined;
   for (const spec of runningSpecs(context.file)) {
     const isAnewHere = clearedByHook(spec, shared, 'answers') || answeredByHook(spec, shared);
-    const step = left && !isAnewHere ? firstUse(spec, shared, isUse) : undefined;
+    const step = left && !isAnewHere && !isDenied(spec, shared) ? firstUse(spec, shared, isUse) : undefined;
     if (left && step) {
       if (clearedBySettings(shared, 'answers', context).undone) return [];
       return [found(shared, context, left, { spec, step })];
@@ -86,6 +86,17 @@ function lastingAnswer(spec: Block, shared: Shared): StepOf<'answer'> | undefine
 const answeredByHook = (spec: Block, shared: Shared): boolean =>
   hooksFor(spec, 'before-each').some((hook) => hook.steps.some((step) => isAnswer(step, shared)));
 
+// A spec that asserts that it is not called calls nothing.
+const isDenied = (spec: Block, { standIn, name }: Shared): boolean =>
+  spec.steps.some(
+    (step) =>
+      step.kind === 'assert' &&
+      step.assertion.asks === 'called' &&
+      step.assertion.not &&
+      (libraryObjectOf(step.assertion.subject)?.standIn === standIn ||
+        step.assertion.subjectPath[0] === name),
+  );
+
 // A spec uses the stand-in before it gives an answer of its own.
 function firstUse(spec: Block, shared: Shared, isUse: (step: Step) => boolean): Step | undefined {
   const own = spec.steps.findIndex((step) => isAnswer(step, shared) || clears(step, shared, 'answers'));
@@ -98,12 +109,16 @@ function firstUse(spec: Block, shared: Shared, isUse: (step: Step) => boolean): 
 
 // It hands the stand-in on, calls it, asserts on it, or renders what loads its module.
 function useOf({ standIn, binding }: Shared, context: FileContext): (step: Step) => boolean {
+  const isLater = standIn !== undefined && isCalledAtEvents(standIn, context);
   const isImport = !standIn || standIn.target === 'module';
-  const isUser = isImport && binding ? userOf(binding, context) : undefined;
+  const calls = isImport && binding ? callerOf(binding, context) : undefined;
   return (step) => {
-    if (step.kind === 'render') return isImport && isUser?.(step) !== false;
+    if (step.kind === 'render') return isImport && calls?.(step) !== false;
+    if (step.kind === 'act') return calls?.(step) === true;
     if (standIn && step.kind === 'assert')
       return libraryObjectOf(step.assertion.subject)?.standIn === standIn && !step.assertion.not;
+    // Handed to a component that calls it when something happens, it may never be called.
+    if (isLater && step.kind === 'use' && step.use.how === 'pass') return false;
     return (
       step.kind === 'use' &&
       step.use.binding === binding &&
@@ -112,6 +127,15 @@ function useOf({ standIn, binding }: Shared, context: FileContext): (step: Step)
       (standIn === undefined || standIn.path === binding?.name)
     );
   };
+}
+
+// Whether the components that the file renders call it at events alone, by all names that it is handed to them by.
+function isCalledAtEvents({ handedAs }: StandIn, { file, rendering }: FileContext): boolean {
+  const components = file.renders.map((render) => rendering.component(render));
+  return (
+    handedAs.size > 0 &&
+    [...handedAs].every((name) => components.every((component) => component?.eventProps?.has(name) === true))
+  );
 }
 
 interface Side {

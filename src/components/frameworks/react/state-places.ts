@@ -3,7 +3,7 @@ import { namesIn } from '../../../syntax/module-facts.js';
 import { calledName, unwrapped, walkTree, type FunctionNode } from '../../../syntax/tree.js';
 import type { EventPlace } from '../../view.js';
 import { platformEvent } from './jsx-attributes.js';
-import { settersAtEvents } from './set-at-events.js';
+import { EventTiming } from './event-timing.js';
 import { functionOf, isStateCall, type ImportOf } from './state-hooks.js';
 
 /** Where the states of a React script are declared and set, as far as its tree alone tells. */
@@ -36,7 +36,9 @@ export function statePlaces(program: Node, importOf: ImportOf): StatePlaces {
   if (setters.size === 0) return NOWHERE;
   const handlers = handlersIn(program);
   for (const each of dependencies(program)) noUse.add(each);
-  return { setters, noUse, handlers, atEvents: settersAtEvents(program, { setters, noUse, handlers }) };
+  const timing = new EventTiming(program, { noUse });
+  const atEvents = new Set([...setters].filter((name) => timing.eventsOf(name) !== undefined));
+  return { setters, noUse, handlers, atEvents };
 }
 
 // `useEffect(() => …, [setCone])`
