@@ -1,14 +1,6 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import {
-  both,
-  dataOfExpr,
-  importOfKey,
-  isStateKey,
-  memberOfExpr,
-  oneOf,
-  type Expr,
-} from '../components/expr.js';
+import { both, importOfKey, isStateKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
