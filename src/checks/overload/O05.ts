@@ -7,6 +7,7 @@ import type { FileContext } from '../questions/context.js';
 import { copiesIn } from '../questions/copies.js';
 import { halfChangedIn, type Difference, type HalfChanged } from '../questions/half-changed.js';
 import { otherSubjects, SUBJECT } from '../questions/other-subject.js';
+import { strangeRenders } from '../questions/strange-renders.js';
 import { otherDeed } from '../questions/told-deed.js';
 import { contradicted, givenOtherwise, quotedNowhere } from '../questions/told-value.js';
 import { inShort } from '../../util/printable.js';
@@ -49,6 +50,10 @@ const MESSAGES = {
 };
 const messageSubject = (told: string, rendered: string): string =>
   `The group speaks of ${told}, and its specs render ${rendered}.`;
+const messageStrange = (told: string, rendered: string, specs: number): string =>
+  `The group is about ${told}, and ${specs === 1 ? 'this spec renders' : `${specs} of its specs render`} ${rendered} alone: whatever ${told} does, ${specs === 1 ? 'it stays' : 'they stay'} green.`;
+const adviceStrange = (told: string): string =>
+  `Do here what ${told} does, or move what is about the other one to a group of its own.`;
 const adviceCopy = 'Write what this title says, or take the spec out.';
 const adviceValue = 'Correct the one that is out of date.';
 const adviceOther = (says: string): string => `Write it for “${says}”, or take the copy out.`;
@@ -79,7 +84,15 @@ export const O05: FileCheck = {
     })),
   run(context) {
     const copies = copiesIn(context.file);
-    return [...runningByGroup(context.file).values()].flatMap((group) => {
+    const strange = strangeRenders(context).map(({ specs: [spec, ...more], told, rendered }): Finding => ({
+      place: titlePlaceOf(spec, context),
+      within: titlesOf(spec),
+      certainty: 'likely',
+      message: messageStrange(told, rendered, more.length + 1),
+      advice: adviceStrange(told),
+      evidence: more.map((each) => ({ ...titlePlaceOf(each, context), note: 'and this one' })),
+    }));
+    const told = [...runningByGroup(context.file).values()].flatMap((group) => {
       const specs = group.filter((each) => each.title.exact && !each.repeated && each.fn !== undefined);
       const half = halfChangedIn(specs, context);
       // A group of one says with its own title what its spec is about.
@@ -94,6 +107,7 @@ export const O05: FileCheck = {
           [],
       );
     });
+    return [...strange, ...told];
   },
 };
 

@@ -48,7 +48,7 @@ export const Q16: FileCheck = {
       if (form === undefined || words === undefined) continue;
       const same = byForm.get(form);
       const elsewhere = same && foundElsewhere(reach, same, context);
-      const wider = same ? undefined : found.find((other) => isWider(other, reach));
+      const wider = same ? undefined : widerOf(reach, found);
       const isSuspect = same ? elsewhere : (wider ?? !isWritten(words, missing, context));
       if (!isSuspect || mayShow(reach, context)) continue;
       if (elsewhere) others.push(ofOther(reach, elsewhere, context));
@@ -140,11 +140,29 @@ function formOfValue(value: Value): string | undefined {
     : `{${entries.map(([key, form]) => `${key}: ${form ?? ''}`).join(', ')}}`;
 }
 
+// What is found in this file only in a wider form than it is missed in.
+function widerOf(reach: Reach, found: readonly Reach[]): Reach | undefined {
+  const alike = found.filter(({ by }) => by === reach.by);
+  const pattern = alike.find((other) => isPatternOf(other, reach));
+  if (pattern) return pattern;
+  const text = shapeOf(reach);
+  if (text === undefined || !text.includes('0')) return undefined;
+  const shapes = alike.map((other) => [other, shapeOf(other)] as const);
+  return shapes.some(([, shape]) => shape === text)
+    ? undefined
+    : shapes.find(([, shape]) => shape?.startsWith(text))?.[0];
+}
+
+// A text as it is asked for, with its figures made alike: “B-002” and what begins with “B-001 | 10 kg” are of one shape.
+function shapeOf({ args: [value, options] }: Reach): string | undefined {
+  const text = value?.is === 'text' ? value.pieces[0] : textOfValue(value);
+  return options || text === undefined ? undefined : text.replace(/\d/g, '0');
+}
+
 // The words of a text, found elsewhere by a pattern of them.
-function isWider(other: Reach, { by, args: [text] }: Reach): boolean {
+function isPatternOf(other: Reach, { args: [text] }: Reach): boolean {
   const [pattern] = other.args;
   return (
-    other.by === by &&
     text?.is === 'constant' &&
     typeof text.value === 'string' &&
     pattern?.is === 'pattern' &&
@@ -153,4 +171,7 @@ function isWider(other: Reach, { by, args: [text] }: Reach): boolean {
 }
 
 const shown = ({ name, args }: Reach): string =>
-  `${name}(${inShort(args.map((each) => formOfValue(each) ?? '').join(', '), 50)})`;
+  `${name}(${inShort(args.map((each) => formOfValue(each) ?? textShown(each)).join(', '), 50)})`;
+
+const textShown = (value: Value): string =>
+  value.is === 'text' ? `\`${value.pieces.map((piece) => piece ?? '${…}').join('')}\`` : '';
