@@ -1,0 +1,101 @@
+import { propsInCondition } from '../../components/expr-names.js';
+import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../../components/view.js';
+import type { Finding, Place } from '../../finding.js';
+import type { Project } from '../../project/project.js';
+import type { ProjectCheck } from '../questions/check.js';
+import type { ProjectContext } from '../questions/context.js';
+import { ARM_FACTS } from '../questions/answers.js';
+import { specFilesRendering } from '../questions/facts.js';
+import { grouped } from '../../util/grouped.js';
+import { listed } from '../../util/plural.js';
+
+const message = (component: string, props: string, by: string): string =>
+  `${by} gives ${component} ${props}, and no spec that renders it does.`;
+const advice = (props: string): string => `Give it ${props} in a spec, and assert on what that changes.`;
+
+/** A prop that the project gives to a component, and no spec does. */
+export const B11: ProjectCheck = {
+  code: 'B11',
+  family: 'branches',
+  scope: 'project',
+  facts: ARM_FACTS,
+  title: 'Prop that no spec gives',
+  level: 'hint',
+  why: 'The component is used with it, and nothing says what it does then.',
+  certain: 'Likely at most: what specs give is worked out from their code.',
+  trouble:
+    "// shelf.tsx: <KilnLid temp={kiln.temp} unit={unit} />\nit('shows the temperature', () => { render(<KilnLid temp={20} />); … });",
+  mended: 'it(\'shows it in Fahrenheit\', () => { render(<KilnLid temp={20} unit="F" />); … });',
+  run(context) {
+    const { components, project } = context;
+    const given = givenBy(components, project);
+    return components.flatMap((component) => {
+      const props = given.get(component);
+      if (!props || !context.isInSight(component) || specFilesRendering(component, context).length === 0)
+        return [];
+      const uses = context.usesOf(component);
+      if (uses.length === 0 || uses.some(({ open }) => open)) return [];
+      const decide = decidingIn(component, context);
+      const missing = [...props].filter(
+        ([prop, { by }]) =>
+          !uses.some((use) => use.given.has(prop)) &&
+          !decide.has(prop) &&
+          isRead(component, prop) &&
+          // Whoever renders what gives it has given it, seen or not.
+          context.usesOf(by).length === 0,
+      );
+      return [...grouped(missing, ([, { by }]) => by)].map(([by, own]): Finding => {
+        const names = own.map(([prop]) => `“${prop}”`);
+        return {
+          place: { file: component.file, ...component.place },
+          certainty: 'likely',
+          message: message(component.name, listed(names), by.name),
+          advice: advice(listed(names)),
+          evidence: own.slice(0, 1).map(([, { place }]) => ({ ...place, note: 'given here' })),
+        };
+      });
+    });
+  },
+};
+
+// The props that arms hang on which no spec takes: those are told of for themselves.
+function decidingIn(component: Component, context: ProjectContext): ReadonlySet<string> {
+  const found = new Set<string>();
+  for (const { branch, conditions, component: own } of context.branches().gaps)
+    if (own === component && branch.kind !== 'default')
+      for (const { test } of conditions) propsInCondition(test, (prop) => found.add(prop));
+  return found;
+}
+
+// Functions that it only calls are outputs.
+const isRead = ({ props, domains, outputs }: Component, prop: string): boolean =>
+  (props.has(prop) || domains?.has(prop) === true) && !outputs?.has(prop) && !LEFT_OUT.test(prop);
+
+const LEFT_OUT =
+  /^(?:on[A-Z].*|handle[A-Z].*|set[A-Z].*|class|className|style|styles|id|key|ref|children|data-.*|aria-.*|.*[tT]est-?[iI]d)$/;
+
+interface Given {
+  by: Component;
+  place: Place;
+}
+
+// What components of the project give to each other in their markup, by component and prop, at the first place.
+function givenBy(components: readonly Component[], project: Project): Map<Component, Map<string, Given>> {
+  const found = new Map<Component, Map<string, Given>>();
+  const note = (node: ComponentNode, by: Component): void => {
+    const component = node.ref && project.component(by.file, node.ref);
+    if (!component || component === by) return;
+    const known = found.get(component) ?? new Map<string, Given>();
+    found.set(component, known);
+    for (const name of node.props.keys())
+      if (!known.has(name)) known.set(name, { by, place: { file: by.file, ...node.place } });
+  };
+  const visit = (view: readonly ViewNode[], by: Component): void => {
+    for (const node of view) {
+      if (node.kind === 'component') note(node, by);
+      visit(innerNodes(node), by);
+    }
+  };
+  for (const component of components) visit(component.view, component);
+  return found;
+}
