@@ -19,8 +19,10 @@ export function withoutCompiledCopies(files: Files, paths: readonly string[]): s
     const base = foldersUp(dirname(path)).findLast((each) => bases.has(each));
     const [folder, ...rest] = base === undefined ? [] : path.slice(base.length + 1).split('/');
     if (base === undefined || folder === undefined || folder === SOURCES || rest.length === 0) return [];
+    // Some compilers keep the folder: `es/src/kiln/lid.js`.
+    const below = rest[0] === SOURCES ? rest.slice(1) : rest;
     return [
-      { folder: join(base, folder), base, name: folder, isTwin: sources.has(keyOf(base, rest.join('/'))) },
+      { folder: join(base, folder), base, name: folder, isTwin: sources.has(keyOf(base, below.join('/'))) },
     ];
   });
   const all = counted(beside.map(({ folder }) => folder));

@@ -134,6 +134,15 @@ describe('wexlet audit', () => {
       .to.include('1 spec file ')
       .and.include('1 component\n');
     expect(read({ exports: { '.': { import: './lib/kiln.js' } } })).to.include('1 spec file ');
+    // Some compilers keep the folder.
+    const kept = {
+      'src/kiln.jsx': kiln,
+      'src/kiln.spec.jsx': spec,
+      'es/src/kiln.js': kiln,
+      'es/src/kiln.spec.js': spec,
+    };
+    const manifest = JSON.stringify({ name: 'kiln', main: './es/src/kiln.js' });
+    expect(wexlet(written({ ...kept, 'package.json': manifest }), 'audit').out).to.include('1 spec file ');
     // What nobody ships stands there by the same names for a reason of its own.
     expect(read({})).to.include('2 spec files').and.include('2 components');
   });

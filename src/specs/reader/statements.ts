@@ -37,7 +37,11 @@ function runStatement(run: SpecReading, env: Env, node: Node, returns: Value[]):
   if (run.site === undefined) run.statement = { start: node.start, end: node.end };
   switch (node.type) {
     case 'ExpressionStatement':
-      runExpression(run, env, node.expression);
+      // `expect(lid).toBeVisible(), { timeout: 2000 };`: each of them stands for itself.
+      for (const each of node.expression.type === 'SequenceExpression'
+        ? node.expression.expressions
+        : [node.expression])
+        runExpression(run, env, each);
       break;
     case 'VariableDeclaration':
       for (const each of node.declarations) {
