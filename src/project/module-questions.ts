@@ -121,6 +121,37 @@ export function callForEffect(project: Project, path: string, exported: Exported
   return found;
 }
 
+/** The first call that a module with React's components makes of an export whose answer it waits for and takes, where it only calls it at events of elements. */
+export function callAtEvents(project: Project, path: string, exported: Exported): Span | undefined {
+  if (!eventsCalling(project, path, exported)?.length) return undefined;
+  const { local, program } = importing(project, path, exported);
+  let found: Span | undefined;
+  if (program)
+    walkTree(program, (node) => {
+      const call = waitedFor(node);
+      if (call?.type === 'CallExpression' && call.callee.type === 'Identifier' && call.callee.name === local)
+        found ??= { start: call.start, end: call.end };
+      return !found;
+    });
+  return found;
+}
+
+// `const answer = await save(kiln)`, `(await save(kiln)).ok`, `save(kiln).then((answer) => …)`
+function waitedFor(node: Node): Node | undefined {
+  const value =
+    node.type === 'VariableDeclarator' && node.init
+      ? unwrapped(node.init)
+      : node.type === 'MemberExpression'
+        ? unwrapped(node.object)
+        : undefined;
+  if (value?.type === 'AwaitExpression') return unwrapped(value.argument);
+  const callee =
+    node.type === 'CallExpression' && node.arguments.some(isFunction) ? unwrapped(node.callee) : undefined;
+  return callee?.type === 'MemberExpression' && CHAINS.has(memberName(callee) ?? '')
+    ? unwrapped(callee.object)
+    : undefined;
+}
+
 // `save(kiln)`, `await save(kiln)`, `save(kiln).then(…)`
 function effectOf(node: Node): Extract<Node, { type: 'CallExpression' }> | undefined {
   const inner = unwrapped(node);

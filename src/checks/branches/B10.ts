@@ -1,6 +1,6 @@
 import { importOfKey } from '../../components/expr.js';
 import type { Finding, Place } from '../../finding.js';
-import { callForEffect } from '../../project/module-questions.js';
+import { callAtEvents, callForEffect } from '../../project/module-questions.js';
 import { grouped } from '../../util/grouped.js';
 import { UNASKED } from '../questions/asked-of-events.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -21,7 +21,7 @@ export const B10: ProjectCheck = {
   level: 'hint',
   why: 'What a component has others do for it, as to save, is what it is there for. If it stops to, its specs stay green.',
   certain:
-    'Likely at most: where nothing takes what the function gives, and every spec file that renders the component replaces it and never names it again.',
+    'Likely at most: where nothing takes what the function gives, or only events of elements lead to it, and every spec file that renders the component replaces it and never names it again.',
   trouble:
     "vi.mock('./api', () => ({ save: vi.fn() }));\nit('shows the kiln', () => {\n  render(<Kiln />);\n  expect(screen.getByText('Cone 6')).toBeVisible();\n});",
   mended:
@@ -43,7 +43,8 @@ export const B10: ProjectCheck = {
 function inComponents(path: string, key: string, place: Place, context: ProjectContext): Finding[] {
   const exported = importOfKey(key);
   if (!exported || OF_NO_EFFECT.test(exported.name)) return [];
-  const call = callForEffect(context.project, path, exported);
+  const { project } = context;
+  const call = callForEffect(project, path, exported) ?? callAtEvents(project, path, exported);
   const component = call && componentAround(path, call.start, context);
   if (!call || !component) return [];
   return [
