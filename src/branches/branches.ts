@@ -2,7 +2,8 @@ import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Branch } from './arms.js';
 import { markupBranches } from './markup-arms.js';
-import { scriptBranches, type State } from './script-arms.js';
+import { scriptBranches } from './script-arms.js';
+import type { State } from './states.js';
 import { ScriptScopes, type IsReplaced } from './script-scope.js';
 
 /** A branch with the component that it belongs to. */

@@ -11,7 +11,6 @@ import {
   type Expr,
   type Condition,
 } from '../components/expr.js';
-import { valueHeld } from '../components/frameworks/react/state-hooks.js';
 import { partsIn, type NameBinding, type ComponentScope } from '../components/scope.js';
 import type { EventPlace } from '../components/view.js';
 import type { Place } from '../finding.js';
@@ -20,25 +19,10 @@ import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { showsMarkup } from './shows.js';
+import { States, type State } from './states.js';
 import { statePlaces, type StatePlaces } from '../components/frameworks/react/state-places.js';
 import { leaves, mayLeave, neverFalls } from '../language/completion.js';
 import { bindPattern } from '../language/patterns.js';
-
-/** What a component keeps between renders. */
-export interface State {
-  /** The name that it is read by. */
-  name: string;
-  /** What it holds at first. */
-  first: Expr;
-  writes: readonly StateWrite[];
-}
-
-/** A place that sets a state. */
-interface StateWrite {
-  value: Expr;
-  /** The events that lead to it, where it stands in a handler of their own. */
-  on: readonly EventPlace[];
-}
 
 /** Every branch of a script, in the order of the source, and its states by their keys. */
 export function scriptBranches(scopes: ScriptScopes): {
@@ -56,7 +40,7 @@ export function scriptBranches(scopes: ScriptScopes): {
   });
   return {
     branches: inventory.branches.sort((a, b) => a.place.start - b.place.start),
-    states: inventory.states,
+    states: inventory.states.found,
   };
 }
 
@@ -85,13 +69,15 @@ function isPlain(node: Node): boolean {
 
 class Inventory {
   readonly branches: Branch[] = [];
-  readonly states = new Map<string, { name: string; first: Expr; writes: StateWrite[] }>();
+  readonly states: States;
   readonly #scopes: ScriptScopes;
-  readonly #held: StatePlaces;
+  readonly #handlers: StatePlaces['handlers'];
 
   constructor(scopes: ScriptScopes) {
     this.#scopes = scopes;
-    this.#held = statePlaces(scopes.program as Node, (name) => scopes.importOf(name));
+    const places = statePlaces(scopes.program as Node, (name) => scopes.importOf(name));
+    this.states = new States(places);
+    this.#handlers = places.handlers;
   }
 
   read(node: Node, around: Around): void {
@@ -126,12 +112,10 @@ class Inventory {
       case 'Program':
         return this.#statements(node.body as readonly Node[], around);
       case 'VariableDeclarator':
-        this.#declared(node, around);
+        this.states.declared(node, around);
         return this.#all(node, around);
       case 'Identifier':
-        // Handed on, it may be called with anything.
-        if (!this.#held.noUse.has(node)) this.#set(node, UNKNOWN, around);
-        return;
+        return this.states.named(node, around);
       default:
         return this.#all(node, around);
     }
@@ -147,7 +131,7 @@ class Inventory {
       // A name that hides another is not the same thing.
       names.set(name, around.scope.lookup(name) || this.#scopes.isChanged(name) ? HIDDEN : { is: 'unknown' });
     for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
-    const on = this.#held.handlers.get(fn);
+    const on = this.#handlers.get(fn);
     const [event] = fn.params;
     if (on && event)
       bindPattern(event, HANDED, partsIn(around.scope), ({ name }, bound) => names.set(name, bound));
@@ -236,44 +220,12 @@ class Inventory {
     }
     if (node.type === 'CallExpression') {
       this.#caught(node, around);
-      if (this.#isSet(node, around)) return node.arguments.forEach((each) => this.read(each, around));
+      if (this.states.called(node, around)) return node.arguments.forEach((each) => this.read(each, around));
     }
     const walk = node.type === 'CallExpression' ? this.#walked(node, around) : undefined;
     if (!walk) return this.#all(node, around);
     this.read(node.type === 'CallExpression' ? node.callee : node, around);
     this.#function(walk.fn, around, walk.names);
-  }
-
-  // `const [cone, setCone] = useState(6);`
-  #declared({ id, init }: NodeOf<'VariableDeclarator'>, { scope }: Around): void {
-    const [held, setter] = id.type === 'ArrayPattern' ? id.elements : [];
-    if (!init || !setter || !this.#held.noUse.has(setter)) return;
-    const call = unwrapped(init);
-    const key = setsState(setter, scope);
-    if (call.type !== 'CallExpression' || key === undefined) return;
-    this.states.set(key, {
-      name: held?.type === 'Identifier' ? held.name : '',
-      first: valueHeld(call.arguments[0], scope, []),
-      writes: this.states.get(key)?.writes ?? [],
-    });
-  }
-
-  // `setCone(8)`, `setCone((cone) => cone + 1)`
-  #isSet({ callee, arguments: [given] }: NodeOf<'CallExpression'>, around: Around): boolean {
-    const node = unwrapped(callee);
-    if (node.type !== 'Identifier' || !this.#held.setters.has(node.name)) return false;
-    const key = setsState(node, around.scope);
-    const held: Expr = key === undefined ? UNKNOWN : { is: 'unknown', answer: { of: key, path: [] } };
-    return this.#set(node, valueHeld(given, around.scope, [held]), around);
-  }
-
-  #set(node: NodeOf<'Identifier'>, value: Expr, { scope, on }: Around): boolean {
-    const key = this.#held.setters.has(node.name) ? setsState(node, scope) : undefined;
-    if (key === undefined) return false;
-    const state = this.states.get(key) ?? { name: '', first: UNKNOWN, writes: [] };
-    state.writes.push({ value, on });
-    this.states.set(key, state);
-    return true;
   }
 
   // `load().catch(() => setError(true))`, `load().then(show, () => setError(true))`
@@ -420,12 +372,6 @@ class Inventory {
 }
 
 const HANDED: NameBinding = { is: 'expr', expr: { is: 'unknown', answer: { of: EVENT, path: [] } } };
-
-// The state that a name sets, by its key.
-function setsState(node: Node, scope: ComponentScope): string | undefined {
-  const expr = exprOf(node, scope);
-  return expr.is === 'something' ? expr.sets : undefined;
-}
 
 const NEVER: WrittenCondition = { text: 'never', test: { is: 'any', of: [] } };
 

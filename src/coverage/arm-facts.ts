@@ -7,7 +7,7 @@ import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component, EventPlace } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
-import type { State } from '../branches/script-arms.js';
+import type { State } from '../branches/states.js';
 import { stateValues, type EventValue } from './state-values.js';
 import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
 import { ranAtAll, type Coverage, type Share } from './coverage.js';

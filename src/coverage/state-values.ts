@@ -1,4 +1,4 @@
-import type { State } from '../branches/script-arms.js';
+import type { State } from '../branches/states.js';
 import { visitProps } from '../components/expr-names.js';
 import { filledExpr } from '../components/expr-filling.js';
 import {
