@@ -8,7 +8,7 @@ import type { Component, EventPlace } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
 import type { State } from '../branches/states.js';
-import { stateValues, type EventValue } from './state-values.js';
+import { propsBehind, stateValues, type EventValue } from './state-values.js';
 import { measuredBranches, type MeasuredBranch } from './arms-hit.js';
 import { ranAtAll, type Coverage, type Share } from './coverage.js';
 
@@ -124,7 +124,7 @@ function computedBy(
     const given = specs.answersOf(component, key);
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
-  const uses = unlikeUses(specs.usesOf(component), names);
+  const uses = unlikeUses(specs.usesOf(component), [...names, ...propsBehind(held, states)]);
   const answered =
     answers.size > 0 ? uses.map((use) => ({ ...use, given: new Map([...use.given, ...answers]) })) : uses;
   const outcomesOf = (given: readonly ComponentUse[], more: readonly string[]): (boolean | undefined)[] =>
@@ -142,12 +142,13 @@ function computedBy(
   const outcomes = isOpen ? outcomesOf(inStates, held) : whatever;
   if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
   const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
+  if (!isKnown) return { computed: 'unknown' };
   // What specs have no say in is not for them to bring about.
   const anyhow: ComponentUse = { component, given: new Map(), open: true };
   const freely = { ...specs, carriedTo: () => ANYTHING };
   const isStuck =
     isOpen && outcomesOf([withStates(anyhow, held, states, freely)], held).every((each) => each === false);
-  if (!isKnown || isStuck) return { computed: 'unknown' };
+  if (isStuck) return { computed: 'unknown' };
   const holding = isOpen ? held.map((key) => heldIn(inStates, key, states)) : [];
   const known = holding.filter(({ values }) => values.length > 0);
   return {

@@ -5,6 +5,7 @@ import {
   choicesOf,
   constant,
   EVENT,
+  importOfKey,
   isStateKey,
   UNKNOWN,
   type Constant,
@@ -77,6 +78,15 @@ export function stateValues(keys: Iterable<string>, inputs: StateInputs): Map<st
   if (!grows)
     for (const key of keys) if (!open.has(key)) found.set(key, [...(values.get(key)?.values() ?? [])]);
   return found;
+}
+
+/** The props that the values of some states are made of. */
+export function propsBehind(keys: Iterable<string>, states: ReadonlyMap<string, State>): string[] {
+  const exprs = [...withDependencies(keys, states)].flatMap((key) => {
+    const state = states.get(key);
+    return state ? [state.first, ...state.writes.map(({ value }) => value)] : [];
+  });
+  return exprs.flatMap((expr) => [...namesIn(expr)]).filter((name) => !importOfKey(name));
 }
 
 // All states that the values of some hang on.

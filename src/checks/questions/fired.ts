@@ -54,6 +54,8 @@ const BRINGS: Readonly<Record<string, string>> = {
   setselected: 'input change',
   selectoptions: `${KEYS} ${POINTER}`,
   deselectoptions: `${KEYS} ${POINTER}`,
+  // React takes what is typed for a change.
+  input: 'input change',
   focus: 'focus focusin',
   blur: 'blur focusout',
   // A library of views takes the one for the other.
