@@ -20,7 +20,7 @@ import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type Written
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { showsMarkup } from './shows.js';
 import { States, type State } from './states.js';
-import { statePlaces, type StatePlaces } from '../components/frameworks/react/state-places.js';
+import { NO_STATES, statePlaces, type StatePlaces } from '../components/frameworks/react/state-places.js';
 import { leaves, mayLeave, neverFalls } from '../language/completion.js';
 import { bindPattern } from '../language/patterns.js';
 
@@ -71,13 +71,16 @@ class Inventory {
   readonly branches: Branch[] = [];
   readonly states: States;
   readonly #scopes: ScriptScopes;
-  readonly #handlers: StatePlaces['handlers'];
+  readonly #handledBy: StatePlaces['handledBy'];
 
   constructor(scopes: ScriptScopes) {
     this.#scopes = scopes;
-    const places = statePlaces(scopes.program as Node, (name) => scopes.importOf(name));
+    const places =
+      scopes.framework === 'react'
+        ? statePlaces(scopes.program as Node, (name) => scopes.importOf(name))
+        : NO_STATES;
     this.states = new States(places);
-    this.#handlers = places.handlers;
+    this.#handledBy = places.handledBy;
   }
 
   read(node: Node, around: Around): void {
@@ -131,16 +134,16 @@ class Inventory {
       // A name that hides another is not the same thing.
       names.set(name, around.scope.lookup(name) || this.#scopes.isChanged(name) ? HIDDEN : { is: 'unknown' });
     for (const [name, bound] of [...given, ...this.#scopes.propsOf(fn)]) names.set(name, bound);
-    const on = this.#handlers.get(fn);
+    const on = this.#handledBy(fn);
     const [event] = fn.params;
-    if (on && event)
+    if (on.length > 0 && event)
       bindPattern(event, HANDED, partsIn(around.scope), ({ name }, bound) => names.set(name, bound));
     const deferred = around.deferred || !(given.size > 0 || this.#scopes.runsOnRender(fn));
     this.#all(fn, {
       ...around,
       inAttribute: false,
       deferred,
-      on: on ?? around.on,
+      on: on.length > 0 ? on : around.on,
       scope: functionScope(fn, around.scope, names, (name) => this.#scopes.isChanged(name)),
     });
   }

@@ -143,12 +143,13 @@ function computedBy(
   if (outcomes.includes(true)) return { computed: branch.deferred ? 'unknown' : 'taken' };
   const isKnown = specs.isInSight(component) && outcomes.length > 0 && !outcomes.includes(undefined);
   if (!isKnown) return { computed: 'unknown' };
-  // What specs have no say in is not for them to bring about.
-  const anyhow: ComponentUse = { component, given: new Map(), open: true };
-  const freely = { ...specs, carriedTo: () => ANYTHING };
-  const isStuck =
-    isOpen && outcomesOf([withStates(anyhow, held, states, freely)], held).every((each) => each === false);
-  if (isStuck) return { computed: 'unknown' };
+  // What specs have no say in is not for them to bring about: it holds whatever they give and do.
+  const anyhow = (): ComponentUse =>
+    withStates({ component, given: new Map(), open: true }, held, states, {
+      ...specs,
+      carriedTo: () => ANYTHING,
+    });
+  if (isOpen && outcomesOf([anyhow()], held).every((each) => each === false)) return { computed: 'unknown' };
   const holding = isOpen ? held.map((key) => heldIn(inStates, key, states)) : [];
   const known = holding.filter(({ values }) => values.length > 0);
   return {

@@ -166,7 +166,7 @@ export class Environments {
     const all = RUNNERS.flatMap((row) => {
       const started = commands.flatMap((command) => startedBy(row, command, manifests) ?? []);
       const found = this.#found(row, manifest);
-      const declared = row.packages.some((name) => manifest.dependencies.has(name));
+      const declared = declares(manifest, row);
       if (!found && started.length === 0 && (!declared || above)) return [];
       // Vite's settings without specs in mind are no sign of the runner.
       const sets = row.inside && found && settingAt(found.setting, row.inside) !== undefined;
@@ -190,7 +190,8 @@ export class Environments {
       RUNNERS.some((row) => row.name === runner && row.needsSettings);
     // Settings that are left of one which nobody declares, where `npm test` starts another.
     const isLeft = ({ runner }: RunnerFacts): boolean =>
-      all.some(({ commands: own }) => own.some(isTestScript)) && !isDeclared(runner, manifests);
+      all.some(({ commands: own }) => own.some(isTestScript)) &&
+      !RUNNERS.some((row) => row.name === runner && manifests.some((each) => declares(each, row)));
     return all.filter((each) => isStarted(each) || !(isDriven(each) || isIdle(each) || isLeft(each)));
   }
 
@@ -321,12 +322,8 @@ export class Environments {
   }
 }
 
-const isDeclared = (runner: RunnerName, manifests: readonly Manifest[]): boolean =>
-  RUNNERS.some(
-    ({ name, packages }) =>
-      name === runner &&
-      manifests.some(({ dependencies }) => packages.some((each) => dependencies.has(each))),
-  );
+const declares = ({ dependencies }: Manifest, { packages }: RunnerRow): boolean =>
+  packages.some((name) => dependencies.has(name));
 
 const isTestScript = ({ script }: Command): boolean => /^test(?::|$)/.test(script);
 

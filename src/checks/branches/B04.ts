@@ -64,8 +64,9 @@ function isAsked(
   files: readonly SpecFileFacts[],
   context: ProjectContext,
 ): boolean {
+  if (prop === undefined) return true;
   const heard = files.map((file) => file.get(HEARD));
-  return prop === undefined || isAskedOf(prop, context.usesOf(component), heard);
+  return isAskedOf(prop, context.usesOf(component), heard);
 }
 
 // Methods of these names hand the focus on; a spec that calls them is not seen to do so.

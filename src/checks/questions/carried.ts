@@ -16,18 +16,25 @@ export interface Carried extends EventValue {
 const EITHER: Expr = { is: 'choice', options: [constant(true), constant(false)] };
 const NOT_TOLD = /^(?:Backspace|Delete|Home|End|Arrow\w+|\*|)$/;
 
-/** What an act lets the events carry that it fires on elements; `before`: what was typed there in the same spec. */
+/** What was typed in a spec so far, by the element; by none, where that can't be told. */
+export type Typed = Map<RenderedElement | undefined, string>;
+
+/** What an act lets the events carry that it fires on elements; what it types is added to what was `typed` there. */
 export function carriedBy(
   step: StepOf<'act'>,
   elements: readonly RenderedElement[],
-  before: string,
+  typed: Typed,
 ): EventValue {
   switch (eventOf(step).toLowerCase()) {
     case 'type':
     case 'keyboard':
     case 'paste': {
       const text = typedText(step);
-      return text === undefined ? {} : { values: withBeginnings([text, before + text]), appends: true };
+      if (text === undefined) return {};
+      const [first] = elements;
+      const whole = (typed.get(first) ?? '') + text;
+      typed.set(first, whole);
+      return { values: withBeginnings([text, whole]), appends: true };
     }
     case 'clear':
       return { values: [constant('')] };
@@ -46,8 +53,8 @@ export function carriedBy(
   }
 }
 
-/** The text that an act types; undefined where it is no plain text. */
-export function typedText(step: StepOf<'act'>): string | undefined {
+// The text that an act types; undefined where it is no plain text.
+function typedText(step: StepOf<'act'>): string | undefined {
   if (eventOf(step).toLowerCase() === 'paste') return textOfValue(step.args.at(-1));
   const keys = pressedKeys(step);
   return keys.some((key) => NOT_TOLD.test(key))

@@ -1,13 +1,12 @@
 import { eventOf } from '../../specs/model/acts.js';
 import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
-import type { EventValue } from '../../coverage/state-values.js';
 import type { EventPlace } from '../../components/view.js';
 import { blocksAround, hooksFor, type Block } from '../../specs/model/blocks.js';
 import type { Reach, Render, Step, StepOf } from '../../specs/model/steps.js';
 import type { RenderedElement, RenderedTree } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import { fileFact, type FileContext, type FileFact } from './context.js';
-import { carriedBy, typedText, type Carried } from './carried.js';
+import { carriedBy, type Carried, type Typed } from './carried.js';
 import { runningSpecs } from './order.js';
 
 /** What the specs of a file fire. */
@@ -97,8 +96,7 @@ export function surelyFires(
   const keys = new Set<string>();
   let submits = eventOf(act).toLowerCase() !== 'click';
   for (let at: RenderedElement | undefined = target.element; at; at = at.parent) {
-    keys.add(elementKey(at.file, at.place.start));
-    if (at.usedAt) keys.add(elementKey(at.usedAt.file, at.usedAt.start));
+    for (const key of keysOf(at)) keys.add(key);
     submits ||= isSubmitter(at);
   }
   return events.some(
@@ -162,7 +160,7 @@ class Events {
     let page: readonly RenderedTree[] | undefined;
     const touched = new Set<RenderedElement>();
     const left = new Set<RenderedElement>();
-    const typed = new Map<RenderedElement | undefined, string>();
+    const typed: Typed = new Map();
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
       if (!events) continue;
@@ -170,7 +168,8 @@ class Events {
       page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);
       const elements = found ?? trees.flatMap(({ elements }) => elements);
-      const carried = { events: new Set(events), ...carriedIn(step, found, typed) };
+      const values = step.kind === 'act' ? carriedBy(step, found ?? [], typed) : {};
+      const carried = { events: new Set(events), ...values };
       this.#fire(events, elements, undefined, carried);
       elements.forEach((element) => touched.add(element));
       if (trees.length === 0) this.#fireOutOf(undefined, events, carried);
@@ -203,9 +202,7 @@ class Events {
     for (const element of elements)
       for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
         done.add(at);
-        this.#note(elementKey(at.file, at.place.start), events, carried);
-        // The tag of a package's component that it comes of has it, too.
-        if (at.usedAt) this.#note(elementKey(at.usedAt.file, at.usedAt.start), events, carried);
+        for (const key of keysOf(at)) this.#note(key, events, carried);
       }
   }
 
@@ -213,40 +210,27 @@ class Events {
     const known = this.onElements.get(key) ?? new Set();
     events.forEach((event) => known.add(event));
     this.onElements.set(key, known);
-    if (carried) this.carried.set(key, [...(this.carried.get(key) ?? []), carried]);
+    if (!carried) return;
+    const before = this.carried.get(key);
+    if (before) before.push(carried);
+    else this.carried.set(key, [carried]);
   }
 
   #fireOutOf(tree: RenderedTree | undefined, events: readonly string[], carried: Carried): void {
-    const known = this.outOfSight.get(tree) ?? { events: new Set(), carried: [], seen: keysOf(tree) };
+    const known = this.outOfSight.get(tree) ?? { events: new Set(), carried: [], seen: keysIn(tree) };
     events.forEach((event) => known.events.add(event));
     known.carried.push(carried);
     this.outOfSight.set(tree, known);
   }
 }
 
-// What an act carries to what it may hit; `typed`: what was typed there before, for who goes on typing.
-function carriedIn(
-  step: Step,
-  found: readonly RenderedElement[] | undefined,
-  typed: Map<RenderedElement | undefined, string>,
-): EventValue {
-  if (step.kind !== 'act') return {};
-  const on = found ?? [];
-  const [first] = on;
-  const before = typed.get(first) ?? '';
-  const text = typedText(step);
-  if (text !== undefined) typed.set(first, before + text);
-  return carriedBy(step, on, before);
-}
+// An element's own, and that of the tag of a package's component that it comes of, which has its events, too.
+const keysOf = ({ file, place, usedAt }: RenderedElement): string[] => [
+  elementKey(file, place.start),
+  ...(usedAt ? [elementKey(usedAt.file, usedAt.start)] : []),
+];
 
-function keysOf(tree: RenderedTree | undefined): Set<string> {
-  const keys = new Set<string>();
-  for (const { file, place, usedAt } of tree?.elements ?? []) {
-    keys.add(elementKey(file, place.start));
-    if (usedAt) keys.add(elementKey(usedAt.file, usedAt.start));
-  }
-  return keys;
-}
+const keysIn = (tree: RenderedTree | undefined): Set<string> => new Set(tree?.elements.flatMap(keysOf));
 
 function originOf({ from }: Reach): Render | 'page' | 'unknown' {
   return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;

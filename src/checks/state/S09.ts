@@ -93,7 +93,7 @@ const isDenied = (spec: Block, { standIn, name }: Shared): boolean =>
       step.kind === 'assert' &&
       step.assertion.asks === 'called' &&
       step.assertion.not &&
-      (libraryObjectOf(step.assertion.subject)?.standIn === standIn ||
+      ((standIn !== undefined && libraryObjectOf(step.assertion.subject)?.standIn === standIn) ||
         step.assertion.subjectPath[0] === name),
   );
 

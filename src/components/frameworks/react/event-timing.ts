@@ -5,11 +5,16 @@ import type { EventPlace } from '../../view.js';
 import { platformEvent } from './jsx-attributes.js';
 import { functionOf } from './state-hooks.js';
 
+/** An event that calls a function by way of another: `onSubmit={handleSubmit(save)}`. */
+interface Through {
+  through: EventPlace;
+}
+
 /** Where a name is read: inside of a function, at the top of the module, or handed to an element to be called at an event. */
-type Place = FunctionNode | 'module' | EventPlace;
+type Place = FunctionNode | 'module' | EventPlace | Through;
 
 /** When a function runs: at an event, with what is around it, whenever its name is called, or at any time. */
-type When = EventPlace | 'around' | 'any' | { called: string };
+type When = EventPlace | Through | 'around' | 'any' | { called: string };
 
 type IsEventProp = (tag: string, prop: string) => boolean;
 
@@ -26,6 +31,8 @@ export class EventTiming {
   readonly #around = new Map<FunctionNode, Place>();
   readonly #when = new Map<FunctionNode, When>();
   readonly #reads = new Map<string, Place[]>();
+  /** What hooks list that they depend on: no calls of it. */
+  readonly dependencies = new Set<Node>();
 
   /** `noUse`: nodes that are no reads of the names that they are; `isEventProp`: whether a component calls a prop at events alone. */
   constructor(
@@ -48,6 +55,15 @@ export class EventTiming {
     return this.#eventsOf(name, new Set());
   }
 
+  /** The events that a function handles by itself, with what they hand to it; none where something else may call it, too. */
+  handledBy(fn: FunctionNode): readonly EventPlace[] {
+    const when = this.#when.get(fn);
+    if (typeof when !== 'object') return [];
+    const places: readonly (Place | When)[] =
+      'called' in when ? (this.#reads.get(when.called) ?? []) : [when];
+    return allKnown(places.map((place) => (isEvent(place) ? place : undefined))) ?? [];
+  }
+
   #eventsOf(name: string, seen: Set<string>): readonly EventPlace[] | undefined {
     if (seen.has(name)) return [];
     seen.add(name);
@@ -56,11 +72,12 @@ export class EventTiming {
 
   #eventsAt(place: Place, seen: Set<string>): readonly EventPlace[] | undefined {
     if (place === 'module') return undefined;
-    if ('event' in place) return [place];
+    if (isEvent(place)) return [place];
+    if ('through' in place) return [place.through];
     const when = this.#when.get(place);
     if (when === 'around') return this.#eventsAt(this.#around.get(place) ?? 'module', seen);
     if (typeof when !== 'object') return undefined;
-    return 'called' in when ? this.#eventsOf(when.called, seen) : [when];
+    return 'called' in when ? this.#eventsOf(when.called, seen) : this.#eventsAt(when, seen);
   }
 
   #read(node: Node, at: Place, tag: Tag | undefined): void {
@@ -84,20 +101,19 @@ export class EventTiming {
         break;
       case 'VariableDeclarator': {
         const fn = node.init ? functionOf(unwrapped(node.init)) : undefined;
-        if (fn && node.id.type === 'Identifier' && IS_PLAIN.test(node.id.name)) {
+        if (fn && node.id.type === 'Identifier' && IS_PLAIN.test(node.id.name))
           this.#when.set(fn, { called: node.id.name });
-          return this.#read(fn, at, tag);
-        }
         break;
       }
       case 'CallExpression': {
         const name = calledName(node) ?? '';
+        const isHook = /^use[A-Z]/.test(name);
         // What a hook is handed runs when the hook sees fit.
-        if (!/^use[A-Z]/.test(name))
-          for (const each of node.arguments) if (isFunction(each)) this.#when.set(each, 'around');
-        // `useEffect(() => …, [save])`: what it hangs on is not called.
-        const listed = /^use[A-Z]/.test(name) ? node.arguments.at(-1) : undefined;
+        if (!isHook) for (const each of node.arguments) if (isFunction(each)) this.#when.set(each, 'around');
+        // `useEffect(() => …, [save])`
+        const listed = isHook ? node.arguments.at(-1) : undefined;
         if (listed?.type !== 'ArrayExpression' || node.arguments.length < 2) break;
+        for (const each of listed.elements) if (each) this.dependencies.add(each);
         for (const each of [node.callee, ...node.arguments.slice(0, -1)]) this.#read(each, at, tag);
         return;
       }
@@ -111,8 +127,8 @@ export class EventTiming {
     const given =
       node.value?.type === 'JSXExpressionContainer' ? unwrapped(node.value.expression as Node) : undefined;
     if (!given) return;
-    const isEvent = tag && (LISTENERS.test(name) || this.#isEventProp(tag.name, name));
-    const place = tag && isEvent ? { start: tag.start, event: platformEvent(name) } : undefined;
+    const isListener = tag && (LISTENERS.test(name) || this.#isEventProp(tag.name, name));
+    const place = tag && isListener ? { start: tag.start, event: platformEvent(name) } : undefined;
     const fn = functionOf(given);
     if (place && fn) this.#when.set(fn, place);
     if (place && given.type === 'Identifier') return this.#note(given.name, place);
@@ -120,9 +136,9 @@ export class EventTiming {
     if (place && given.type === 'CallExpression') {
       this.#read(given.callee, at, tag);
       for (const each of given.arguments) {
-        if (each.type === 'Identifier') this.#note(each.name, place);
+        if (isFunction(each)) this.#when.set(each, { through: place });
+        if (each.type === 'Identifier') this.#note(each.name, { through: place });
         else this.#read(each, at, tag);
-        if (isFunction(each)) this.#when.set(each, place);
       }
       return;
     }
@@ -130,9 +146,13 @@ export class EventTiming {
   }
 
   #note(name: string, place: Place): void {
-    this.#reads.set(name, [...(this.#reads.get(name) ?? []), place]);
+    const known = this.#reads.get(name);
+    if (known) known.push(place);
+    else this.#reads.set(name, [place]);
   }
 }
+
+const isEvent = (place: Place | When): place is EventPlace => typeof place === 'object' && 'event' in place;
 
 // `Lid`, `Lid.Handle`
 const tagName = (name: Node): string =>
