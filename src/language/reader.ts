@@ -169,7 +169,7 @@ function entry<V>(
   node: Extract<Node, { type: 'ObjectExpression' }>['properties'][number],
   algebra: Algebra<V>,
 ): Entry<V> {
-  if (node.type === 'SpreadElement') return { is: 'spread', value: algebra.read(node.argument), node };
+  if (node.type === 'SpreadElement') return { is: 'spread', value: spreadPart(node.argument, algebra), node };
   const key = propertyName(node.key, node.computed);
   const read = key === undefined ? algebra.read(node.key) : undefined;
   const known = read === undefined ? undefined : algebra.dataOf(read);
@@ -180,6 +180,16 @@ function entry<V>(
   return name === undefined || (name === '__proto__' && !node.computed)
     ? { is: 'unnamed', key: read, value, node }
     : { is: 'named', key: name, value, node };
+}
+
+// `...(isLit && { cone })` spreads the object, or something falsy, and so nothing.
+function spreadPart<V>(argument: Node, algebra: Algebra<V>): V {
+  const inner = unwrapped(argument);
+  if (inner.type !== 'LogicalExpression' || inner.operator !== '&&') return algebra.read(argument);
+  const test = algebra.read(inner.left);
+  const then = (): V => algebra.read(inner.right);
+  const otherwise = (): V => algebra.object([], inner);
+  return choice({ operator: '?:', test, testNode: inner.left, then, otherwise }, inner, algebra);
 }
 
 // Null, a number or a truth value has no properties of its own, and neither has an empty text.

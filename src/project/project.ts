@@ -332,10 +332,20 @@ export class Project {
     return this.#shipped.get(ref)?.is;
   }
 
-  #declaredInPackage(file: string, from: Imports): Declared | undefined {
+  // By the import itself, or by modules of the project that hand on what a package gives.
+  #declaredInPackage(file: string, from: Imports, depth = 0): Declared | undefined {
     const target = this.#leadsTo(file, from.specifier);
-    const isTaken = target && isInstalled(target) && !this.#mayBeReplaced(file, from.specifier);
-    return isTaken ? this.declared(target, from.name) : undefined;
+    if (!target || depth > DEEPEST_EXPORT) return undefined;
+    if (isInstalled(target))
+      return this.#mayBeReplaced(file, from.specifier) ? undefined : this.declared(target, from.name);
+    const summary = this.summary(target);
+    const found = summary?.exports.get(from.name);
+    if (found) return 'local' in found ? undefined : this.#declaredInPackage(target, found, depth + 1);
+    for (const specifier of from.name === 'default' ? [] : (summary?.stars ?? [])) {
+      const declared = this.#declaredInPackage(target, { specifier, name: from.name }, depth + 1);
+      if (declared) return declared;
+    }
+    return undefined;
   }
 
   #mayBeReplaced(file: string, specifier: string): boolean {

@@ -6,7 +6,7 @@ import {
   memberName,
   pathOf,
   propertyName,
-  requiredModule,
+  moduleIn,
   unwrapped,
   walkTree,
 } from './tree.js';
@@ -147,18 +147,6 @@ class Reading implements CommonExports {
     if (name === undefined) this.isOpen = true;
     else this.names.add(name);
   }
-}
-
-// `require('x')`, bare or in the helpers of compilers: `_interopRequireWildcard(require('x'))`.
-function moduleIn(node: Node): string | undefined {
-  const inner = unwrapped(node);
-  const own = requiredModule(inner);
-  if (own !== undefined || inner.type !== 'CallExpression') return own;
-  const isHelper = /interop|__importStar|__importDefault|__toESM|_export_star/.test(
-    pathOf(inner.callee) ?? '',
-  );
-  const [first] = inner.arguments;
-  return isHelper && first ? moduleIn(first) : undefined;
 }
 
 // esbuild's `module.exports = __toCommonJS(lid_exports)`: what it gives is listed beside it.

@@ -181,6 +181,18 @@ export function requiredModule(node: Node): string | undefined {
   const module = requiredNode(node);
   return module && literalText(module);
 }
+/** The module that a `require('x')` names, bare or in the helpers of compilers: `_interopRequireWildcard(require('x'))`. */
+export function moduleIn(node: Node): string | undefined {
+  const inner = unwrapped(node);
+  const own = requiredModule(inner);
+  if (own !== undefined || inner.type !== 'CallExpression') return own;
+  const isHelper = /interop|__importStar|__importDefault|__toESM|_export_star/.test(
+    pathOf(inner.callee) ?? '',
+  );
+  const [first] = inner.arguments;
+  return isHelper && first ? moduleIn(first) : undefined;
+}
+
 export type ObjectNode = Extract<Node, { type: 'ObjectExpression' }>;
 
 export type ClassNode = Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>;

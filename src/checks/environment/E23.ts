@@ -1,4 +1,6 @@
 import type { Environment, NamedModule, RunnerFacts } from '../../environment/facts/environment.js';
+import { keepsConstants } from '../../environment/settings/babel-settings.js';
+import { mayMatch } from '../../util/pattern.js';
 import { runsModules } from '../../environment/settings/commands.js';
 import type { Finding, Place } from '../../finding.js';
 import { isMatcherExtension } from '../../libraries/matchers.js';
@@ -15,6 +17,8 @@ const message = (text: string, key: string, what: string): string =>
   `${text} ${what}, and ${key} runs it where none of that is there yet.`;
 const messageEarly = (specifier: string, name: string): string =>
   `The stand-in for ${specifier} is made with the first import, and ${name} is not there yet.`;
+const messageUndefined = (specifier: string, name: string): string =>
+  `The stand-in for ${specifier} is made with the first import: it gets ${name} before anything is in it, unless const is kept as it is.`;
 const adviceEarly = (runner: string, name: string): string =>
   runner === 'vitest'
     ? `Make it in vi.hoisted: const { ${name} } = vi.hoisted(() => ({ ${name}: … }));`
@@ -69,16 +73,32 @@ function tooEarly(file: SpecFileFacts, environment: Environment, { project }: Pr
           (project.summary(path)?.modules ?? []).some((each) => leadsThere(path, each.specifier)),
         );
       if (!isLoaded) return [];
+      const throws = keepsConst(runner, file.path);
       return [
         {
           place: inSpecFile(file, { start, end }),
-          certainty: 'sure',
-          message: messageEarly(specifier, name),
+          ...(throws ? {} : { level: 'risk' as const }),
+          certainty: throws ? 'sure' : 'likely',
+          message: (throws ? messageEarly : messageUndefined)(specifier, name),
           advice: adviceEarly(runner.runner, name),
         },
       ];
     });
 }
+
+// What is read before its `const` stops the run; of the `var` that older engines get, nothing is read.
+function keepsConst({ runner, transforms }: RunnerFacts, path: string): boolean {
+  if (runner === 'vitest') return true;
+  if (!transforms.known || transforms.value.by !== 'rules') return false;
+  const { rules, babel } = transforms.value;
+  const by = rules.find(({ pattern }) => mayMatch(pattern, path))?.by;
+  return by === '' || by === 'babel-jest'
+    ? babel.known && keepsConstants(babel.value)
+    : by !== undefined && KEEP.has(by);
+}
+
+// ts-jest 27 to 29 and @swc/jest: for engines that have it, unless they are told otherwise.
+const KEEP: ReadonlySet<string> = new Set(['ts-jest', '@swc/jest', 'esbuild-jest']);
 
 // jest 24 to 30: `setupFiles` run before its functions are there. Both runners: `globalSetup` runs in another process.
 const MEANT: Readonly<Record<string, Readonly<Record<string, string>>>> = {

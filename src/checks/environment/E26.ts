@@ -1,4 +1,6 @@
 import { isBuiltin } from 'node:module';
+import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { runsModules } from '../../environment/settings/commands.js';
 import type { Finding, Span } from '../../finding.js';
 import { calledParts, type CalledPart } from '../../project/what-runs.js';
 import { nearest } from '../../util/nearest.js';
@@ -28,7 +30,8 @@ const messageUngiven = (specifier: string, name: string): string =>
   `The stand-in for ${specifier} gives ${name === 'default' ? 'nothing by default' : `no “${name}”`}, and it is asked for here.`;
 const messageBelow = (specifier: string, name: string, component: string): string =>
   `The stand-in for ${specifier} gives ${name === 'default' ? 'nothing by default' : `no “${name}”`}, and ${component} calls it as soon as it is shown.`;
-const adviceUngiven = (name: string): string => `Let its factory give it, too: ${name}: vi.fn()`;
+const adviceUngiven = (name: string, runner: string | undefined): string =>
+  `Let its factory give it, too: ${name}: ${runner === 'jest' ? 'jest' : 'vi'}.fn()`;
 const adviceVersion = 'Take what the installed version of it gives.';
 const adviceNone = 'Export it there, or take what is exported.';
 
@@ -90,16 +93,20 @@ function check(each: Package, context: ProjectContext): Finding[] {
           ),
         );
     }
-  for (const file of each.specFiles)
-    for (const ungiven of file.get(UNGIVEN))
-      found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven));
-  for (const file of each.specFiles)
+  for (const file of each.specFiles) {
+    const runners = each.environment.runnersOf(file.path);
+    const isLacked = ({ name, isMarked }: Ungiven): boolean =>
+      name !== 'default' || isMarked || !runners.some(takesWhole);
+    for (const ungiven of file.get(UNGIVEN).filter(isLacked))
+      found.set(`${file.path}\0${ungiven.start}`, findingUngiven(file, ungiven, runners));
     for (const { at, component, what: ungiven } of file.get(UNGIVEN_BELOW))
-      found.set(`${file.path}\0${ungiven.start}\0${ungiven.name}`, {
-        ...findingUngiven(file, ungiven),
-        message: messageBelow(ungiven.specifier, ungiven.name, component),
-        evidence: [{ ...at, note: 'calls it under no condition' }],
-      });
+      if (isLacked(ungiven))
+        found.set(`${file.path}\0${ungiven.start}\0${ungiven.name}`, {
+          ...findingUngiven(file, ungiven, runners),
+          message: messageBelow(ungiven.specifier, ungiven.name, component),
+          evidence: [{ ...at, note: 'calls it under no condition' }],
+        });
+  }
   // Settings of the project's own stop the run in the same way.
   const settings = each.environment.runners.flatMap(({ settingsFile }) => settingsFile ?? []);
   for (const from of reachableFrom(context.project, settings).files)
@@ -128,14 +135,22 @@ function partsLacked(
   return whole === 'default' && given?.has('default') ? undefined : given;
 }
 
+/** What a factory does not give; `isMarked`: it says that it stands for an ES module. */
+type Ungiven = { specifier: string; name: string; isMarked: boolean } & Span;
+
+// Babel 7, swc 1, ts-jest 27 to 29: where imports become `require`, the default of what is not marked is all of it.
+const takesWhole = ({ runner, commands }: RunnerFacts): boolean =>
+  runner === 'jest' && !commands.some(runsModules);
+
 const findingUngiven = (
   file: SpecFileFacts,
-  { specifier, name, start, end }: { specifier: string; name: string } & Span,
+  { specifier, name, start, end }: Ungiven,
+  [runner]: readonly RunnerFacts[],
 ): Finding => ({
   place: inSpecFile(file, { start, end }),
   certainty: 'sure',
   message: messageUngiven(specifier, name),
-  advice: adviceUngiven(name),
+  advice: adviceUngiven(name, runner?.runner),
 });
 
 const leadsTo = (specifier: string, rule: AliasRule, target: string): boolean =>

@@ -98,7 +98,7 @@ export const UNGIVEN_BELOW = fileFact('ungiven below', (context) => {
       );
       return !only?.gives || others.length > 0 || only.gives.has(name)
         ? []
-        : [{ what: { specifier: only.specifier, name, ...only.place }, at }];
+        : [{ what: { specifier: only.specifier, name, isMarked: isMarked(only.gives), ...only.place }, at }];
     }),
   );
 });
@@ -132,9 +132,12 @@ export const UNGIVEN = fileFact('ungiven', ({ file, project }) =>
       project.onlyKeeps(file.path, local) ||
       project.onlyCompares(file.path, local)
       ? []
-      : [{ specifier, name, start, end }];
+      : [{ specifier, name, isMarked: isMarked(only.gives), start, end }];
   }),
 );
+
+// A stand-in that says it is an ES module: only then is what it gives by default no more than its `default`.
+const isMarked = (gives: ReadonlySet<string> | undefined): boolean => gives?.has('__esModule') === true;
 
 /** Where a spec or a hook first calls the callback that it takes from the runner. */
 export const CALLED_BACK = fileFact('callback', ({ file }): Span | undefined => {

@@ -20,7 +20,7 @@ export interface BabelNames {
 
 // By what they are for: these compile, and send no import of the project anywhere else.
 const LEAVES_NAMES =
-  /^(?:@babel\/|@emotion\/babel-plugin$|@vue\/babel-|babel-plugin-(?:macros|istanbul|styled-components|react-compiler|dynamic-import-node|transform-(?:react|es2015|class|object|async|decorators|runtime|regenerator|export|typescript)|syntax-|jsx-control-statements|add-module-exports|polyfill-corejs\d|named-asset-import|angularjs-annotate|formatjs|graphql-tag|ramda)|babel-plugin-emotion$|react-refresh\/babel$|react-native-reanimated\/plugin$)/;
+  /^(?:@babel\/|(?:@emotion|@loadable|@stylexjs|@compiled)\/babel-plugin$|@lingui\/babel-plugin-|@vue\/babel-|babel-plugin-(?:macros|relay|lodash|preval|rewire|dev-expression|istanbul|styled-components|react-compiler|dynamic-import-node|transform-(?:react|es2015|class|object|async|decorators|runtime|regenerator|export|typescript)|syntax-|jsx-control-statements|add-module-exports|polyfill-corejs\d|named-asset-import|angularjs-annotate|formatjs|graphql-tag|ramda)|babel-plugin-emotion$|react-refresh\/babel$|react-native-reanimated\/plugin$)/;
 
 /** Where plugins send the imports of a package; `folder`: that of their settings. */
 export function namesBy(plugins: readonly BabelPart[], folder: string): BabelNames {

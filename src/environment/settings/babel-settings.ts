@@ -1,6 +1,6 @@
 import { dirname, join } from '../../util/paths.js';
 import { namesBy, type BabelNames, type BabelPart } from './babel-names.js';
-import { known, settingAt, textOf, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
+import { known, madeBy, settingAt, textOf, UNKNOWN_FACT, type Known, type Setting } from './setting.js';
 
 /** What Babel is told to compile. */
 export interface BabelSettings {
@@ -79,10 +79,12 @@ function listed(setting: Setting | undefined, kind: 'preset' | 'plugin'): BabelP
   if (setting.is !== 'list' || setting.open) return undefined;
   const parts: BabelPart[] = [];
   for (const item of setting.items) {
-    const name = textOf(item.is === 'list' ? item.items[0] : item);
-    if (name === undefined) return undefined;
+    const part = item.is === 'list' ? item.items[0] : item;
+    const name = textOf(part);
+    const whole = name === undefined ? part && madeBy(part) : wholeName(name, kind);
+    if (whole === undefined) return undefined;
     parts.push({
-      name: wholeName(name, kind),
+      name: whole,
       options: item.is === 'list' ? item.items[1] : undefined,
       at: item.at,
     });
@@ -115,6 +117,19 @@ export interface Uncompiled {
   meta: boolean;
   /** JSX becomes calls of a name that the file must have: `React`. */
   needsName: boolean;
+}
+
+/** Whether Babel surely leaves `const` as it is, and makes no `var` of it, which may be read before it is set. */
+export function keepsConstants(settings: BabelSettings | undefined): boolean {
+  if (!settings) return true;
+  const { presets, plugins } = settings;
+  if (plugins.some(({ name }) => name.includes('block-scoping'))) return false;
+  return presets.every(({ name, options }) => {
+    if (name === REACT || name === TYPESCRIPT) return true;
+    // The engines of old browsers are meant where no others are; Node has had them since 6.
+    const targets = settingAt(options, 'targets');
+    return name === ENV && targets?.is === 'object' && [...targets.entries.keys()].join() === 'node';
+  });
 }
 
 const ENV = '@babel/preset-env';

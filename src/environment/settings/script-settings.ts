@@ -7,6 +7,7 @@ import {
   isFunction,
   literalText,
   memberName,
+  pathOf,
   requiredModule,
   returnedFrom,
   unwrapped,
@@ -73,15 +74,9 @@ class Settings implements Algebra<Setting> {
     for (const statement of this.#script.program.body) {
       if (statement.type === 'ExportDefaultDeclaration') return this.read(statement.declaration);
       if (statement.type === 'TSExportAssignment') return this.read(statement.expression);
-      if (statement.type !== 'ExpressionStatement') continue;
-      const { expression } = statement;
-      if (expression.type !== 'AssignmentExpression' || expression.left.type !== 'MemberExpression') continue;
-      const { left, right } = expression;
-      const whole =
-        left.object.type === 'Identifier' && left.object.name === 'module' && memberName(left) === 'exports';
-      if (whole || memberName(left) === 'default') return this.read(right);
     }
-    return this.unknown(this.#script.program as Node);
+    const given = this.#script.program.body.flatMap((each) => exportsIn(each as Node)).at(-1);
+    return given ? this.read(given) : this.unknown(this.#script.program as Node);
   }
 
   /** An export by its name. */
@@ -133,7 +128,7 @@ class Settings implements Algebra<Setting> {
     let open = false;
     for (const each of all) {
       if (each.is === 'named') entries.set(each.key, each.value);
-      const spread = each.is === 'spread' && each.value.is === 'object' ? each.value : undefined;
+      const spread = each.is === 'spread' ? spreadOf(each.value) : undefined;
       for (const [key, value] of spread?.entries ?? []) entries.set(key, value);
       if (each.is === 'named' || (spread && !spread.open)) continue;
       // What an unreadable spread sets may win over all that stands before it.
@@ -290,13 +285,16 @@ class Settings implements Algebra<Setting> {
   #required({ arguments: [first], ...node }: Extract<Node, { type: 'CallExpression' }>): Setting {
     const specifier = first && literalText(first);
     const other = specifier && this.#readOther(this.#script.source.path, specifier, 'default');
-    return other || this.unknown(node as Node);
+    if (other) return other;
+    // A part of a tool, as good as its name: `plugins: [require('babel-plugin-x')]`.
+    const isPackage = specifier !== undefined && /^[^./]/.test(specifier);
+    return isPackage ? { is: 'made', by: specifier, at: this.#at(node as Node) } : this.unknown(node as Node);
   }
 
-  // `join(…)` and `path.join(…)` of a module of paths: `['a', 'b'].join('/')` is no path helper.
+  // `join(…)`, `path.join(…)` and `_path.default.join(…)` of a module of paths: `['a', 'b'].join('/')` is no path helper.
   #isPathHelper(callee: Node): boolean {
     const from = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
-    const module = from.type === 'Identifier' ? this.#modules.get(from.name)?.module : requiredModule(from);
+    const module = this.#moduleOf(propertyChain(from).root);
     return module !== undefined && PATH_MODULES.has(module.replace(/^node:/, ''));
   }
 
@@ -381,6 +379,34 @@ class Settings implements Algebra<Setting> {
     });
     return { ...setting, entries };
   }
+}
+
+// `module.exports = …`, and as compilers write a default: `exports.default = void 0`, and later `var _default = exports.default = …`.
+function exportsIn(statement: Node): Node[] {
+  const values =
+    statement.type === 'VariableDeclaration'
+      ? statement.declarations.flatMap(({ init }) => init ?? [])
+      : statement.type === 'ExpressionStatement'
+        ? [statement.expression]
+        : [];
+  return values.flatMap((value): Node[] => {
+    if (value.type !== 'AssignmentExpression' || value.left.type !== 'MemberExpression') return [];
+    const { left, right } = value;
+    const isWhole = pathOf(left) === 'module.exports';
+    const isNothing = right.type === 'UnaryExpression' || pathOf(right) === 'exports.default';
+    return (isWhole || memberName(left) === 'default') && !isNothing ? [right] : [];
+  });
+}
+
+// What is spread in: an object, or one of several as a condition decides, of which each key may be another's or not there.
+function spreadOf(value: Setting): Extract<Setting, { is: 'object' }> | undefined {
+  if (value.is === 'object') return value;
+  if (value.is !== 'either') return undefined;
+  const options = value.options.map(spreadOf);
+  if (!options.every((each) => each !== undefined)) return undefined;
+  const keys = options.flatMap(({ entries }) => [...entries.keys()]);
+  const entries = new Map(keys.map((key) => [key, { is: 'unknown' as const, at: value.at }]));
+  return { is: 'object', entries, open: options.some(({ open }) => open), at: value.at };
 }
 
 // `settings.client.args`: the keys read of a named object; none where another one is meant.

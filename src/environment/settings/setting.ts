@@ -18,6 +18,13 @@ type SettingValue =
   | { is: 'either'; options: readonly Setting[]; at: Place }
   | { is: 'unknown'; at: Place };
 
+/** The module whose function made a setting: `vue()` was made by the package that `vue` comes from. */
+export const madeBy = (setting: Setting): string | undefined =>
+  setting.is === 'made' || setting.is === 'object' ? setting.by : undefined;
+
+/** Whether a setting is what a function, or a call of a module's function, gives. */
+export const isGiven = (setting: Setting): boolean => 'takes' in setting || madeBy(setting) !== undefined;
+
 /** A fact that may not be readable. */
 export type Known<T> = { known: true; value: T; at?: Place } | { known: false };
 
@@ -41,10 +48,6 @@ export function settingAt(setting: Setting | undefined, ...keys: string[]): Sett
   }
   return at;
 }
-
-/** The module whose function made a setting: `vue()` was made by the package that `vue` comes from. */
-export const madeBy = (setting: Setting): string | undefined =>
-  setting.is === 'made' || setting.is === 'object' ? setting.by : undefined;
 
 /** The text that a setting is; undefined for anything else. */
 export const textOf = (setting: Setting | undefined): string | undefined =>

@@ -4,10 +4,12 @@ import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
 import { dirname, isInstalled } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';
 import { scriptSettings } from './script-settings.js';
-import { settingAt, type Setting } from './setting.js';
+import { isGiven, settingAt, type Setting } from './setting.js';
 import { yamlSettings } from './yaml-settings.js';
 
 const DEEPEST_IMPORT = 8;
+// Bytes: settings that a package ships for others to spread are short; what is longer is a program.
+const LARGEST_SHARED = 32_768;
 
 /** Settings files of every form, each read once and never run. Paths are absolute. */
 export class SettingsFiles {
@@ -57,12 +59,17 @@ export class SettingsFiles {
 
   #other(from: string, specifier: string, name: string, depth: number): Setting | undefined {
     const file = depth < DEEPEST_IMPORT ? this.#resolve(dirname(from), specifier) : undefined;
-    // A package of the workspace is linked to its folder; what others wrote is not read.
-    return file && !isInstalled(file) ? this.read(file, name, depth + 1) : undefined;
+    if (!file) return undefined;
+    if (!isInstalled(file)) return this.read(file, name, depth + 1);
+    // Of what a package ships only data is settings: its functions are plugins and makers, which tables know.
+    if ((this.#files.read(file)?.length ?? Infinity) > LARGEST_SHARED) return undefined;
+    const shared = this.read(file, name, depth + 1);
+    return shared?.is === 'object' && !isGiven(shared) ? shared : undefined;
   }
 
   #fail(problem: Problem): undefined {
-    this.problems.push(problem);
+    // What is wrong in a package is for its authors.
+    if (!isInstalled(problem.file)) this.problems.push(problem);
     return undefined;
   }
 }

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import type { Script } from '../../syntax/script.js';
-import { propertyName, requiredModule } from '../../syntax/tree.js';
+import { moduleIn, propertyName } from '../../syntax/tree.js';
 import { settingAt, type Setting } from './setting.js';
 
 /** Reads another settings file that one imports: one of its exports; undefined where it can't be. */
@@ -26,7 +26,7 @@ export function settingsScope({ program, source }: Script, readOther: ReadOther)
     if (node.type === 'FunctionDeclaration' && node.id) names.set(node.id.name, node);
     if (node.type === 'VariableDeclaration') {
       for (const { id, init } of node.declarations) {
-        const module = init ? requiredModule(init) : undefined;
+        const module = init ? moduleIn(init) : undefined;
         const isFixed = node.kind === 'const' || module !== undefined;
         if (id.type === 'Identifier' && init && isFixed) names.set(id.name, init);
         if (module === undefined) continue;

@@ -140,6 +140,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     place: { start: node.start, end: node.end },
   };
   if (isInstalled(base.file) && SHOW_NOTHING.has(name)) return { ...base, view: [], props: new Map() };
+  if (isPairOfContext(name, node)) return { ...base, view: [childrenSlot(base.place)], props: new Map() };
   const styled = styledView(value, scope);
   if (styled) return { ...base, view: styled, props: new Map(), styles: true };
   // `const KilnProvider = KilnContext.Provider` shows what stands in it.
@@ -185,6 +186,20 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     opens,
     clones: clones(made),
   };
+}
+
+// `const [KilnProvider, useKiln] = createContext(…)` of kits: the provider shows what stands in it
+// (@chakra-ui/react-context 2, @radix-ui/react-context 1, @nextui-org/react-utils 2).
+function isPairOfContext(name: string, node: Node): boolean {
+  if (node.type !== 'VariableDeclarator' || node.id.type !== 'ArrayPattern' || !node.init) return false;
+  const [first] = node.id.elements;
+  const init = unwrapped(node.init);
+  return (
+    first?.type === 'Identifier' &&
+    first.name === name &&
+    init.type === 'CallExpression' &&
+    /^create\w*Context$/.test(calledName(init) ?? '')
+  );
 }
 
 // What the states of a component hold, by their keys, until something happens on an element.

@@ -1,12 +1,22 @@
 import type { Node } from 'oxc-parser';
-import { pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
+import { literalText, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { constant, orElse } from '../../expr.js';
 import { nothingGiven, componentNode, elementNode } from '../../given.js';
 import type { ComponentScope } from '../../scope.js';
 import type { ViewNode } from '../../view.js';
+import { makesTags } from './tag-factories.js';
 
-// What a styled element keeps for itself (styled-components 5 and 6, @emotion/styled 11, @mui/system 5 to 7).
-const OWN: readonly string[] = ['as', 'forwardedAs', 'theme', 'ownerState', 'sx'];
+// What a styled element keeps for itself (styled-components 5 and 6, @emotion/styled 11, @mui/system 5 to 7, @chakra-ui/system 2).
+const OWN: readonly string[] = [
+  'as',
+  'forwardedAs',
+  'theme',
+  'ownerState',
+  'sx',
+  '__css',
+  'layerStyle',
+  'textStyle',
+];
 
 /** styled.button`…`, styled('button')(…), styled(Lid)(…): the tag or the component, with all that it is given; undefined for all else. */
 export function styledView(node: Node, scope: ComponentScope): ViewNode[] | undefined {
@@ -17,7 +27,7 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
       : inner.type === 'CallExpression'
         ? inner.callee
         : undefined;
-  const base = callee && baseOf(unwrapped(callee));
+  const base = callee && (baseOf(unwrapped(callee)) ?? calledBase(inner, scope));
   if (!base) return undefined;
   const place = { start: inner.start, end: inner.end };
   const children: ViewNode = { kind: 'slot', name: 'children', fallback: [], place };
@@ -41,6 +51,14 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
   ];
 }
 
+// `chakra('div')`, `chakra(Lid, {…})`: the element or component itself, without another call.
+function calledBase(node: Node, scope: ComponentScope): Styled | undefined {
+  if (node.type !== 'CallExpression' || node.callee.type !== 'Identifier') return undefined;
+  const [first] = node.arguments;
+  if (!first || first.type === 'SpreadElement' || !makesTags(scope.ref(node.callee.name))) return undefined;
+  return { of: literalText(first) ?? first, adds: false };
+}
+
 /** What is styled: a tag, or the expression of a component; `adds`: it is given more than its users give it. */
 interface Styled {
   of: string | Node;
@@ -57,7 +75,7 @@ function baseOf(callee: Node): Styled | undefined {
   const maker = unwrapped(callee.callee);
   if (isStyled(maker) && first && first.type !== 'SpreadElement')
     return {
-      of: first.type === 'Literal' && typeof first.value === 'string' ? first.value : first,
+      of: literalText(first) ?? first,
       adds: false,
     };
   // styled.button.attrs({…})`…`, styled(Lid).withConfig({…})`…`

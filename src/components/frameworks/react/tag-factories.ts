@@ -26,6 +26,13 @@ const FACTORIES: readonly { name: string; from: RegExp; takes: readonly string[]
   { name: 'Primitive', from: /^(?:@radix-ui\/|radix-ui)/, takes: ['asChild'] },
 ];
 
+/** Whether a name is such an object that is called as well: `chakra('div')`, `motion(Lid)`. */
+export const makesTags = (ref: ComponentRef | undefined): boolean =>
+  ref !== undefined &&
+  'specifier' in ref &&
+  ref.part === undefined &&
+  FACTORIES.some((each) => each.name === ref.name && each.from.test(ref.specifier));
+
 /** The tag that a member of such an object stands for, and the props that it keeps to itself; undefined for all else. */
 export function tagMade(
   ref: ComponentRef | undefined,
