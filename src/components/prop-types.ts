@@ -30,6 +30,33 @@ export function propDomains(fn: Node, declarator: Node, types: DeclaredTypes): R
   return type ? membersOf(type, types) : new Map();
 }
 
+/** Whether all that a component may be given is in sight: its props have no declared type, or one whose members can all be read. */
+export function isWholePropsType(fn: Node, declarator: Node, types: DeclaredTypes): boolean {
+  const type = propsType(fn, declarator);
+  return !type || isWholeType(type, types);
+}
+
+/** Whether all members of an object type can be read. */
+export function isWholeType(type: TypeNode, types: DeclaredTypes, depth = 0): boolean {
+  const named = (name: Node): boolean => {
+    const found = name.type === 'Identifier' ? types.get(name.name) : undefined;
+    return found !== undefined && isWholeType(found, types, depth + 1);
+  };
+  if (depth > DEEPEST) return false;
+  switch (type.type) {
+    case 'TSTypeLiteral':
+      return type.members.every((each) => each.type !== 'TSIndexSignature');
+    case 'TSInterfaceDeclaration':
+      return type.extends.every(({ expression }) => named(expression));
+    case 'TSIntersectionType':
+      return type.types.every((each) => isWholeType(each, types, depth + 1));
+    case 'TSTypeReference':
+      return !type.typeArguments && named(type.typeName);
+    default:
+      return false;
+  }
+}
+
 function propsType(fn: Node, declarator: Node): TypeNode | undefined {
   const [param] = isFunction(fn) ? fn.params : [];
   const own = param && 'typeAnnotation' in param ? param.typeAnnotation?.typeAnnotation : undefined;

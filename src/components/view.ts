@@ -1,3 +1,4 @@
+import type { PageListener } from './opens.js';
 import type { Output } from './outputs.js';
 import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
@@ -150,6 +151,8 @@ export interface Component {
   selector?: string;
   /** The events that it tells others of, each where it is declared or, where it is not, sent. */
   outputs?: ReadonlyMap<string, Output>;
+  /** React: the props that it reads by their names, or more; undefined where it may read any. */
+  takes?: ReadonlySet<string>;
   /** React: the props that it calls only where something happens on its elements. */
   eventProps?: ReadonlySet<string>;
   /** Members that it offers to others: what it exposes, and its outputs. */
@@ -160,6 +163,8 @@ export interface Component {
   keepsAttributes?: boolean;
   /** Where it starts to listen on the page or to count, which it only ends when it is unmounted. */
   opens?: Span;
+  /** The events of the page that it listens to. */
+  listens?: readonly PageListener[];
   /** Props whose lists it changes in place, each with the first place that does. */
   changes?: ReadonlyMap<string, Span>;
   /** Components known by name in its template. */

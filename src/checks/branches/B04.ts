@@ -6,16 +6,19 @@ import {
   type Handler,
   type ViewNode,
 } from '../../components/view.js';
+import type { PageListener } from '../../components/opens.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { HEARD, isAskedOf } from '../questions/heard.js';
-import { elementKey, FIRED, mayFire, neverPressed } from '../questions/fired.js';
+import { elementKey, FIRED, mayFire, mayFireOnPage, neverPressed } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
 const messageHanded = (event: string, tag: string, prop: string, component: string): string =>
   `${component} calls “${prop}” at a “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
+const messagePage = (event: string, component: string): string =>
+  `${component} listens to “${event}” on the page, and no spec that renders it fires that.`;
 const messageKeys = (keys: string, tag: string, component: string): string =>
   `${component} tells ${keys} from other keys on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it presses ${keys.includes(' and ') ? 'them' : 'it'}.`;
 const advice = (act: string): string => `${act}, and assert on what comes of it.`;
@@ -44,18 +47,52 @@ export const B04: ProjectCheck = {
       const handled = new Map(
         handlersIn(component.view, isOfPackage).map((each) => [each.handler.place.start, each]),
       );
-      return [...handled.values()].flatMap(({ handler, tag, start }) => {
+      const fired = files.map((file) => file.get(FIRED));
+      const unheard = (component.listens ?? []).filter(
+        ({ event }) => ON_PAGE.has(event) && !fired.some((each) => mayFireOnPage(each, event)),
+      );
+      const onPage = unheard.map((each) => foundOnPage(each, component));
+      const onElements = [...handled.values()].flatMap(({ handler, tag, start }) => {
         if (!isAsked(handler, component, files, context)) return [];
         if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
-        const fired = files.map((file) => file.get(FIRED));
         const key = elementKey(fileOf(component), start);
         // Called by its name, it may be handed any key.
         const isCalled = handler.names.some((name) => fired.some(({ members }) => members.has(name)));
         const missing = isCalled ? [] : neverPressed(fired, key, handler.keys);
         return missing.length > 0 ? [foundKeys(missing, handler, tag, component)] : [];
       });
+      return [...onPage, ...onElements];
     }),
 };
+
+// What a user does, or that happens to the page as a whole.
+const ON_PAGE: ReadonlyMap<string, string> = new Map([
+  ['mousedown', 'Press the pointer somewhere else'],
+  ['mouseup', 'Let go of the pointer somewhere else'],
+  ['pointerdown', 'Press the pointer somewhere else'],
+  ['touchstart', 'Touch the page somewhere else'],
+  ['click', 'Click somewhere else'],
+  ['keydown', 'Press the key'],
+  ['keyup', 'Press the key'],
+  ['resize', 'Fire it on the window'],
+  ['scroll', 'Fire it on the window'],
+  ['hashchange', 'Fire it on the window'],
+  ['popstate', 'Fire it on the window'],
+  ['storage', 'Fire it on the window'],
+  ['online', 'Fire it on the window'],
+  ['offline', 'Fire it on the window'],
+  ['message', 'Fire it on the window'],
+  ['visibilitychange', 'Fire it on the document'],
+]);
+
+const foundOnPage = ({ event, place }: PageListener, component: Component): Finding => ({
+  place: { file: component.file, ...place },
+  level: ACTS.has(event) || /down$|start$/.test(event) ? 'risk' : 'hint',
+  certainty: 'likely',
+  message: messagePage(event, component.name),
+  advice: advice(ON_PAGE.get(event) ?? 'Fire it'),
+  gap: { kind: 'event', component: component.name, event },
+});
 
 // That nobody asks of what is given is told of the prop, not of each event.
 function isAsked(

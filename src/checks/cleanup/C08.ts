@@ -18,6 +18,7 @@ const WHAT: Readonly<Record<Pending, string>> = {
   chain: 'asserts once its promise is settled, and the spec does not wait for that',
   assertion: 'is decided once its promise is settled, and the spec does not wait for that',
   timer: 'asserts later on, when the spec may be over',
+  each: 'waits for none of the promises that its function gives',
   tick: 'gives no promise for a function in this version, so that the spec is over before it asserts',
 };
 const message = (call: string, by: Pending): string =>
@@ -27,6 +28,7 @@ const advice = 'Write await before it.';
 const adviceCallback = 'Await or return the promise, or await what the callback waits for.';
 const ADVICE: Readonly<Partial<Record<Pending, string>>> = {
   tick: 'Await it without a function, and assert after it.',
+  each: 'Go through the list in a loop that awaits: for (const each of list) { … }',
   timer: adviceCallback,
   chain: adviceCallback,
 };
@@ -70,7 +72,7 @@ function check(step: UnwaitedStep, block: Block, context: FileContext): Finding[
       message: by === 'trigger' ? messageTrigger(name) : message(name, by),
       advice: ADVICE[by] ?? advice,
       evidence: step.via ? [{ ...truePlace(context, step), note: 'in this helper' }] : undefined,
-      mend: by === 'timer' || by === 'tick' ? undefined : mend(step, block, context),
+      mend: by === 'timer' || by === 'tick' || by === 'each' ? undefined : mend(step, block, context),
     },
   ];
 }
@@ -96,7 +98,7 @@ function levelOf(step: UnwaitedStep, block: Block, context: FileContext): Level 
   const next = after.findIndex(({ kind }) => kind === 'assert');
   const isWaitedFor = after.slice(0, next < 0 ? undefined : next + 1).some(isWaiting);
   if (isWaitedFor && (by === 'timer' || by === 'chain')) return undefined;
-  if (isWaitedFor && by === 'action') return 'hint';
+  if (isWaitedFor && (by === 'action' || (by === 'each' && !asserts))) return 'hint';
   return after.some(isWaiting) ? 'risk' : 'blocker';
 }
 

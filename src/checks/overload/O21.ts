@@ -7,9 +7,13 @@ import { titlePlaceOf } from '../../writing/retitled.js';
 
 const message = (input: string): string =>
   `The title speaks of “${input}”, and all that the spec asserts holds without it as well.`;
+const messageAbsent = (input: string): string =>
+  `The title speaks of “${input}”, and what the spec looks for is missing all the same where that is otherwise.`;
 const messageState = (state: string): string =>
   `The title speaks of “${state}”, and all that the spec asserts holds whatever that is.`;
 const adviceState = (state: string): string => `Do first what leaves “${state}” alone to decide.`;
+const adviceAbsent = (input: string): string =>
+  `Give all else that it takes to be shown, so that “${input}” alone decides.`;
 const advice = (input: string): string => `Assert on what “${input}” changes.`;
 
 /** A spec that is about an input, and asserts nothing that this input decides. */
@@ -30,14 +34,19 @@ export const O21: FileCheck = {
     return own.flatMap((each) => {
       const found = idleInput(each, own, context);
       if (!found) return [];
-      const { input, other } = found;
+      const { input, other, isAbsent } = found;
+      const [say, tell] = isAbsent
+        ? [messageAbsent, adviceAbsent]
+        : other
+          ? [message, advice]
+          : [messageState, adviceState];
       return [
         {
           place: titlePlaceOf(each.spec, context),
           within: titlesOf(each.spec),
           certainty: 'likely' as const,
-          message: other ? message(input) : messageState(input),
-          advice: other ? advice(input) : adviceState(input),
+          message: say(input),
+          advice: tell(input),
           evidence: other
             ? [
                 { ...inFile(context, each.render.place), note: `${input} is given here` },

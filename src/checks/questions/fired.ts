@@ -17,6 +17,8 @@ interface Fired {
   outOfSight: readonly OutOfSight[];
   /** What events carry, by the element that they may be fired on, or that they rise to. */
   carried: ReadonlyMap<string, readonly Carried[]>;
+  /** All events that are fired, wherever that is. */
+  anywhere: ReadonlySet<string>;
   /** Members of components that are read or called from outside: a handler may be called by its name. */
   members: ReadonlySet<string>;
 }
@@ -83,6 +85,10 @@ export const mayFire = ({ onElements, outOfSight }: Fired, key: string, event: s
   return has(onElements.get(key)) || outOfSight.some(({ events, seen }) => has(events) && !seen.has(key));
 };
 
+/** Whether the specs of a file may fire an event on the page, or on anything that it rises from. */
+export const mayFireOnPage = ({ anywhere }: Fired, event: string): boolean =>
+  anywhere.has(event) || anywhere.has(ANYTHING);
+
 /** Whether an act surely fires one of some events on elements of a file, itself or by what rises from the element that it is on. */
 export function surelyFires(
   act: StepOf<'act'>,
@@ -126,10 +132,18 @@ function firedIn(context: FileContext): Fired {
     fired.addAll([...groups, ...before, spec, ...after], spec);
   }
   const members = new Set(file.insides.map(({ name }) => name));
+  // A spec that stands in for the listening itself calls the listener as it likes.
+  const listensItself =
+    file.standIns.some(({ member }) => member === 'addEventListener') ||
+    file.blocks.some(({ steps }) =>
+      steps.some((step) => step.kind === 'lasting' && step.lasting.key === 'addEventListener'),
+    );
+  if (listensItself) fired.anywhere.add(ANYTHING);
   return {
     onElements: fired.onElements,
     outOfSight: [...fired.outOfSight.values()],
     carried: fired.carried,
+    anywhere: fired.anywhere,
     members,
   };
 }
@@ -142,6 +156,7 @@ export const carriedTo = ({ carried, outOfSight }: Fired, key: string, event: st
   ].filter(({ events }) => events.has(event) || events.has(ANYTHING));
 
 class Events {
+  readonly anywhere = new Set<string>();
   readonly onElements = new Map<string, Set<string>>();
   readonly carried = new Map<string, Carried[]>();
   readonly outOfSight = new Map<
@@ -164,6 +179,9 @@ class Events {
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
       if (!events) continue;
+      // A raw event is that one alone.
+      const own = step.kind === 'act' && step.by === 'raw' && !mayBringAny(step);
+      (own ? [eventOf(step).toLowerCase()] : events).forEach((event) => this.anywhere.add(event));
       if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched, left);
       page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);

@@ -35,6 +35,8 @@ interface IdleInput {
   input: string;
   /** None where it is a state, which no spec gives. */
   other: Block | undefined;
+  /** All that the spec asserts is that something is missing. */
+  isAbsent?: true;
 }
 
 /**
@@ -49,8 +51,10 @@ export function idleInput(
   const { spec, render, component } = own;
   if (withHooksBefore(spec).some(({ steps }) => steps.some(mayChange))) return undefined;
   const assertions = spec.steps.filter(isAssert).map(({ assertion }) => assertion);
-  if (assertions.length === 0 || LASTS.test(spec.title.text)) return undefined;
+  if (assertions.length === 0) return undefined;
   const others = all.filter((each) => each !== own && each.component === component);
+  if (assertions.every(assertsAbsence)) return idleForAbsence(own, others, assertions, rendering);
+  if (LASTS.test(spec.title.text)) return undefined;
   const inputs = [...propsTold(own, others), ...answersTold(own, others, rendering), ...statesTold(own)];
   const idle = inputs.find(({ instead }) => {
     const given = instead.states ? rendering.untouched : rendering;
@@ -60,6 +64,38 @@ export function idleInput(
   return idle && { input: idle.input, other: idle.other?.spec };
 }
 
+// What is not there for another reason, and would not be there if the input were what another spec makes it.
+function idleForAbsence(
+  { spec, render, node }: OwnRender,
+  others: readonly OwnRender[],
+  assertions: readonly Assertion[],
+  rendering: SpecRendering,
+): IdleInput | undefined {
+  if (LASTS_ANYWAY.test(spec.title.text)) return undefined;
+  const reaches = assertions.map(reachOf);
+  const isNone = (by: SpecRendering): boolean =>
+    reaches.every((reach) => reach !== undefined && by.target(reach).kind === 'none');
+  if (!isNone(rendering)) return undefined;
+  // Of several that the title speaks of, the others may decide.
+  const all = new Set([node, ...others.map((each) => each.node)].flatMap(({ props }) => [...props.keys()]));
+  const [prop, ...more] = [...all].filter(speaksOf(spec));
+  if (prop === undefined || more.length > 0) return undefined;
+  const given = constantOf(node.props.get(prop));
+  const other = others.find((each) => {
+    const theirs = constantOf(each.node.props.get(prop));
+    return given !== undefined && theirs !== undefined && theirs !== given;
+  });
+  const instead = other?.node.props.get(prop);
+  if (!other || !instead) return undefined;
+  const props = new Map([...node.props, [prop, instead] as const]);
+  return isNone(rendering.given({ view: [{ ...node, props }] }, render))
+    ? { input: prop, other: other.spec, isAbsent: true }
+    : undefined;
+}
+
+const constantOf = (prop: ReturnType<ComponentNode['props']['get']>): Constant | undefined =>
+  prop && 'expr' in prop && prop.expr.is === 'constant' ? prop.expr.value : undefined;
+
 interface Input {
   input: string;
   other?: OwnRender;
@@ -67,8 +103,8 @@ interface Input {
 }
 
 // That an input changes nothing may be what a spec is about.
-const LASTS =
-  /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|not?|without|ignores?)\b|n['’]t\b/i;
+const LASTS_ANYWAY = /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|ignores?)\b/i;
+const LASTS = new RegExp(`${LASTS_ANYWAY.source}|\\b(?:not?|without)\\b|n['’]t\\b`, 'i');
 const HELPING: ReadonlySet<string> = new Set(['is', 'has', 'should']);
 
 function speaksOf({ title }: Block): (name: string) => boolean {

@@ -89,7 +89,9 @@ function leadNowhere({ file, project, environment }: FileContext): Hidden[] {
     ASSET.test(specifier) ||
     project.libraries.of(specifier) !== undefined ||
     project.resolve(file.path, specifier) !== undefined ||
-    (!specifier.startsWith('.') && declares(environment, packageOf(specifier)));
+    (!specifier.startsWith('.') &&
+      (declares(environment, packageOf(specifier)) ||
+        environment.installedAt(packageOf(specifier)) !== undefined));
   const seen = new Set<string>();
   return [...file.imports].flatMap(([local, { specifier, typeOnly, start, end }]): Hidden[] => {
     if (typeOnly || seen.has(specifier) || isKnown(specifier)) return [];

@@ -76,10 +76,20 @@ export type Value =
 /**
  * What makes a promise: a waiting query or helper, an action, a call of an `async` function, an assertion on a promise, a timer.
  * `at-once`: an `async` function that waits for nothing is done when it returns. `tick`: a function handed to a tick, where
- * only newer versions give a promise.
+ * only newer versions give a promise. `each`: an `async` function that a list's method calls and does not wait for.
  */
 export type Pending =
-  'query' | 'wait' | 'action' | 'trigger' | 'helper' | 'at-once' | 'chain' | 'assertion' | 'timer' | 'tick';
+  | 'query'
+  | 'wait'
+  | 'action'
+  | 'trigger'
+  | 'helper'
+  | 'at-once'
+  | 'chain'
+  | 'assertion'
+  | 'timer'
+  | 'tick'
+  | 'each';
 
 export const UNKNOWN_VALUE: Value = { is: 'unknown' };
 export const constantValue = (value: Constant): Value => ({ is: 'constant', value });

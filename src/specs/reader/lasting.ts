@@ -135,6 +135,8 @@ export function calledOnPlatform(
 ): void {
   const call = PLATFORM_CALLS.get(path);
   if (call) byCall(run, call, args, node, '');
+  else if (/^(?:window\.)?dispatchEvent$/.test(path))
+    run.emit({ kind: 'act', by: 'raw', name: 'dispatchEvent', args }, node);
   else if (path === 'Object.defineProperty' || path === 'Reflect.defineProperty') defined(run, args, node);
   else if (path === 'Reflect.deleteProperty') defined(run, args, node);
   else if (path === 'Object.assign' && args[0]?.is === 'global')

@@ -17,7 +17,7 @@ import { keepAnswer } from './stand-ins.js';
 import { callbackGuard } from './guards.js';
 import { loopGuard, loopOver, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
-import { assertsSince } from './waiting.js';
+import { assertsSince, forgotten } from './waiting.js';
 import {
   itemOf,
   valueOfData,
@@ -71,6 +71,7 @@ export function callMethod(
   if (target.name === 'bind') return { is: 'bound', of: run.declaredValue(target.of), args: args.slice(1) };
   const isChain = CHAINS.has(target.name);
   const before = run.block.steps.length;
+  const forgets = target.name === 'forEach' || (target.name === 'map' && run.discarded === node);
   if (RUNNING_METHODS.has(target.name)) {
     const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
     const guard = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
@@ -78,13 +79,16 @@ export function callMethod(
     for (const each of args) {
       if (each.is !== 'function') continue;
       const loop = loopOver(run, target.of, node.callee) ?? run.flags.loop;
-      run.under({ maybe, guard, loop, inCallback: run.flags.inCallback || target.name === 'catch' }, () =>
-        repeating(run, () => {
-          // It runs once the promise is settled.
-          if (isChain) run.emit({ kind: 'waited' }, node);
-          return run.callFunction(each, target.name === 'reduce' ? [args[1] ?? item, item] : [item], node);
-        }),
+      const given = run.under(
+        { maybe, guard, loop, inCallback: run.flags.inCallback || target.name === 'catch' },
+        () =>
+          repeating(run, () => {
+            // It runs once the promise is settled.
+            if (isChain) run.emit({ kind: 'waited' }, node);
+            return run.callFunction(each, target.name === 'reduce' ? [args[1] ?? item, item] : [item], node);
+          }),
       );
+      if (forgets) forgotten(run, given, node, before);
     }
     const asserts = (): boolean => run.block.steps.slice(before).some(({ kind }) => kind === 'assert');
     // Whatever has a method of this name calls back later; only commands that a runner puts in a queue wait for it.

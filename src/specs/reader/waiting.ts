@@ -21,6 +21,13 @@ export function leftRunning(run: SpecReading, value: Value, node: CallNode, befo
   run.emit({ kind: 'unwaited', unwaited }, node);
 }
 
+/** What a function gave that is called for each of a list by a method that takes no promise: `forEach`, and `map` for nothing. */
+export function forgotten(run: SpecReading, given: Value, node: CallNode, before: number): void {
+  if (!run.inSpecOrHook || given.is !== 'promise' || given.by === 'at-once') return;
+  const unwaited: Unwaited = { by: 'each', name: calleeText(run, node), asserts: assertsSince(run, before) };
+  run.emit({ kind: 'unwaited', unwaited }, node);
+}
+
 /** A function that is handed to a tick: older versions give no promise for it, so nothing can wait for what it asserts. */
 export function handedToTick(run: SpecReading, node: CallNode, before: number): void {
   if (run.inSpecOrHook && assertsSince(run, before))

@@ -18,6 +18,7 @@ import { toldProps } from './told-props.js';
 import { valueHeld } from './state-hooks.js';
 import { statePlaces, type StatePlaces } from './state-places.js';
 import { propsOfEvents } from './event-props.js';
+import { takenProps } from './taken-props.js';
 import { changedProps } from '../../changed-props.js';
 import { stateKey, type Expr } from '../../expr.js';
 import { functionScope } from '../../ways.js';
@@ -25,8 +26,15 @@ import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
 import { reactCall } from './react-calls.js';
 import { styledView } from './styled.js';
-import { opensIn } from '../../opens.js';
-import { declaredTypes, membersOf, propDomains, type DeclaredTypes } from '../../prop-types.js';
+import { listeningIn, opensIn } from '../../opens.js';
+import {
+  declaredTypes,
+  isWholePropsType,
+  isWholeType,
+  membersOf,
+  propDomains,
+  type DeclaredTypes,
+} from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
 import type { Component, ComponentRef, FirstState, ViewNode } from '../../view.js';
 
@@ -171,6 +179,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   );
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
+  const listens = listeningIn(script.source.text, [made]);
   const outputs = toldProps([made], locals);
   const eventProps = propsOfEvents([made], locals);
   return {
@@ -184,7 +193,9 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     outputs,
     eventProps,
     opens,
+    listens,
     clones: clones(made),
+    takes: isWholePropsType(made, node, module.types) ? takenProps(made) : undefined,
   };
 }
 
@@ -258,6 +269,7 @@ function fromClass(
   if (!render || !showsJsx(render)) return undefined;
   const changes = changedProps(scope.text, [node], new Map());
   const opens = opensIn(scope.text, [node]);
+  const listens = listeningIn(scope.text, [node]);
   const outputs = toldProps([node], new Map());
   const eventProps = propsOfEvents([node], new Map());
   // `class Lid extends Component<LidProps>`
@@ -272,7 +284,9 @@ function fromClass(
     outputs,
     eventProps,
     opens,
+    listens,
     clones: clones(node),
+    takes: !type || isWholeType(type, types) ? takenProps(node) : undefined,
   };
 }
 

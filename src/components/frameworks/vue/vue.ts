@@ -5,7 +5,7 @@ import { changedProps } from '../../changed-props.js';
 import type { Domain, Domains } from '../../domain.js';
 import type { Expr } from '../../expr.js';
 import { declaredTypes } from '../../prop-types.js';
-import { opensIn } from '../../opens.js';
+import { listeningIn, opensIn } from '../../opens.js';
 import { moduleScope, componentTitle } from '../react/react.js';
 import type { NameBinding, ComponentScope } from '../../scope.js';
 import type { Component, ComponentRef, ViewNode } from '../../view.js';
@@ -49,6 +49,7 @@ export function vueComponent(
     domains: scope.domains,
     changes: changedProps(source.text, statements, new Map(), new Set(scope.props.keys())),
     opens: opensIn(source.text, statements),
+    listens: listeningIn(source.text, statements),
     registered: scope.registered,
     keepsAttributes: [...(options ? [options] : []), ...macroObjects(file, 'defineOptions')].some(
       inheritsNone,

@@ -1,0 +1,102 @@
+import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../../components/view.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import type { FileCheck } from '../questions/check.js';
+import type { Finding, Span } from '../../finding.js';
+import { listed } from '../../util/plural.js';
+import { nearest } from '../../util/nearest.js';
+
+const message = (component: string, props: readonly string[]): string =>
+  `${component} is given ${listed(props.map((each) => `“${each}”`))}, and nothing in it reads ${props.length > 1 ? 'them' : 'that'}.`;
+const adviceNear = (near: string): string => `It reads “${near}”: give it that, if it is what was meant.`;
+const advice = 'Give it what it reads, or leave this out.';
+
+/** A prop that a spec gives to a component which never reads it. */
+export const B12: FileCheck = {
+  code: 'B12',
+  family: 'branches',
+  scope: 'file',
+  title: 'Prop that nobody reads',
+  level: 'risk',
+  why: 'The spec seems to set the scene, and shows the component as if nothing had been given.',
+  certain: 'Sure where each use of the props of the component says which one it means.',
+  trouble: 'render(<KilnLid onLift={lift} />); // function KilnLid({ temp, onOpen })',
+  mended: 'render(<KilnLid onOpen={lift} />);',
+  run(context) {
+    const found = new Map<string, Given>();
+    for (const render of context.file.renders)
+      for (const node of rootsOf(render.view ?? [], context)) {
+        const component = componentOf(node, context);
+        if (!component || context.file.replaced.has(component.file)) continue;
+        const props = unread(component, node);
+        if (props.length === 0) continue;
+        const key = `${component.file}\0${component.name}`;
+        const known = found.get(key) ?? {
+          component,
+          block: render.block,
+          props: new Set(),
+          spans: new Set(),
+        };
+        for (const prop of props) known.props.add(prop);
+        known.spans.add(node.place);
+        found.set(key, known);
+      }
+    return [...found.values()].map((each) => finding(each, context));
+  },
+};
+
+const componentOf = ({ ref }: ComponentNode, { project, file }: FileContext): Component | undefined =>
+  ref && project.component(file.path, ref);
+
+// The components that stand in no other one, in the markup of a spec and in that of components which it writes itself:
+// who is given a component as a child may read what that was given.
+function rootsOf(
+  view: readonly ViewNode[],
+  context: FileContext,
+  isInside = false,
+  within: readonly Component[] = [],
+): ComponentNode[] {
+  return view.flatMap((node) => {
+    if (node.kind !== 'component') return rootsOf(innerNodes(node), context, isInside, within);
+    const written = componentOf(node, context);
+    const isOwn = written?.file === context.file.path && !within.includes(written);
+    return [
+      ...(isInside ? [] : [node]),
+      ...(isOwn ? rootsOf(written.view, context, false, [...within, written]) : []),
+      ...rootsOf(innerNodes(node), context, true, within),
+    ];
+  });
+}
+
+/** What a component is given and never reads, and where specs do so. */
+interface Given {
+  component: Component;
+  props: Set<string>;
+  spans: Set<Span>;
+}
+
+function unread({ takes, props, domains, framework }: Component, node: ComponentNode): string[] {
+  if (framework !== 'react' || !takes) return [];
+  return [...node.props.keys()].filter(
+    (prop) => !takes.has(prop) && !props.has(prop) && !domains?.has(prop) && !OF_FRAMEWORK.has(prop),
+  );
+}
+
+const OF_FRAMEWORK: ReadonlySet<string> = new Set(['key', 'ref', 'children']);
+
+function finding({ component, props, spans }: Given, context: FileContext): Finding {
+  const [first = component.place, ...more] = spans;
+  const names = [...props];
+  const near = names.flatMap((each) => nearest(each, component.takes ?? []) ?? []).at(0);
+  return {
+    place: inFile(context, first),
+    // What a spec file writes for itself sets no component of the project up.
+    ...(component.file === context.file.path ? { level: 'hint' as const } : {}),
+    certainty: 'sure',
+    message: message(component.name, names),
+    advice: near === undefined ? advice : adviceNear(near),
+    evidence: [
+      { file: component.file, ...component.place, note: 'reads nothing of this name' },
+      ...more.slice(0, 2).map((each) => ({ ...inFile(context, each), note: 'and here' })),
+    ],
+  };
+}

@@ -1,0 +1,94 @@
+import type { Node } from 'oxc-parser';
+import {
+  isFunction,
+  memberName,
+  namesReadIn,
+  propertyName,
+  unwrapped,
+  walkTree,
+  type ClassNode,
+  type FunctionNode,
+} from '../../../syntax/tree.js';
+import { namesIn } from '../../../syntax/module-facts.js';
+
+/**
+ * The props that a React component reads by their names, or more; undefined where it may read any, as it hands all of
+ * them on, or on to what can't be followed.
+ */
+export function takenProps(component: FunctionNode | ClassNode): ReadonlySet<string> | undefined {
+  if (!isFunction(component)) return ofClass(component);
+  const [param] = component.params;
+  if (!param) return new Set();
+  const given = param.type === 'AssignmentPattern' ? param.left : param;
+  if (given.type === 'ObjectPattern') return keysIn(given);
+  return given.type === 'Identifier' && component.body ? readOff(given.name, component.body) : undefined;
+}
+
+// The keys of a pattern; undefined where a name takes the rest.
+function keysIn(pattern: Node): Set<string> | undefined {
+  if (pattern.type !== 'ObjectPattern') return undefined;
+  const keys = new Set<string>();
+  for (const each of pattern.properties) {
+    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+    if (key === undefined) return undefined;
+    keys.add(key);
+  }
+  return keys;
+}
+
+// What is read off the object of all props: each place where its name stands must be one that says which.
+function readOff(name: string, body: Node): Set<string> | undefined {
+  const found = new Set<string>();
+  const told = new Set<Node>();
+  let isOpen = false;
+  const visit = (node: Node): boolean => {
+    // Another thing goes by the name in there.
+    if (isFunction(node) && node.params.some((each) => namesIn(each).includes(name))) return false;
+    const [from, keys] = namedBy(node);
+    const object = from && unwrapped(from);
+    if (object?.type === 'Identifier' && object.name === name && keys) {
+      told.add(object);
+      for (const key of keys) found.add(key);
+    }
+    // A key is no use of what goes by its name.
+    if (node.type === 'MemberExpression' && !node.computed) told.add(node.property);
+    if (node.type === 'Property' && !node.computed && !node.shorthand) told.add(node.key);
+    const isName = node.type === 'Identifier' || node.type === 'JSXIdentifier';
+    isOpen ||= isName && node.name === name && !told.has(node);
+    return !isOpen;
+  };
+  walkTree(body, visit);
+  return isOpen ? undefined : found;
+}
+
+// `props.cone` and `const { cone } = props`: the object, and the keys that are read of it.
+function namedBy(node: Node): [Node | undefined, Iterable<string>?] {
+  if (node.type === 'MemberExpression') {
+    const key = memberName(node);
+    return key === undefined ? [undefined] : [node.object, [key]];
+  }
+  return node.type === 'VariableDeclarator' && node.init ? [node.init, keysIn(node.id)] : [undefined];
+}
+
+// Methods of the framework are given the props of other times too: any name in the class may be one.
+function ofClass(node: ClassNode): ReadonlySet<string> | undefined {
+  const base = node.superClass && unwrapped(node.superClass);
+  const isOwn =
+    base &&
+    /(?:^|\.)(?:Pure)?Component$/.test(memberName(base) ?? (base.type === 'Identifier' ? base.name : ''));
+  if (!isOwn) return undefined;
+  const told = new Set<Node>();
+  let isOpen = false;
+  walkTree(node, (each) => {
+    const [from, keys] = namedBy(each);
+    if (from && keys && isOwnProps(unwrapped(from))) told.add(unwrapped(from));
+  });
+  walkTree(node, (each) => {
+    isOpen ||= isOwnProps(each) && !told.has(each);
+    return !isOpen;
+  });
+  return isOpen ? undefined : new Set(namesReadIn(node));
+}
+
+const isOwnProps = (node: Node): boolean =>
+  node.type === 'MemberExpression' && node.object.type === 'ThisExpression' && memberName(node) === 'props';
