@@ -124,7 +124,8 @@ export type Meaning =
   | { kind: 'stand-in'; target: 'none' | 'member' | 'module' | 'global' | 'env' }
   /** Gives a stand-in an answer; `once`: for one call only; `gives`: its first argument, or what that gives when it is called. */
   | { kind: 'answer'; once?: boolean; gives?: 'value' | 'result' }
-  | { kind: 'watches' }
+  /** `checks`: of a stand-in that tells by itself, at the end of a spec, whether it was called as it should have been. */
+  | { kind: 'watches'; checks?: true }
   | {
       kind: 'restore';
       scope: 'all' | 'own' | 'globals' | 'env' | 'modules';

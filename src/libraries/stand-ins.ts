@@ -14,7 +14,10 @@ const calls: Record<string, Meaning> = {
     kind: 'answer',
     once: true,
   }),
-  ...each('callThrough callsThrough mockName withArgs', { kind: 'watches' }),
+  ...each('callThrough callsThrough mockName', { kind: 'watches' }),
+  // Of what is expected of an object's methods: `mock(kiln).expects('fire').never()`.
+  expects: { kind: 'watches', checks: true },
+  ...each('never once twice thrice exactly atLeast atMost withArgs withExactArgs', { kind: 'watches' }),
   mockRestore: { kind: 'restore', scope: 'own', what: 'restore' },
   restore: { kind: 'restore', scope: 'own', what: 'restore' },
   ...each('mockReset reset resetBehavior', { kind: 'restore', scope: 'own', what: 'reset' }),
@@ -65,7 +68,9 @@ export const STAND_INS = {
       ...each('stub spy mock replace replaceGetter define', { kind: 'stand-in', target: 'member' }),
       ...each('fake createStubInstance', { kind: 'stand-in', target: 'none' }),
       useFakeTimers: { kind: 'clock', on: true },
-      ...each('createSandbox sandbox', { kind: 'gives', type: 'fakes' }),
+      ...each('createSandbox create', { kind: 'gives', type: 'fakes' }),
+      // Up to sinon 4: `sinon.sandbox.create()`.
+      sandbox: { kind: 'object', type: 'fakes' },
       restore: { kind: 'restore', scope: 'all', what: 'restore' },
       reset: { kind: 'restore', scope: 'all', what: 'reset' },
       resetHistory: { kind: 'restore', scope: 'all', what: 'clear' },

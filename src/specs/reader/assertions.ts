@@ -142,11 +142,13 @@ export function assertByCall(
   name: string,
   args: readonly Value[],
   node: Extract<Node, { type: 'CallExpression' }>,
+  asks?: Assertion['asks'],
 ): void {
   const text = run.tree.script.source.text;
   const [first, second] = node.arguments;
   const assertion: Assertion = {
     style: 'call',
+    ...(asks ? { asks } : {}),
     subject: args[0] ?? { is: 'unknown' },
     subjectText: first ? text.slice(first.start, first.end) : '',
     subjectPath: first ? namesOnTheWay(first) : [],

@@ -1,9 +1,10 @@
-import { propertyChain } from '../../syntax/tree.js';
+import { calledName, propertyChain } from '../../syntax/tree.js';
 import type { Meaning } from '../../libraries/meaning.js';
 import type { Binding } from '../model/blocks.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { exprOfValue, resultOfValue } from './spec-scope.js';
+import { assertByCall } from './assertions.js';
 import { receiverText } from './reaches.js';
 import type { StandIn } from '../model/steps.js';
 import { UNKNOWN_VALUE, textOfValue, type LibraryObject, type Value } from '../model/values.js';
@@ -20,6 +21,8 @@ export function standIn(
   node: CallNode,
 ): Value {
   const [object, member] = args;
+  // `sandbox.mock()` is a function that is to be called once, unless it is told otherwise.
+  const isMock = callee.name === 'mock' && meaning.target === 'member' && args.length === 0;
   const onMember = meaning.target === 'member' && object !== undefined && object.is !== 'function';
   const [first] = node.arguments;
   const text = run.tree.script.source.text;
@@ -42,8 +45,8 @@ export function standIn(
     used: false,
     handedAs: new Set(),
     // What it does where it is called may be all that the spec is about.
-    asked: meaning.target !== 'none' || args.length > 0,
-    askedWith: meaning.target !== 'none' || args.length > 0,
+    asked: isMock || meaning.target !== 'none' || args.length > 0,
+    askedWith: isMock || meaning.target !== 'none' || args.length > 0,
   };
   const lasting = args.slice(onMember ? 2 : 0);
   if (onMember && lasting.some((each) => each.is !== 'constant')) made.answers = true;
@@ -52,6 +55,7 @@ export function standIn(
     run.file.standIns.push(made);
     run.emit({ kind: 'stand-in', standIn: made }, node);
   }
+  if (isMock) expectsCalls(run, args, node);
   return { is: 'thing', type: 'stand-in', standIn: made };
 }
 
@@ -157,6 +161,7 @@ export function answer(
 ): Value {
   args.forEach((each) => run.handOut(each));
   const made = of?.standIn;
+  if (meaning.kind === 'watches' && meaning.checks) expectsCalls(run, args, node);
   if (meaning.kind === 'answer') keepAnswer(run, env, made, meaning, args[0], node);
   if (made && meaning.kind === 'answer') {
     if (meaning.once) made.onceOnly = !made.answers;
@@ -167,3 +172,7 @@ export function answer(
   }
   return of ?? UNKNOWN_VALUE;
 }
+
+// What is expected of a stand-in is said before it is called, and told of at the end (sinon 1 to 21, mock.js).
+const expectsCalls = (run: SpecReading, args: readonly Value[], node: CallNode): void =>
+  run.under({ inCallback: true }, () => assertByCall(run, calledName(node) ?? '', args, node, 'called'));
