@@ -1,6 +1,7 @@
 import { parseSync, type Comment, type OxcError, type Program } from 'oxc-parser';
 import type { Problem, Source } from './source.js';
 import { LineIndex } from '../util/line-index.js';
+import { withoutFlow } from './flow.js';
 import { mayCreateElements, readCreatedElements } from './created-elements.js';
 import { tooDeepAt } from './nesting.js';
 import { isFunction, walkTree } from './tree.js';
@@ -16,7 +17,7 @@ export const isScript = (path: string): boolean =>
   /\.[mc]?[jt]sx?$/.test(path) && !/\.d\.[mc]?ts$/.test(path);
 
 /**
- * Parses a script by the extension of its path (`lang` overrides it). JavaScript may hold JSX.
+ * Parses a script by the extension of its path (`lang` overrides it). JavaScript may hold JSX, and the types of Flow.
  * `text` stands in for the source's own text where only a part of the file is script; offsets must stay the same.
  */
 export function parseScript(
@@ -30,8 +31,13 @@ export function parseScript(
   }
   const parsed = (each: string): ReturnType<typeof parseSync> =>
     parseSync(`file.${lang}`, each, { lang, preserveParens: false, sourceType: 'unambiguous' });
-  const result = parsed(text);
-  const error = result.errors.find((found) => found.severity === 'Error');
+  let result = parsed(text);
+  let error = failureOf(result);
+  const plain = error && lang === 'jsx' ? withoutFlow(text) : undefined;
+  if (plain !== undefined) {
+    result = parsed(plain);
+    error = failureOf(result);
+  }
   const proposed = error && lang === 'jsx' ? withStandardExports(text) : undefined;
   if (proposed !== undefined) {
     const { errors, program } = parsed(proposed);
@@ -53,6 +59,9 @@ export function parseScript(
     },
   };
 }
+
+const failureOf = ({ errors }: ReturnType<typeof parseSync>): OxcError | undefined =>
+  errors.find(({ severity }) => severity === 'Error');
 
 // `export Lid from './lid'`, a proposal that transforms of index files still take, as the standard writes it.
 function withStandardExports(text: string): string | undefined {

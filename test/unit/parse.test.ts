@@ -26,6 +26,17 @@ describe('parse', () => {
     }
   });
 
+  it('reads the types of Flow, with each place where it is written', () => {
+    const text =
+      "// @flow\nimport type { Kiln } from './kiln';\ntype Lid = {| +cone: ?number |};\nexport const fire = (kiln: Kiln, lids: Array<Lid>): ?number => (kiln: any).heat(lids[0]);\n";
+    const script = parseScript(source('a.js', text));
+    const [fired] = 'program' in script ? script.program.body.slice(-1) : [];
+    expect(text.slice(fired?.start, fired?.end)).to.match(/^export const fire = .*;$/);
+    // Without the word for it, and where the rest is broken as well, it stays what it is.
+    for (const each of [text.replace('@flow', ''), `${text}const = 6;`])
+      expect(parseScript(source('a.js', each)), each).to.have.property('reason');
+  });
+
   it('tells scripts from declarations and the rest', () => {
     const yes = ['a.ts', 'a.tsx', 'a.js', 'a.jsx', 'a.mts', 'a.cjs'];
     const no = ['a.d.ts', 'a.d.mts', 'a.vue', 'a.json', 'ts'];

@@ -16,7 +16,7 @@ export const B12: FileCheck = {
   family: 'branches',
   scope: 'file',
   title: 'Prop that nobody reads',
-  level: 'risk',
+  level: 'hint',
   why: 'The spec seems to set the scene, and shows the component as if nothing had been given.',
   certain: 'Sure where each use of the props of the component says which one it means.',
   trouble: 'render(<KilnLid onLift={lift} />); // function KilnLid({ temp, onOpen })',
@@ -81,16 +81,18 @@ function unread({ takes, props, domains, framework }: Component, node: Component
   );
 }
 
+const HANDLER = /^(?:on|handle)[A-Z]/;
 const OF_FRAMEWORK: ReadonlySet<string> = new Set(['key', 'ref', 'children']);
 
 function finding({ component, props, spans }: Given, context: FileContext): Finding {
   const [first = component.place, ...more] = spans;
   const names = [...props];
   const near = names.flatMap((each) => nearest(each, component.takes ?? []) ?? []).at(0);
+  // Another name for what it reads, or a function that waits to be called: the spec goes by it.
+  const isMeant = near !== undefined || names.some((each) => HANDLER.test(each));
   return {
     place: inFile(context, first),
-    // What a spec file writes for itself sets no component of the project up.
-    ...(component.file === context.file.path ? { level: 'hint' as const } : {}),
+    level: isMeant && component.file !== context.file.path ? 'risk' : 'hint',
     certainty: 'sure',
     message: message(component.name, names),
     advice: near === undefined ? advice : adviceNear(near),
