@@ -4,12 +4,17 @@ import { type FileCheck } from '../questions/check.js';
 import { inFile } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
 
-const message = ({ name, query }: StepOf<'first-look'>): string =>
-  query === undefined
-    ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
-    : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
+const message = ({ name, query, atOnce }: StepOf<'first-look'>): string =>
+  atOnce
+    ? `${query} gives its answer at once: the await before it waits for nothing.`
+    : query === undefined
+      ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
+      : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
 const advice = (asUser: boolean): string =>
   `Assert in the callback what should come about${asUser ? ', or ask for it by a query that waits' : ''}.`;
+
+const adviceAtOnce = (query: string): string =>
+  `Ask with ${query.replace(/^(?:get|query)/, 'find')}, which waits, or leave the await out.`;
 
 /** A wait whose callback can't fail. One finding a file. */
 export const C13: FileCheck = {
@@ -33,7 +38,7 @@ export const C13: FileCheck = {
         within: titlesOf(first.block),
         certainty: 'sure',
         message: message(first.step),
-        advice: advice(context.userCentred),
+        advice: first.step.atOnce ? adviceAtOnce(first.step.query ?? '') : advice(context.userCentred),
         evidence: others.map(({ step }) => ({
           ...inFile(context, step.place),
           note: `${step.name} here, too`,

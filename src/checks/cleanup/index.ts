@@ -13,6 +13,7 @@ import { C11 } from './C11.js';
 import { C12 } from './C12.js';
 import { C13 } from './C13.js';
 import { C14 } from './C14.js';
+import { C15 } from './C15.js';
 
 /** The checks of this family, by number. */
 export const CLEANUP: readonly Check[] = [
@@ -30,4 +31,5 @@ export const CLEANUP: readonly Check[] = [
   C12,
   C13,
   C14,
+  C15,
 ];

@@ -47,6 +47,8 @@ const MESSAGES = {
   undone: (says: string): string => `The title says “${says}”, and the spec asserts nothing of a call.`,
   way: (says: string): string =>
     `The title says “${says}”, and the spec asserts nothing of where a user then is.`,
+  looks: (says: string): string =>
+    `The title says “${says}”, and nothing that the spec asserts is about how anything looks.`,
 };
 const messageSubject = (told: string, rendered: string): string =>
   `The group speaks of ${told}, and its specs render ${rendered}.`;

@@ -44,7 +44,10 @@ const isSetting = (step: Step): step is Setting =>
 function settingIn({ statements, steps }: Block): { statement: Statement; step: Setting }[] {
   return statements.flatMap((statement) => {
     if (statement.declares.length > 0) return [];
-    const [step, ...more] = steps.filter((each) => stands(each, statement) && each.kind !== 'use');
+    // Stand-ins in what is answered are made when that is asked for.
+    const [step, ...more] = steps.filter(
+      (each) => stands(each, statement) && each.kind !== 'use' && each.kind !== 'stand-in',
+    );
     return step && more.length === 0 && isSetting(step) ? [{ statement, step }] : [];
   });
 }

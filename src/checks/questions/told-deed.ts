@@ -8,7 +8,7 @@ import { sharesWord } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
-import { throwsOnMissing } from './judgement.js';
+import { assertsByName, throwsOnMissing } from './judgement.js';
 import { withHooksBefore } from './order.js';
 import { calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
 import { assertsAbsence } from './used-reaches.js';
@@ -18,14 +18,14 @@ interface ToldDeed {
   told: string;
   done: string;
   /** What kind of thing it is. */
-  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way' | 'nothing';
+  of: 'key' | 'gesture' | 'outcome' | 'absence' | 'call' | 'way' | 'looks' | 'nothing';
   place: Place;
 }
 
 /** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
 export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCall | undefined {
   const steps = withHooksBefore(spec).flatMap((block) => block.steps);
-  const undone = nothingDenied(spec, context) ?? nothingDone(spec, steps, context);
+  const undone = nothingDenied(spec, context) ?? nothingDone(spec, steps, context) ?? noLooks(spec, context);
   if (undone) return undone;
   if (steps.some((step) => step.kind === 'unknown-call' && step.discarded)) return undefined;
   const acts = steps.filter((step): step is StepOf<'act'> => step.kind === 'act');
@@ -39,6 +39,31 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCal
     calledBeside(spec, context) ??
     noWay(spec, context)
   );
+}
+
+// How something looks, as titles say it: “applies theme styles correctly”, “has the right colour”.
+const LOOKS =
+  /\b(?:appl(?:y|ies)|has|have|uses?|gets?|sets?) (?:[\w'"-]+ ){0,4}(?:styl(?:es?|ing)|colou?rs?|css)\b/i;
+const OF_LOOKS =
+  /styl|class|colou?r|theme|css|variant|background|border|shadow|font|opacity|hidden|visible|light|dark|snapshot|screenshot|\b(?:red|green|blue|yellow|orange|purple|white|black|gr[ae]y|transparent)\b|#[\da-f]{3,8}\b/i;
+
+// “applies theme styles”, where all that is asserted is of elements, and nothing of what they look like.
+function noLooks(spec: Block, context: FileContext): ToldDeed | undefined {
+  const told = DENIED.test(spec.title.text) ? null : LOOKS.exec(spec.title.text);
+  const asserts = spec.steps.filter(isAssert);
+  const [first] = asserts;
+  const isBlind = asserts.every(
+    ({ assertion }) =>
+      libraryObjectOf(assertion.subject) !== undefined &&
+      !OF_LOOKS.test([assertion.matcher, assertion.subjectText, assertion.argText].join(' ')),
+  );
+  // What a helper does on the way is not what the spec asserts, unless it says so.
+  const isSeen = !spec.steps.some(
+    (step) => assertsByName(step) || (step.kind === 'unknown-call' && step.discarded && !step.via),
+  );
+  return told && first && isBlind && isSeen
+    ? { told: told[0], done: '', of: 'looks', place: inFile(context, first.assertion.place) }
+    : undefined;
 }
 
 // What a user does, as titles say it: “clicking the lid opens it”, “when the lid is clicked”, “allows users to select a kiln”.

@@ -214,8 +214,8 @@ export type Step = Circumstances &
     | { kind: 'waited' }
     /** A time that passes before the spec goes on, in milliseconds. */
     | { kind: 'delay'; time: number }
-    /** The call of a waiting function whose callback can't fail: it ends at the first look. `query`: all that the callback asks. */
-    | { kind: 'first-look'; name: string; query?: string }
+    /** The call of a waiting function whose callback can't fail: it ends at the first look. `query`: all that the callback asks; `atOnce`: an await of that, which gives no promise. */
+    | { kind: 'first-look'; name: string; query?: string; atOnce?: true }
     /** `shows`: it is handed a component or markup, and may render it; `module`: the package that the function comes from. */
     | {
         kind: 'unknown-call';

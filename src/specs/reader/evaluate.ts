@@ -2,7 +2,7 @@ import { importedValue, lookUp } from './names.js';
 import type { Node } from 'oxc-parser';
 import { assign, update } from './assign.js';
 import { evaluateCall, evaluateNew, evaluateTagged } from './calls.js';
-import type { Meaning } from '../../libraries/meaning.js';
+import type { Meaning, TypeName } from '../../libraries/meaning.js';
 import { TYPES } from '../../libraries/types.js';
 import type { Env } from '../model/env.js';
 import type { Step } from '../model/steps.js';
@@ -187,6 +187,9 @@ const TAKEN: ReadonlySet<Meaning['kind']> = new Set([
 // Values that may be one of two as they are written: nothing is done with them but what they say.
 const PLAIN: ReadonlySet<Value['is']> = new Set(['constant', 'text', 'object', 'list', 'pattern']);
 
+// What is found in the document is there when it is asked for; a locator asks later.
+const AT_ONCE: ReadonlySet<TypeName> = new Set(['element', 'elements'] as const);
+
 const NO_WAIT: ReadonlySet<Step['kind']> = new Set(['use', 'delay', 'first-look']);
 
 function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitExpression' }>): Value {
@@ -198,6 +201,9 @@ function awaited(run: SpecReading, env: Env, node: Extract<Node, { type: 'AwaitE
   // A step that is awaited says so by itself.
   const done = run.block.steps.slice(before);
   if (done.every(({ kind }) => NO_WAIT.has(kind))) run.emit({ kind: 'waited' }, node);
+  const query = value === given && value.is === 'thing' && AT_ONCE.has(value.type) ? value.reach : undefined;
+  if (query?.asUser && !query.waits && done.at(-1)?.kind === 'reach')
+    run.emit({ kind: 'first-look', name: 'await', query: query.name, atOnce: true }, node);
   return value;
 }
 
