@@ -8,7 +8,7 @@ import {
   type Entry,
   type Item,
 } from '../language/reader.js';
-import { isFunction, memberName, pathOf, unwrapped } from '../syntax/tree.js';
+import { isFunction, memberName, pathOf, unwrapped, calledName } from '../syntax/tree.js';
 import {
   both,
   constant,
@@ -30,7 +30,7 @@ import {
 } from './expr.js';
 import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
-import { translationOf } from './translations.js';
+import { translationOf, type Says } from './translations.js';
 import { DEEPEST, isProps, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
@@ -269,6 +269,11 @@ class Expressions implements Algebra<Expr> {
     const says = translationOf(node);
     if (says) return { is: 'text', parts: [{ is: 'unknown', says }] };
     const given = node.arguments.map((argument) => this.read(argument));
+    const name = calledName(node) ?? '';
+    // `defineMessages({ … })` gives back what it is given.
+    if (/^defineMessages?$/.test(name) && given[0]) return given[0];
+    const kept = name === 'formatMessage' ? descriptorOf(given[0]) : undefined;
+    if (kept) return { is: 'text', parts: [{ is: 'unknown', says: kept }] };
     const result = this.#scope.called?.(node, given, this.#scope, this.#depth);
     if (result) return result;
     const [item] = given;
@@ -285,6 +290,17 @@ class Expressions implements Algebra<Expr> {
       ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
       : whole;
   }
+}
+
+// A message that is kept by a name: `formatMessage(messages.save)`.
+function descriptorOf(expr: Expr | undefined): Says | undefined {
+  if (expr?.is !== 'object') return undefined;
+  const text = (key: string): string | undefined => {
+    const value = expr.entries.find(([name]) => name === key)?.[1];
+    return value?.is === 'constant' && typeof value.value === 'string' ? value.value : undefined;
+  };
+  const says = { key: text('id'), words: text('defaultMessage') };
+  return says.key === undefined && says.words === undefined ? undefined : says;
 }
 
 // A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.

@@ -42,3 +42,10 @@ function writtenAs(given: Node, name: string): string | undefined {
       return literalText(each.value);
   return undefined;
 }
+
+/** What a component of messages is asked for: `<FormattedMessage id="save" defaultMessage="Save" />`, by what it is given as texts. */
+export function messageOf(name: string, given: (prop: string) => string | undefined): Says | undefined {
+  if (name !== 'FormattedMessage') return undefined;
+  const says = { key: given('id'), words: given('defaultMessage') };
+  return says.key === undefined && says.words === undefined ? undefined : says;
+}

@@ -52,11 +52,11 @@ function noLooks(spec: Block, context: FileContext): ToldDeed | undefined {
   const told = DENIED.test(spec.title.text) ? null : LOOKS.exec(spec.title.text);
   const asserts = spec.steps.filter(isAssert);
   const [first] = asserts;
-  const isBlind = asserts.every(
-    ({ assertion }) =>
-      libraryObjectOf(assertion.subject) !== undefined &&
-      !OF_LOOKS.test([assertion.matcher, assertion.subjectText, assertion.argText].join(' ')),
-  );
+  const isBlind = asserts.every(({ assertion: { subject, matcher, subjectText, argText } }) => {
+    const by = libraryObjectOf(subject)?.reach?.by;
+    const isByLooks = by === 'class' || by === 'selector' || by === undefined;
+    return !isByLooks && !OF_LOOKS.test([matcher, subjectText, argText].join(' '));
+  });
   // What a helper does on the way is not what the spec asserts, unless it says so.
   const isSeen = !spec.steps.some(
     (step) => assertsByName(step) || (step.kind === 'unknown-call' && step.discarded && !step.via),

@@ -7,8 +7,10 @@ const PASSING: ReadonlyMap<string, readonly string[]> = new Map(
     'react/jsx-runtime': 'Fragment',
     'react/jsx-dev-runtime': 'Fragment',
     preact: 'Fragment',
-    'react-router': 'MemoryRouter BrowserRouter HashRouter Router',
-    'react-router-dom': 'MemoryRouter BrowserRouter HashRouter Router',
+    'react-router': 'MemoryRouter BrowserRouter HashRouter Router Switch Routes',
+    'react-router-dom': 'MemoryRouter BrowserRouter HashRouter Router Switch Routes',
+    'framer-motion': 'AnimatePresence MotionConfig LazyMotion LayoutGroup',
+    'motion/react': 'AnimatePresence MotionConfig LazyMotion LayoutGroup',
     'react-redux': 'Provider',
     'mobx-react': 'Provider',
     jotai: 'Provider',
@@ -38,3 +40,10 @@ export const passesOn = (ref: ComponentRef | undefined): boolean =>
   'specifier' in ref &&
   ref.part === undefined &&
   (PASSING.get(ref.specifier)?.includes(ref.name) ?? false);
+
+/** Whether a component shows what it is given where the address fits its path, and nothing elsewhere. */
+export const isRoute = (ref: ComponentRef | undefined): boolean =>
+  ref !== undefined &&
+  'specifier' in ref &&
+  ref.name === 'Route' &&
+  /^react-router(?:-dom)?$/.test(ref.specifier);
