@@ -11,9 +11,11 @@ import { listed } from '../../util/plural.js';
 
 const message = (component: string, props: string, by: string): string =>
   `${by} gives ${component} ${props}, and no spec that renders it does.`;
+const messageNobody = (component: string, props: string): string =>
+  `${component} reads ${props}, which no spec and no other component gives.`;
 const advice = (props: string): string => `Give it ${props} in a spec, and assert on what that changes.`;
 
-/** A prop that the project gives to a component, and no spec does. */
+/** A prop that the project gives to a component, and no spec does; or that nobody gives. */
 export const B11: ProjectCheck = {
   code: 'B11',
   family: 'branches',
@@ -21,7 +23,7 @@ export const B11: ProjectCheck = {
   facts: ARM_FACTS,
   title: 'Prop that no spec gives',
   level: 'hint',
-  why: 'The component is used with it, and nothing says what it does then.',
+  why: 'What the component does with it, nothing says: whoever gives it is the first to try.',
   certain: 'Likely at most: what specs give is worked out from their code.',
   trouble:
     "// shelf.tsx: <KilnLid temp={kiln.temp} unit={unit} />\nit('shows the temperature', () => { render(<KilnLid temp={20} />); … });",
@@ -30,9 +32,8 @@ export const B11: ProjectCheck = {
     const { components, project } = context;
     const given = givenBy(components, project);
     return components.flatMap((component) => {
-      const props = given.get(component);
-      if (!props || !context.isInSight(component) || specFilesRendering(component, context).length === 0)
-        return [];
+      const props = given.get(component) ?? new Map<string, Given>();
+      if (!context.isInSight(component) || specFilesRendering(component, context).length === 0) return [];
       const uses = context.usesOf(component);
       if (uses.length === 0 || uses.some(({ open }) => open)) return [];
       const decide = decidingIn(component, context);
@@ -44,16 +45,36 @@ export const B11: ProjectCheck = {
           // Whoever renders what gives it has given it, seen or not.
           context.usesOf(by).length === 0,
       );
-      return [...grouped(missing, ([, { by }]) => by)].map(([by, own]): Finding => {
+      const nobody = [...component.props.keys()].filter(
+        (prop) =>
+          !props.has(prop) &&
+          !uses.some((use) => use.given.has(prop)) &&
+          !decide.has(prop) &&
+          isRead(component, prop),
+      );
+      const place = { file: component.file, ...component.place };
+      const ofNobody: Finding[] =
+        nobody.length === 0
+          ? []
+          : [
+              {
+                place,
+                certainty: 'likely',
+                message: messageNobody(component.name, listed(nobody.map((prop) => `“${prop}”`))),
+                advice: advice(listed(nobody.map((prop) => `“${prop}”`))),
+              },
+            ];
+      const ofGivers = [...grouped(missing, ([, { by }]) => by)].map(([by, own]): Finding => {
         const names = own.map(([prop]) => `“${prop}”`);
         return {
-          place: { file: component.file, ...component.place },
+          place,
           certainty: 'likely',
           message: message(component.name, listed(names), by.name),
           advice: advice(listed(names)),
           evidence: own.slice(0, 1).map(([, { place }]) => ({ ...place, note: 'given here' })),
         };
       });
+      return [...ofGivers, ...ofNobody];
     });
   },
 };

@@ -5,7 +5,7 @@ import type { Reach, Step, StepOf } from '../../specs/model/steps.js';
 import { grouped } from '../../util/grouped.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
-import { onceAFile } from '../questions/once-a-file.js';
+import { onceAFileMended } from '../questions/once-a-file.js';
 import { runningBlocks } from '../questions/order.js';
 import { assertsPresence, reachOf } from '../questions/used-reaches.js';
 
@@ -30,9 +30,7 @@ export const C15: FileCheck = {
         wait ? (check(wait, steps, block, context) ?? []) : [],
       ),
     );
-    const edits = found.flatMap(({ mend }) => mend?.edits ?? []);
-    const mend = edits.length > 0 ? { summary: SUMMARY, safe: true, edits } : undefined;
-    return onceAFile(found, 'and here').map((each) => ({ ...each, mend }));
+    return onceAFileMended(found, 'and here');
   },
 };
 
@@ -79,11 +77,10 @@ function mend(
   const query = `${AWAIT}${text.slice(asked.start, written.name.start)}${waiting(text.slice(written.name.start, written.name.end))}${text.slice(written.name.end, asked.end)}`;
   const whole = `${text.slice(place.start, asked.start)}${query}${text.slice(asked.end, place.end)}`;
   return {
-    summary: SUMMARY,
+    summary: 'Ask with the query that waits',
     safe: true,
     edits: [{ file: file.path, start, end: wait.end, text: whole }],
   };
 }
 
 const AWAIT = 'await ';
-const SUMMARY = 'Ask with the query that waits';

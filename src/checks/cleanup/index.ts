@@ -14,6 +14,7 @@ import { C12 } from './C12.js';
 import { C13 } from './C13.js';
 import { C14 } from './C14.js';
 import { C15 } from './C15.js';
+import { C16 } from './C16.js';
 
 /** The checks of this family, by number. */
 export const CLEANUP: readonly Check[] = [
@@ -32,4 +33,5 @@ export const CLEANUP: readonly Check[] = [
   C13,
   C14,
   C15,
+  C16,
 ];

@@ -103,12 +103,25 @@ export function callMethod(
   calledOnPage(run, target.name, target.of, args, node);
   answersReplaced(run, env, target, args, node);
   calledOnInstance(run, target, args, node);
+  judgedOutOfSight(run, target, node);
   const [name, given] = args;
   const input = target.name === 'setInput' ? textOfValue(name) : undefined;
   if (input !== undefined && target.of.is === 'thing' && target.of.render)
     setInput(target.of.render, input, given);
   return { is: 'read', of: target.of, name: target.name, than: name };
 }
+
+// What a package out of sight gives may judge the page by itself: `TextField({ id: 'cone' }).exists()`.
+function judgedOutOfSight(
+  run: SpecReading,
+  { of, name }: Extract<Value, { is: 'read' }>,
+  node: CallNode,
+): void {
+  if (run.discarded === node && JUDGING.test(name) && isOutOfSight(of))
+    run.emit({ kind: 'unknown-call', name, discarded: true }, node);
+}
+
+const JUDGING = /^(?:exists?|absent|has|is|contains?|matches|(?:should|expect|assert|verify|check)\w*)$/;
 
 // A method of a component's instance, called for what it does: the component is told to do something.
 function calledOnInstance(
