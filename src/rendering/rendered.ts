@@ -196,7 +196,11 @@ class Expansion {
       return;
     }
     const list = node.over && this.#fill(node.over, context);
-    if (list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS) {
+    const isKnown = list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS;
+    // Under any condition, a list may have something in it.
+    const isEmpty = isKnown && list.items.length === 0;
+    if (isEmpty && !this.#input.everything) this.pruned = true;
+    if (isKnown && node.item !== undefined && !(isEmpty && this.#input.everything)) {
       for (const item of list.items) {
         const given = new Map(context.given).set(node.item, { expr: item });
         this.nodes(node.children, { ...context, given }, at, into);
