@@ -12,7 +12,7 @@ import { usesInBlock, type Binding, type Block } from '../specs/model/blocks.js'
 import { assertionsOf, countRounds, roundsOf } from '../specs/model/rounds.js';
 import type { Reach, Step, StepOf } from '../specs/model/steps.js';
 import type { Problem } from '../syntax/source.js';
-import { relativeTo } from '../util/paths.js';
+import { relativeTo, isAbsolute } from '../util/paths.js';
 import { inShort } from '../util/printable.js';
 import { discover, prepare, type AuditRequest } from './prepare.js';
 import { type Rung, RUNG_OF } from '../specs/model/rungs.js';
@@ -129,7 +129,10 @@ function outlinedRun(
     settings: settingsFile === undefined ? undefined : relativeTo(root, settingsFile),
     document: document.known ? (document.value ?? 'none') : undefined,
     globals: globals.known ? globals.value : undefined,
-    setupFiles: setupFiles.known ? setupFiles.value.map(({ text }) => text) : undefined,
+    // As it is written; what `path.join(__dirname, …)` makes, from the folder that is looked at.
+    setupFiles: setupFiles.known
+      ? setupFiles.value.map(({ text }) => (isAbsolute(text) ? relativeTo(root, text) : text))
+      : undefined,
     unread: unread && {
       fact: unread.fact,
       reason: inShort(unread.reason, 160),
