@@ -35,7 +35,7 @@ function check(block: Block, context: FileContext): Finding | undefined {
   if (statements.length === 0 || statements.some(({ awaits, returns }) => awaits || returns))
     return undefined;
   // A promise that is left to itself is another matter.
-  if (block.steps.some((step) => step.awaited || step.kind === 'unwaited')) return undefined;
+  if (block.steps.some(({ kind }) => kind === 'unwaited')) return undefined;
   return {
     place: inFile(context, block.callee),
     within: titlesOf(block),
