@@ -57,6 +57,22 @@ export function exportedSetting(from: { module: string; name: string } | undefin
   return setting.is === 'object' ? { ...setting, open: exported.open } : setting;
 }
 
+/** The same setting, with all of it said at another place: that of whoever takes it over. */
+export function saidAt(setting: Setting, at: Place): Setting {
+  switch (setting.is) {
+    case 'object': {
+      const entries = [...setting.entries].map(([key, each]) => [key, saidAt(each, at)] as const);
+      return { ...setting, entries: new Map(entries), at };
+    }
+    case 'list':
+      return { ...setting, items: setting.items.map((each) => saidAt(each, at)), at };
+    case 'either':
+      return { ...setting, options: setting.options.map((each) => saidAt(each, at)), at };
+    default:
+      return { ...setting, at };
+  }
+}
+
 /** An object in which more may be set, at any depth. */
 export function openSetting(setting: Extract<Setting, { is: 'object' }>): Extract<Setting, { is: 'object' }> {
   const entries = new Map(

@@ -4,6 +4,7 @@ import { decodeSource, isProblem, type Problem } from '../../syntax/source.js';
 import { dirname, isInstalled } from '../../util/paths.js';
 import { jsonSettings } from './json-settings.js';
 import { scriptSettings } from './script-settings.js';
+import { saidAt } from './setting-values.js';
 import { isGiven, settingAt, type Setting } from './setting.js';
 import { yamlSettings } from './yaml-settings.js';
 
@@ -64,7 +65,10 @@ export class SettingsFiles {
     // Of what a package ships only data is settings: its functions are plugins and makers, which tables know.
     if ((this.#files.read(file)?.length ?? Infinity) > LARGEST_SHARED) return undefined;
     const shared = this.read(file, name, depth + 1);
-    return shared?.is === 'object' && !isGiven(shared) ? shared : undefined;
+    // A project answers for what it takes over, at the top of its own file.
+    return shared?.is === 'object' && !isGiven(shared)
+      ? saidAt(shared, { file: from, start: 0, end: 0 })
+      : undefined;
   }
 
   #fail(problem: Problem): undefined {
