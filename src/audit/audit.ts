@@ -203,7 +203,12 @@ function projectContext(
       const key = elementKey(component.file, start);
       return this.specFilesOf(component)?.flatMap((file) => carriedTo(file.get(FIRED), key, event));
     },
-    isInSight: (component) => (sight ??= wholeSight(project, specFiles))(component),
+    isInSight: (component) =>
+      (sight ??= wholeSight(
+        project,
+        specFiles,
+        project.problems.map(({ file }) => file),
+      ))(component),
     speaksOfFailure(path) {
       const tree = project.tree(path);
       return tree === undefined || speaksOfFailure(tree.script.program);

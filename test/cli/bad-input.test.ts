@@ -233,6 +233,19 @@ describe('bad input', () => {
     expect(report.counts.specFiles).to.be.at.least(1);
   });
 
+  it('says of no component beside a broken spec file that no spec renders it', async () => {
+    const files = {
+      'rack/rack.jsx': 'export const Rack = () => <b>Rack</b>;\n',
+      'lid.jsx': 'export const Lid = () => <b>Lid</b>;\n',
+    };
+    const missing = async (more: Record<string, string>): Promise<string[]> => {
+      const { findings } = await auditFolder(written({ ...MANIFEST, ...files, ...more }));
+      return findings.flatMap(({ code, file }) => (code === 'B02' ? file : []));
+    };
+    expect(await missing({})).to.have.members(['lid.jsx', 'rack/rack.jsx']);
+    expect(await missing({ 'rack/__tests__/rack.spec.jsx': "it('a', () => {" })).to.eql(['lid.jsx']);
+  });
+
   it('takes many spec files', async function () {
     this.timeout(60000);
     const files = Object.fromEntries(

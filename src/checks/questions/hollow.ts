@@ -51,7 +51,7 @@ function saidBefore(step: StepOf<'assert'>, spec: Block): HollowAssertion | unde
   );
   if (before < 0) return undefined;
   const first = steps[before];
-  if (first && isNextTo(first, step, spec))
+  if (first && isReadTwice(assertion) && isNextTo(first, step, spec))
     return { reason: 'the same is asserted just before it', always: true };
   const isKept =
     OF_KEPT_CALLS.has(assertion.matcher ?? '') &&
@@ -71,13 +71,36 @@ function isNextTo(first: Step, step: Step, { steps, statements }: Block): boolea
     .every((at) => at.uses.has('expect') && steps.some((each) => each.kind === 'assert' && stands(each, at)));
 }
 
+// What is shown, or a value by its name: a call may give something else each time.
+const isReadTwice = ({ subject, subjectText }: Assertion): boolean =>
+  libraryObjectOf(subject)?.reach !== undefined || !subjectText.includes('(');
+
 const isSame = (a: Assertion, b: Assertion): boolean =>
   a.style === 'expect' &&
   a.matcher === b.matcher &&
   a.not === b.not &&
   a.subjectText === b.subjectText &&
   a.argText === b.argText &&
-  a.promised === b.promised;
+  a.promised === b.promised &&
+  a.args.every((each, i) => isSameValue(each, b.args[i]));
+
+// A name may hold something else by then.
+function isSameValue(a: Value, b: Value | undefined): boolean {
+  if (a === b) return true;
+  if (a.is === 'constant') return b?.is === 'constant' && a.value === b.value;
+  if (a.is === 'pattern') return b?.is === 'pattern' && a.source === b.source && a.flags === b.flags;
+  if (a.is === 'list')
+    return (
+      b?.is === 'list' && !a.open && !b.open && a.items.every((each, i) => isSameValue(each, b.items[i]))
+    );
+  return (
+    a.is === 'object' &&
+    b?.is === 'object' &&
+    !a.open &&
+    !b.open &&
+    [...a.entries].every(([key, each]) => isSameValue(each, b.entries.get(key)))
+  );
+}
 
 // It clears the record of calls, makes another stand-in, or can't be read.
 const mayForget = ({ kind }: Step): boolean =>

@@ -87,8 +87,17 @@ function idleForAbsence(
   });
   const instead = other?.node.props.get(prop);
   if (!other || !instead) return undefined;
+  // Only what is found where another spec renders it is known to be missing here.
+  const isFound = others.some((each) => {
+    const theirs = rendering.given({ view: each.render.view ?? [] }, render);
+    return reaches.every((reach) => reach && ['one', 'many'].includes(theirs.target(reach).kind));
+  });
+  if (!isFound) return undefined;
   const props = new Map([...node.props, [prop, instead] as const]);
-  return isNone(rendering.given({ view: [{ ...node, props }] }, render))
+  const otherwise = rendering.given({ view: [{ ...node, props }] }, render);
+  // Of a component that shows nothing at all there is no doubt.
+  const { children, complete } = otherwise.tree(render);
+  return isNone(otherwise) && complete && children.length === 0
     ? { input: prop, other: other.spec, isAbsent: true }
     : undefined;
 }

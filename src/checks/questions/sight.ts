@@ -119,11 +119,12 @@ const callsWithComponents = ({ file }: FileContext): Hidden[] =>
 
 /**
  * Tells of a component whether every spec file that may reach it was seen: that nobody renders it, acts on it or gives it
- * something may only be said where it was.
+ * something may only be said where it was. `unread`: scripts that could not be read, which may do so to what lies around.
  */
 export function wholeSight(
   project: Project,
   specFiles: readonly SpecFileFacts[],
+  unread: readonly string[],
 ): (component: Pick<Component, 'file' | 'name'>) => boolean {
   const blind = specFiles.filter((file) =>
     file.get(SIGHT).hidden.some(({ what }) => what === 'render' || what === 'call'),
@@ -145,7 +146,9 @@ export function wholeSight(
     })
     .map((file) => file.package);
   const stems = new Set(lost.map(stem));
+  const broken = unread.map((path) => dirname(path).replace(/\/(?:__tests__|tests?|specs?)$/, ''));
   return ({ file }) =>
+    !broken.some((folder) => isWithin(folder, file)) &&
     !blurred.has(file) &&
     !darkened.some((folder) => isWithin(folder, file)) &&
     ![stem(file), stem(dirname(file)), 'index'].some((each) => stems.has(each));

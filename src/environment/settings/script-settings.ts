@@ -248,7 +248,7 @@ class Settings implements Algebra<Setting> {
     const maker =
       callee.type === 'CallExpression'
         ? this.read(callee)
-        : local && !('is' in local) && !isFunction(local)
+        : local && !('is' in local) && !isFunction(local) && requiredModule(local) === undefined
           ? this.read(local)
           : undefined;
     const wrapped = first?.is === 'object' ? wrappedBy(maker && madeBy(maker), first, at) : undefined;
