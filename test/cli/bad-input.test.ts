@@ -235,8 +235,11 @@ describe('bad input', () => {
 
   it('says of no component beside a broken spec file that no spec renders it', async () => {
     const files = {
-      'rack/rack.jsx': 'export const Rack = () => <b>Rack</b>;\n',
-      'lid.jsx': 'export const Lid = () => <b>Lid</b>;\n',
+      'rack/rack.jsx': 'export const Rack = ({ hot }) => (hot ? <b>Hot</b> : <i>Cold</i>);\n',
+      'lid.jsx': 'export const Lid = ({ hot }) => (hot ? <b>Hot</b> : <i>Cold</i>);\n',
+      'knob.jsx': 'export const Knob = () => <b>Knob</b>;\n',
+      'knob.spec.jsx':
+        "import { render, screen } from '@testing-library/react';\nimport { Knob } from './knob';\nit('turns', () => { render(<Knob />); expect(screen.getByText('Knob')).toBeVisible(); });\n",
     };
     const missing = async (more: Record<string, string>): Promise<string[]> => {
       const { findings } = await auditFolder(written({ ...MANIFEST, ...files, ...more }));
