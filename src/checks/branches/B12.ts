@@ -30,12 +30,7 @@ export const B12: FileCheck = {
         const props = unread(component, node);
         if (props.length === 0) continue;
         const key = `${component.file}\0${component.name}`;
-        const known = found.get(key) ?? {
-          component,
-          block: render.block,
-          props: new Set(),
-          spans: new Set(),
-        };
+        const known = found.get(key) ?? { component, props: new Set(), spans: new Set() };
         for (const prop of props) known.props.add(prop);
         known.spans.add(node.place);
         found.set(key, known);

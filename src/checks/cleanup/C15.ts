@@ -72,8 +72,10 @@ function mend(
   const isInside = place.start <= asked.start && asked.end <= place.end;
   // A query that is called by its name alone must be taken by another one.
   if (text.slice(start, wait.start) !== AWAIT || !written || !isInside || receiver === '') return undefined;
-  const isLast = /^[\s;})]*$/.test(text.slice(place.end, wait.end));
-  if (!isLast) return undefined;
+  // A comment, or an option, would be lost.
+  const [before, after] = [text.slice(wait.start, place.start), text.slice(place.end, wait.end)];
+  if (!/^[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*\{?\s*$/.test(before) || !/^[\s;})]*$/.test(after))
+    return undefined;
   const query = `${AWAIT}${text.slice(asked.start, written.name.start)}${waiting(text.slice(written.name.start, written.name.end))}${text.slice(written.name.end, asked.end)}`;
   const whole = `${text.slice(place.start, asked.start)}${query}${text.slice(asked.end, place.end)}`;
   return {
