@@ -30,7 +30,7 @@ import {
 } from './expr.js';
 import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
-import { translationOf, type Says } from './translations.js';
+import { saysBy, translationOf, type Says } from './translations.js';
 import { DEEPEST, isProps, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
@@ -295,12 +295,11 @@ class Expressions implements Algebra<Expr> {
 // A message that is kept by a name: `formatMessage(messages.save)`.
 function descriptorOf(expr: Expr | undefined): Says | undefined {
   if (expr?.is !== 'object') return undefined;
-  const text = (key: string): string | undefined => {
-    const value = expr.entries.find(([name]) => name === key)?.[1];
+  const { entries } = expr;
+  return saysBy((key) => {
+    const value = entries.find(([name]) => name === key)?.[1];
     return value?.is === 'constant' && typeof value.value === 'string' ? value.value : undefined;
-  };
-  const says = { key: text('id'), words: text('defaultMessage') };
-  return says.key === undefined && says.words === undefined ? undefined : says;
+  });
 }
 
 // A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.

@@ -43,9 +43,12 @@ function writtenAs(given: Node, name: string): string | undefined {
   return undefined;
 }
 
-/** What a component of messages is asked for: `<FormattedMessage id="save" defaultMessage="Save" />`, by what it is given as texts. */
-export function messageOf(name: string, given: (prop: string) => string | undefined): Says | undefined {
-  if (name !== 'FormattedMessage') return undefined;
-  const says = { key: given('id'), words: given('defaultMessage') };
+/** What a message asks for, by the texts that are written out for its keys; undefined where none is. */
+export function saysBy(text: (key: string) => string | undefined): Says | undefined {
+  const says = { key: text('id'), words: text('defaultMessage') };
   return says.key === undefined && says.words === undefined ? undefined : says;
 }
+
+/** What a component of messages asks for: `<FormattedMessage id="save" defaultMessage="Save" />`, by its props that are texts. */
+export const messageOf = (name: string, given: (prop: string) => string | undefined): Says | undefined =>
+  name === 'FormattedMessage' ? saysBy(given) : undefined;

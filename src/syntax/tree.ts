@@ -181,6 +181,7 @@ export function requiredModule(node: Node): string | undefined {
   const module = requiredNode(node);
   return module && literalText(module);
 }
+
 /** The module that a `require('x')` names, bare or in the helpers of compilers: `_interopRequireWildcard(require('x'))`. */
 export function moduleIn(node: Node): string | undefined {
   const inner = unwrapped(node);

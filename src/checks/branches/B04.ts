@@ -11,7 +11,7 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import { HEARD, isAskedOf } from '../questions/heard.js';
-import { elementKey, FIRED, mayFire, mayFireOnPage, neverPressed } from '../questions/fired.js';
+import { type Fired, elementKey, FIRED, mayFire, mayFireOnPage, neverPressed } from '../questions/fired.js';
 
 const message = (event: string, tag: string, component: string): string =>
   `${component} handles “${event}” on its ${tag === '?' ? 'element' : `<${tag}>`}, and no spec that renders it fires that.`;
@@ -54,7 +54,7 @@ export const B04: ProjectCheck = {
       const onPage = unheard.map((each) => foundOnPage(each, component));
       const onElements = [...handled.values()].flatMap(({ handler, tag, start }) => {
         if (!isAsked(handler, component, files, context)) return [];
-        if (!isFired(handler, start, component, files)) return [found(handler, tag, component)];
+        if (!isFired(handler, start, component, fired)) return [found(handler, tag, component)];
         const key = elementKey(fileOf(component), start);
         // Called by its name, it may be handed any key.
         const isCalled = handler.names.some((name) => fired.some(({ members }) => members.has(name)));
@@ -113,13 +113,11 @@ function isFired(
   { event, names }: Handler,
   start: number,
   component: Component,
-  files: readonly SpecFileFacts[],
+  all: readonly Fired[],
 ): boolean {
   if (names.some((name) => HANDED_ON.includes(name))) return true;
   const key = elementKey(fileOf(component), start);
-  return files
-    .map((file) => file.get(FIRED))
-    .some((fired) => mayFire(fired, key, event) || names.some((name) => fired.members.has(name)));
+  return all.some((fired) => mayFire(fired, key, event) || names.some((name) => fired.members.has(name)));
 }
 
 const fileOf = ({ templateFile, file }: Component): string => templateFile ?? file;

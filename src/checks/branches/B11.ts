@@ -31,60 +31,52 @@ export const B11: ProjectCheck = {
   run(context) {
     const { components, project } = context;
     const given = givenBy(components, project);
+    const deciding = decidingProps(context);
     return components.flatMap((component) => {
-      const props = given.get(component) ?? new Map<string, Given>();
       if (!context.isInSight(component) || specFilesRendering(component, context).length === 0) return [];
       const uses = context.usesOf(component);
       if (uses.length === 0 || uses.some(({ open }) => open)) return [];
-      const decide = decidingIn(component, context);
+      const props = given.get(component) ?? new Map<string, Given>();
+      const isMissing = (prop: string): boolean =>
+        !uses.some((use) => use.given.has(prop)) &&
+        !deciding.get(component)?.has(prop) &&
+        isRead(component, prop);
       const missing = [...props].filter(
-        ([prop, { by }]) =>
-          !uses.some((use) => use.given.has(prop)) &&
-          !decide.has(prop) &&
-          isRead(component, prop) &&
-          // Whoever renders what gives it has given it, seen or not.
-          context.usesOf(by).length === 0,
+        // Whoever renders what gives it has given it, seen or not.
+        ([prop, { by }]) => isMissing(prop) && context.usesOf(by).length === 0,
       );
-      const nobody = [...component.props.keys()].filter(
-        (prop) =>
-          !props.has(prop) &&
-          !uses.some((use) => use.given.has(prop)) &&
-          !decide.has(prop) &&
-          isRead(component, prop),
-      );
-      const place = { file: component.file, ...component.place };
-      const ofNobody: Finding[] =
-        nobody.length === 0
-          ? []
-          : [
-              {
-                place,
-                certainty: 'likely',
-                message: messageNobody(component.name, listed(nobody.map((prop) => `“${prop}”`))),
-                advice: advice(listed(nobody.map((prop) => `“${prop}”`))),
-              },
-            ];
       const ofGivers = [...grouped(missing, ([, { by }]) => by)].map(([by, own]): Finding => {
-        const names = own.map(([prop]) => `“${prop}”`);
-        return {
-          place,
-          certainty: 'likely',
-          message: message(component.name, listed(names), by.name),
-          advice: advice(listed(names)),
-          evidence: own.slice(0, 1).map(([, { place }]) => ({ ...place, note: 'given here' })),
-        };
+        const names = own.map(([prop]) => prop);
+        const evidence = own.slice(0, 1).map(([, { place }]) => ({ ...place, note: 'given here' }));
+        return { ...finding(component, names, (shown) => message(component.name, shown, by.name)), evidence };
       });
-      return [...ofGivers, ...ofNobody];
+      const nobody = [...component.props.keys()].filter((prop) => !props.has(prop) && isMissing(prop));
+      return nobody.length === 0
+        ? ofGivers
+        : [...ofGivers, finding(component, nobody, (shown) => messageNobody(component.name, shown))];
     });
   },
 };
 
-// The props that arms hang on which no spec takes: those are told of for themselves.
-function decidingIn(component: Component, context: ProjectContext): ReadonlySet<string> {
-  const found = new Set<string>();
-  for (const { branch, conditions, component: own } of context.branches().gaps)
-    if (own === component && branch.kind !== 'default')
-      for (const { test } of conditions) propsInCondition(test, (prop) => found.add(prop));
+function finding(component: Component, props: readonly string[], say: (shown: string) => string): Finding {
+  const shown = listed(props.map((prop) => `“${prop}”`));
+  return {
+    place: { file: component.file, ...component.place },
+    certainty: 'likely',
+    message: say(shown),
+    advice: advice(shown),
+  };
+}
+
+// The props, by component, that arms hang on which no spec takes: those are told of for themselves.
+function decidingProps(context: ProjectContext): ReadonlyMap<Component, ReadonlySet<string>> {
+  const found = new Map<Component, Set<string>>();
+  for (const { branch, conditions, component } of context.branches().gaps) {
+    if (branch.kind === 'default') continue;
+    const known = found.get(component) ?? new Set();
+    found.set(component, known);
+    for (const { test } of conditions) propsInCondition(test, (prop) => known.add(prop));
+  }
   return found;
 }
 

@@ -10,7 +10,7 @@ import { carriedBy, type Carried, type Typed } from './carried.js';
 import { runningSpecs } from './order.js';
 
 /** What the specs of a file fire. */
-interface Fired {
+export interface Fired {
   /** Events by the element that they may be fired on, or that they rise to: file and offset of its opening tag. */
   onElements: ReadonlyMap<string, ReadonlySet<string>>;
   /** Events that may also be fired on what is rendered out of sight: on any element but those that were `seen`. */

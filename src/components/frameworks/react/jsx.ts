@@ -1,7 +1,8 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
-import { isRoute, passesOn } from './passing.js';
+import { passesOn } from './passing.js';
+import { routedView } from './routes.js';
 import { tagMade } from './tag-factories.js';
 import {
   ownMethod,
@@ -30,7 +31,7 @@ import {
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
-import { componentNode, elementNode, nothingGiven, type TagContents } from '../../given.js';
+import { componentNode, elementNode, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
 import { chosenComponents, type ChosenComponent } from './chosen-components.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
@@ -222,37 +223,6 @@ function textGiven({ props }: TagContents, name: string): string | undefined {
   return typeof value === 'string' ? value : undefined;
 }
 
-// react-router 5 to 7: a route shows its children, its element, what `render` gives or a component; undefined for other forms.
-function routedView(
-  node: JsxElement,
-  { props }: TagContents,
-  children: readonly ViewNode[],
-  scope: ComponentScope,
-): ViewNode[] | undefined {
-  for (const name of ['element', 'render', 'children']) {
-    const given = props.get(name);
-    if (given && 'view' in given) return [...given.view, ...children];
-  }
-  if (children.length > 0) return [...children];
-  for (const each of node.openingElement.attributes) {
-    const value =
-      each.type === 'JSXAttribute' && each.value?.type === 'JSXExpressionContainer'
-        ? each.value.expression
-        : undefined;
-    if (each.type !== 'JSXAttribute' || each.name.name !== 'component' || value?.type !== 'Identifier')
-      continue;
-    const place = { start: value.start, end: value.end };
-    const component = componentNode(nothingGiven(), {
-      name: value.name,
-      ref: scope.ref(value.name),
-      place,
-      slots: new Map(),
-    });
-    return [component];
-  }
-  return undefined;
-}
-
 function elementView(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
   const { name: tagName } = node.openingElement;
   const text = scope.text.slice(tagName.start, tagName.end);
@@ -265,8 +235,8 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   if (TRANSPARENT.has(simple) || passesOn(ref)) return children;
   const says = messageOf(simple, (prop) => textGiven(given, prop));
   if (says && children.length === 0) return textView({ is: 'text', parts: [{ is: 'unknown', says }] }, place);
-  const routed = isRoute(ref) ? routedView(node, given, children, scope) : undefined;
-  if (routed) return branch('the address fits', { is: 'unsure' }, routed, place);
+  const routed = routedView(ref, node, given, children, scope);
+  if (routed) return branch('the address fits', { is: 'unsure' }, [...routed], place);
   const made = tagMade(ref);
   if (made) return madeView(made, given, children, place);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.

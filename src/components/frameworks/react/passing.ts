@@ -40,10 +40,3 @@ export const passesOn = (ref: ComponentRef | undefined): boolean =>
   'specifier' in ref &&
   ref.part === undefined &&
   (PASSING.get(ref.specifier)?.includes(ref.name) ?? false);
-
-/** Whether a component shows what it is given where the address fits its path, and nothing elsewhere. */
-export const isRoute = (ref: ComponentRef | undefined): boolean =>
-  ref !== undefined &&
-  'specifier' in ref &&
-  ref.name === 'Route' &&
-  /^react-router(?:-dom)?$/.test(ref.specifier);

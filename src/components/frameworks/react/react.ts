@@ -148,11 +148,10 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     place: { start: node.start, end: node.end },
   };
   if (isInstalled(base.file) && SHOW_NOTHING.has(name)) return { ...base, view: [], props: new Map() };
-  if (isPairOfContext(name, node)) return { ...base, view: [childrenSlot(base.place)], props: new Map() };
   const styled = styledView(value, scope);
   if (styled) return { ...base, view: styled, props: new Map(), styles: true };
   // `const KilnProvider = KilnContext.Provider` shows what stands in it.
-  if (/^(?:Provider|Consumer)$/.test(memberName(unwrapped(value)) ?? ''))
+  if (/^(?:Provider|Consumer)$/.test(memberName(unwrapped(value)) ?? '') || isPairOfContext(name, node))
     return { ...base, view: [childrenSlot(base.place)], props: new Map() };
   const made = unwrappedComponent(value);
   if (!made) return undefined;
