@@ -83,9 +83,13 @@ export function outlinedComponent(
         events: handlers.get(element.place.start) ?? [],
         query: queryFor(element, tree, { modules, testIdAttribute, project }),
       })),
-    arms: branchesOf(project, [component])
+    arms: branchesOf(project, project.summary(file)?.components ?? [component])
       .branches.filter(
-        ({ branch }) => branch.kind !== 'default' && branch.kind !== 'optional' && !branch.inAttribute,
+        ({ component: owner, branch }) =>
+          owner === component &&
+          branch.kind !== 'default' &&
+          branch.kind !== 'optional' &&
+          !branch.inAttribute,
       )
       .flatMap(({ branch }) =>
         branch.arms

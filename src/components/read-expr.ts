@@ -93,10 +93,10 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
 // What the last way that holds gives.
 const lastOf = (ways: readonly WayOut[], scope: ComponentScope, first: Expr, depth: number): Expr =>
   ways.reduce<Expr>(
-    (before, { node, test }) => ({
+    (before, { node, test, scope: own = scope }) => ({
       is: 'if',
       test,
-      then: node ? exprOf(node, scope, depth + 1) : UNKNOWN,
+      then: node ? exprOf(node, own, depth + 1) : UNKNOWN,
       otherwise: before,
     }),
     first,

@@ -34,6 +34,8 @@ export type NameBinding =
 export interface WayOut {
   node: Node | undefined;
   test: Condition;
+  /** What it is read in, where a name of it is made anew from what it was: `view = <Frame>{view}</Frame>`. */
+  scope?: ComponentScope;
 }
 
 /** Looks up names where an expression stands. */

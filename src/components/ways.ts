@@ -43,8 +43,6 @@ function setBy(block: Extract<Node, { type: 'BlockStatement' }>, given: Readonly
     const set = assignmentIn(statement);
     if (!set) return;
     seen.add(set.node);
-    // Made from what it held before: not to be told.
-    if (set.key === undefined && mentions(set.value, set.name)) names.delete(set.name);
   });
   const elsewhere = new Set<string>();
   walkTree(block, (node) => {
@@ -236,7 +234,17 @@ export function functionScope(
     follow(fn.body.body, ALWAYS, scope, (statement, test) => {
       const made = assignmentIn(statement);
       const own = made && ways.get(made.key === undefined ? made.name : `${made.name}.${made.key}`);
-      if (made && own) own.push({ node: made.value, test: joinedWith(test, underOf(made, scope)) });
+      if (!made || !own) return;
+      const before = made.key === undefined && mentions(made.value, made.name) ? [...own] : undefined;
+      const bound = before && names.get(made.name);
+      own.push({
+        node: made.value,
+        test: joinedWith(test, underOf(made, scope)),
+        scope:
+          before && bound?.is === 'assigned'
+            ? inner(scope, new Map([[made.name, { ...bound, ways: before }]]))
+            : undefined,
+      });
     });
   return scope;
 }

@@ -18,7 +18,13 @@ import { isUseOf, usesByReference, type UseByReference } from './references.js';
 import { shippedSummary, summaryOf, summaryOfSingleFile, type ModuleSummary } from './summary.js';
 import { angularDeclarations, tagSelectors } from '../components/frameworks/angular/angular-class.js';
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
-import { moduleScope, reactComponents, type Imported } from '../components/frameworks/react/react.js';
+import {
+  componentTitle,
+  moduleScope,
+  reactComponents,
+  type Imported,
+} from '../components/frameworks/react/react.js';
+import { wrappedComponent } from '../components/frameworks/react/wrappers.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { vueOptionComponents } from '../components/frameworks/vue/vue-options.js';
 import { vueComponent } from '../components/frameworks/vue/vue.js';
@@ -75,6 +81,7 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
+  readonly #wrapped = new Map<string, Component | undefined>();
   #usedByReference: UseByReference[] | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
   readonly #shipped = new WeakMap<ComponentRef, { is: Component | undefined }>();
@@ -422,10 +429,39 @@ export class Project {
 
   /** The component that a declaration is. */
   componentAt({ file, name }: Declared): Component | undefined {
-    const components = this.summary(file)?.components ?? [];
-    const named = components.find((component) => component.name === name);
+    const summary = this.summary(file);
+    const components = summary?.components ?? [];
+    const named =
+      components.find((component) => component.name === name) ??
+      (summary?.wrappers.has(name) ? this.#wrappedAt(file, name) : undefined);
     const [only, ...more] = components.filter(({ styles }) => !styles);
     return named ?? (name === 'default' && more.length === 0 ? only : undefined);
+  }
+
+  #wrappedAt(file: string, name: string): Component | undefined {
+    const key = functionKey(file, name);
+    if (!this.#wrapped.has(key)) {
+      // What wraps itself is nobody's.
+      this.#wrapped.set(key, undefined);
+      this.#wrapped.set(key, this.#readWrapped(file, name));
+    }
+    return this.#wrapped.get(key);
+  }
+
+  #readWrapped(file: string, name: string): Component | undefined {
+    const module = this.tree(file);
+    const exported = module?.facts.exports.get(name);
+    const node =
+      module?.facts.declarations.get(name) ?? (exported && 'node' in exported ? exported.node : undefined);
+    if (!module || !node) return undefined;
+    return wrappedComponent(name === 'default' ? componentTitle(file) : name, node, module, {
+      declaring: (from, asked) => {
+        const target = this.resolve(from, asked.specifier);
+        const found = target ? this.#declaredNode(target, asked.name) : undefined;
+        return found && { module: found.tree, name: found.name };
+      },
+      mayBeReplaced: (from, specifier) => this.#mayBeReplaced(from, specifier),
+    });
   }
 
   #fail(problem: Problem): undefined {

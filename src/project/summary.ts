@@ -31,6 +31,8 @@ export interface ModuleSummary {
   parts: ReadonlyMap<string, ReadonlyMap<string, ComponentRef>>;
   /** Its components that it hands to a function that may render them in any way: `connect(…)(Lid)`. */
   handedOn: ReadonlySet<string>;
+  /** Its names, `default` too, for what a call gives that is handed a component: `connect(…)(Lid)`. */
+  wrappers: ReadonlySet<string>;
   /** Matchers that it adds to `expect`. */
   addedMatchers: AddedMatchers;
   /** Numbers that it counts up for ids. */
@@ -76,6 +78,7 @@ export function summaryOf(
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
       HARMLESS_CALLS,
     ),
+    wrappers: wrappersIn(facts),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
     firstRuns: firstRuns(program, facts, unbound),
@@ -122,9 +125,29 @@ function exportsOf(
   return exports;
 }
 
+function wrappersIn({ declarations, exports }: ModuleFacts): Set<string> {
+  const found = new Set<string>();
+  for (const [name, node] of declarations)
+    if (node.type === 'VariableDeclarator' && isWrapping(node.init)) found.add(name);
+  const whole = exports.get('default');
+  if (whole && 'node' in whole && isWrapping(whole.node)) found.add('default');
+  return found;
+}
+
+function isWrapping(node: Node | null): boolean {
+  const call = node && unwrapped(node);
+  return (
+    call?.type === 'CallExpression' &&
+    call.arguments.some(
+      (each) => (each.type === 'Identifier' && /^_?[A-Z]/.test(each.name)) || isWrapping(each),
+    )
+  );
+}
+
 const NOTHING_ELSE = {
   parts: new Map(),
   handedOn: new Set<string>(),
+  wrappers: new Set<string>(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],
   firstRuns: new Map<string, FirstRun>(),

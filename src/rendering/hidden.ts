@@ -1,5 +1,5 @@
 import type { Hidden, RenderedElement } from './rendered-tree.js';
-import { memberOfExpr, possibleValues, type Constant, type Expr } from '../components/expr.js';
+import { choicesOf, memberOfExpr, possibleValues, type Constant, type Expr } from '../components/expr.js';
 
 /** Whether an element is left out of names and of queries by role. */
 export function isHidden(element: RenderedElement): Hidden {
@@ -28,6 +28,11 @@ function styleHides(style: Expr | undefined): Hidden {
   if (!style) return false;
   if (style.is === 'constant')
     return /(?:^|;)\s*(?:display\s*:\s*none|visibility\s*:\s*hidden)\b/.test(String(style.value));
+  const options = choicesOf(style);
+  if (options) {
+    const hides = options.map(styleHides);
+    return hides.every((each) => each === true) ? true : hides.some((each) => each) ? 'maybe' : false;
+  }
   if (style.is !== 'object') return 'maybe';
   const hides = (key: string, by: string): Hidden =>
     attributeIs(

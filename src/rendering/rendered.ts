@@ -40,6 +40,7 @@ import type {
 } from './rendered-tree.js';
 import { spokenExpr, type Spoken } from './spoken.js';
 import { isSelected, slotNames } from './projection.js';
+import { spreadChildren, takesChildren } from './spread-children.js';
 
 /** The view that a render call hands over, and the file it is written in. */
 export interface RenderInput {
@@ -331,8 +332,16 @@ class Expansion {
       frameworkOf(context).framework === 'react' &&
       !VOID.has(placed.tag)
     )
-      placed.children = [this.#hole('what is spread into it')];
+      placed.children = this.#takesChildren(node, context)
+        ? this.nodes([spreadChildren(node)], context, { ...at, parent: placed }, [
+            this.#hole('what is spread into it'),
+          ])
+        : [this.#hole('what is spread into it')];
     return placed;
+  }
+
+  #takesChildren(node: ElementNode | ComponentNode, { component, given }: Context): boolean {
+    return component !== undefined && given.has('children') && takesChildren(component) === node;
   }
 
   // A tag that stands for a component: one that a prop names, the markup of a function, or one that nobody can read.
@@ -570,6 +579,8 @@ class Expansion {
       if (own && 'expr' in own) given.set(name, { ...own, component: { ref, file: context.file } });
     }
     for (const [name, view] of node.slots) given.set(name, { view, written: context });
+    if (this.#takesChildren(node, context))
+      given.set('children', { view: [spreadChildren(node)], written: context });
     for (const name of node.functions ?? []) {
       const markup = given.get(name);
       if (markup && 'view' in markup) given.set(name, { ...markup, byFunction: true });
@@ -621,7 +632,14 @@ class Expansion {
       at,
     );
     stub.standsFor = component;
-    stub.children = [this.#hole('a child that is not rendered')];
+    // A shallow render of React keeps what stands between the tags of a child.
+    const kept =
+      this.#input.shallow && frameworkOf(context).framework === 'react' && !node.functions?.has('children')
+        ? node.slots.get('children')
+        : undefined;
+    stub.children = kept
+      ? this.nodes(kept, context, { ...at, parent: stub })
+      : [this.#hole('a child that is not rendered')];
     return stub;
   }
 

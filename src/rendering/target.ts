@@ -4,7 +4,7 @@ import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Reach } from '../specs/model/steps.js';
 import { textOfValue, type Value } from '../specs/model/values.js';
-import type { RenderedElement, RenderedTree } from './rendered-tree.js';
+import { exclude, type RenderedElement, type RenderedTree } from './rendered-tree.js';
 import { roleOf } from './role.js';
 import { byTranslation } from './translated.js';
 import { attributeMatcher, ownText, userMatcher, wantedOf } from './user-queries.js';
@@ -46,8 +46,19 @@ export function matchesIn(
     if (match === 'yes') sure.push(element);
     else if (match === 'maybe') maybe.push(element);
   }
-  return { sure, maybe };
+  return { sure: once(sure), maybe: once(maybe) };
 }
+
+// One element of the source that stands in several ways that are never taken together is there once.
+function once(elements: RenderedElement[]): RenderedElement[] {
+  if (elements.length < 2) return elements;
+  return elements.filter(
+    (each, i) => !elements.slice(0, i).some((other) => isSameSource(other, each) && exclude(other, each)),
+  );
+}
+
+const isSameSource = (a: RenderedElement, b: RenderedElement): boolean =>
+  a.file === b.file && a.place.start === b.place.start;
 
 /** Finds what a reach finds in a scope. */
 export function targetIn(

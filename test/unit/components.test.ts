@@ -196,7 +196,7 @@ describe('React components', () => {
     [
       'values made from themselves and from each other',
       'export const A = ({ a = b, b = a, on }) => { let s = "x"; if (on) s = s + "y"; let p = ""; let q = p; if (on) p = q; return <p title={a}>{s}{q}</p>; };',
-      '<p title=?>{…}</p>',
+      '<p title=?>x</p>',
     ],
     [
       'a list that is known',
@@ -338,9 +338,90 @@ describe('React components', () => {
       "import { createElement } from 'react'; export const A = ({ as }) => <p>{createElement(as, null)}</p>;",
       '<p><?></?></p>',
     ],
+    [
+      'markup that is made anew from what it was',
+      'export const A = ({ hot }) => { let view = <b>Raku</b>; if (hot) view = <p>{view}</p>; return <i>{view}</i>; };',
+      '<i><p><b>Raku</b></p></i>',
+      { hot: true },
+    ],
+    [
+      'children among what a call gives back of the props',
+      'const Shelf = (props) => <div {...useShelf(props)} />; const Row = (props) => { const { children, ...own } = useRow(props); return <li {...own}>{children}</li>; }; export const A = () => <Shelf><Row>Raku</Row></Shelf>;',
+      '<div .… …>{…}[if]<li .… …>[if]Raku</li></div>',
+    ],
   ];
   for (const [title, code, wanted, props] of rows)
     it(title, async () => expect(await react(code, props)).to.equal(wanted));
+
+  describe('that others wrap', () => {
+    const wrappers = {
+      'wrap.tsx': `import { forwardRef } from 'react';
+export const named = (Part, name) => wrap(Part, name, { forwards: true });
+function wrap(Part, name, options) {
+  const Wrapped = options?.forwards ? forwardRef(Part) : Part;
+  return Object.assign(Wrapped, { displayName: name });
+}
+export const framed = (label) => (Part) => {
+  const Framed = (props) => <section aria-label={label}><Part {...props} /></section>;
+  return Framed;
+};
+export function withLid(Part) {
+  return class WithLid extends React.Component { render() { return <div><Part {...this.props} lid="up" /></div>; } };
+}
+export const hidden = (Part) => register(Part);`,
+    };
+    const PLAIN = "const Plain = ({ name, lid = 'none', intl }) => <p lang={intl}>{name} {lid}</p>;";
+    const wrapped: Row[] = [
+      [
+        'as they are',
+        "import { named } from './wrap'; export const A = named(Plain, 'A');",
+        '<p>Raku none</p>',
+      ],
+      [
+        'in a frame',
+        "import { framed } from './wrap'; export const A = framed('Kiln')(Plain);",
+        '<section aria-label=?><p>Raku none</p></section>',
+      ],
+      [
+        'in a class',
+        "import { withLid } from './wrap'; export const A = withLid(Plain);",
+        '<div><p>Raku up</p></div>',
+      ],
+      [
+        'with a prop of a package',
+        "import { injectIntl } from 'react-intl'; export const A = injectIntl(Plain);",
+        '<p lang=?>Raku none</p>',
+      ],
+      [
+        'with props that nobody knows',
+        "import { connect } from 'react-redux'; const on = connect((all) => all); export const A = on(Plain);",
+        '<p lang=?>Raku {…}</p>',
+      ],
+      [
+        'twice',
+        "import { withRouter } from 'react-router-dom'; import { compose } from 'redux'; import { withLid } from './wrap'; export const A = compose(withRouter, withLid)(Plain);",
+        '{…}',
+      ],
+      [
+        'in ways that can’t be followed',
+        "import { hidden } from './wrap'; export const A = hidden(Plain);",
+        '{…}',
+      ],
+    ];
+    for (const [title, code, wanted] of wrapped)
+      it(title, async () =>
+        expect(await react(`${PLAIN} ${code}`, { name: 'Raku' }, wrappers)).to.equal(wanted),
+      );
+
+    it('as what a module gives by default', async () => {
+      const files = {
+        ...wrappers,
+        'card.tsx': `import { withLid } from './wrap'; ${PLAIN} export default withLid(Plain);`,
+      };
+      const code = "import Card from './card'; export const A = () => <Card name='Raku' />;";
+      expect(await react(code, {}, files)).to.equal('<div><p>Raku up</p></div>');
+    });
+  });
 
   it('follow children through imports, index files and props', async () => {
     const files = {

@@ -121,7 +121,8 @@ function isMarkup(node: Node, scope: ComponentScope, depth = 0): boolean {
   const found = resolved(given, scope);
   if (depth > MARKUP_DEEPEST || (!found && ways.length === 0)) return false;
   const sub = (each: Node, at = found?.scope ?? scope): boolean => isMarkup(each, at, depth + 1);
-  if (bound?.is === 'assigned') return ways.some((way) => way.node && sub(way.node, bound.scope));
+  if (bound?.is === 'assigned')
+    return ways.some(({ node: each, scope: own = bound.scope }) => each && sub(each, own));
   switch (found?.node.type) {
     case 'JSXElement':
     case 'JSXFragment':

@@ -5,6 +5,7 @@ import { passesOn } from './passing.js';
 import { routedView } from './routes.js';
 import { tagMade } from './tag-factories.js';
 import {
+  isProps,
   ownMethod,
   partsIn,
   resolved,
@@ -15,7 +16,7 @@ import {
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import type { CreatedElement } from '../../../syntax/created-elements.js';
-import { isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
+import { calledName, isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import {
   constant,
   isUndefined,
@@ -27,6 +28,7 @@ import {
   type Condition,
   type Expr,
   UNKNOWN,
+  UNSURE,
 } from '../../expr.js';
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
@@ -125,10 +127,25 @@ function nameView(node: Node, scope: ComponentScope, depth: number): ViewNode[] 
   const bound = node.type === 'Identifier' ? scope.lookup(node.name) : undefined;
   if (bound?.is === 'view') return [...bound.view];
   if (bound?.is === 'assigned') return assignedView(bound.ways, bound.scope, depth, place);
+  const by = bound && bound.is === 'part' && bound.key === 'children' ? givenProps(bound.of) : undefined;
+  if (by !== undefined)
+    return branch(
+      `what ${by} gives`,
+      UNSURE,
+      [{ kind: 'slot', name: 'children', fallback: [], place }],
+      place,
+    );
   const found = inFile(resolved(node, scope), scope);
   if (found && found.node !== unwrapped(node) && !isFunction(found.node))
     return viewOf(found.node, found.scope, depth + 1);
   return exprView(exprOf(node, scope), place);
+}
+
+// The call that a component hands all its props to: what it gives under their names are probably they.
+function givenProps(bound: NameBinding): string | undefined {
+  const call = bound.is === 'node' ? unwrapped(bound.node) : undefined;
+  if (bound.is !== 'node' || call?.type !== 'CallExpression') return undefined;
+  return call.arguments.some((each) => isProps(each, bound.scope)) ? calledName(call) : undefined;
 }
 
 function assignedView(
@@ -137,9 +154,9 @@ function assignedView(
   depth: number,
   place: Span,
 ): ViewNode[] {
-  return ways.flatMap(({ node, test }, i) => {
+  return ways.flatMap(({ node, test, scope: own = scope }, i) => {
     const later = ways.slice(i + 1).map((way) => not(way.test));
-    const view = node ? viewOf(node, scope, depth + CALL) : [];
+    const view = node ? viewOf(node, own, depth + CALL) : [];
     const arm = { of: place.start, arm: i };
     return branch('depends on what was assigned', { is: 'all', of: [test, ...later] }, view, place, arm);
   });

@@ -91,13 +91,20 @@ export function reactComponents(script: Script, facts: ModuleFacts, imported?: I
   return found;
 }
 
-/** The component that a function or a class is, wherever it stands in a script; undefined where it shows nothing. */
-export const reactComponent = (
+/**
+ * The component that a function or a class is, wherever it stands in a script; undefined where it shows nothing. `scope`:
+ * what its names stand for, where that is not the module's top level.
+ */
+export function reactComponent(
   name: string,
   node: Node,
   script: Script,
   facts: ModuleFacts,
-): Component | undefined => componentFrom(name, node, moduleOf(script, facts));
+  scope?: ComponentScope,
+): Component | undefined {
+  const module = moduleOf(script, facts);
+  return componentFrom(name, node, scope ? { ...module, scope } : module);
+}
 
 function moduleOf(script: Script, facts: ModuleFacts, imported?: Imported): Module {
   let places: StatePlaces | undefined;
