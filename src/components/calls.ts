@@ -1,4 +1,5 @@
 import type { Node } from 'oxc-parser';
+import { neverFalls } from '../language/completion.js';
 import { bindPattern } from '../language/patterns.js';
 import { constant, UNKNOWN, type Expr } from './expr.js';
 import { exprOf } from './read-expr.js';
@@ -46,9 +47,12 @@ export function resultOf(
   const inside = functionScope(fn, scope, names);
   const ways = waysOut(fn, inside);
   if (ways.length === 0 || ways.length > MOST_WAYS) return undefined;
-  return ways.reduceRight<Expr>((otherwise, { node, test, always }) => {
+  // Where all other ways end by a throw, the last one is what it gives.
+  const last = neverFalls(fn.body as Node) ? ways.at(-1) : undefined;
+  return ways.reduceRight<Expr>((otherwise, way) => {
+    const { node, test, always } = way;
     const then = node ? exprOf(node, inside, depth + 1) : constant(undefined);
-    return always ? then : { is: 'if', test, then, otherwise };
+    return always || way === last ? then : { is: 'if', test, then, otherwise };
   }, constant(undefined));
 }
 
@@ -63,6 +67,7 @@ function isPlainFunction(fn: FunctionNode): boolean {
     switch (node.type) {
       case 'ReturnStatement':
       case 'BreakStatement':
+      case 'ThrowStatement':
       case 'VariableDeclaration':
       case 'FunctionDeclaration':
         return true;

@@ -79,6 +79,16 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
       });
       return { ...made, entries: [...made.entries.filter(([key]) => !bound.keys.has(key)), ...set] };
     }
+    case 'without': {
+      const whole = exprOfBound(bound.of, depth + 1);
+      if (whole.is !== 'object') return UNKNOWN;
+      const { entries, rest } = whole;
+      return {
+        ...whole,
+        entries: entries.filter(([key]) => !bound.taken.includes(key)),
+        ...(rest ? { rest: [...rest, ...bound.taken] } : {}),
+      };
+    }
     case 'either':
       return withFallback(exprOfBound(bound.of, depth + 1), { ...bound, fallback: bound.otherwise }, depth);
     case 'assigned': {

@@ -11,6 +11,8 @@ export type NameBinding =
   | { is: 'props'; defaults?: { node: Extract<Node, { type: 'ObjectExpression' }>; scope: ComponentScope } }
   /** The object of all props but some. */
   | { is: 'rest'; except: readonly string[] }
+  /** All properties of what another name stands for but some. */
+  | { is: 'without'; of: NameBinding; taken: readonly string[] }
   /** A property of what another name stands for. */
   | { is: 'part'; of: NameBinding; key: string; scope: ComponentScope }
   /** What a name stands for, or an expression where that is undefined. */
@@ -26,6 +28,8 @@ export type NameBinding =
       scope: ComponentScope;
     }
   | { is: 'view'; view: readonly ViewNode[] }
+  /** A function of which no more is known than what a call of it gives. */
+  | { is: 'giver'; gives: Expr }
   /** Declared by `let`, or given, and assigned under conditions: the last way that holds counts. */
   | { is: 'assigned'; first?: NameBinding; ways: readonly WayOut[]; scope: ComponentScope }
   | { is: 'unknown' };
@@ -115,11 +119,26 @@ const UNKNOWN_BOUND: NameBinding = { is: 'unknown' };
 
 function boundOf(value: Node, scope: ComponentScope): NameBinding {
   if (isProps(value, scope)) return { is: 'props' };
+  if (value.type === 'ObjectExpression' && isPropsWithDefaults(value, scope))
+    return { is: 'props', defaults: { node: value, scope } };
   const same = value.type === 'Identifier' ? scope.lookup(value.name) : undefined;
   const given =
     value.type === 'CallExpression' ? (compiledRest(value, scope) ?? handedBack(value, scope)) : undefined;
   if (given) return given;
   return same && same.is !== 'node' ? same : { is: 'node', node: value, scope };
+}
+
+// `{ size: 3, ...props }`: the props, and what stands in for those that are not given.
+function isPropsWithDefaults(
+  { properties }: Extract<Node, { type: 'ObjectExpression' }>,
+  scope: ComponentScope,
+): boolean {
+  const last = properties.at(-1);
+  return (
+    last?.type === 'SpreadElement' &&
+    isProps(last.argument, scope) &&
+    properties.slice(0, -1).every((each) => each.type === 'Property')
+  );
 }
 
 // What compilers make of `{ size, ...rest }`: `_objectWithoutProperties(props, ['size'])`.
@@ -192,7 +211,9 @@ export const partsIn = (scope: ComponentScope): Parts<NameBinding> => ({
         ? { is: 'rest', except: taken }
         : of.is === 'rest'
           ? { is: 'rest', except: [...of.except, ...taken] }
-          : UNKNOWN_BOUND,
+          : of.is === 'node' || of.is === 'part' || of.is === 'expr'
+            ? { is: 'without', of, taken }
+            : UNKNOWN_BOUND,
   // A default that is written in the body is no default of the prop: it counts here only.
   fallback: (of, otherwise) =>
     of.is === 'prop' || of.is === 'part' || of.is === 'expr'

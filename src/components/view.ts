@@ -93,8 +93,19 @@ export interface TemplateArm {
   name?: string;
 }
 
-/** What a component shows, before its props and children are filled in. */
-export type ViewNode =
+/** React: what the provider of a context gives to all that stands in it; `key`: that of `contexts.ts`. */
+export interface Provided {
+  key: string;
+  value: Expr;
+}
+
+/**
+ * What a component shows, before its props and children are filled in. `provided`: the providers around it, outermost
+ * first. `consumes`: it reads contexts where it stands, and not where its component does.
+ */
+export type ViewNode = AnyNode & { provided?: readonly Provided[]; consumes?: true };
+
+type AnyNode =
   | ElementNode
   | ComponentNode
   /** `open`: a value that can't be read may be markup. */
@@ -153,6 +164,8 @@ export interface Component {
   outputs?: ReadonlyMap<string, Output>;
   /** React: the props that it reads by their names, or more; undefined where it may read any. */
   takes?: ReadonlySet<string>;
+  /** React: the modules of the project that give values which are read in its view: a spec may replace them. */
+  inlined?: ReadonlySet<string>;
   /** React: the props that it calls only where something happens on its elements. */
   eventProps?: ReadonlySet<string>;
   /** Members that it offers to others: what it exposes, and its outputs. */

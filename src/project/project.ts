@@ -1,5 +1,6 @@
-import { isOnlyCompared, isOnlyKept } from '../syntax/tree.js';
-import { functionKey } from '../components/expr.js';
+import { isOnlyCompared, isOnlyKept, unwrapped } from '../syntax/tree.js';
+import type { NameBinding } from '../components/scope.js';
+import { functionKey, type Expr } from '../components/expr.js';
 import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
 import { librariesWith, type Libraries } from '../libraries/index.js';
@@ -20,6 +21,7 @@ import { angularDeclarations, tagSelectors } from '../components/frameworks/angu
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
 import {
   componentTitle,
+  givenByFunction,
   moduleScope,
   reactComponents,
   type Imported,
@@ -81,6 +83,8 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
+  readonly #withoutImports = new WeakMap<Component, Component>();
+  readonly #givenByCall = new Map<string, { expr: Expr; file: string } | undefined>();
   readonly #wrapped = new Map<string, Component | undefined>();
   #usedByReference: UseByReference[] | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
@@ -438,6 +442,21 @@ export class Project {
     return named ?? (name === 'default' && more.length === 0 ? only : undefined);
   }
 
+  /**
+   * What a call of a function that a module imports gives, whatever it is called with, as far as it can be read; the names
+   * in it are those of `file`. Undefined for functions of packages, and where nothing is known.
+   */
+  givenByCall(from: string, asked: Imports): { expr: Expr; file: string } | undefined {
+    const key = this.exportKey(from, asked);
+    if (!this.#givenByCall.has(key)) {
+      const target = this.resolve(from, asked.specifier);
+      const found = target ? this.#declaredNode(target, asked.name) : undefined;
+      const expr = found && givenByFunction(found.name, found.tree.script.source, found.tree.facts);
+      this.#givenByCall.set(key, expr && { expr, file: found.tree.path });
+    }
+    return this.#givenByCall.get(key);
+  }
+
   #wrappedAt(file: string, name: string): Component | undefined {
     const key = functionKey(file, name);
     if (!this.#wrapped.has(key)) {
@@ -481,21 +500,40 @@ export class Project {
   #summed({ path, script, facts }: ModuleTree): ModuleSummary {
     if (isInstalled(path))
       return shippedSummary(script, facts, reactComponents(script, facts, this.#importedBy(path, facts)));
-    const components = [...this.#angularComponents(script), ...reactComponents(script, facts)];
+    const inlined = new Set<string>();
+    const react = reactComponents(
+      script,
+      facts,
+      this.#importedBy(path, facts, (file) => inlined.add(file)),
+    ).map((component) => (inlined.size > 0 ? { ...component, inlined } : component));
+    const components = [...this.#angularComponents(script), ...react];
     const more = components.length ? [] : vueOptionComponents(script, facts);
     return summaryOf(script, facts, [...components, ...more], this.libraries);
   }
 
-  // What a package's module takes from others: of the project's own, a spec may replace any.
-  #importedBy(path: string, { imports }: ModuleFacts): Imported {
+  /** A component as it is read where a spec replaces what its module imports: nothing is known of that. */
+  withoutImports(component: Component): Component {
+    const known = this.#withoutImports.get(component);
+    if (known) return known;
+    const tree = this.tree(component.file);
+    const own = tree ? reactComponents(tree.script, tree.facts) : [];
+    const found = own.find(({ place }) => place.start === component.place.start) ?? component;
+    this.#withoutImports.set(component, found);
+    return found;
+  }
+
+  // What a module takes from others of its package, or of the project; `met` is told the files of all that is read.
+  #importedBy(path: string, { imports }: ModuleFacts, met?: (file: string) => void): Imported {
     return (name) => {
       const from = imports.get(name);
       const target = from && this.resolve(path, from.specifier);
       const found = target && this.#declaredNode(target, from.name);
       if (!found) return undefined;
       const { script, facts } = found.tree;
-      const scope = moduleScope(script.source, facts, this.#importedBy(found.tree.path, facts));
-      return scope.lookup(found.name);
+      const scope = moduleScope(script.source, facts, this.#importedBy(found.tree.path, facts, met));
+      const bound = scope.lookup(found.name);
+      if (bound && !isFilledElsewhere(bound)) met?.(found.tree.path);
+      return bound && met && isFilledElsewhere(bound) ? undefined : bound;
     };
   }
 
@@ -560,6 +598,13 @@ export class Project {
     };
     return angularDeclarations(script).map((declaration) => angularComponent(reader, script, declaration));
   }
+}
+
+// `export const kilns = []`: what is given out empty is filled by somebody.
+function isFilledElsewhere(bound: NameBinding): boolean {
+  const value = bound.is === 'node' ? unwrapped(bound.node) : undefined;
+  if (value?.type === 'ArrayExpression') return value.elements.length === 0;
+  return value?.type === 'ObjectExpression' && value.properties.length === 0;
 }
 
 const hasTag = ({ selector }: Component, tag: string): boolean => tagSelectors(selector ?? '').includes(tag);

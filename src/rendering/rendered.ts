@@ -8,6 +8,7 @@ import {
   ITEM,
   choicesOf,
   FUNCTION,
+  functionKey,
   importOfKey,
   isStateKey,
   OBJECT,
@@ -19,6 +20,7 @@ import {
 import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
 import { filledExpr, isTranslation, outcome, type GivenProps } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
+import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
 import {
   NO_CLASSES,
@@ -28,6 +30,7 @@ import {
   type ComponentRef,
   type ElementNode,
   type Prop,
+  type Provided,
   type ViewNode,
 } from '../components/view.js';
 import type { Project } from '../project/project.js';
@@ -75,6 +78,8 @@ type Given =
 interface Context {
   file: string;
   component: Component | undefined;
+  /** The same, read as far as the spec leaves its imports as they are. */
+  read: Component | undefined;
   given: ReadonlyMap<string, Given>;
   /** Whether props that are not given may be given all the same. */
   open: boolean;
@@ -84,7 +89,12 @@ interface Context {
   within: readonly Component[];
   /** Where the project uses a component of a package, inside of that. */
   usedAt?: { file: string; start: number };
+  /** What the contexts of React give where it stands. */
+  contexts: Contexts;
 }
+
+/** What the providers around a place give, by the contexts' keys; undefined of one where something unread may provide. */
+type Contexts = ReadonlyMap<string, Expr | undefined>;
 
 /** Where the next node is put. */
 interface Position {
@@ -92,12 +102,14 @@ interface Position {
   guards: readonly string[];
   arms: readonly RenderedArm[];
   repeated: boolean;
+  contexts: Contexts;
 }
 
 // How many components deep a child is followed: of the project's own, and with those of packages that stand between.
 const DEEPEST = 16;
 const DEEPEST_OF_ALL = 48;
 const MOST_ELEMENTS = 1500;
+const MOST_HOOKS = 4;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
@@ -108,17 +120,20 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
   const context = {
     file: input.file,
     component: undefined,
+    read: undefined,
     given: new Map(),
     open: true,
     depth: 0,
     own: 0,
     within: [],
+    contexts: NO_CONTEXTS,
   };
   const children = expansion.nodes(input.view, context, {
     parent: undefined,
     guards: [],
     arms: [],
     repeated: false,
+    contexts: NO_CONTEXTS,
   });
   const { elements, complete, closed, pruned, stateful, uses, expanded } = expansion;
   return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
@@ -134,6 +149,8 @@ class Expansion {
   readonly expanded = new Set<ComponentNode>();
   readonly #project: Project;
   readonly #input: RenderInput;
+  // The modules that stand-ins take the place of, or of a function of.
+  #standIns: ReadonlySet<string> | undefined;
 
   constructor(project: Project, input: RenderInput) {
     this.#project = project;
@@ -150,7 +167,9 @@ class Expansion {
     return into;
   }
 
-  #node(node: ViewNode, context: Context, at: Position, into: RenderedNode[]): void {
+  #node(node: ViewNode, written: Context, place: Position, into: RenderedNode[]): void {
+    const at = node.provided ? this.#provided(node.provided, written, place) : place;
+    const context = node.consumes ? { ...written, contexts: at.contexts } : written;
     switch (node.kind) {
       case 'element':
         if (!this.#chosen(node, context, at, into)) into.push(this.#element(node, context, at));
@@ -173,6 +192,34 @@ class Expansion {
       case 'hole':
         into.push(this.#hole(node.why));
     }
+  }
+
+  #provided(all: readonly Provided[], context: Context, at: Position): Position {
+    const contexts = new Map(at.contexts);
+    for (const { key, value } of all) contexts.set(this.#contextNamed(key), this.#valueOf(value, context));
+    return { ...at, contexts };
+  }
+
+  // A value that others take, with no name in it that only stands for something here.
+  #valueOf(value: Expr, context: Context): Expr | undefined {
+    const filled = this.#fill(value, context);
+    if (filled.is === 'constant' && filled.value === undefined) return undefined;
+    if (filled.is !== 'object' || !filled.rest) return filled;
+    const { rest, entries } = filled;
+    const handed = [...context.given].flatMap(([name, prop]) =>
+      rest.includes(name) ? [] : [[name, 'expr' in prop ? prop.expr : this.#markupAsValue(prop)] as const],
+    );
+    return { is: 'object', entries: [...handed, ...entries], open: context.open };
+  }
+
+  // One name for a context, whichever way it is come by.
+  #contextNamed(key: string): string {
+    const found = contextOfKey(key);
+    if (!found) return key;
+    const { file, name, specifier } = found;
+    return specifier === undefined
+      ? functionKey(file, name)
+      : this.#project.exportKey(file, { specifier, name });
   }
 
   #hole(why: string, reads: readonly string[] = NO_NAMES): RenderedNode {
@@ -245,8 +292,9 @@ class Expansion {
   #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
       if (isStateKey(name)) return this.#state(name, context);
+      if (contextOfKey(name)) return this.#contextRead(name, context);
       const from = importOfKey(name);
-      if (from) return this.#answer(context.file, from);
+      if (from) return this.#answer(context.file, from, context);
       const prop = context.given.get(name);
       const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
       // A default stands in for what is undefined, given or not.
@@ -256,23 +304,46 @@ class Expansion {
       if (!expr && context.open) return UNKNOWN;
       if (!expr) this.closed = false;
       // A default may be made from other props, but not from itself.
-      const known = defaults.includes(name) ? UNKNOWN : context.component?.props.get(name);
+      const known = defaults.includes(name) ? UNKNOWN : context.read?.props.get(name);
       return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
   }
 
   #state(key: string, context: Context): Expr | undefined {
-    const first = context.component?.firsts?.get(key);
+    const first = context.read?.firsts?.get(key);
     if (!first) return undefined;
     this.stateful = true;
     const { untouched } = this.#input;
     return untouched && (untouched.get(key) ?? filledExpr(first.value, this.#givenIn(context)));
   }
 
-  // What a stand-in answers that takes the place of an import.
-  #answer(file: string, from: { specifier: string; name: string }): Expr | undefined {
-    const { answers } = this.#input;
-    return answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
+  #contextRead(key: string, { contexts }: Context): Expr | undefined {
+    // Another render may provide something else.
+    this.closed = false;
+    return contexts.get(this.#contextNamed(key));
+  }
+
+  // What a stand-in answers that takes the place of an import, or what a function of the project gives, as far as it can be read.
+  #answer(
+    file: string,
+    from: { specifier: string; name: string },
+    context: Context,
+    depth = 0,
+  ): Expr | undefined {
+    const { answers, replaced } = this.#input;
+    const given = answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
+    const target = this.#project.resolve(file, from.specifier);
+    if (given || depth > MOST_HOOKS || !target || replaced?.has(target) || replaced?.has(from.specifier))
+      return given;
+    const result = this.#project.givenByCall(file, from);
+    return (
+      result &&
+      filledExpr(result.expr, (name) => {
+        if (contextOfKey(name)) return this.#contextRead(name, context);
+        const next = isStateKey(name) ? undefined : importOfKey(name);
+        return next && this.#answer(result.file, next, context, depth + 1);
+      })
+    );
   }
 
   // What markup is to a component that is handed it: it is truthy, whatever it shows.
@@ -332,16 +403,14 @@ class Expansion {
       frameworkOf(context).framework === 'react' &&
       !VOID.has(placed.tag)
     )
-      placed.children = this.#takesChildren(node, context)
-        ? this.nodes([spreadChildren(node)], context, { ...at, parent: placed }, [
-            this.#hole('what is spread into it'),
-          ])
-        : [this.#hole('what is spread into it')];
+      placed.children = [this.#hole('what is spread into it')];
+    if (this.#takesChildren(node, context))
+      this.nodes([spreadChildren(node)], context, { ...at, parent: placed }, placed.children);
     return placed;
   }
 
-  #takesChildren(node: ElementNode | ComponentNode, { component, given }: Context): boolean {
-    return component !== undefined && given.has('children') && takesChildren(component) === node;
+  #takesChildren(node: ElementNode | ComponentNode, { read, given }: Context): boolean {
+    return read !== undefined && given.has('children') && takesChildren(read) === node;
   }
 
   // A tag that stands for a component: one that a prop names, the markup of a function, or one that nobody can read.
@@ -373,7 +442,7 @@ class Expansion {
   }
 
   #tag({ tag, chosen }: ElementNode, context: Context): string {
-    const expr = chosen && this.#fill(chosen, context);
+    const expr = chosen && (baseTag(chosen, context) ?? this.#fill(chosen, context));
     return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : tag;
   }
 
@@ -458,13 +527,13 @@ class Expansion {
     if (!prop && !context.open) {
       this.closed = false;
       if (at.parent) at.parent.lacks = true;
-      const known = context.component?.props.get(name);
+      const known = context.read?.props.get(name);
       if (known) this.#value(known, context, at, into, true);
       else this.nodes(fallback, context, at, into);
       return;
     }
     const value = prop ? prop.expr : UNKNOWN;
-    const domain = context.component?.domains?.get(name);
+    const domain = context.read?.domains?.get(name);
     const plain = isText(value) || isTranslation(value) || (domain && isPlainDomain(domain));
     if (plain) this.#value({ is: 'prop', name }, context, at, into);
     else into.push(this.#hole(`the prop ${name}`));
@@ -530,14 +599,17 @@ class Expansion {
     into: RenderedNode[],
   ): void {
     const first = this.elements.length;
+    const read = this.#readFor(component);
     const inside = {
       file: component.templateFile ?? component.file,
       component,
+      read,
       given: this.#givenTo(node, context),
       open: node.open || (node.rest !== undefined && context.open),
       depth: context.depth + 1,
       own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
+      contexts: at.contexts,
       usedAt: isInstalled(component.file)
         ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
         : undefined,
@@ -545,14 +617,25 @@ class Expansion {
     if (!context.component) this.expanded.add(node);
     this.#used(node, component, context, inside.given);
     if (component.framework === 'angular') {
-      const host = this.#host(node, context, this.nodes(component.view, inside, at), first, at);
+      const host = this.#host(node, context, this.nodes(read.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
       into.push(host);
       return;
     }
-    this.nodes(component.view, inside, at, into);
+    this.nodes(read.view, inside, at, into);
     if (component.framework === 'vue' && !component.keepsAttributes)
       this.#fallThrough(node, component, this.elements[first], context, at);
+  }
+
+  #readFor(component: Component): Component {
+    if (!component.inlined) return component;
+    const { replaced, answers } = this.#input;
+    this.#standIns ??= new Set([
+      ...(replaced ?? []),
+      ...[...(answers?.keys() ?? [])].map((key) => importOfKey(key)?.specifier ?? key),
+    ]);
+    const isTouched = [...component.inlined].some((file) => this.#standIns?.has(file));
+    return isTouched ? this.#project.withoutImports(component) : component;
   }
 
   // What the spec writes itself is told apart by more than what it shows.
@@ -606,7 +689,7 @@ class Expansion {
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
   #unread(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
     into.push(this.#hole(`the component ${node.name}`));
-    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`] };
+    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`], contexts: NO_CONTEXTS };
     for (const view of node.slots.values()) this.nodes(view, context, open, into);
     for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }
@@ -725,12 +808,24 @@ const VOID: ReadonlySet<string> = new Set(
   'input img br hr area col embed link meta source track wbr'.split(' '),
 );
 
+// The tag that something is made of, where only a spread that nobody can read may name another one.
+const baseTag = (chosen: Expr, { given, open }: Context): Expr | undefined =>
+  open &&
+  chosen.is === 'if' &&
+  chosen.test.is === 'same' &&
+  chosen.test.left.is === 'prop' &&
+  !given.has(chosen.test.left.name)
+    ? chosen.then
+    : undefined;
+
 // Markup of the spec's own is JSX.
 const frameworkOf = ({ component }: Context): { framework: Framework } => ({
   framework: component?.framework ?? 'react',
 });
 
 const NO_NAMES: readonly string[] = [];
+
+const NO_CONTEXTS: Contexts = new Map();
 
 const NONE_FILLED: ReadonlySet<string> = new Set();
 

@@ -55,12 +55,13 @@ function below(components: readonly Component[], project: Project): Set<Componen
   const add = (component: Component, depth: number): void => {
     if (found.has(component)) return;
     found.add(component);
-    if (depth < DEEPEST) visit(component.view, component, depth);
+    if (depth < DEEPEST) visit(component.view, component.file, depth);
   };
-  const visit = (view: readonly ViewNode[], { file }: Component, depth: number): void => {
+  const visit = (view: readonly ViewNode[], file: string, depth: number): void => {
     for (const node of view) {
       const child = node.kind === 'component' && node.ref ? project.component(file, node.ref) : undefined;
       if (child) add(child, depth + 1);
+      visit(innerNodes(node), file, depth);
     }
   };
   for (const component of components) add(component, 0);

@@ -1,5 +1,11 @@
 import { UNSURE } from '../components/expr.js';
-import { innerNodes, type Component, type ViewNode } from '../components/view.js';
+import {
+  innerNodes,
+  type Component,
+  type ComponentNode,
+  type ElementNode,
+  type ViewNode,
+} from '../components/view.js';
 
 const KNOWN = new WeakMap<Component, ViewNode | 'nowhere'>();
 
@@ -29,9 +35,17 @@ function placeIn({ framework, view }: Component): ViewNode | 'nowhere' {
   return (
     nodes.find(
       (node) =>
-        (node.kind === 'element' || node.kind === 'component') && node.open && !innerNodes(node).length,
+        (node.kind === 'element' || node.kind === 'component') &&
+        (innerNodes(node).length === 0 ? node.open : isUnread(node)),
     ) ?? 'nowhere'
   );
+}
+
+// `children` are among what is spread into it, and nobody can read them.
+function isUnread(node: ElementNode | ComponentNode): boolean {
+  const [only, ...more] = innerNodes(node);
+  const isGiven = node.kind === 'element' ? node.attributes.has('children') : node.props.has('children');
+  return isGiven && more.length === 0 && only?.kind === 'text' && only.open === true;
 }
 
 function* allOf(view: readonly ViewNode[]): Generator<ViewNode> {

@@ -423,6 +423,83 @@ export const hidden = (Part) => register(Part);`,
     });
   });
 
+  describe('with contexts', () => {
+    const KILN = `import { createContext, useContext } from 'react'; export const Kiln = createContext(undefined);
+export function useKiln() { const kiln = useContext(Kiln); if (!kiln) throw new Error('no kiln'); return kiln; }`;
+    const name =
+      "const Name = () => { const { name, temp = 'cold' } = useKiln(); return <p>{name} {temp}</p>; };";
+    const rows: Row[] = [
+      [
+        'of a provider',
+        `${name} export const A = ({ name }) => <Kiln.Provider value={{ name }}><Name /></Kiln.Provider>;`,
+        '<p>Raku cold</p>',
+      ],
+      [
+        'of the nearest one',
+        `${name} export const A = () => <Kiln.Provider value={{ name: 'far' }}><Kiln.Provider value={{ name: 'near' }}><Name /></Kiln.Provider></Kiln.Provider>;`,
+        '<p>near cold</p>',
+      ],
+      [
+        'where a child was written',
+        `${name} const Frame = ({ children }) => <Kiln.Provider value={{ name: 'in' }}>{children}</Kiln.Provider>; export const A = () => <Frame><Name /></Frame>;`,
+        '<p>in cold</p>',
+      ],
+      ['without one', `${name} export const A = () => <Name />;`, '<p>{…} {…}</p>'],
+      [
+        'in what nobody can read',
+        `import { Box } from 'box'; ${name} export const A = () => <Kiln.Provider value={{ name: 'x' }}><Box><Name /></Box></Kiln.Provider>;`,
+        '{…}[if]<p>{…} {…}</p>',
+      ],
+      [
+        'of a consumer',
+        'export const A = ({ name }) => <Kiln.Provider value={name}><Kiln.Consumer>{(kiln) => <b>{kiln}</b>}</Kiln.Consumer></Kiln.Provider>;',
+        '<b>Raku</b>',
+      ],
+      [
+        'of a pair',
+        "import { createContext as kit } from 'kit'; const createKilnContext = kit; const [KilnProvider, useIt] = createKilnContext(); const Lid = () => <i>{useIt().lid}</i>; export const A = () => <KilnProvider value={{ lid: 'up' }}><Lid /></KilnProvider>;",
+        '<i>up</i>',
+      ],
+    ];
+    for (const [title, code, wanted] of rows)
+      it(title, async () =>
+        expect(
+          await react(
+            `import { Kiln, useKiln } from './kiln'; ${code}`,
+            { name: 'Raku' },
+            { 'kiln.tsx': KILN },
+          ),
+        ).to.equal(wanted),
+      );
+  });
+
+  describe('with what other modules give', () => {
+    const more = {
+      'words.ts':
+        "export const WORDS = { hot: 'Hot', cold: 'Cold' }; export const shown = (n, unit = 'C') => `${n} ${unit}`; export const kept = [];",
+    };
+    const rows: Row[] = [
+      [
+        'constants',
+        "import { WORDS } from './words'; export const A = ({ hot }) => <p>{hot ? WORDS.hot : WORDS.cold}</p>;",
+        '<p>Cold</p>',
+      ],
+      [
+        'functions',
+        "import { shown } from './words'; export const A = ({ n }) => <p title={shown(n)} />;",
+        '<p title=9 C></p>',
+        { n: 9 },
+      ],
+      [
+        'what others fill',
+        "import { kept } from './words'; export const A = () => <p title={kept.length} />;",
+        '<p title=?></p>',
+      ],
+    ];
+    for (const [title, code, wanted, props] of rows)
+      it(title, async () => expect(await react(code, props, more)).to.equal(wanted));
+  });
+
   it('follow children through imports, index files and props', async () => {
     const files = {
       'parts/index.ts': "export { Lid as KilnLid } from './lid'; export * from './shelf';",

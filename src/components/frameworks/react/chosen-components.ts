@@ -30,6 +30,9 @@ export function chosenComponents(
     chosenComponents(each, at, under, depth + 1);
   switch (inner.type) {
     case 'Identifier': {
+      const named = scope.ref(inner.name);
+      // What another module declares goes by its import.
+      if (named && 'specifier' in named) return [{ ref: named, name: inner.name, test }];
       const bound = scope.lookup(inner.name);
       const isDeclared =
         bound?.is === 'node' && (isFunction(bound.node) || bound.node.type.startsWith('Class'));

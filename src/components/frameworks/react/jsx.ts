@@ -1,6 +1,7 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
+import { consumes, inProvider } from './contexts.js';
 import { passesOn } from './passing.js';
 import { routedView } from './routes.js';
 import { tagMade } from './tag-factories.js';
@@ -205,15 +206,18 @@ function repeatView(
     kind: 'repeat',
     over: list && exprOf(list, outside),
     item,
-    children: functionView(fn, inside, depth, itemOf(fn.params[0], item, inside)),
+    children: functionView(fn, inside, depth, parameter(fn.params[0], { is: 'prop', name: item }, inside)),
     place,
   };
 }
 
-// The parameter that takes an item stands for it, or for its parts.
-function itemOf(param: Node | undefined, item: string, scope: ComponentScope): Map<string, NameBinding> {
+// The parameter that takes an item, or what a context gives, stands for it, or for its parts.
+function parameter(
+  param: Node | undefined,
+  whole: NameBinding,
+  scope: ComponentScope,
+): Map<string, NameBinding> {
   const names = new Map<string, NameBinding>();
-  const whole: NameBinding = { is: 'prop', name: item };
   if (param) bindNames(param, whole, partsIn(scope), ({ name }, bound) => names.set(name, bound));
   return names;
 }
@@ -233,11 +237,32 @@ export function functionView(
   });
 }
 
-// A prop that is written out as a text.
-function textGiven({ props }: TagContents, name: string): string | undefined {
+function exprGiven({ props }: TagContents, name: string): Expr | undefined {
   const given = props.get(name);
-  const value = given && 'expr' in given && given.expr.is === 'constant' ? given.expr.value : undefined;
-  return typeof value === 'string' ? value : undefined;
+  return given && 'expr' in given ? given.expr : undefined;
+}
+
+// A prop that is written out as a text.
+function textGiven(contents: TagContents, name: string): string | undefined {
+  const expr = exprGiven(contents, name);
+  return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : undefined;
+}
+
+// `<Kiln.Consumer>{({ temp }) => …}</Kiln.Consumer>`
+function consumerView(
+  node: JsxElement,
+  name: string,
+  scope: ComponentScope,
+  depth: number,
+): ViewNode[] | undefined {
+  const gives = consumes(name, scope);
+  const fns = node.children.flatMap((each) =>
+    each.type === 'JSXExpressionContainer' && isFunction(each.expression) ? [each.expression] : [],
+  );
+  const [fn] = fns;
+  if (!gives || !fn || fns.length > 1) return undefined;
+  const bound = parameter(fn.params[0], { is: 'expr', expr: gives }, scope);
+  return functionView(fn, scope, depth, bound).map((each) => ({ ...each, consumes: true }));
 }
 
 function elementView(node: JsxElement, scope: ComponentScope, depth: number): ViewNode[] {
@@ -249,6 +274,9 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const place = { start: node.openingElement.start, end: node.openingElement.end };
   const given = attributesOf(node, scope, (each, at) => viewOf(each, at, depth + 1));
   const children = written.length > 0 ? written : handedIn(given, place);
+  if (simple === 'Provider') return inProvider(children, text, exprGiven(given, 'value'), scope);
+  const consumed = simple === 'Consumer' ? consumerView(node, text, scope, depth) : undefined;
+  if (consumed) return consumed;
   if (TRANSPARENT.has(simple) || passesOn(ref)) return children;
   const says = messageOf(simple, (prop) => textGiven(given, prop));
   if (says && children.length === 0) return textView({ is: 'text', parts: [{ is: 'unknown', says }] }, place);

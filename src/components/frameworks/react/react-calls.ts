@@ -5,6 +5,7 @@ import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 import { heldState, isStateCall } from './state-hooks.js';
+import { contextRead } from './contexts.js';
 import { givenByHook, givenByMethod } from './field-hooks.js';
 
 /** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
@@ -20,6 +21,10 @@ export function reactCall(
   const ref = callee.type === 'Identifier' ? scope.ref(callee.name) : undefined;
   if (scope.file !== undefined && name === 'useState' && isStateCall(call, (local) => importOf(local, scope)))
     return heldState(call, scope.file);
+  const context = contextRead(call, scope);
+  if (context) return context;
+  const bound = callee.type === 'Identifier' ? scope.lookup(callee.name) : undefined;
+  if (bound?.is === 'giver') return bound.gives;
   const given = ref && 'specifier' in ref ? givenByHook(ref.specifier, ref.name, args) : undefined;
   if (given) return given;
   const isFrom = (specifier: string): boolean =>

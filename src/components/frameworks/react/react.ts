@@ -3,6 +3,7 @@ import type { Script } from '../../../syntax/script.js';
 import {
   isFunction,
   memberName,
+  pathOf,
   propertyName,
   returnedFrom,
   unwrapped,
@@ -20,10 +21,12 @@ import { statePlaces, type StatePlaces } from './state-places.js';
 import { propsOfEvents } from './event-props.js';
 import { takenProps } from './taken-props.js';
 import { changedProps } from '../../changed-props.js';
-import { stateKey, type Expr } from '../../expr.js';
+import { resultOf } from '../../calls.js';
+import { stateKey, UNKNOWN, type Expr } from '../../expr.js';
 import { functionScope } from '../../ways.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
+import { givenByPair, providerView } from './contexts.js';
 import { reactCall } from './react-calls.js';
 import { styledView } from './styled.js';
 import { listeningIn, opensIn } from '../../opens.js';
@@ -46,17 +49,33 @@ export function moduleScope({ text, path }: Source, facts: ModuleFacts, imported
   const scope: ComponentScope = {
     text,
     file: path,
-    shipped: imported !== undefined,
+    shipped: isInstalled(path),
     lookup(name) {
       const node = facts.declarations.get(name);
       if (!node) return imported?.(name);
       if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
-      return node.init && node.id.type === 'Identifier' ? { is: 'node', node: node.init, scope } : undefined;
+      if (node.init && node.id.type === 'Identifier') return { is: 'node', node: node.init, scope };
+      const gives = givenByPair(name, node, path);
+      return gives && { is: 'giver', gives };
     },
     ref: (name) => refOf(name, facts),
     called: reactCall,
   };
   return scope;
+}
+
+/** What a call of a function at a module's top level gives, whatever it is called with; undefined where that can't be read. */
+export function givenByFunction(name: string, source: Source, facts: ModuleFacts): Expr | undefined {
+  const scope = moduleScope(source, facts);
+  const bound = scope.lookup(name);
+  if (bound?.is === 'giver') return bound.gives;
+  if (bound?.is !== 'node' || !isFunction(bound.node)) return undefined;
+  return resultOf(
+    bound.node,
+    scope,
+    bound.node.params.map(() => UNKNOWN),
+    0,
+  );
 }
 
 /** The component that a name stands for at a module's top level. */
@@ -157,9 +176,8 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   if (isInstalled(base.file) && SHOW_NOTHING.has(name)) return { ...base, view: [], props: new Map() };
   const styled = styledView(value, scope);
   if (styled) return { ...base, view: styled, props: new Map(), styles: true };
-  // `const KilnProvider = KilnContext.Provider` shows what stands in it.
-  if (/^(?:Provider|Consumer)$/.test(memberName(unwrapped(value)) ?? '') || isPairOfContext(name, node))
-    return { ...base, view: [childrenSlot(base.place)], props: new Map() };
+  const provides = providerView(name, node, childrenSlot(base.place), scope);
+  if (provides) return { ...base, view: provides, props: new Map() };
   const made = unwrappedComponent(value);
   if (!made) return undefined;
   if (made.type === 'Identifier') {
@@ -203,20 +221,6 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     clones: clones(made),
     takes: isWholePropsType(made, node, module.types) ? takenProps(made) : undefined,
   };
-}
-
-// `const [KilnProvider, useKiln] = createContext(…)` of kits: the provider shows what stands in it
-// (@chakra-ui/react-context 2, @radix-ui/react-context 1, @nextui-org/react-utils 2).
-function isPairOfContext(name: string, node: Node): boolean {
-  if (node.type !== 'VariableDeclarator' || node.id.type !== 'ArrayPattern' || !node.init) return false;
-  const [first] = node.id.elements;
-  const init = unwrapped(node.init);
-  return (
-    first?.type === 'Identifier' &&
-    first.name === name &&
-    init.type === 'CallExpression' &&
-    /^create\w*Context$/.test(calledName(init) ?? '')
-  );
 }
 
 // What the states of a component hold, by their keys, until something happens on an element.
@@ -315,7 +319,7 @@ export const HANDS_ON: ReadonlySet<string> = new Set(
 
 /** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
 export function unwrappedComponent(node: Node): Node | undefined {
-  let inner = unwrapped(node);
+  let inner = withoutInterop(unwrapped(node));
   for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
     const isAssign = calledName(inner) === 'assign';
     // `Object.assign(Lid, { Handle })` is the first with more parts.
@@ -328,6 +332,19 @@ export function unwrappedComponent(node: Node): Node | undefined {
   }
   return inner;
 }
+
+// `Lock.default ?? Lock`, or what compilers make of it: a default export, whichever kind of module it comes from.
+function withoutInterop(node: Node): Node {
+  const [first, other] =
+    node.type === 'LogicalExpression'
+      ? [unwrapped(node.left), node.right]
+      : node.type === 'ConditionalExpression' && node.test.type === 'BinaryExpression'
+        ? [assigned(unwrapped(node.test.left)), node.alternate]
+        : [undefined, undefined];
+  return first && other && pathOf(first) === `${pathOf(other)}.default` ? other : node;
+}
+
+const assigned = (node: Node): Node => (node.type === 'AssignmentExpression' ? unwrapped(node.right) : node);
 
 const childrenSlot = (place: Span): ViewNode => ({ kind: 'slot', name: 'children', fallback: [], place });
 

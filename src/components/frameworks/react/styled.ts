@@ -4,7 +4,7 @@ import { constant, orElse } from '../../expr.js';
 import { nothingGiven, componentNode, elementNode } from '../../given.js';
 import type { ComponentScope } from '../../scope.js';
 import type { ViewNode } from '../../view.js';
-import { makesTags } from './tag-factories.js';
+import { makesTags, tagMade } from './tag-factories.js';
 
 // What a styled element keeps for itself (styled-components 5 and 6, @emotion/styled 11, @mui/system 5 to 7, @chakra-ui/system 2).
 const OWN: readonly string[] = [
@@ -31,11 +31,13 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
   if (!base) return undefined;
   const place = { start: inner.start, end: inner.end };
   const children: ViewNode = { kind: 'slot', name: 'children', fallback: [], place };
-  const given = { ...nothingGiven(), rest: OWN };
-  const tag = typeof base.of === 'string' ? base.of : undefined;
   const path = typeof base.of === 'string' ? undefined : pathOf(unwrapped(base.of));
+  const ref = path === undefined ? undefined : scope.ref(path);
+  // `chakra(motion.div)`: of one factory after another.
+  const made = tagMade(ref);
+  const given = { ...nothingGiven(), rest: [...OWN, ...(made?.takes ?? [])] };
+  const tag = typeof base.of === 'string' ? base.of : made?.tag;
   if (tag === undefined) {
-    const ref = path === undefined ? undefined : scope.ref(path);
     // The component is what is left of the base: what it takes for itself is its own affair.
     const whole = { ...given, rest: OWN.filter((name) => name !== 'as'), open: base.adds };
     const slots = new Map([['children', [children]]]);
