@@ -84,6 +84,8 @@ export function computed(by: string, of: readonly Expr[]): Expr {
   }
   if (by === 'unary typeof' && list?.is === 'something' && list.type) return constant(list.type);
   if (by === 'unary typeof' && list && isTranslation(list)) return constant('string');
+  if (by === 'unary typeof' && list?.is === 'something' && list.component)
+    return oneOf([constant('function'), constant('object')]);
   const result = operated(by, of, DATA);
   return result ? exprOfData(result.value) : { is: 'computed', by, of };
 }

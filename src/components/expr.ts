@@ -1,4 +1,5 @@
 import { dataOfAll, dataOfEntries, memberOfData, type Constant, type Data } from '../language/operations.js';
+import type { NamedComponent } from './component-ref.js';
 import { type Showing } from './shown.js';
 import type { Says } from './translations.js';
 
@@ -27,8 +28,11 @@ export type Expr =
       rest?: readonly string[];
     }
   | { is: 'list'; items: readonly Expr[] }
-  /** Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure; `sets`: the state that it sets, by its key. */
-  | { is: 'something'; type?: 'function' | 'object'; sets?: string }
+  /**
+   * Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure; `sets`: the state
+   * that it sets, by its key; `component`: the component that it is.
+   */
+  | { is: 'something'; type?: 'function' | 'object'; sets?: string; component?: NamedComponent }
   /** What one of the operations of `operations.ts` makes of its operands. */
   | { is: 'computed'; by: string; of: readonly Expr[] }
   /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
@@ -81,6 +85,8 @@ export type Condition =
 export const ITEM = '@';
 
 export const UNKNOWN: Expr = { is: 'unknown' };
+/** What stands for a property that is not there: a spread leaves what was there before. */
+export const ABSENT: Expr = { is: 'constant', value: undefined };
 export const SOMETHING: Expr = { is: 'something' };
 export const FUNCTION: Expr = { is: 'something', type: 'function' };
 export const OBJECT: Expr = { is: 'something', type: 'object' };
@@ -114,6 +120,14 @@ export const nullish = (expr: Expr): Condition => ({
   is: 'any',
   of: [null, undefined].map((value): Condition => ({ is: 'same', left: expr, right: constant(value) })),
 });
+
+/** A value that is spread over another one: that stays where the property is not there. */
+export function spreadOver(value: Expr, before: Expr): Expr {
+  if (value === ABSENT) return before;
+  if (value.is !== 'if') return value;
+  const [then, otherwise] = [spreadOver(value.then, before), spreadOver(value.otherwise, before)];
+  return then === value.then && otherwise === value.otherwise ? value : { ...value, then, otherwise };
+}
 
 /** The condition that an expression gives undefined. */
 export const isUndefined = (expr: Expr): Condition => ({

@@ -6,6 +6,7 @@ import {
   type ComponentRef,
   type ElementNode,
   type Handler,
+  type LaterSpreads,
   type Prop,
 } from './view.js';
 
@@ -16,6 +17,8 @@ export interface TagContents {
   classes: ClassList;
   /** Whether it may be given more than can be read. */
   open: boolean;
+  /** What is spread into it and can only be read where the component is used, with the props that are written before. */
+  later: { expr: Expr; before: readonly string[] }[];
   /** It takes all props of its component but these. */
   rest?: readonly string[];
   events: string[];
@@ -32,6 +35,7 @@ export const nothingGiven = (): TagContents => ({
   props: new Map(),
   classes: NO_CLASSES,
   open: false,
+  later: [],
   events: [],
   handlers: [],
 });
@@ -42,24 +46,41 @@ export function openTag(given: TagContents): void {
   given.classes = { ...given.classes, open: true };
 }
 
+const openness = ({
+  open,
+  classes,
+  later,
+}: TagContents): { open: boolean; classes: ClassList; later?: LaterSpreads } =>
+  later.length > 0
+    ? { open: true, classes: { ...classes, open: true }, later: { spreads: later, open, classes } }
+    : { open, classes };
+
 /** The element that a tag makes of what it is given. */
 export const elementNode = (
-  { attributes, classes, open, rest, events, handlers }: TagContents,
+  given: TagContents,
   own: Pick<ElementNode, 'tag' | 'chosen' | 'asComponent' | 'place' | 'children'>,
-): ElementNode => ({ kind: 'element', ...own, attributes, classes, open, rest, events, handlers });
+): ElementNode => {
+  const { attributes, rest, events, handlers } = given;
+  return { kind: 'element', ...own, attributes, ...openness(given), rest, events, handlers };
+};
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (
-  { props, open, rest, events, handlers, functions, components }: TagContents,
+  given: TagContents,
   own: Pick<ComponentNode, 'name' | 'ref' | 'place' | 'slots'>,
-): ComponentNode => ({
-  kind: 'component',
-  ...own,
-  props,
-  open,
-  rest,
-  events,
-  ...(handlers.length > 0 ? { handlers } : {}),
-  ...(functions ? { functions } : {}),
-  ...(components ? { components } : {}),
-});
+): ComponentNode => {
+  const { props, rest, events, handlers, functions, components } = given;
+  const { open, later } = openness(given);
+  return {
+    kind: 'component',
+    ...own,
+    props,
+    open,
+    ...(later ? { later } : {}),
+    rest,
+    events,
+    ...(handlers.length > 0 ? { handlers } : {}),
+    ...(functions ? { functions } : {}),
+    ...(components ? { components } : {}),
+  };
+};

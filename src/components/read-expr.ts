@@ -8,8 +8,10 @@ import {
   type Entry,
   type Item,
 } from '../language/reader.js';
+import { joinsObjects } from '../syntax/created-elements.js';
 import { isFunction, memberName, pathOf, unwrapped, calledName } from '../syntax/tree.js';
 import {
+  ABSENT,
   both,
   constant,
   dataOfExpr,
@@ -22,6 +24,7 @@ import {
   orElse,
   restOfProps,
   SOMETHING,
+  spreadOver,
   truthy,
   UNKNOWN,
   UNSURE,
@@ -74,7 +77,8 @@ export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
       const made = exprOfBound(bound.of, depth + 1);
       if (made.is !== 'object') return UNKNOWN;
       const set = [...bound.keys].map(([key, ways]) => {
-        const first = memberOfExpr(made, key);
+        const isThere = made.open || made.entries.some(([name]) => name === key);
+        const first = isThere ? memberOfExpr(made, key) : ABSENT;
         return [key, ways ? lastOf(ways, bound.scope, first, depth) : UNKNOWN] as const;
       });
       return { ...made, entries: [...made.entries.filter(([key]) => !bound.keys.has(key)), ...set] };
@@ -212,7 +216,9 @@ class Expressions implements Algebra<Expr> {
         rest = open ? undefined : spread?.rest;
         open = true;
       }
-      spread?.entries.forEach(([key, own]) => found.set(key, own));
+      spread?.entries.forEach(([key, own]) =>
+        found.set(key, spreadOver(own, found.get(key) ?? (open ? UNKNOWN : ABSENT))),
+      );
     }
     return { is: 'object', entries: [...found], open, ...(rest ? { rest } : {}) };
   }
@@ -253,8 +259,10 @@ class Expressions implements Algebra<Expr> {
   }
 
   #name(name: string): Expr {
+    const bound = this.#scope.lookup(name);
     const known = KNOWN_NAMES.get(name);
-    return known && !this.#scope.lookup(name) ? known : named(name, this.#scope, this.#depth);
+    if (known && !bound) return known;
+    return componentNamed(name, bound, this.#scope) ?? named(name, this.#scope, this.#depth);
   }
 
   #member(node: Extract<Node, { type: 'MemberExpression' }>): Expr {
@@ -279,6 +287,10 @@ class Expressions implements Algebra<Expr> {
     const says = translationOf(node);
     if (says) return { is: 'text', parts: [{ is: 'unknown', says }] };
     const given = node.arguments.map((argument) => this.read(argument));
+    if (joinsObjects(node))
+      return this.object(
+        node.arguments.map((each, i) => ({ is: 'spread', value: given[i] ?? UNKNOWN, node: each })),
+      );
     const name = calledName(node) ?? '';
     // `defineMessages({ … })` gives back what it is given.
     if (/^defineMessages?$/.test(name) && given[0]) return given[0];
@@ -343,6 +355,28 @@ const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([
   ['undefined', constant(undefined)],
   ['NaN', constant(NaN)],
   ['Infinity', constant(Infinity)],
+]);
+
+// A component as a value: a name in the way of components that another module gives, or that is declared by a function, a
+// class or a call.
+function componentNamed(
+  name: string,
+  bound: NameBinding | undefined,
+  scope: ComponentScope,
+): Expr | undefined {
+  const ref = scope.file !== undefined && /^_?[A-Z]\w*[a-z]/.test(name) ? scope.ref(name) : undefined;
+  const node = bound?.is === 'node' ? unwrapped(bound.node) : undefined;
+  const isMade = node === undefined ? bound === undefined : isFunction(node) || MADE.has(node.type);
+  return ref && isMade && scope.file !== undefined
+    ? { is: 'something', component: { ref, file: scope.file } }
+    : undefined;
+}
+
+const MADE: ReadonlySet<string> = new Set([
+  'ClassDeclaration',
+  'ClassExpression',
+  'CallExpression',
+  'TaggedTemplateExpression',
 ]);
 
 const MOST_ENTRIES = 40;

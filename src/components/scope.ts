@@ -59,7 +59,7 @@ export interface ComponentScope {
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
-export const DEEPEST = 12;
+export const DEEPEST = 20;
 
 /** Whether an expression is the object of all props: `props`, `this.props`, `$props`. */
 export function isProps(node: Node, scope: ComponentScope): boolean {
@@ -147,9 +147,12 @@ function compiledRest(call: CallNode, scope: ComponentScope): NameBinding | unde
   if (!whole || !list || !WITHOUT.test(calledName(call) ?? '')) return undefined;
   const of = isProps(whole, scope) ? [] : exceptIn(whole, scope);
   const names = resolved(list, scope)?.node;
-  if (!of || names?.type !== 'ArrayExpression') return undefined;
+  if (names?.type !== 'ArrayExpression') return undefined;
   const except = names.elements.flatMap((each) => (each ? (literalText(each) ?? []) : []));
-  return except.length === names.elements.length ? { is: 'rest', except: [...of, ...except] } : undefined;
+  if (except.length !== names.elements.length) return undefined;
+  if (of) return { is: 'rest', except: [...of, ...except] };
+  const other = whole.type === 'Identifier' ? scope.lookup(whole.name) : undefined;
+  return other && { is: 'without', of: other, taken: except };
 }
 
 // Functions of kits that give the props back that they are handed, with defaults of a theme where it has any:
@@ -178,7 +181,8 @@ function handedBack(call: CallNode, scope: ComponentScope): NameBinding | undefi
       : unwrapped(given);
   const except = named && exceptIn(named, scope);
   if (except) return { is: 'rest', except };
-  if (!named || !isProps(named, scope)) return undefined;
+  if (!named) return undefined;
+  if (!isProps(named, scope)) return { is: 'node', node: named, scope };
   const [, defaults] = at === 2 ? call.arguments : [];
   const object = defaults && resolved(defaults, scope);
   return object?.node.type === 'ObjectExpression'

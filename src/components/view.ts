@@ -3,7 +3,10 @@ import type { Output } from './outputs.js';
 import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
+import type { ComponentRef } from './component-ref.js';
 import type { Expr, Condition } from './expr.js';
+
+export type { ComponentRef };
 
 /** The class names of an element: always there, there on a condition, and whether others may be. */
 export interface ClassList {
@@ -31,6 +34,16 @@ export interface EventPlace {
   event: string;
 }
 
+/**
+ * React: what is spread into a tag and can only be read where the component is used. `before`: the props that are written
+ * before it; `open`, `classes`: those of the tag without all such spreads.
+ */
+export interface LaterSpreads {
+  spreads: readonly { expr: Expr; before: readonly string[] }[];
+  open: boolean;
+  classes: ClassList;
+}
+
 /** An element of markup. Attribute names are those of HTML, in lower case. */
 export interface ElementNode {
   kind: 'element';
@@ -45,6 +58,7 @@ export interface ElementNode {
   classes: ClassList;
   /** Whether it may have attributes that can't be read (a spread). */
   open: boolean;
+  later?: LaterSpreads;
   /** It takes all props of its component but these. */
   rest?: readonly string[];
   /** Events that it has handlers for, by the platform's name: `click`. */
@@ -53,15 +67,6 @@ export interface ElementNode {
   handlers?: readonly Handler[];
   children: readonly ViewNode[];
 }
-
-/** How a component names another: declared in the same file or, where it was handed over, in another one; or imported. */
-export type ComponentRef =
-  /** `part`: what it is given as a part of it: `<Lid.Handle />`. */
-  | { local: string; file?: string; part?: string }
-  | { specifier: string; name: string; part?: string }
-  | { selector: string }
-  /** A function, a class or an object of options, wherever it stands: by the offset where it starts. */
-  | { at: number; file: string };
 
 /** What a component is given: a value, or markup. */
 export type Prop = { expr: Expr } | { view: readonly ViewNode[] };
@@ -74,6 +79,7 @@ export interface ComponentNode {
   place: Span;
   props: ReadonlyMap<string, Prop>;
   open: boolean;
+  later?: LaterSpreads;
   rest?: readonly string[];
   events: readonly string[];
   /** The handlers that the component itself writes for it. */

@@ -21,7 +21,8 @@ import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
 import { filledExpr, isTranslation, outcome, type GivenProps } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { contextOfKey } from '../components/frameworks/react/contexts.js';
-import { htmlName } from '../components/frameworks/react/jsx-attributes.js';
+import { passesOn } from '../components/frameworks/react/passing.js';
+import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
   NO_CLASSES,
   type ClassList,
@@ -91,6 +92,12 @@ interface Context {
   usedAt?: { file: string; start: number };
   /** What the contexts of React give where it stands. */
   contexts: Contexts;
+}
+
+/** A value that is spread into a tag, and the props that are written before it. */
+interface Spread {
+  expr: Expr;
+  before: readonly string[];
 }
 
 /** What the providers around a place give, by the contexts' keys; undefined of one where something unread may provide. */
@@ -171,11 +178,13 @@ class Expansion {
     const at = node.provided ? this.#provided(node.provided, written, place) : place;
     const context = node.consumes ? { ...written, contexts: at.contexts } : written;
     switch (node.kind) {
-      case 'element':
-        if (!this.#chosen(node, context, at, into)) into.push(this.#element(node, context, at));
+      case 'element': {
+        const element = this.#elementRead(node, context);
+        if (!this.#chosen(element, context, at, into)) into.push(this.#element(element, context, at));
         break;
+      }
       case 'component':
-        this.#component(node, context, at, into);
+        this.#component(this.#componentRead(node, context), context, at, into);
         break;
       case 'text':
         this.#text(node.text, context, at, into, node.open);
@@ -192,6 +201,58 @@ class Expansion {
       case 'hole':
         into.push(this.#hole(node.why));
     }
+  }
+
+  // What is spread into a tag as far as it is known here, key by key; undefined where any of it is not.
+  #spreads({ later }: ElementNode | ComponentNode, context: Context): Map<string, Spread> | undefined {
+    const found = new Map<string, Spread>();
+    for (const { expr, before } of later?.spreads ?? []) {
+      const value = this.#fill(expr, context);
+      if (value.is === 'constant' && typeof value.value !== 'string') continue;
+      if (value.is !== 'object' || value.open) return undefined;
+      for (const [name, each] of value.entries) found.set(name, { expr: each, before });
+    }
+    return found;
+  }
+
+  #elementRead(node: ElementNode, context: Context): ElementNode {
+    const spreads = node.later && this.#spreads(node, context);
+    if (!node.later || !spreads) return node;
+    const asComponent = node.asComponent && this.#componentRead(node.asComponent, context);
+    const attributes = new Map(node.attributes);
+    const events = [...node.events];
+    let { classes } = node.later;
+    let { children } = node;
+    for (const [name, { expr, before }] of spreads) {
+      if (NOT_ATTRIBUTES.has(name)) {
+        if (name === 'children' && children.length === 0)
+          children = [
+            { kind: 'text', text: shown(expr, { framework: 'react' }), place: node.place, open: true },
+          ];
+      } else if (/^on[A-Z]/.test(name)) events.push(platformEvent(name));
+      else if (name === 'className') classes = joinedClasses([classes, classesIn(expr)]);
+      else if (before.includes(name) || !attributes.has(htmlName(name)))
+        attributes.set(htmlName(name), shownAttribute(htmlName(name), expr, { framework: 'react' }));
+    }
+    return {
+      ...node,
+      asComponent,
+      attributes,
+      events,
+      classes,
+      children,
+      open: node.later.open,
+      later: undefined,
+    };
+  }
+
+  #componentRead(node: ComponentNode, context: Context): ComponentNode {
+    const spreads = node.later && this.#spreads(node, context);
+    if (!node.later || !spreads) return node;
+    const props = new Map(node.props);
+    for (const [name, { expr, before }] of spreads)
+      if (before.includes(name) || !props.has(name)) props.set(name, { expr });
+    return { ...node, props, open: node.later.open, later: undefined };
   }
 
   #provided(all: readonly Provided[], context: Context, at: Position): Position {
@@ -301,7 +362,8 @@ class Expansion {
       const isDefaulted = expr?.is === 'constant' && expr.value === undefined;
       if (expr && (!isDefaulted || context.component?.framework === 'angular')) return expr;
       if (name.startsWith(ITEM)) return expr ?? UNKNOWN;
-      if (!expr && context.open) return UNKNOWN;
+      // What a tag is made of is hardly in a spread that nobody can read.
+      if (!expr && context.open && !CHOOSES.test(name)) return UNKNOWN;
       if (!expr) this.closed = false;
       // A default may be made from other props, but not from itself.
       const known = defaults.includes(name) ? UNKNOWN : context.read?.props.get(name);
@@ -410,7 +472,7 @@ class Expansion {
   }
 
   #takesChildren(node: ElementNode | ComponentNode, { read, given }: Context): boolean {
-    return read !== undefined && given.has('children') && takesChildren(read) === node;
+    return read !== undefined && given.has('children') && takesChildren(read)?.place === node.place;
   }
 
   // A tag that stands for a component: one that a prop names, the markup of a function, or one that nobody can read.
@@ -426,13 +488,21 @@ class Expansion {
       this.nodes(prop.view, { ...prop.written, depth: context.depth, own: context.own }, at, into);
       return true;
     }
-    const named = prop && 'expr' in prop ? prop.component : undefined;
-    const component = named && this.#project.shownFor(named.file, named.ref);
+    const value = this.#fill(chosen, context);
+    const named =
+      (prop && 'expr' in prop ? prop.component : undefined) ??
+      (value.is === 'something' ? value.component : undefined);
+    if (named && passesOn(named.ref)) {
+      this.nodes(asComponent.slots.get('children') ?? [], context, at, into);
+      return true;
+    }
+    const found = named && this.#project.shownFor(named.file, named.ref);
+    const component = found && this.#unwrapped(found);
     if (component) {
       this.#shown(asComponent, component, context, at, into);
       return true;
     }
-    const isComponent = this.#fill(chosen, context).is === 'something';
+    const isComponent = value.is === 'something';
     if (isComponent) this.#unread(asComponent, context, at, into);
     return isComponent;
   }
@@ -442,7 +512,7 @@ class Expansion {
   }
 
   #tag({ tag, chosen }: ElementNode, context: Context): string {
-    const expr = chosen && (baseTag(chosen, context) ?? this.#fill(chosen, context));
+    const expr = chosen && this.#fill(chosen, context);
     return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : tag;
   }
 
@@ -808,15 +878,8 @@ const VOID: ReadonlySet<string> = new Set(
   'input img br hr area col embed link meta source track wbr'.split(' '),
 );
 
-// The tag that something is made of, where only a spread that nobody can read may name another one.
-const baseTag = (chosen: Expr, { given, open }: Context): Expr | undefined =>
-  open &&
-  chosen.is === 'if' &&
-  chosen.test.is === 'same' &&
-  chosen.test.left.is === 'prop' &&
-  !given.has(chosen.test.left.name)
-    ? chosen.then
-    : undefined;
+// Props that say what tag or component something is made of.
+const CHOOSES = /^(?:as|component|tag|asChild|slots|components|\w+Component)$/;
 
 // Markup of the spec's own is JSX.
 const frameworkOf = ({ component }: Context): { framework: Framework } => ({

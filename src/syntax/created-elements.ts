@@ -38,6 +38,10 @@ const JOINING: ReadonlySet<string> = new Set([
   '_objectSpread2',
 ]);
 
+/** Whether a call joins objects to a new one: `_extends({}, props, { size })`. */
+export const joinsObjects = (call: Call): boolean =>
+  JOINING.has(calledName(call) ?? '') && call.arguments[0]?.type === 'ObjectExpression';
+
 /**
  * Whether a script may create elements by calls. Compilers mark the calls that they write as pure: what they wrote is
  * read in packages only, of a project it is nobody's source.

@@ -2,6 +2,8 @@ import { parseSync, type Comment, type OxcError, type Program } from 'oxc-parser
 import type { Problem, Source } from './source.js';
 import { LineIndex } from '../util/line-index.js';
 import { withoutFlow } from './flow.js';
+import { isInstalled } from '../util/paths.js';
+import { readCompiledForms } from './compiled-forms.js';
 import { mayCreateElements, readCreatedElements } from './created-elements.js';
 import { tooDeepAt } from './nesting.js';
 import { isFunction, walkTree } from './tree.js';
@@ -50,6 +52,7 @@ export function parseScript(
     return { file: source.path, reason: `syntax error: ${error.message}`, line };
   }
   if (mayCreateElements(source.path, text)) readCreatedElements(program);
+  if (isInstalled(source.path)) readCompiledForms(program);
   // Comments are asked for of few files.
   return {
     source,

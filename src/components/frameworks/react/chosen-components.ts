@@ -1,13 +1,15 @@
 import type { Node } from 'oxc-parser';
 import { isFunction, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
-import { both, constant, not, type Condition } from '../../expr.js';
+import { both, constant, not, nullish, truthy, type Condition, type Expr } from '../../expr.js';
 import { conditionOf, exprOf } from '../../read-expr.js';
 import { DEEPEST, resolved, type ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 
 /** A component that an expression may stand for, and the condition that it does. */
 export interface ChosenComponent {
-  ref: ComponentRef;
+  /** Undefined of one that is given: it is what `given` holds. */
+  ref: ComponentRef | undefined;
+  given?: Expr;
   name: string;
   test: Condition;
 }
@@ -30,19 +32,30 @@ export function chosenComponents(
     chosenComponents(each, at, under, depth + 1);
   switch (inner.type) {
     case 'Identifier': {
-      const named = scope.ref(inner.name);
+      const ref = scope.ref(inner.name);
+      const asNamed = ref && [{ ref, name: inner.name, test }];
       // What another module declares goes by its import.
-      if (named && 'specifier' in named) return [{ ref: named, name: inner.name, test }];
+      if (ref && 'specifier' in ref) return asNamed;
       const bound = scope.lookup(inner.name);
       const isDeclared =
         bound?.is === 'node' && (isFunction(bound.node) || bound.node.type.startsWith('Class'));
-      if (bound?.is === 'node' && !isDeclared) return sub(bound.node, test, bound.scope);
-      const ref = bound === undefined || isDeclared ? scope.ref(inner.name) : undefined;
-      return ref && [{ ref, name: inner.name, test }];
+      if (bound?.is === 'node' && !isDeclared) return sub(bound.node, test, bound.scope) ?? asNamed;
+      return bound === undefined || isDeclared ? asNamed : undefined;
     }
     case 'ConditionalExpression': {
       const holds = conditionOf(inner.test, scope);
       return joined(sub(inner.consequent, both(test, holds)), sub(inner.alternate, both(test, not(holds))));
+    }
+    case 'LogicalExpression': {
+      if (inner.operator === '&&') return undefined;
+      // `slots.root ?? Root`: what is given may be anything.
+      const left = exprOf(inner.left, scope);
+      const isMissing = inner.operator === '??' ? nullish(left) : not(truthy(left));
+      const given = { ref: undefined, given: left, name: 'given', test: both(test, not(isMissing)) };
+      return joined(
+        sub(inner.left, both(test, not(isMissing))) ?? [given],
+        sub(inner.right, both(test, isMissing)),
+      );
     }
     case 'MemberExpression': {
       const object = resolved(inner.object, scope);

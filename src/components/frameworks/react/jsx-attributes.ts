@@ -11,7 +11,7 @@ import {
   type FunctionNode,
 } from '../../../syntax/tree.js';
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
-import { constant, UNKNOWN, type Condition, type Expr } from '../../expr.js';
+import { constant, spreadOver, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
 import { keysIn } from '../../keys.js';
 import { conditionOf, exprOf, spreadExpr } from '../../read-expr.js';
@@ -177,12 +177,28 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
     return spreadUnder(test, sides.then, sides.otherwise, found.scope, given, viewOf);
   }
   const expr = spreadExpr(argument, scope);
-  if (expr.is === 'object') for (const [name, value] of expr.entries) give(name, value, given);
+  if (expr.is === 'object')
+    for (const [name, value] of expr.entries) give(name, spreadOver(value, exprBefore(name, given)), given);
+  else if (isKnownLater(expr)) given.later.push({ expr, before: [...given.props.keys()] });
   // Nothing comes of spreading what is no object.
   else if (expr.is !== 'constant') openTag(given);
   if (expr.is === 'object' && expr.rest) given.rest = expr.rest;
   else if (expr.is === 'object' && expr.open) openTag(given);
 }
+
+// What a prop holds that has been given so far.
+function exprBefore(name: string, { props, open, later, rest }: TagContents): Expr {
+  const own = props.get(name);
+  if (own) return 'expr' in own ? own.expr : UNKNOWN;
+  return open || later.length > 0 || rest ? UNKNOWN : constant(undefined);
+}
+
+// Props, and what contexts and other modules give, are known where the component is used.
+const isKnownLater = (expr: Expr): boolean =>
+  expr.is === 'prop' ||
+  expr.is === 'member' ||
+  expr.is === 'if' ||
+  (expr.is === 'unknown' && expr.answer !== undefined);
 
 // `{...(hot && { role: 'alert' })}`, `{...(hot ? a : b)}`
 function sidesOf(node: Node): { test: Node; then: Node; otherwise?: Node } | undefined {
@@ -201,14 +217,13 @@ function spreadUnder(
   given: TagContents,
   viewOf: ReadView,
 ): void {
-  const before = (name: string): Prop =>
-    given.props.get(name) ?? { expr: given.open || given.rest ? UNKNOWN : constant(undefined) };
+  const before = (name: string): Prop => given.props.get(name) ?? { expr: exprBefore(name, given) };
   const sides = [then, otherwise].map((node) => {
     const side = nothingGiven();
     if (node) spread(node, scope, side, viewOf);
     return side;
   });
-  if (sides.some(({ open, rest }) => open || rest)) openTag(given);
+  if (sides.some(({ open, later, rest }) => open || later.length > 0 || rest)) openTag(given);
   for (const name of new Set(sides.flatMap(({ props }) => [...props.keys()]))) {
     const [yes, no] = sides.map(({ props }) => props.get(name) ?? before(name));
     if (!yes || !no || !('expr' in yes) || !('expr' in no)) given.props.set(name, { expr: UNKNOWN });

@@ -2,7 +2,7 @@ import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
 import { consumes, inProvider } from './contexts.js';
-import { passesOn } from './passing.js';
+import { passesOn, showsNothing } from './passing.js';
 import { routedView } from './routes.js';
 import { tagMade } from './tag-factories.js';
 import {
@@ -278,6 +278,7 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   const consumed = simple === 'Consumer' ? consumerView(node, text, scope, depth) : undefined;
   if (consumed) return consumed;
   if (TRANSPARENT.has(simple) || passesOn(ref)) return children;
+  if (showsNothing(ref)) return [];
   const says = messageOf(simple, (prop) => textGiven(given, prop));
   if (says && children.length === 0) return textView({ is: 'text', parts: [{ is: 'unknown', says }] }, place);
   const routed = routedView(ref, node, given, children, scope);
@@ -293,10 +294,15 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   if (node.children.some(isFunctionIn(scope))) (given.functions ??= new Set()).add('children');
   const components = chosen && chosenIn(type ?? text, scope);
   if (components)
-    return components.flatMap(({ ref, name, test }, i) => {
+    return components.flatMap(({ ref, given: other, name, test }, i) => {
       const one = componentNode(given, { name, ref, place, slots });
+      const view = passesOn(ref)
+        ? children
+        : other
+          ? [elementNode(given, { tag: '?', chosen: other, asComponent: one, place, children })]
+          : [one];
       const arm = { of: place.start, arm: i };
-      return components.length === 1 ? [one] : branch(`${text} is ${name}`, test, [one], place, arm);
+      return components.length === 1 ? view : branch(`${text} is ${name}`, test, view, place, arm);
     });
   if (chosen || (tagName.type === 'JSXIdentifier' && /^[a-z]/.test(text))) {
     const inside = given.attributes.has('dangerouslysetinnerhtml')
@@ -314,8 +320,9 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
     if (!chosen || !standIn) return [own];
     const { ref, name } = standIn;
     const test = isUndefined(chosen);
+    const view = passesOn(ref) ? children : [componentNode(given, { name, ref, place, slots })];
     return [
-      ...branch(`${text} is ${name}`, test, [componentNode(given, { name, ref, place, slots })], place),
+      ...branch(`${text} is ${name}`, test, view, place),
       ...branch(`${text} is given`, not(test), [own], place),
     ];
   }

@@ -24,6 +24,7 @@ const PASSING: ReadonlyMap<string, readonly string[]> = new Map(
     'react-intl': 'IntlProvider RawIntlProvider',
     'react-i18next': 'I18nextProvider',
     'react-helmet-async': 'HelmetProvider',
+    'react-transition-group': 'Transition CSSTransition SwitchTransition TransitionGroup',
     'react-dnd': 'DndProvider',
     'react-hook-form': 'FormProvider',
     'styled-components': 'ThemeProvider StyleSheetManager',
@@ -34,9 +35,23 @@ const PASSING: ReadonlyMap<string, readonly string[]> = new Map(
   }).map(([module, names]) => [module, names.split(' ')] as const),
 );
 
+// Components of packages that show nothing in the markup where they stand.
+const SHOWING_NOTHING: ReadonlyMap<string, readonly string[]> = new Map(
+  Object.entries({
+    '@emotion/react': 'Global',
+    'react-helmet': 'Helmet',
+    'react-helmet-async': 'Helmet',
+  }).map(([module, names]) => [module, names.split(' ')] as const),
+);
+
+/** Whether a component shows nothing where it stands, whatever it is given: by the package that it comes from. */
+export const showsNothing = (ref: ComponentRef | undefined): boolean => isNamedIn(SHOWING_NOTHING, ref);
+
 /** Whether a component shows what stands in it and nothing else: by the package that it comes from. */
-export const passesOn = (ref: ComponentRef | undefined): boolean =>
+export const passesOn = (ref: ComponentRef | undefined): boolean => isNamedIn(PASSING, ref);
+
+const isNamedIn = (table: ReadonlyMap<string, readonly string[]>, ref: ComponentRef | undefined): boolean =>
   ref !== undefined &&
   'specifier' in ref &&
   ref.part === undefined &&
-  (PASSING.get(ref.specifier)?.includes(ref.name) ?? false);
+  (table.get(ref.specifier)?.includes(ref.name) ?? false);

@@ -1,11 +1,12 @@
 import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
 import { resultOf, resultOfCall } from '../../calls.js';
-import { both, constant, functionKey, nullish, SOMETHING, truthy, type Expr } from '../../expr.js';
+import { both, constant, functionKey, nullish, OBJECT, SOMETHING, truthy, type Expr } from '../../expr.js';
 import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 import { heldState, isStateCall } from './state-hooks.js';
 import { contextRead } from './contexts.js';
+import { givenByKit } from './kit-calls.js';
 import { givenByHook, givenByMethod } from './field-hooks.js';
 
 /** What a call in a module gives: of React's own functions, of hooks that are known, and of functions that the scope declares. */
@@ -25,6 +26,10 @@ export function reactCall(
   if (context) return context;
   const bound = callee.type === 'Identifier' ? scope.lookup(callee.name) : undefined;
   if (bound?.is === 'giver') return bound.gives;
+  const byKit = scope.shipped && name !== undefined ? givenByKit(name, args) : undefined;
+  if (byKit) return byKit;
+  // What React makes of a component is an object.
+  if (name !== undefined && MAKES_COMPONENTS.has(name)) return OBJECT;
   const given = ref && 'specifier' in ref ? givenByHook(ref.specifier, ref.name, args) : undefined;
   if (given) return given;
   const isFrom = (specifier: string): boolean =>
@@ -55,6 +60,8 @@ const answerOf = (ref: ComponentRef | undefined, { shipped }: ComponentScope): E
   ref && 'specifier' in ref && ref.part === undefined && ref.specifier !== 'react' && !shipped
     ? { is: 'unknown', answer: { of: functionKey(ref.specifier, ref.name), path: [] } }
     : undefined;
+
+const MAKES_COMPONENTS: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'lazy']);
 
 const FORM_HOOKS = ['useForm', 'useFormContext', 'useFormik', 'useFormikContext'];
 

@@ -333,18 +333,11 @@ export function unwrappedComponent(node: Node): Node | undefined {
   return inner;
 }
 
-// `Lock.default ?? Lock`, or what compilers make of it: a default export, whichever kind of module it comes from.
-function withoutInterop(node: Node): Node {
-  const [first, other] =
-    node.type === 'LogicalExpression'
-      ? [unwrapped(node.left), node.right]
-      : node.type === 'ConditionalExpression' && node.test.type === 'BinaryExpression'
-        ? [assigned(unwrapped(node.test.left)), node.alternate]
-        : [undefined, undefined];
-  return first && other && pathOf(first) === `${pathOf(other)}.default` ? other : node;
-}
-
-const assigned = (node: Node): Node => (node.type === 'AssignmentExpression' ? unwrapped(node.right) : node);
+// `Lock.default ?? Lock`: a default export, whichever kind of module it comes from.
+const withoutInterop = (node: Node): Node =>
+  node.type === 'LogicalExpression' && pathOf(unwrapped(node.left)) === `${pathOf(node.right)}.default`
+    ? node.right
+    : node;
 
 const childrenSlot = (place: Span): ViewNode => ({ kind: 'slot', name: 'children', fallback: [], place });
 

@@ -35,7 +35,7 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
   const ref = path === undefined ? undefined : scope.ref(path);
   // `chakra(motion.div)`: of one factory after another.
   const made = tagMade(ref);
-  const given = { ...nothingGiven(), rest: [...OWN, ...(made?.takes ?? [])] };
+  const given = { ...nothingGiven(), rest: [...OWN, ...(made?.takes ?? []), ...(base.by ? [base.by] : [])] };
   const tag = typeof base.of === 'string' ? base.of : made?.tag;
   if (tag === undefined) {
     // The component is what is left of the base: what it takes for itself is its own affair.
@@ -43,7 +43,7 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
     const slots = new Map([['children', [children]]]);
     return ref && path !== undefined ? [componentNode(whole, { name: path, ref, place, slots })] : undefined;
   }
-  const chosen = orElse({ is: 'prop', name: 'as' }, constant(tag));
+  const chosen = orElse({ is: 'prop', name: base.by ?? 'as' }, constant(tag));
   const asComponent = componentNode(given, { name: tag, ref: undefined, place, slots: new Map() });
   return [
     elementNode(
@@ -53,18 +53,32 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
   ];
 }
 
+// Factories of a kit whose components are one element (@mui/system 5 to 7).
+const MADE_BY: ReadonlyMap<string, string> = new Map([
+  ['createStack', 'div'],
+  ['createBox', 'div'],
+  ['createGrid', 'div'],
+  ['createContainer', 'div'],
+]);
+
 // `chakra('div')`, `chakra(Lid, {…})`: the element or component itself, without another call.
 function calledBase(node: Node, scope: ComponentScope): Styled | undefined {
   if (node.type !== 'CallExpression' || node.callee.type !== 'Identifier') return undefined;
+  const tag = scope.shipped ? MADE_BY.get(node.callee.name) : undefined;
+  if (tag !== undefined) return { of: tag, adds: false, by: 'component' };
   const [first] = node.arguments;
   if (!first || first.type === 'SpreadElement' || !makesTags(scope.ref(node.callee.name))) return undefined;
   return { of: literalText(first) ?? first, adds: false };
 }
 
-/** What is styled: a tag, or the expression of a component; `adds`: it is given more than its users give it. */
+/**
+ * What is styled: a tag, or the expression of a component; `adds`: it is given more than its users give it; `by`: the prop
+ * that names another tag.
+ */
 interface Styled {
   of: string | Node;
   adds: boolean;
+  by?: string;
 }
 
 function baseOf(callee: Node): Styled | undefined {

@@ -1,0 +1,28 @@
+import { constant, memberOfExpr, orElse, truthy, type Expr } from '../../expr.js';
+
+/** What functions of kits give that are too long to be read, by their names in the kit's own modules. */
+const GIVEN: ReadonlyMap<string, (args: readonly Expr[]) => Expr | undefined> = new Map([
+  // @mui/material 5 to 7: each state by the props, or else by the control around.
+  ['formControlState', formControlState],
+]);
+
+/** What a call in a module of a package gives, where its function is known by name. */
+export const givenByKit = (name: string, args: readonly Expr[]): Expr | undefined => GIVEN.get(name)?.(args);
+
+function formControlState([given]: readonly Expr[]): Expr | undefined {
+  if (given?.is !== 'object') return undefined;
+  const part = (name: string): Expr => memberOfExpr(given, name);
+  const [props, states, control] = [part('props'), part('states'), part('muiFormControl')];
+  if (states.is !== 'list') return undefined;
+  const entries = states.items.flatMap((state): (readonly [string, Expr])[] => {
+    if (state.is !== 'constant' || typeof state.value !== 'string') return [];
+    const around: Expr = {
+      is: 'if',
+      test: truthy(control),
+      then: memberOfExpr(control, state.value),
+      otherwise: constant(undefined),
+    };
+    return [[state.value, orElse(memberOfExpr(props, state.value), around)]];
+  });
+  return { is: 'object', entries, open: false };
+}
