@@ -72,6 +72,18 @@ export const stateKey = (file: string, offset: number): string => functionKey(fi
 /** Whether a key stands for a state. */
 export const isStateKey = (key: string): boolean => importOfKey(key)?.name.startsWith(STATE) === true;
 
+const ID = '%';
+
+/** The key of an id that React makes for a use of a component: by the file and the offset of the call of `useId`. */
+export const idKey = (file: string, offset: number): string => functionKey(file, ID + offset);
+
+/** Whether a key stands for such an id. */
+export const isIdKey = (key: string): boolean => importOfKey(key)?.name.startsWith(ID) === true;
+
+/** The key of such an id in one use of the component; that of a use is left as it is. */
+export const idInUse = (key: string, use: number): string =>
+  key.includes('@', key.lastIndexOf('#')) ? key : `${key}@${use}`;
+
 /** A condition, as far as it can be read. */
 export type Condition =
   | { is: 'truthy'; expr: Expr }
@@ -234,6 +246,7 @@ export function oneOf(options: readonly Expr[]): Expr {
 }
 
 function same(a: Expr, b: Expr): boolean {
+  if (a.is !== b.is) return false;
   if (a.is === 'constant') return b.is === 'constant' && a.value === b.value;
   if (a.is === 'unknown' && b.is === 'unknown' && !a.answer && !b.answer) return true;
   return JSON.stringify(a) === JSON.stringify(b);

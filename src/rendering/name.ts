@@ -9,6 +9,7 @@ import {
 import { possibleValues, type Constant, type Expr } from '../components/expr.js';
 import { textPieces, type Piece } from '../components/expr-text.js';
 import { isHidden } from './hidden.js';
+import { idIn, isAnyId } from './ids.js';
 import { constantOf, isPresentational, roleOf } from './role.js';
 
 /** Roles of WAI-ARIA 1.2 that take their name from their content. A test holds the list against the standard's data. */
@@ -57,9 +58,8 @@ function nameIn(element: RenderedElement, way: Way): Pieces {
     if (hidden) return hidden === 'maybe' ? HOLE : NONE;
   }
   // 2B
-  const labelledBy = element.attributes.get('aria-labelledby');
-  if (labelledBy && !way.referenced) {
-    const named = fromIds(textPieces(labelledBy), within);
+  if (element.attributes.has('aria-labelledby') && !way.referenced) {
+    const named = fromIds(element, within);
     if (named) return named;
   }
   const role = roleOf(element);
@@ -96,11 +96,12 @@ const isControl = (role: Role): boolean =>
 const isBlank = (pieces: Pieces): boolean =>
   pieces.every((piece) => typeof piece === 'string' && piece.trim() === '');
 
-function fromIds(pieces: Pieces, way: Way): Pieces | undefined {
-  if (pieces.some((piece) => typeof piece !== 'string')) return HOLE;
-  const ids = pieces.join('').split(/\s+/).filter(Boolean);
+function fromIds(of: RenderedElement, way: Way): Pieces | undefined {
+  const value = of.attributes.get('aria-labelledby');
+  if (!value || isAnyId(value)) return HOLE;
+  const ids = (idIn(of, 'aria-labelledby') ?? '').split(/\s+/).filter(Boolean);
   const { tree } = way;
-  const found = ids.map((id) => tree.elements.find((element) => constantOf(element, 'id') === id));
+  const found = ids.map((id) => tree.elements.find((element) => idIn(element, 'id') === id));
   const named = found.filter((each) => each !== undefined);
   // An id that is not to be seen may belong to an element whose id can't be read.
   const openId = !tree.complete || tree.elements.some(mayHaveAnyId);
@@ -117,7 +118,7 @@ function fromIds(pieces: Pieces, way: Way): Pieces | undefined {
 
 const mayHaveAnyId = ({ attributes, open }: RenderedElement): boolean => {
   const id = attributes.get('id');
-  return id ? possibleValues(id) === undefined : open;
+  return id ? isAnyId(id) : open;
 };
 
 // Whether one element is there whenever another is.
@@ -203,12 +204,12 @@ const labelsIn = (tree: RenderedTree): readonly RenderedElement[] =>
 
 /** The labels of a form field: those that name its id, and the one it stands in. */
 export function labelsOf(element: RenderedElement, tree: RenderedTree): RenderedElement[] {
-  const id = constantOf(element, 'id');
+  const id = idIn(element, 'id');
   return labelsIn(tree).filter((each) => {
     const target = each.attributes.get('for');
     // A label that names another field does not label the one inside it.
-    if (target && constantOf(each, 'for') !== undefined)
-      return id !== undefined && constantOf(each, 'for') === id;
+    const named = idIn(each, 'for');
+    if (named !== undefined) return named === id;
     return !isSet(target) && contains(each, element);
   });
 }
@@ -219,11 +220,11 @@ const isSet = (value: Expr | undefined): boolean =>
 // A label whose target, or a field whose id, can't be read may belong together.
 function labelMayBe(element: RenderedElement, tree: RenderedTree): boolean {
   const id = element.attributes.get('id');
-  const openId = id ? possibleValues(id) === undefined : element.open;
+  const openId = id ? isAnyId(id) : element.open;
   return labelsIn(tree).some((label) => {
     const target = label.attributes.get('for');
     if (!target) return label.open;
-    return possibleValues(target) === undefined ? openId || isSet(id) : openId;
+    return isAnyId(target) ? openId || isSet(id) : openId;
   });
 }
 

@@ -9,7 +9,9 @@ import {
   choicesOf,
   FUNCTION,
   functionKey,
+  idInUse,
   importOfKey,
+  isIdKey,
   isStateKey,
   OBJECT,
   SOMETHING,
@@ -68,6 +70,26 @@ export interface RenderInput {
   untouched?: ReadonlyMap<string, Expr>;
 }
 
+// A value that is filled in once somebody asks: most of what components are given in kits decides nothing.
+class FilledLater {
+  #fill: (() => Expr) | undefined;
+  #expr: Expr = UNKNOWN;
+
+  constructor(fill: () => Expr) {
+    this.#fill = fill;
+  }
+
+  get expr(): Expr {
+    const fill = this.#fill;
+    if (fill) {
+      // What is made of itself is not known.
+      this.#fill = undefined;
+      this.#expr = fill();
+    }
+    return this.#expr;
+  }
+}
+
 type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
 
 /** What a component is given: a value, or markup with the context that it is written in. */
@@ -92,6 +114,8 @@ interface Context {
   usedAt?: { file: string; start: number };
   /** What the contexts of React give where it stands. */
   contexts: Contexts;
+  /** Which use of a component it is, counted. */
+  use: number;
 }
 
 /** A value that is spread into a tag, and the props that are written before it. */
@@ -134,6 +158,7 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     own: 0,
     within: [],
     contexts: NO_CONTEXTS,
+    use: 0,
   };
   const children = expansion.nodes(input.view, context, {
     parent: undefined,
@@ -156,6 +181,7 @@ class Expansion {
   readonly expanded = new Set<ComponentNode>();
   readonly #project: Project;
   readonly #input: RenderInput;
+  #countOfUses = 0;
   // The modules that stand-ins take the place of, or of a function of.
   #standIns: ReadonlySet<string> | undefined;
 
@@ -352,10 +378,8 @@ class Expansion {
 
   #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
     return (name) => {
-      if (isStateKey(name)) return this.#state(name, context);
-      if (contextOfKey(name)) return this.#contextRead(name, context);
       const from = importOfKey(name);
-      if (from) return this.#answer(context.file, from, context);
+      if (from) return this.#keyed(name, from, context);
       const prop = context.given.get(name);
       const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
       // A default stands in for what is undefined, given or not.
@@ -369,6 +393,14 @@ class Expansion {
       const known = defaults.includes(name) ? UNKNOWN : context.read?.props.get(name);
       return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
     };
+  }
+
+  // What goes by a key: a state, a context, an id, or what a function of another module gives.
+  #keyed(key: string, from: { specifier: string; name: string }, context: Context): Expr | undefined {
+    if (isStateKey(key)) return this.#state(key, context);
+    if (contextOfKey(key)) return this.#contextRead(key, context);
+    if (isIdKey(key)) return { is: 'unknown', answer: { of: idInUse(key, context.use), path: [] } };
+    return this.#answer(context.file, from, context);
   }
 
   #state(key: string, context: Context): Expr | undefined {
@@ -451,7 +483,9 @@ class Expansion {
       // Given by the spec or by state: it may as well be a component.
       if (node.chosen) this.complete = false;
     }
-    const inside = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
+    const written = rest?.children && node.children.length === 0 ? [CHILDREN] : node.children;
+    // Nothing stands in a tag that takes no content, whatever it is made by.
+    const inside = VOID.has(placed.tag) ? [] : written;
     if (this.elements.length > MOST_ELEMENTS) placed.children = [this.#hole('too many elements')];
     else
       placed.children = this.nodes(inside, context, {
@@ -636,7 +670,12 @@ class Expansion {
           stubbed: true,
         });
       into.push(this.#stub(node, context, at, component));
-    } else if (!component && context.depth > 0 && this.#input.stubs?.has(kebabCase(node.name)))
+    } else if (
+      !component &&
+      context.depth > 0 &&
+      this.#input.stubs?.size &&
+      this.#input.stubs.has(kebabCase(node.name))
+    )
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) {
       if (component && !replaced) this.#used(node, component, context, this.#givenTo(node, context), isDeep);
@@ -646,7 +685,7 @@ class Expansion {
 
   #isStubbed({ name }: ComponentNode, component: Component, { depth }: Context): boolean {
     const { shallow, stubs } = this.#input;
-    if (depth === 0) return false;
+    if (depth === 0 || (!shallow && !stubs?.size)) return false;
     return Boolean(shallow) || [name, component.name].some((each) => stubs?.has(kebabCase(each)));
   }
 
@@ -680,6 +719,7 @@ class Expansion {
       own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
       contexts: at.contexts,
+      use: ++this.#countOfUses,
       usedAt: isInstalled(component.file)
         ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
         : undefined,
@@ -729,7 +769,7 @@ class Expansion {
     for (const [name, prop] of node.props) given.set(name, this.#handedOn(prop, context));
     for (const [name, ref] of node.components ?? []) {
       const own = given.get(name);
-      if (own && 'expr' in own) given.set(name, { ...own, component: { ref, file: context.file } });
+      if (own && 'expr' in own) given.set(name, { expr: own.expr, component: { ref, file: context.file } });
     }
     for (const [name, view] of node.slots) given.set(name, { view, written: context });
     if (this.#takesChildren(node, context))
@@ -745,7 +785,9 @@ class Expansion {
   #handedOn(prop: Prop, context: Context): Given {
     if ('view' in prop) return { view: prop.view, written: context };
     const own = prop.expr.is === 'prop' ? context.given.get(prop.expr.name) : undefined;
-    return own && ('view' in own || own.component) ? own : { expr: this.#fill(prop.expr, context) };
+    if (own && ('view' in own || own.component)) return own;
+    const { expr } = prop;
+    return expr.is === 'constant' ? { expr } : new FilledLater(() => this.#fill(expr, context));
   }
 
   #unwrapped(component: Component): Component | undefined {

@@ -1,3 +1,4 @@
+import type { Span } from '../finding.js';
 import type { SearchScope } from './scope.js';
 import { type Matcher, all, hasClass, hasTag, matchesSelector, parsedSelector } from './match.js';
 import type { Component } from '../components/view.js';
@@ -52,13 +53,15 @@ export function matchesIn(
 // One element of the source that stands in several ways that are never taken together is there once.
 function once(elements: RenderedElement[]): RenderedElement[] {
   if (elements.length < 2) return elements;
-  return elements.filter(
-    (each, i) => !elements.slice(0, i).some((other) => isSameSource(other, each) && exclude(other, each)),
-  );
+  const before = new Map<Span, RenderedElement[]>();
+  return elements.filter((each) => {
+    const same = before.get(each.place);
+    if (same?.some((other) => exclude(other, each))) return false;
+    if (same) same.push(each);
+    else before.set(each.place, [each]);
+    return true;
+  });
 }
-
-const isSameSource = (a: RenderedElement, b: RenderedElement): boolean =>
-  a.file === b.file && a.place.start === b.place.start;
 
 /** Finds what a reach finds in a scope. */
 export function targetIn(

@@ -1,3 +1,4 @@
+import { routerOf } from './routers.js';
 import { type CallNode, type SpecReading, canCall } from './spec-reading.js';
 import type { Node } from 'oxc-parser';
 import { TYPES } from '../../libraries/types.js';
@@ -185,6 +186,8 @@ function callUnknown(
   const module = target.is === 'external' ? target.module : undefined;
   run.emit({ kind: 'unknown-call', name, discarded, binding, shows, module }, node);
   if (!run.inSpecOrHook && discarded) run.file.unknownEffects = true;
+  const router = routerOf(target, args);
+  if (router) return router;
   return { is: 'instance', of: target.is === 'global' ? UNKNOWN_VALUE : target, name };
 }
 

@@ -3,7 +3,7 @@ import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
 import { consumes, inProvider } from './contexts.js';
 import { passesOn, showsNothing } from './passing.js';
-import { routedView } from './routes.js';
+import { routedView, routerView } from './routes.js';
 import { tagMade } from './tag-factories.js';
 import {
   isProps,
@@ -283,6 +283,9 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   if (says && children.length === 0) return textView({ is: 'text', parts: [{ is: 'unknown', says }] }, place);
   const routed = routedView(ref, node, given, children, scope);
   if (routed) return branch('the address fits', { is: 'unsure' }, [...routed], place);
+  const router = routerView(ref, node, given, scope, (each, at) => viewOf(each, at, depth + 1));
+  if (router?.sure) return [...router.view];
+  if (router) return branch('the address fits', { is: 'unsure' }, [...router.view], place);
   const made = tagMade(ref);
   if (made) return madeView(made, given, children, place);
   // A capital name that is a value of the component's own: a tag that is chosen at run time.

@@ -1,6 +1,17 @@
 import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
 import { resultOf, resultOfCall } from '../../calls.js';
-import { both, constant, functionKey, nullish, OBJECT, SOMETHING, truthy, type Expr } from '../../expr.js';
+import {
+  both,
+  constant,
+  functionKey,
+  idKey,
+  nullish,
+  OBJECT,
+  orElse,
+  SOMETHING,
+  truthy,
+  type Expr,
+} from '../../expr.js';
 import { computed } from '../../expr-filling.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
@@ -22,6 +33,10 @@ export function reactCall(
   const ref = callee.type === 'Identifier' ? scope.ref(callee.name) : undefined;
   if (scope.file !== undefined && name === 'useState' && isStateCall(call, (local) => importOf(local, scope)))
     return heldState(call, scope.file);
+  if (scope.file !== undefined && name !== undefined && /^(?:unstable_)?useId$/.test(name)) {
+    const made: Expr = { is: 'unknown', answer: { of: idKey(scope.file, call.start), path: [] } };
+    return first ? orElse(first, made) : made;
+  }
   const context = contextRead(call, scope);
   if (context) return context;
   const bound = callee.type === 'Identifier' ? scope.lookup(callee.name) : undefined;
