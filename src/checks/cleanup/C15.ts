@@ -2,11 +2,10 @@ import type { Finding, Mend, Span } from '../../finding.js';
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Reach, Step, StepOf } from '../../specs/model/steps.js';
-import { grouped } from '../../util/grouped.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { onceAFileMended } from '../questions/once-a-file.js';
-import { runningBlocks } from '../questions/order.js';
+import { retriedWaits } from '../questions/retried.js';
 import { assertsPresence, reachOf } from '../questions/used-reaches.js';
 
 const message = (query: string): string =>
@@ -25,16 +24,12 @@ export const C15: FileCheck = {
   trouble: "await waitFor(() => expect(screen.getByText('Hot')).toBeInTheDocument());",
   mended: "expect(await screen.findByText('Hot')).toBeInTheDocument();",
   run(context) {
-    const found = runningBlocks(context.file).flatMap((block) =>
-      [...grouped(block.steps.filter(isRetried), ({ retried }) => retried)].flatMap(([wait, steps]) =>
-        wait ? (check(wait, steps, block, context) ?? []) : [],
-      ),
+    const found = retriedWaits(context).flatMap(
+      ({ wait, steps, block }) => check(wait, steps, block, context) ?? [],
     );
     return onceAFileMended(found, 'and here');
   },
 };
-
-const isRetried = (step: Step): boolean => step.retried !== undefined && !step.dead && !step.via;
 
 function check(wait: Span, steps: readonly Step[], block: Block, context: FileContext): Finding | undefined {
   const [assert, ...others] = steps.filter(isAssert);

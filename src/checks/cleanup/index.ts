@@ -15,6 +15,7 @@ import { C13 } from './C13.js';
 import { C14 } from './C14.js';
 import { C15 } from './C15.js';
 import { C16 } from './C16.js';
+import { C17 } from './C17.js';
 
 /** The checks of this family, by number. */
 export const CLEANUP: readonly Check[] = [
@@ -34,4 +35,5 @@ export const CLEANUP: readonly Check[] = [
   C14,
   C15,
   C16,
+  C17,
 ];

@@ -24,6 +24,7 @@ import { O22 } from './O22.js';
 import { O23 } from './O23.js';
 import { O24 } from './O24.js';
 import { O25 } from './O25.js';
+import { O26 } from './O26.js';
 
 /** Specs that say too much at once, or nothing. */
 export const OVERLOAD: readonly Check[] = [
@@ -52,4 +53,5 @@ export const OVERLOAD: readonly Check[] = [
   O23,
   O24,
   O25,
+  O26,
 ];

@@ -22,6 +22,10 @@ export function readMarkup(run: SpecReading, env: Env, node: Node): void {
       const name =
         each.type === 'JSXAttribute' && each.name.type === 'JSXIdentifier' ? each.name.name : undefined;
       if (name !== undefined) givenToTag(run, node.openingElement.name, name, given, each);
+      if (name !== undefined && isMaker(given)) {
+        const { text } = run.tree.script.source;
+        run.emit({ kind: 'maker-given', prop: name, name: text.slice(value.start, value.end) }, value);
+      }
       // `onFire={() => expect(…)}` runs if the component calls it; a reference is always set.
       const isCalled = name !== undefined && name !== 'ref' && given.is === 'function';
       const guard = isCalled ? callbackGuard(run, 'event', value) : run.flags.guard;
@@ -37,6 +41,10 @@ export function readMarkup(run: SpecReading, env: Env, node: Node): void {
     }
   }
 }
+
+// `jest.fn`, which is not called.
+const isMaker = (value: Value): boolean =>
+  value.is === 'library' && value.meaning.kind === 'stand-in' && value.meaning.target === 'none';
 
 function givenToTag(run: SpecReading, tag: Node, prop: string, value: Value, node: Node): void {
   if (tag.type !== 'JSXIdentifier' || !originOf(run, value)) return;
