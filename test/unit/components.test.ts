@@ -5,7 +5,8 @@ import { joined, textPieces } from '#src/components/expr-text.js';
 import { jsxText } from '#src/components/frameworks/react/jsx.js';
 import { componentTitle } from '#src/components/frameworks/react/react.js';
 import { viewSize } from '#src/components/view.js';
-import { projectOf, shown, UNREAD } from '../support/views.js';
+import { nameOf } from '#src/rendering/name.js';
+import { projectOf, shown, treeOf, UNREAD } from '../support/views.js';
 
 const react = (body: string, props = {}, more: Record<string, string> = {}): Promise<string> =>
   shown({ 'a.tsx': body, ...more }, 'a.tsx', 'A', props);
@@ -519,7 +520,32 @@ export function useKiln() { const kiln = useContext(Kiln); if (!kiln) throw new 
       'node_modules/kiln-kit/package.json':
         '{ "name": "kiln-kit", "version": "1.0.0", "module": "es/index.js" }',
       'node_modules/kiln-kit/es/index.js':
-        'export { Knob_default as Knob, Gauge } from "./knob.js";\nexport { Form } from "./form.js";',
+        'export { Knob_default as Knob, Gauge } from "./knob.js";\nexport { Form } from "./form.js";\nexport { Rack, Field, Row } from "./rack.js";',
+      'node_modules/kiln-kit/es/rack.js': `import { createContext, useContext, forwardRef, jsx } from "./react.js";
+import { jsx as _jsx, jsxs } from "react/jsx-runtime";
+import { useId } from "react";
+const RackContext = createContext(null);
+const RackRoot = styled("ul")({});
+const RackSlot = styled(RackRoot)({});
+export const Rack = forwardRef(function Rack(inProps, ref) {
+  var _slots$root;
+  const props = useDefaultProps({ props: inProps, name: "Rack" });
+  const { slots = {}, slotProps = {}, component = "ol", children } = props, other = _objectWithoutPropertiesLoose(props, _excluded);
+  const Root = (_slots$root = slots.root) != null ? _slots$root : RackSlot;
+  const more = {};
+  if (props.big) more.title = "big";
+  return _jsx(RackContext.Provider, { value: { hot: props.hot }, children: _jsx(Root, _extends({ as: component, ref: ref, title: "plain" }, more, other, slotProps.root, { children: children })) });
+});
+const _excluded = ["slots", "slotProps", "component", "children", "big", "hot"];
+export const Row = (props) => {
+  const rack = useContext(RackContext);
+  const hot = rack === null || rack === void 0 ? void 0 : rack.hot;
+  return _jsx("li", { title: hot ? "hot" : "cold", children: props.children });
+};
+export const Field = ({ label }) => {
+  const id = useId();
+  return jsxs("p", { children: [_jsx("label", { htmlFor: id, children: label }), _jsx("input", { id: id })] });
+};`,
       'node_modules/kiln-kit/es/knob.js': `import { jsx as _jsx, jsxs, Fragment as _Fragment } from "react/jsx-runtime";
 import { isBare, given } from "./is.js";
 const KnobInner = ({ as: Tag = "button", label, icon: Icon, bare, ...rest }) => {
@@ -544,7 +570,11 @@ var Form = /*#__PURE__*/forwardRef(function (props, ref) {
 export { Form };`,
     };
     const shows = (code: string): Promise<string> =>
-      react(`import { Knob, Gauge, Form } from 'kiln-kit'; export const A = () => ${code};`, {}, kit);
+      react(
+        `import { Knob, Gauge, Form, Rack, Row } from 'kiln-kit'; export const A = () => ${code};`,
+        {},
+        kit,
+      );
     const rows: [title: string, code: string, wanted: string][] = [
       [
         'what a function of another module decides',
@@ -560,10 +590,44 @@ export { Form };`,
       ],
       ['a child that is markup', '<Gauge><u>!</u></Gauge>', '<i><u>!</u></i>'],
       ['a child that is a function', '<Gauge>{(x) => <u>!</u>}</Gauge>', '<u>!</u>'],
+      ['a root by its default', '<Rack lang="en">Raku</Rack>', '<ol lang=en title=plain>Raku</ol>'],
+      ['a root that is given', '<Rack slots={{ root: Gauge }}>Raku</Rack>', '<i>Raku</i>'],
+      [
+        'what is set later, and what a slot is given',
+        '<Rack big slotProps={{ root: { id: "r" } }} />',
+        '<ol title=big id=r></ol>',
+      ],
+      [
+        'an optional part of a context',
+        '<Rack hot><Row>Raku</Row></Rack>',
+        '<ol title=plain><li title=hot>Raku</li></ol>',
+      ],
       ['what older compilers write', '<Form id="f"><u>!</u></Form>', '<form id=f action=#><u>!</u></form>'],
     ];
     for (const [title, code, wanted] of rows)
       it(title, async () => expect(await shows(code)).to.equal(wanted));
+  });
+
+  it('join a label and its field by an id that React makes', async () => {
+    const code =
+      "import { useId } from 'react'; const Field = ({ label }) => { const id = useId(); return <p><label htmlFor={id}>{label}</label><input id={id} /></p>; }; export const A = () => <><Field label='Cone' /><Field label='Time' /></>;";
+    const tree = await treeOf({ 'a.tsx': code }, 'a.tsx', 'A');
+    const names = tree.elements.flatMap((each) =>
+      each.tag === 'input' ? [nameOf(each, tree)?.join('')] : [],
+    );
+    expect(names).to.deep.equal(['Cone', 'Time']);
+  });
+
+  it('show the routes of a router', async () => {
+    const routed = (routes: string): Promise<string> =>
+      react(
+        `import { createMemoryRouter, RouterProvider } from 'react-router-dom'; export const A = () => { const router = createMemoryRouter(${routes}); return <RouterProvider router={router} />; };`,
+      );
+    expect(await routed("[{ path: '*', element: <p>all</p> }]")).to.equal('<p>all</p>');
+    expect(await routed("[{ path: '/', element: <p>a</p> }, { path: '/b', element: <b>b</b> }]")).to.equal(
+      '[if]<p>a</p>[if]<b>b</b>',
+    );
+    expect(await routed('routes')).to.equal('{…}');
   });
 
   it('leave what can’t be followed as a hole, with its children inside', async () => {

@@ -179,11 +179,12 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
   const expr = spreadExpr(argument, scope);
   if (expr.is === 'object')
     for (const [name, value] of expr.entries) give(name, spreadOver(value, exprBefore(name, given)), given);
-  else if (isKnownLater(expr)) given.later.push({ expr, before: [...given.props.keys()] });
-  // Nothing comes of spreading what is no object.
-  else if (expr.is !== 'constant') openTag(given);
   if (expr.is === 'object' && expr.rest) given.rest = expr.rest;
-  else if (expr.is === 'object' && expr.open) openTag(given);
+  // Nothing comes of spreading what is no object.
+  if (expr.is === 'constant' || (expr.is === 'object' && (expr.rest || !expr.open))) return;
+  const whole = exprOf(argument, scope);
+  if (isKnownLater(whole)) given.later.push({ expr: whole, before: [...given.props.keys()] });
+  else openTag(given);
 }
 
 // What a prop holds that has been given so far.
