@@ -245,11 +245,25 @@ export function oneOf(options: readonly Expr[]): Expr {
   return seen.length === 1 && only ? only : { is: 'choice', options: seen };
 }
 
-function same(a: Expr, b: Expr): boolean {
-  if (a.is !== b.is) return false;
-  if (a.is === 'constant') return b.is === 'constant' && a.value === b.value;
-  if (a.is === 'unknown' && b.is === 'unknown' && !a.answer && !b.answer) return true;
-  return JSON.stringify(a) === JSON.stringify(b);
+const same = (a: Expr, b: Expr): boolean =>
+  (a.is === 'unknown' && b.is === 'unknown' && !a.answer && !b.answer) || isAlike(a, b);
+
+// Whether two pieces of data are the same, as JSON: most differ in what comes first.
+function isAlike(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
+  if (Array.isArray(a) || Array.isArray(b))
+    return (
+      Array.isArray(a) &&
+      Array.isArray(b) &&
+      a.length === b.length &&
+      a.every((each, i) => isAlike(each, b[i]))
+    );
+  const [left, right] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  if (left.is !== right.is) return false;
+  for (const key in left) if (!isAlike(left[key], right[key])) return false;
+  for (const key in right) if (right[key] !== undefined && left[key] === undefined) return false;
+  return true;
 }
 
 /** Every constant that an expression may give; undefined where it may give something else. */

@@ -1,5 +1,5 @@
 import { isOnlyCompared, isOnlyKept, unwrapped } from '../syntax/tree.js';
-import type { NameBinding } from '../components/scope.js';
+import type { ComponentScope, NameBinding } from '../components/scope.js';
 import { functionKey, type Expr } from '../components/expr.js';
 import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
 import type { Files, Resolve } from '../host/files.js';
@@ -44,6 +44,12 @@ export interface Declared {
   name: string;
 }
 
+/** What a module gives out, without its nodes. */
+interface Exports {
+  exports: ReadonlyMap<string, { local: string } | { specifier: string; name: string } | 'unnamed'>;
+  stars: readonly string[];
+}
+
 /** What an import names: a module, and an export of it. */
 interface Imports {
   specifier: string;
@@ -83,6 +89,7 @@ export class Project {
   readonly #resolved = new Map<string, Map<string, string | undefined>>();
   // A reference stands in one file: the object itself is the key.
   readonly #written = new Map<string, Component | undefined>();
+  readonly #exports = new Map<string, Exports | undefined>();
   readonly #withoutImports = new WeakMap<Component, Component>();
   readonly #givenByCall = new Map<string, { expr: Expr; file: string } | undefined>();
   readonly #wrapped = new Map<string, Component | undefined>();
@@ -419,14 +426,14 @@ export class Project {
     const own = this.summary(file)?.components.find((component) => hasTag(component, tag));
     if (own) return own;
     this.#selectors ??= selectorsOf(
-      this.#declaring().flatMap((path) => this.summary(path)?.components ?? []),
+      this.#declarers().flatMap((path) => this.summary(path)?.components ?? []),
     );
     const found = this.#selectors.get(tag);
     return found === 'many' ? undefined : found;
   }
 
   // The scripts below the root that declare components, as far as their texts tell.
-  #declaring(): readonly string[] {
+  #declarers(): readonly string[] {
     if (!this.#angular) return [];
     return this.#surroundings.sources().filter((path) => this.source(path)?.text.includes('selector'));
   }
@@ -450,9 +457,10 @@ export class Project {
     const key = this.exportKey(from, asked);
     if (!this.#givenByCall.has(key)) {
       const target = this.resolve(from, asked.specifier);
-      const found = target ? this.#declaredNode(target, asked.name) : undefined;
-      const expr = found && givenByFunction(found.name, found.tree.script.source, found.tree.facts);
-      this.#givenByCall.set(key, expr && { expr, file: found.tree.path });
+      const found = target ? this.#declaring(target, asked.name) : undefined;
+      const tree = found && this.tree(found.file);
+      const expr = tree && givenByFunction(found.name, tree.script.source, tree.facts);
+      this.#givenByCall.set(key, expr && { expr, file: found.file });
     }
     return this.#givenByCall.get(key);
   }
@@ -476,8 +484,9 @@ export class Project {
     return wrappedComponent(name === 'default' ? componentTitle(file) : name, node, module, {
       declaring: (from, asked) => {
         const target = this.resolve(from, asked.specifier);
-        const found = target ? this.#declaredNode(target, asked.name) : undefined;
-        return found && { module: found.tree, name: found.name };
+        const found = target ? this.#declaring(target, asked.name) : undefined;
+        const module = found && this.tree(found.file);
+        return module && { module, name: found.name };
       },
       mayBeReplaced: (from, specifier) => this.#mayBeReplaced(from, specifier),
     });
@@ -522,37 +531,78 @@ export class Project {
     return found;
   }
 
-  // What a module takes from others of its package, or of the project; `met` is told the files of all that is read.
-  #importedBy(path: string, { imports }: ModuleFacts, met?: (file: string) => void): Imported {
-    return (name) => {
+  // What a module takes from others of its package, or of the project; `met` is told the files of all that is read. `scopes`:
+  // those of the modules that one reading leads to, by path.
+  #importedBy(
+    path: string,
+    { imports }: ModuleFacts,
+    met?: (file: string) => void,
+    scopes = new Map<string, ComponentScope>(),
+  ): Imported {
+    const known = new Map<string, NameBinding | undefined>();
+    const bindingOf = (name: string): NameBinding | undefined => {
       const from = imports.get(name);
       const target = from && this.resolve(path, from.specifier);
-      const found = target && this.#declaredNode(target, from.name);
-      if (!found) return undefined;
-      const { script, facts } = found.tree;
-      const scope = moduleScope(script.source, facts, this.#importedBy(found.tree.path, facts, met));
-      const bound = scope.lookup(found.name);
-      if (bound && !isFilledElsewhere(bound)) met?.(found.tree.path);
-      return bound && met && isFilledElsewhere(bound) ? undefined : bound;
+      const found = target ? this.#declaring(target, from.name) : undefined;
+      const scope = found && (scopes.get(found.file) ?? this.#scopeOf(found.file, met, scopes));
+      const bound = scope?.lookup(found?.name ?? name);
+      if (!found || !bound || (met && isFilledElsewhere(bound))) return undefined;
+      met?.(found.file);
+      return bound;
+    };
+    return (name) => {
+      if (!known.has(name)) known.set(name, bindingOf(name));
+      return known.get(name);
     };
   }
 
-  // An export of a script, followed through its trees alone: components are not asked for while they are read.
-  #declaredNode(path: string, name: string, depth = 0): { tree: ModuleTree; name: string } | undefined {
-    const tree = isScript(path) && depth <= DEEPEST_EXPORT ? this.tree(path) : undefined;
+  #scopeOf(
+    path: string,
+    met: ((file: string) => void) | undefined,
+    scopes: Map<string, ComponentScope>,
+  ): ComponentScope | undefined {
+    const tree = this.tree(path);
     if (!tree) return undefined;
-    const found = tree.facts.exports.get(name);
-    const onward = (specifier: string, as: string): { tree: ModuleTree; name: string } | undefined => {
-      const target = this.resolve(path, specifier);
-      return target ? this.#declaredNode(target, as, depth + 1) : undefined;
+    const { script, facts } = tree;
+    const scope = moduleScope(script.source, facts, this.#importedBy(path, facts, met, scopes));
+    scopes.set(path, scope);
+    return scope;
+  }
+
+  // An export of a script, followed through its exports alone: components are not asked for while they are read.
+  #declaring(file: string, name: string, depth = 0): Declared | undefined {
+    const gives = isScript(file) && depth <= DEEPEST_EXPORT ? this.#exportsOf(file) : undefined;
+    if (!gives) return undefined;
+    const found = gives.exports.get(name);
+    const onward = (specifier: string, as: string): Declared | undefined => {
+      const target = this.resolve(file, specifier);
+      return target ? this.#declaring(target, as, depth + 1) : undefined;
     };
-    if (found && 'local' in found) return { tree, name: found.local };
-    if (found) return 'specifier' in found ? onward(found.specifier, found.name) : undefined;
-    for (const star of name === 'default' ? [] : tree.facts.stars) {
+    if (found === 'unnamed') return undefined;
+    if (found && 'local' in found) return { file, name: found.local };
+    if (found) return onward(found.specifier, found.name);
+    for (const star of name === 'default' ? [] : gives.stars) {
       const declared = onward(star, name);
       if (declared) return declared;
     }
     return undefined;
+  }
+
+  // Without nodes, so that they stay when the trees are gone.
+  #exportsOf(path: string): Exports | undefined {
+    if (!this.#exports.has(path)) {
+      const facts = this.tree(path)?.facts;
+      this.#exports.set(
+        path,
+        facts && {
+          exports: new Map(
+            [...facts.exports].map(([name, found]) => [name, 'node' in found ? 'unnamed' : found] as const),
+          ),
+          stars: facts.stars,
+        },
+      );
+    }
+    return this.#exports.get(path);
   }
 
   #readVue(source: Source): ModuleTree | undefined {
