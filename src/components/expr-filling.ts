@@ -17,8 +17,25 @@ import {
 /** What names of props stand for; undefined for those that nothing is known of. */
 export type GivenProps = (prop: string) => Expr | undefined;
 
-/** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
+// What was filled in already, by who gives the props: parts of expressions stand in many places.
+const FILLED = new WeakMap<GivenProps, Map<Expr, Expr>>();
+
+/** An expression with its props replaced by what `given` says, which must say the same each time; names it leaves undefined become unknown. */
 export function filledExpr(expr: Expr, given: GivenProps): Expr {
+  if (!isMade(expr)) return filled(expr, given);
+  let known = FILLED.get(given);
+  if (!known) FILLED.set(given, (known = new Map()));
+  const found = known.get(expr);
+  if (found) return found;
+  const made = filled(expr, given);
+  known.set(expr, made);
+  return made;
+}
+
+const isMade = ({ is }: Expr): boolean =>
+  is === 'if' || is === 'computed' || is === 'choice' || is === 'object';
+
+function filled(expr: Expr, given: GivenProps): Expr {
   switch (expr.is) {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;

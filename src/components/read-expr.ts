@@ -34,7 +34,14 @@ import {
 import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
 import { saysBy, translationOf, type Says } from './translations.js';
-import { DEEPEST, isProps, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
+import {
+  DEEPEST,
+  isProps,
+  isScopeGrowing,
+  type NameBinding,
+  type ComponentScope,
+  type WayOut,
+} from './scope.js';
 
 /** What an expression gives, as far as it can be read in its scope. `depth`: how far names and parts were followed to it. */
 export const exprOf = (node: Node, scope: ComponentScope, depth = 0): Expr =>
@@ -58,8 +65,29 @@ export function named(name: string, scope: ComponentScope, depth = 0): Expr {
   return isAnswer ? { ...expr, name } : expr === UNKNOWN ? { is: 'unknown', name } : expr;
 }
 
+// What names give, with the depth that they were read at: what was read with more depth left holds for less, too.
+const KNOWN_BOUND = new WeakMap<NameBinding, { expr: Expr; depth: number }>();
+
 /** What a name that stands for something gives. */
 export function exprOfBound(bound: NameBinding | undefined, depth = 0): Expr {
+  if (!bound || !KEPT.has(bound.is) || isScopeGrowing()) return readBound(bound, depth);
+  const known = KNOWN_BOUND.get(bound);
+  if (known && known.depth <= depth) return known.expr;
+  const expr = readBound(bound, depth);
+  KNOWN_BOUND.set(bound, { expr, depth });
+  return expr;
+}
+
+const KEPT: ReadonlySet<NameBinding['is']> = new Set([
+  'node',
+  'part',
+  'either',
+  'without',
+  'assigned',
+  'set-later',
+]);
+
+function readBound(bound: NameBinding | undefined, depth: number): Expr {
   switch (bound?.is) {
     case 'prop':
       return { is: 'prop', name: bound.name };

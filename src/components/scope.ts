@@ -61,6 +61,21 @@ export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
 export const DEEPEST = 20;
 
+let growing = 0;
+
+/** Runs what makes a scope: until it ends, what its names stand for still changes. */
+export function whileGrowing(make: () => void): void {
+  growing++;
+  try {
+    make();
+  } finally {
+    growing--;
+  }
+}
+
+/** Whether a scope is being made. */
+export const isScopeGrowing = (): boolean => growing > 0;
+
 /** Whether an expression is the object of all props: `props`, `this.props`, `$props`. */
 export function isProps(node: Node, scope: ComponentScope): boolean {
   const inner = unwrapped(node);

@@ -4,7 +4,14 @@ import { memberName, unwrapped, walkTree, writtenTo, type FunctionNode } from '.
 import { both, not, nullish, UNSURE, type Condition } from './expr.js';
 import { exprOf, conditionOf } from './read-expr.js';
 import { completion, completionOf, mayLeave, neverFalls } from '../language/completion.js';
-import { declarePattern, inner, type NameBinding, type ComponentScope, type WayOut } from './scope.js';
+import {
+  declarePattern,
+  inner,
+  whileGrowing,
+  type NameBinding,
+  type ComponentScope,
+  type WayOut,
+} from './scope.js';
 
 const ALWAYS: Condition = { is: 'all', of: [] };
 const NEVER: Condition = { is: 'any', of: [] };
@@ -230,22 +237,23 @@ export function functionScope(
     );
   }
   // Conditions are read as the names stand by then: the ways grow statement by statement.
-  if (ways.size > 0)
-    follow(fn.body.body, ALWAYS, scope, (statement, test) => {
-      const made = assignmentIn(statement);
-      const own = made && ways.get(made.key === undefined ? made.name : `${made.name}.${made.key}`);
-      if (!made || !own) return;
-      const before = made.key === undefined && mentions(made.value, made.name) ? [...own] : undefined;
-      const bound = before && names.get(made.name);
-      own.push({
-        node: made.value,
-        test: joinedWith(test, underOf(made, scope)),
-        scope:
-          before && bound?.is === 'assigned'
-            ? inner(scope, new Map([[made.name, { ...bound, ways: before }]]))
-            : undefined,
-      });
+  const { body } = fn.body;
+  const add: Visit = (statement, test) => {
+    const made = assignmentIn(statement);
+    const own = made && ways.get(made.key === undefined ? made.name : `${made.name}.${made.key}`);
+    if (!made || !own) return;
+    const before = made.key === undefined && mentions(made.value, made.name) ? [...own] : undefined;
+    const bound = before && names.get(made.name);
+    own.push({
+      node: made.value,
+      test: joinedWith(test, underOf(made, scope)),
+      scope:
+        before && bound?.is === 'assigned'
+          ? inner(scope, new Map([[made.name, { ...bound, ways: before }]]))
+          : undefined,
     });
+  };
+  if (ways.size > 0) whileGrowing(() => follow(body, ALWAYS, scope, add));
   return scope;
 }
 

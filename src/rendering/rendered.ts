@@ -182,6 +182,7 @@ class Expansion {
   readonly #project: Project;
   readonly #input: RenderInput;
   #countOfUses = 0;
+  readonly #givers = new WeakMap<Context, GivenProps>();
   // The modules that stand-ins take the place of, or of a function of.
   #standIns: ReadonlySet<string> | undefined;
 
@@ -376,7 +377,14 @@ class Expansion {
     return outcome(test, this.#givenIn(context));
   }
 
-  #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
+  #givenIn(context: Context, defaults: readonly string[] = NO_NAMES): GivenProps {
+    if (defaults !== NO_NAMES) return this.#giving(context, defaults);
+    const known = this.#givers.get(context) ?? this.#giving(context, defaults);
+    this.#givers.set(context, known);
+    return known;
+  }
+
+  #giving(context: Context, defaults: readonly string[]): GivenProps {
     return (name) => {
       const from = importOfKey(name);
       if (from) return this.#keyed(name, from, context);

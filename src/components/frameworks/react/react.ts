@@ -46,6 +46,13 @@ export type Imported = (name: string) => NameBinding | undefined;
 
 /** The scope of a module's top level: its declarations can be read; its imports are components at most, but for `imported`. */
 export function moduleScope({ text, path }: Source, facts: ModuleFacts, imported?: Imported): ComponentScope {
+  const declared = new Map<string, NameBinding | undefined>();
+  const bindingOf = (name: string, node: Node): NameBinding | undefined => {
+    if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
+    if (node.init && node.id.type === 'Identifier') return { is: 'node', node: node.init, scope };
+    const gives = givenByPair(name, node, path);
+    return gives && { is: 'giver', gives };
+  };
   const scope: ComponentScope = {
     text,
     file: path,
@@ -53,10 +60,8 @@ export function moduleScope({ text, path }: Source, facts: ModuleFacts, imported
     lookup(name) {
       const node = facts.declarations.get(name);
       if (!node) return imported?.(name);
-      if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope };
-      if (node.init && node.id.type === 'Identifier') return { is: 'node', node: node.init, scope };
-      const gives = givenByPair(name, node, path);
-      return gives && { is: 'giver', gives };
+      if (!declared.has(name)) declared.set(name, bindingOf(name, node));
+      return declared.get(name);
     },
     ref: (name) => refOf(name, facts),
     called: reactCall,
