@@ -17,17 +17,15 @@ import {
 /** What names of props stand for; undefined for those that nothing is known of. */
 export type GivenProps = (prop: string) => Expr | undefined;
 
-// What was filled in already, by who gives the props: parts of expressions stand in many places.
-const FILLED = new WeakMap<GivenProps, Map<Expr, Expr>>();
+/** What was filled in already: parts of expressions stand in many places. Only for props that stay as they are. */
+export type Filled = Map<Expr, Expr>;
 
-/** An expression with its props replaced by what `given` says, which must say the same each time; names it leaves undefined become unknown. */
-export function filledExpr(expr: Expr, given: GivenProps): Expr {
-  if (!isMade(expr)) return filled(expr, given);
-  let known = FILLED.get(given);
-  if (!known) FILLED.set(given, (known = new Map()));
+/** An expression with its props replaced by what `given` says; names it leaves undefined become unknown. */
+export function filledExpr(expr: Expr, given: GivenProps, known?: Filled): Expr {
+  if (!known || !isMade(expr)) return filled(expr, given, known);
   const found = known.get(expr);
   if (found) return found;
-  const made = filled(expr, given);
+  const made = filled(expr, given, known);
   known.set(expr, made);
   return made;
 }
@@ -35,36 +33,34 @@ export function filledExpr(expr: Expr, given: GivenProps): Expr {
 const isMade = ({ is }: Expr): boolean =>
   is === 'if' || is === 'computed' || is === 'choice' || is === 'object';
 
-function filled(expr: Expr, given: GivenProps): Expr {
+function filled(expr: Expr, given: GivenProps, known: Filled | undefined): Expr {
+  const sub = (each: Expr): Expr => filledExpr(each, given, known);
   switch (expr.is) {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;
     case 'member':
-      return memberOfExpr(filledExpr(expr.of, given), expr.name, expr.optional);
+      return memberOfExpr(sub(expr.of), expr.name, expr.optional);
     case 'computed':
-      return computed(
-        expr.by,
-        expr.of.map((each) => filledExpr(each, given)),
-      );
+      return computed(expr.by, expr.of.map(sub));
     case 'text':
-      return joined(expr.parts.map((part) => filledExpr(part, given)));
+      return joined(expr.parts.map(sub));
     case 'shown':
-      return shown(filledExpr(expr.of, given), expr.how);
+      return shown(sub(expr.of), expr.how);
     case 'choice':
-      return oneOf(expr.options.map((option) => filledExpr(option, given)));
+      return oneOf(expr.options.map(sub));
     case 'if': {
-      const holds = outcome(expr.test, given);
-      if (holds !== undefined) return filledExpr(holds ? expr.then : expr.otherwise, given);
-      const [then, otherwise] = [filledExpr(expr.then, given), filledExpr(expr.otherwise, given)];
+      const holds = outcome(expr.test, given, known);
+      if (holds !== undefined) return sub(holds ? expr.then : expr.otherwise);
+      const [then, otherwise] = [sub(expr.then), sub(expr.otherwise)];
       // `a || b` gives no falsy `a`, `a && b` no truthy one.
       if (expr.by === '||') return oneOf([...only(then, true), otherwise]);
       if (expr.by === '&&') return oneOf([then, ...only(otherwise, false)]);
       return oneOf([then, otherwise]);
     }
     case 'object':
-      return { ...expr, entries: expr.entries.map(([key, value]) => [key, filledExpr(value, given)]) };
+      return { ...expr, entries: expr.entries.map(([key, value]) => [key, sub(value)]) };
     case 'list':
-      return { ...expr, items: expr.items.map((item) => filledExpr(item, given)) };
+      return { ...expr, items: expr.items.map(sub) };
     case 'unknown': {
       const { answer } = expr;
       const whole = answer && given(answer.of);
@@ -115,20 +111,20 @@ function isIn(items: readonly Expr[], wanted: Expr): boolean | undefined {
 }
 
 /** Whether a condition holds with these props; undefined where that can't be told. */
-export function outcome(test: Condition, given: GivenProps): boolean | undefined {
+export function outcome(test: Condition, given: GivenProps, known?: Filled): boolean | undefined {
   switch (test.is) {
     case 'truthy':
-      return truth(filledExpr(test.expr, given));
+      return truth(filledExpr(test.expr, given, known));
     case 'same':
-      return equal(filledExpr(test.left, given), filledExpr(test.right, given), test.loose);
+      return equal(filledExpr(test.left, given, known), filledExpr(test.right, given, known), test.loose);
     case 'not': {
-      const inner = outcome(test.of, given);
+      const inner = outcome(test.of, given, known);
       return inner === undefined ? undefined : !inner;
     }
     case 'all':
     case 'any': {
       const decides = test.is === 'any';
-      const all = test.of.map((each) => outcome(each, given));
+      const all = test.of.map((each) => outcome(each, given, known));
       if (all.includes(decides)) return decides;
       return all.includes(undefined) ? undefined : !decides;
     }

@@ -20,7 +20,13 @@ import {
   type Condition,
 } from '../components/expr.js';
 import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
-import { filledExpr, isTranslation, outcome, type GivenProps } from '../components/expr-filling.js';
+import {
+  filledExpr,
+  isTranslation,
+  outcome,
+  type Filled,
+  type GivenProps,
+} from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
@@ -182,7 +188,7 @@ class Expansion {
   readonly #project: Project;
   readonly #input: RenderInput;
   #countOfUses = 0;
-  readonly #givers = new WeakMap<Context, GivenProps>();
+  readonly #filled = new WeakMap<Context, Filled>();
   // The modules that stand-ins take the place of, or of a function of.
   #standIns: ReadonlySet<string> | undefined;
 
@@ -369,22 +375,21 @@ class Expansion {
     if (expr.is === 'constant' || expr.is === 'something') return expr;
     const { spoken } = this.#input;
     const isBare = expr.is === 'unknown' && !expr.answer;
-    const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context));
+    const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context), this.#filledBefore(context));
     return spoken ? spokenExpr(filled, spoken) : filled;
   }
 
   #outcome(test: Condition, context: Context): boolean | undefined {
-    return outcome(test, this.#givenIn(context));
+    return outcome(test, this.#givenIn(context), this.#filledBefore(context));
   }
 
-  #givenIn(context: Context, defaults: readonly string[] = NO_NAMES): GivenProps {
-    if (defaults !== NO_NAMES) return this.#giving(context, defaults);
-    const known = this.#givers.get(context) ?? this.#giving(context, defaults);
-    this.#givers.set(context, known);
+  #filledBefore(context: Context): Filled {
+    const known = this.#filled.get(context) ?? new Map<Expr, Expr>();
+    this.#filled.set(context, known);
     return known;
   }
 
-  #giving(context: Context, defaults: readonly string[]): GivenProps {
+  #givenIn(context: Context, defaults: readonly string[] = NO_NAMES): GivenProps {
     return (name) => {
       const from = importOfKey(name);
       if (from) return this.#keyed(name, from, context);
