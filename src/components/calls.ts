@@ -4,7 +4,14 @@ import { bindPattern } from '../language/patterns.js';
 import { constant, UNKNOWN, type Expr } from './expr.js';
 import { exprOf } from './read-expr.js';
 import { functionScope, waysOut } from './ways.js';
-import { DEEPEST, partsIn, resolved, type CallNode, type ComponentScope, type NameBinding } from './scope.js';
+import {
+  deepestIn,
+  partsIn,
+  resolved,
+  type CallNode,
+  type ComponentScope,
+  type NameBinding,
+} from './scope.js';
 import { isFunction, returnedFrom, unwrapped, type FunctionNode } from '../syntax/tree.js';
 
 const MOST_WAYS = 8;
@@ -27,7 +34,7 @@ export function resultOfCall(
   depth: number,
 ): Expr | undefined {
   const name = unwrapped(callee);
-  const found = name.type === 'Identifier' && depth < DEEPEST ? resolved(name, scope) : undefined;
+  const found = name.type === 'Identifier' && depth < deepestIn(scope) ? resolved(name, scope) : undefined;
   return found && isFunction(found.node) ? resultOf(found.node, found.scope, args, depth) : undefined;
 }
 

@@ -35,7 +35,7 @@ import { computed } from './expr-filling.js';
 import { joined } from './expr-text.js';
 import { saysBy, translationOf, type Says } from './translations.js';
 import {
-  DEEPEST,
+  deepestIn,
   isProps,
   isScopeGrowing,
   type NameBinding,
@@ -164,7 +164,7 @@ class Expressions implements Algebra<Expr> {
   }
 
   read(node: Node): Expr {
-    if (this.#depth > DEEPEST) return UNKNOWN;
+    if (this.#depth > deepestIn(this.#scope)) return UNKNOWN;
     this.#depth++;
     const expr = readExpression(node, this);
     this.#depth--;

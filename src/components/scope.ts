@@ -59,7 +59,12 @@ export interface ComponentScope {
 
 export type CallNode = Extract<Node, { type: 'CallExpression' }>;
 
-export const DEEPEST = 20;
+const DEEPEST = 12;
+// Compilers put names in between.
+const DEEPEST_SHIPPED = 20;
+
+/** How far names and parts are followed in a scope. */
+export const deepestIn = ({ shipped }: ComponentScope): number => (shipped ? DEEPEST_SHIPPED : DEEPEST);
 
 let growing = 0;
 

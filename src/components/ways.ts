@@ -15,6 +15,7 @@ import {
 
 const ALWAYS: Condition = { is: 'all', of: [] };
 const NEVER: Condition = { is: 'any', of: [] };
+const MOST_TIMES = 2;
 
 /** What a function gives back: each expression, with the condition that leads to it. `always`: no condition at all. */
 export function waysOut(fn: FunctionNode, scope: ComponentScope): (WayOut & { always: boolean })[] {
@@ -243,6 +244,12 @@ export function functionScope(
     const own = made && ways.get(made.key === undefined ? made.name : `${made.name}.${made.key}`);
     if (!made || !own) return;
     const before = made.key === undefined && mentions(made.value, made.name) ? [...own] : undefined;
+    // Each time, all that it was before stands in what it is made of.
+    if (before && own.filter((way) => way.scope).length >= MOST_TIMES) {
+      names.set(made.name, { is: 'unknown' });
+      ways.delete(made.name);
+      return;
+    }
     const bound = before && names.get(made.name);
     own.push({
       node: made.value,

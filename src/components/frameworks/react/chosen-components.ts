@@ -2,7 +2,7 @@ import type { Node } from 'oxc-parser';
 import { isFunction, pathOf, propertyName, unwrapped } from '../../../syntax/tree.js';
 import { both, constant, not, nullish, truthy, type Condition, type Expr } from '../../expr.js';
 import { conditionOf, exprOf } from '../../read-expr.js';
-import { DEEPEST, resolved, type ComponentScope } from '../../scope.js';
+import { deepestIn, resolved, type ComponentScope } from '../../scope.js';
 import type { ComponentRef } from '../../view.js';
 
 /** A component that an expression may stand for, and the condition that it does. */
@@ -27,7 +27,7 @@ export function chosenComponents(
   depth = 0,
 ): readonly ChosenComponent[] | undefined {
   const inner = unwrapped(node);
-  if (depth > DEEPEST) return undefined;
+  if (depth > deepestIn(scope)) return undefined;
   const sub = (each: Node, under: Condition, at = scope): readonly ChosenComponent[] | undefined =>
     chosenComponents(each, at, under, depth + 1);
   switch (inner.type) {
