@@ -2,7 +2,7 @@ import { constant, memberOfExpr, orElse, truthy, type Expr } from '../../expr.js
 
 /** What functions of kits give that are too long to be read, by their names in the kit's own modules. */
 const GIVEN: ReadonlyMap<string, (args: readonly Expr[]) => Expr | undefined> = new Map([
-  // @mui/material 5 to 7: each state by the props, or else by the control around.
+  // @mui/material 5: each state by the props, or else by the control around.
   ['formControlState', formControlState],
 ]);
 

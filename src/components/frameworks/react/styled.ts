@@ -53,7 +53,7 @@ export function styledView(node: Node, scope: ComponentScope): ViewNode[] | unde
   ];
 }
 
-// Factories of a kit whose components are one element (@mui/system 5 to 7).
+// Factories of a kit whose components are one element (@mui/system 5).
 const MADE_BY: ReadonlyMap<string, string> = new Map([
   ['createStack', 'div'],
   ['createBox', 'div'],

@@ -36,10 +36,8 @@ interface Modules {
 /** The props that a wrapper gives beside those that it hands on; `any` where their names can't be told. */
 type Adds = readonly string[] | 'any';
 
-// Functions of packages that give a component which shows the one that they are handed, with props of their own beside:
-// read from react-redux 5 to 9, react-intl 2 to 7, react-router 3 to 5, react-i18next 10 to 15, styled-components 4 to 6,
-// mobx-react 5 to 9, @material-ui/core 3 and 4, @mui/styles 5, next 9 to 15, redux-form 7 and 8, @apollo/client 3,
-// react-dnd 2 to 9, recompose 0.30, @sentry/react 7 and 8, hoist-non-react-statics 3.
+// Functions of packages that give a component which shows the one that they are handed, with props of their own beside, as
+// their documents say; `any` where one version or an option may give more.
 const WRAPPERS: readonly { from: RegExp; names: string; curried?: true; adds: Adds }[] = [
   { from: /^react-intl$/, names: 'injectIntl', adds: ['intl'] },
   {
