@@ -64,6 +64,9 @@ export function importOfKey(key: string): { specifier: string; name: string } | 
 /** What a handler is handed of the event that it handles. */
 export const EVENT = '~#event';
 
+/** What a key gives, which nobody knows before it is filled in. */
+export const answered = (of: string): Expr => ({ is: 'unknown', answer: { of, path: [] } });
+
 const STATE = '~';
 
 /** The key of what a component keeps between renders: by the file and the offset of the call that declares it. */

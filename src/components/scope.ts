@@ -210,7 +210,11 @@ function handedBack(call: CallNode, scope: ComponentScope): NameBinding | undefi
     : { is: 'props' };
 }
 
-function propertyIn(object: Extract<Node, { type: 'ObjectExpression' }>, name: string): Node | undefined {
+/** The value of a property of a literal object, by its name. */
+export function propertyIn(
+  object: Extract<Node, { type: 'ObjectExpression' }>,
+  name: string,
+): Node | undefined {
   const found = object.properties.find(
     (each) => each.type === 'Property' && propertyName(each.key, each.computed) === name,
   );

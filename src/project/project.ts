@@ -11,7 +11,7 @@ import { commonExports } from '../syntax/common-exports.js';
 import { parseVue } from '../syntax/vue.js';
 import { dirname, isInstalled, packageOf } from '../util/paths.js';
 import { sourceOfPackage } from './workspace-packages.js';
-import { moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
+import { declarationOf, moduleFacts, type ModuleFacts } from '../syntax/module-facts.js';
 import { writtenComponent } from './written-component.js';
 import { givenNames } from './given-names.js';
 import { PackageNames } from './package-names.js';
@@ -477,9 +477,7 @@ export class Project {
 
   #readWrapped(file: string, name: string): Component | undefined {
     const module = this.tree(file);
-    const exported = module?.facts.exports.get(name);
-    const node =
-      module?.facts.declarations.get(name) ?? (exported && 'node' in exported ? exported.node : undefined);
+    const node = module && declarationOf(module.facts, name);
     if (!module || !node) return undefined;
     return wrappedComponent(name === 'default' ? componentTitle(file) : name, node, module, {
       declaring: (from, asked) => {

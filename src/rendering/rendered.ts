@@ -4,6 +4,7 @@ import { isInstalled } from '../util/paths.js';
 import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
 import {
+  answered,
   constant,
   ITEM,
   choicesOf,
@@ -412,7 +413,7 @@ class Expansion {
   #keyed(key: string, from: { specifier: string; name: string }, context: Context): Expr | undefined {
     if (isStateKey(key)) return this.#state(key, context);
     if (contextOfKey(key)) return this.#contextRead(key, context);
-    if (isIdKey(key)) return { is: 'unknown', answer: { of: idInUse(key, context.use), path: [] } };
+    if (isIdKey(key)) return answered(idInUse(key, context.use));
     return this.#answer(context.file, from, context);
   }
 

@@ -46,6 +46,12 @@ export interface ModuleFacts {
   declarations: ReadonlyMap<string, Node>;
 }
 
+/** What a name of a module is declared as at its top level; of `default` and others without a name, what is exported. */
+export function declarationOf({ declarations, exports }: ModuleFacts, name: string): Node | undefined {
+  const exported = exports.get(name);
+  return declarations.get(name) ?? (exported && 'node' in exported ? exported.node : undefined);
+}
+
 /** Reads imports, exports and top-level declarations, of ECMAScript modules and of plain CommonJS ones. */
 export function moduleFacts(program: Program): ModuleFacts {
   const imports = new Map<string, Import>();

@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { calledName, memberName, pathOf, unwrapped } from '../../../syntax/tree.js';
-import { functionKey, importOfKey, restOfProps, type Expr } from '../../expr.js';
+import { answered, functionKey, importOfKey, restOfProps, type Expr } from '../../expr.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef, Provided, ViewNode } from '../../view.js';
 
@@ -27,7 +27,7 @@ export function contextOfKey(
 /** What a context gives that a name of a module stands for; undefined where the module can't name one. */
 function contextGiven(ref: ComponentRef | undefined, { file }: ComponentScope): Expr | undefined {
   const key = file === undefined ? undefined : keyOf(file, ref);
-  return key === undefined ? undefined : { is: 'unknown', answer: { of: key, path: [] } };
+  return key === undefined ? undefined : answered(key);
 }
 
 function keyOf(file: string, ref: ComponentRef | undefined): string | undefined {
@@ -91,8 +91,7 @@ export function providerView(
 export function givenByPair(name: string, node: Node, file: string): Expr | undefined {
   const pair = pairOf(node);
   if (pair?.reader !== name || pair.provider === undefined) return undefined;
-  const key = contextKey(file, { local: pair.provider });
-  return { is: 'unknown', answer: { of: key, path: [] } };
+  return answered(contextKey(file, { local: pair.provider }));
 }
 
 // `const [KilnProvider, useKiln] = createContext(…)` of kits, and what goes by such a name in projects

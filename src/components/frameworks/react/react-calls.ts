@@ -1,6 +1,7 @@
 import { isFunction, memberName, unwrapped } from '../../../syntax/tree.js';
 import { resultOf, resultOfCall } from '../../calls.js';
 import {
+  answered,
   both,
   constant,
   functionKey,
@@ -34,7 +35,7 @@ export function reactCall(
   if (scope.file !== undefined && name === 'useState' && isStateCall(call, (local) => importOf(local, scope)))
     return heldState(call, scope.file);
   if (scope.file !== undefined && name !== undefined && /^(?:unstable_)?useId$/.test(name)) {
-    const made: Expr = { is: 'unknown', answer: { of: idKey(scope.file, call.start), path: [] } };
+    const made = answered(idKey(scope.file, call.start));
     return first ? orElse(first, made) : made;
   }
   const context = contextRead(call, scope);
@@ -73,7 +74,7 @@ function importOf(name: string, scope: ComponentScope): { specifier: string; nam
 // What a function of another module gives is what a stand-in answers, where a spec puts one in its place.
 const answerOf = (ref: ComponentRef | undefined, { shipped }: ComponentScope): Expr | undefined =>
   ref && 'specifier' in ref && ref.part === undefined && ref.specifier !== 'react' && !shipped
-    ? { is: 'unknown', answer: { of: functionKey(ref.specifier, ref.name), path: [] } }
+    ? answered(functionKey(ref.specifier, ref.name))
     : undefined;
 
 const MAKES_COMPONENTS: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'lazy']);

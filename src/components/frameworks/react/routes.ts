@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
-import { calledName, propertyName, unwrapped } from '../../../syntax/tree.js';
-import { resolved } from '../../scope.js';
+import { calledName, unwrapped } from '../../../syntax/tree.js';
+import { propertyIn, resolved } from '../../scope.js';
 import { componentNode, nothingGiven, type TagContents } from '../../given.js';
 import type { ComponentScope } from '../../scope.js';
 import type { ComponentRef, ViewNode } from '../../view.js';
@@ -47,13 +47,7 @@ function routesIn(node: Node, scope: ComponentScope, viewOf: ReadView): ViewNode
   const all = list.node.elements.map((each) => {
     const route = each ? unwrapped(each) : undefined;
     if (route?.type !== 'ObjectExpression') return undefined;
-    const part = (name: string): Node | undefined => {
-      const found = route.properties.find(
-        (property) => property.type === 'Property' && propertyName(property.key, property.computed) === name,
-      );
-      return found?.type === 'Property' ? found.value : undefined;
-    };
-    const [element, children] = [part('element'), part('children')];
+    const [element, children] = [propertyIn(route, 'element'), propertyIn(route, 'children')];
     const inside = children ? routesIn(children, list.scope, viewOf) : [];
     return element && inside ? [viewOf(element, list.scope), ...inside] : undefined;
   });

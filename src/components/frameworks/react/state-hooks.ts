@@ -1,7 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { calledName, isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import { resultOf } from '../../calls.js';
-import { constant, stateKey, UNKNOWN, type Expr } from '../../expr.js';
+import { answered, constant, stateKey, UNKNOWN, type Expr } from '../../expr.js';
 import { exprOf } from '../../read-expr.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 
@@ -27,10 +27,7 @@ export function heldState(call: CallNode, file: string): Expr {
   const key = stateKey(file, call.start);
   return {
     is: 'list',
-    items: [
-      { is: 'unknown', answer: { of: key, path: [] } },
-      { is: 'something', type: 'function', sets: key },
-    ],
+    items: [answered(key), { is: 'something', type: 'function', sets: key }],
   };
 }
 

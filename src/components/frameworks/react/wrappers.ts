@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import type { ModuleFacts } from '../../../syntax/module-facts.js';
+import { declarationOf, type ModuleFacts } from '../../../syntax/module-facts.js';
 import type { Script } from '../../../syntax/script.js';
 import {
   calledName,
@@ -203,8 +203,7 @@ class Wrapping {
 
   #declared(name: string, env: Env, depth: number): Value | undefined {
     const { facts, script } = env.module;
-    const exported = facts.exports.get(name);
-    const node = facts.declarations.get(name) ?? (exported && 'node' in exported ? exported.node : undefined);
+    const node = declarationOf(facts, name);
     const value = node?.type === 'VariableDeclarator' ? node.init : node;
     if (!node || !value) return undefined;
     const top = outermost(env.module);
