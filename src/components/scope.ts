@@ -137,7 +137,8 @@ export function declarePattern(
 
 const UNKNOWN_BOUND: NameBinding = { is: 'unknown' };
 
-function boundOf(value: Node, scope: ComponentScope): NameBinding {
+/** What an expression stands for, where it is plainly a name, the props, or what a kit or compiler makes of these. */
+export function boundOf(value: Node, scope: ComponentScope): NameBinding {
   if (isProps(value, scope)) return { is: 'props' };
   if (value.type === 'ObjectExpression' && isPropsWithDefaults(value, scope))
     return { is: 'props', defaults: { node: value, scope } };

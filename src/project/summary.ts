@@ -1,3 +1,4 @@
+import { looseTagsOf, type LooseTag } from '../components/frameworks/react/loose-tags.js';
 import type { Span } from '../finding.js';
 import type { Node, Program } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
@@ -31,6 +32,8 @@ export interface ModuleSummary {
   parts: ReadonlyMap<string, ReadonlyMap<string, ComponentRef>>;
   /** Its components that it hands to a function that may render them in any way: `connect(…)(Lid)`. */
   handedOn: ReadonlySet<string>;
+  /** The components in its JSX that stand in the markup of none of its own. */
+  looseTags: readonly LooseTag[];
   /** Its names, `default` too, for what a call gives that is handed a component: `connect(…)(Lid)`. */
   wrappers: ReadonlySet<string>;
   /** Matchers that it adds to `expect`. */
@@ -78,6 +81,7 @@ export function summaryOf(
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
       HARMLESS_CALLS,
     ),
+    looseTags: looseTagsOf(script, facts, components),
     wrappers: wrappersIn(facts),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
@@ -147,6 +151,7 @@ function isWrapping(node: Node | null): boolean {
 const NOTHING_ELSE = {
   parts: new Map(),
   handedOn: new Set<string>(),
+  looseTags: [],
   wrappers: new Set<string>(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],

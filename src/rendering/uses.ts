@@ -1,6 +1,13 @@
 import { changeBy } from '../libraries/changes.js';
 import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
-import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
+import { looseTags, tagPlaces } from '../components/frameworks/react/loose-tags.js';
+import {
+  innerNodes,
+  type Component,
+  type ComponentNode,
+  type ComponentRef,
+  type ViewNode,
+} from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
 import { isOff, type SpecFile } from '../specs/model/blocks.js';
@@ -46,12 +53,27 @@ export function componentUsesIn(
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
-  found.push(...inSpecs);
+  found.push(...inSpecs, ...looseIn(file, project));
   for (const block of file.blocks.filter((block) => !isOff(block)))
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
   return unlike(found);
+}
+
+// What stands in JSX of a spec file that no render is seen to take: in functions that are handed over, or not read.
+function looseIn({ path, renders }: SpecFile, project: Project): ComponentUse[] {
+  const tree = project.tree(path);
+  if (!tree) return [];
+  const seen = new Set(
+    renders.flatMap(({ view, file }) => (file === path ? [...tagPlaces(view ?? [])] : [])),
+  );
+  for (const { view } of project.summary(path)?.components ?? []) tagPlaces(view, seen);
+  return looseTags(tree.script, tree.facts, seen).flatMap(({ ref, given, open }) => {
+    const component = componentBehind(ref, path, project);
+    const names = [...given].map((name) => [name, UNKNOWN] as const);
+    return component ? [{ component, given: new Map(names), open }] : [];
+  });
 }
 
 // What stands in markup of a spec whose surroundings can't be read is rendered all the same, or is left out by them.
@@ -126,8 +148,8 @@ export function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
 
 const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
 
-// Components in markup that the spec itself writes; what others clone may be given more.
-function written(
+/** Uses by the components in markup, as it is written; what others clone may be given more. */
+export function written(
   node: ViewNode,
   file: string,
   project: Project,
@@ -172,8 +194,12 @@ function orNotGiven(given: ReadonlyMap<string, Expr>, component: Component): Map
   return new Map([...given].map(([name, expr]) => [name, oneOf([givenIn(none, name), expr])]));
 }
 
-function componentOf(node: ComponentNode, file: string, project: Project): Component | undefined {
-  let component = node.ref && project.component(file, node.ref);
+const componentOf = (node: ComponentNode, file: string, project: Project): Component | undefined =>
+  node.ref && componentBehind(node.ref, file, project);
+
+/** The component of the project that a reference in a file stands for, behind those that only wrap it. */
+export function componentBehind(ref: ComponentRef, file: string, project: Project): Component | undefined {
+  let component = project.component(file, ref);
   for (let step = 0; component?.wraps && step < 4; step++)
     component = project.component(component.file, component.wraps);
   return component;
@@ -244,45 +270,6 @@ const setOn = ({ props, heldBy }: Render, file: SpecFile): string[] =>
     }),
   );
 
-/**
- * Uses by modules in which a component is not seen to be rendered, though they import it or hand on one of their own: called
- * by a function, or chosen at run time. What it is given there is not known. `files`: modules that specs load.
- */
-export function unseenUses(
-  project: Project,
-  files: readonly string[],
-  uses: readonly ComponentUse[],
-): ComponentUse[] {
-  const seen = grouped(uses, ({ component }) => component);
-  const unseen = (component: Component): ComponentUse => ({
-    component,
-    given: new Map(),
-    open: true,
-    unseen: true,
-  });
-  return files.flatMap((file) => {
-    const summary = project.summary(file);
-    const own = summary?.components ?? [];
-    if (!summary || (own.length > 0 && !own.some((each) => seen.has(each)))) return [];
-    const imported = [...summary.imports].flatMap(([local, from]) => {
-      const declared = from.typeOnly ? undefined : project.imported(file, from);
-      const component = declared && project.componentAt(declared);
-      // Angular's modules import what templates render by its tag.
-      // What stands in markup is rendered there, or is left out for what specs give.
-      const isSeen =
-        component === undefined ||
-        component.framework === 'angular' ||
-        isPart(component, file, project) ||
-        seen.get(component)?.some(({ by }) => by === file) ||
-        own.some(({ view }) => view.some((node) => isIn(node, component, file, project))) ||
-        project.onlyCompares(file, local);
-      return isSeen ? [] : [unseen(component)];
-    });
-    const handedOn = own.filter((each) => seen.has(each) && summary.handedOn.has(each.name));
-    return [...handedOn.map(unseen), ...imported];
-  });
-}
-
 /** The components that stand in the markup of some others. */
 export function componentsInside(components: readonly Component[], project: Project): Set<Component> {
   const inside = components.flatMap(({ view, file, wraps }) => {
@@ -292,22 +279,11 @@ export function componentsInside(components: readonly Component[], project: Proj
   return new Set(inside);
 }
 
-// The components of a node and of all that stands in it, markup that is handed over in props included.
-function* componentsOf(node: ViewNode, file: string, project: Project): Generator<Component> {
+/** The components of a node and of all that stands in it, markup that is handed over in props included. */
+export function* componentsOf(node: ViewNode, file: string, project: Project): Generator<Component> {
   const own = node.kind === 'component' ? componentOf(node, file, project) : undefined;
   if (own) yield own;
   for (const each of [...innerNodes(node), ...viewsGiven(node)]) yield* componentsOf(each, file, project);
-}
-
-// What it only gives to another as a part is rendered by that name.
-const isPart = (component: Component, file: string, project: Project): boolean =>
-  [...(project.summary(file)?.parts.values() ?? [])].some((parts) =>
-    [...parts.values()].some((ref) => project.component(file, ref) === component),
-  );
-
-function isIn(node: ViewNode, component: Component, file: string, project: Project): boolean {
-  for (const each of componentsOf(node, file, project)) if (each === component) return true;
-  return false;
 }
 
 /** What a component reads for a prop in one use; `raw`: before a default stands in. */

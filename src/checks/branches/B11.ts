@@ -5,14 +5,13 @@ import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { ARM_FACTS } from '../questions/answers.js';
-import { specFilesRendering } from '../questions/facts.js';
 import { grouped } from '../../util/grouped.js';
 import { listed } from '../../util/plural.js';
 
 const message = (component: string, props: string, by: string): string =>
   `${by} gives ${component} ${props}, and no spec that renders it does.`;
 const messageNobody = (component: string, props: string): string =>
-  `${component} reads ${props}, which no spec and no other component gives.`;
+  `${component} reads ${props}, which no spec gives.`;
 const advice = (props: string): string => `Give it ${props} in a spec, and assert on what that changes.`;
 
 /** A prop that the project gives to a component, and no spec does; or that nobody gives. */
@@ -33,9 +32,9 @@ export const B11: ProjectCheck = {
     const given = givenBy(components, project);
     const deciding = decidingProps(context);
     return components.flatMap((component) => {
-      if (!context.isInSight(component) || specFilesRendering(component, context).length === 0) return [];
       const uses = context.usesOf(component);
-      if (uses.length === 0 || uses.some(({ open }) => open)) return [];
+      const isRendered = uses.some(({ by, unseen }) => by === undefined && !unseen);
+      if (!isRendered || !context.isInSight(component) || uses.some(({ open }) => open)) return [];
       const props = given.get(component) ?? new Map<string, Given>();
       const isMissing = (prop: string): boolean =>
         !uses.some((use) => use.given.has(prop)) &&
@@ -58,8 +57,11 @@ export const B11: ProjectCheck = {
   },
 };
 
+const MOST_NAMED = 6;
+
 function finding(component: Component, props: readonly string[], say: (shown: string) => string): Finding {
-  const shown = listed(props.map((prop) => `“${prop}”`));
+  const names = props.slice(0, MOST_NAMED).map((prop) => `“${prop}”`);
+  const shown = listed(props.length > MOST_NAMED ? [...names, `${props.length - MOST_NAMED} more`] : names);
   return {
     place: { file: component.file, ...component.place },
     certainty: 'likely',

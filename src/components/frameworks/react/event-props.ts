@@ -12,20 +12,18 @@ import { propRead } from '../../changed-props.js';
 
 /**
  * The props that a component surely calls only where something happens on its elements: wherever it speaks of them is the
- * listener of an event, a function that nothing but listeners call, or a question whether they are given. `params`: the
+ * listener of an event, a function that nothing but listeners call, or a question whether they are given. `locals`: the
  * names that it takes props by, each with the prop's name.
  */
 export function propsOfEvents(
   nodes: readonly Node[],
-  params: ReadonlyMap<string, string>,
+  locals: ReadonlyMap<string, string>,
 ): ReadonlySet<string> {
   const listeners = new Set<string>();
-  const locals = new Map(params);
   for (const node of nodes)
     walkTree(node, (each) => {
       const named = namedFunction(each);
       if (named) listeners.add(named.name);
-      for (const [local, prop] of takenFromProps(each)) locals.set(local, prop);
     });
   // What is called elsewhere is no listener, and nor is what only that calls.
   const own = new Set(locals.values());
@@ -131,18 +129,6 @@ function ownName(node: Node): string | undefined {
   return node.type === 'MemberExpression' && node.object.type === 'ThisExpression'
     ? `this.${memberName(node) ?? ''}`
     : undefined;
-}
-
-// `const { onFire, lid: top } = this.props`
-function takenFromProps(node: Node): [string, string][] {
-  if (node.type !== 'VariableDeclarator' || node.id.type !== 'ObjectPattern' || !isProps(node.init))
-    return [];
-  return node.id.properties.flatMap((each): [string, string][] => {
-    if (each.type !== 'Property') return [];
-    const name = propertyName(each.key, each.computed);
-    const local = each.value.type === 'AssignmentPattern' ? each.value.left : each.value;
-    return name !== undefined && local.type === 'Identifier' ? [[local.name, name]] : [];
-  });
 }
 
 const isProps = (node: Node | null): boolean => node !== null && PROPS.has(ownName(unwrapped(node)) ?? '');

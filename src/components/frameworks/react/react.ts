@@ -19,7 +19,7 @@ import { toldProps } from './told-props.js';
 import { valueHeld } from './state-hooks.js';
 import { statePlaces, type StatePlaces } from './state-places.js';
 import { propsOfEvents } from './event-props.js';
-import { takenProps } from './taken-props.js';
+import { readProps, takenProps } from './taken-props.js';
 import { changedProps } from '../../changed-props.js';
 import { resultOf } from '../../calls.js';
 import { stateKey, UNKNOWN, type Expr } from '../../expr.js';
@@ -196,16 +196,20 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const props = defaults(params, scope);
   addDefaults(module.defaults.get(name), scope, props);
   const view = functionView(made, scope, 0, params);
-  const firsts = firstStates(made, functionScope(made, scope, params), module);
+  const body = functionScope(made, scope, params);
+  const firsts = firstStates(made, body, module);
   // Of a package's component nobody asks more than what it shows.
   if (isInstalled(base.file)) return { ...base, view, props, firsts, clones: clones(made) };
   const domains = propDomains(made, node, module.types);
   const defaulted = new Set(
     [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
   );
+  const read = readProps(made, body);
+  addNames(read.names, props);
   const locals = new Map(
     [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
   );
+  for (const [local, prop] of read.locals) locals.set(local, prop);
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
   const listens = listeningIn(script.source.text, [made]);
@@ -282,11 +286,13 @@ function fromClass(
     else methods.set(`this.${name}`, { is: 'node', node: each.value, scope: inner(scope, methods) });
   }
   if (!render || !showsJsx(render)) return undefined;
-  const changes = changedProps(scope.text, [node], new Map());
+  const { names, locals } = readProps(node, inner(scope, methods));
+  addNames(names, props);
+  const changes = changedProps(scope.text, [node], locals);
   const opens = opensIn(scope.text, [node]);
   const listens = listeningIn(scope.text, [node]);
-  const outputs = toldProps([node], new Map());
-  const eventProps = propsOfEvents([node], new Map());
+  const outputs = toldProps([node], locals);
+  const eventProps = propsOfEvents([node], locals);
   // `class Lid extends Component<LidProps>`
   const [type] = node.superTypeArguments?.params ?? [];
   const domains = type ? membersOf(type, types) : undefined;
@@ -312,6 +318,11 @@ function addDefaults(
 ): void {
   const expr = node && exprOf(node, scope);
   if (expr?.is === 'object') for (const [name, value] of expr.entries) props.set(name, value);
+}
+
+// Props without a default.
+function addNames(names: Iterable<string>, props: Map<string, Expr | undefined>): void {
+  for (const name of names) if (!props.has(name)) props.set(name, undefined);
 }
 
 /** Functions that give a component which renders the one that they are handed, as it is. */

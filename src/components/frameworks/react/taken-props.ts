@@ -10,6 +10,7 @@ import {
   type FunctionNode,
 } from '../../../syntax/tree.js';
 import { namesIn } from '../../../syntax/module-facts.js';
+import { boundOf, type ComponentScope } from '../../scope.js';
 
 /**
  * The props that a React component reads by their names, or more; undefined where it may read any, as it hands all of
@@ -23,6 +24,52 @@ export function takenProps(component: FunctionNode | ClassNode): ReadonlySet<str
   if (given.type === 'ObjectPattern') return keysIn(given);
   return given.type === 'Identifier' && component.body ? readOff(given.name, component.body) : undefined;
 }
+
+/** The props that the code of a component is seen to read. */
+interface ReadProps {
+  names: ReadonlySet<string>;
+  /** The names in its code that hold one, each with the prop's. */
+  locals: ReadonlyMap<string, string>;
+}
+
+/** The props that a React component reads by their names: more, it may hand on. `scope`: the one of its body. */
+export function readProps(component: FunctionNode | ClassNode, scope: ComponentScope): ReadProps {
+  const names = new Set<string>();
+  const locals = new Map<string, string>();
+  const holds = (node: Node): boolean => ['props', 'rest'].includes(boundOf(unwrapped(node), scope).is);
+  walkTree(component, (node) => {
+    // Another thing goes by the name in there.
+    if (node !== component && isFunction(node) && node.params.flatMap((each) => namesIn(each)).some(isHolder))
+      return false;
+    if (node.type === 'MemberExpression') {
+      const key = memberName(node);
+      if (key !== undefined && holds(node.object)) names.add(key);
+    } else if (node.type === 'VariableDeclarator' && node.init && holds(node.init)) {
+      for (const [key, local] of takenApart(node.id)) {
+        names.add(key);
+        if (local !== undefined) locals.set(local, key);
+      }
+    }
+    return true;
+  });
+  return { names, locals };
+
+  function isHolder(name: string): boolean {
+    const bound = scope.lookup(name)?.is;
+    return bound === 'props' || bound === 'rest';
+  }
+}
+
+// The keys that a pattern takes, each with the name that it goes by, where it has one.
+const takenApart = (pattern: Node): [string, string?][] =>
+  pattern.type !== 'ObjectPattern'
+    ? []
+    : pattern.properties.flatMap((each): [string, string?][] => {
+        const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
+        if (each.type !== 'Property' || key === undefined) return [];
+        const local = each.value.type === 'AssignmentPattern' ? each.value.left : each.value;
+        return [local.type === 'Identifier' ? [key, local.name] : [key]];
+      });
 
 // The keys of a pattern; undefined where a name takes the rest.
 function keysIn(pattern: Node): Set<string> | undefined {
