@@ -31,6 +31,8 @@ import type { Component, ComponentRef } from '../components/view.js';
 import { vueOptionComponents } from '../components/frameworks/vue/vue-options.js';
 import { vueComponent } from '../components/frameworks/vue/vue.js';
 
+const IS_HOOK = /^use[A-Z]/;
+
 /** A module of the project with its syntax trees. */
 export interface ModuleTree {
   path: string;
@@ -451,13 +453,15 @@ export class Project {
 
   /**
    * What a call of a function that a module imports gives, whatever it is called with, as far as it can be read; the names
-   * in it are those of `file`. Undefined for functions of packages, and where nothing is known.
+   * in it are those of `file`. Of packages, hooks alone: undefined for other functions of theirs, and where nothing is known.
    */
   givenByCall(from: string, asked: Imports): { expr: Expr; file: string } | undefined {
     const key = this.exportKey(from, asked);
     if (!this.#givenByCall.has(key)) {
       const target = this.resolve(from, asked.specifier);
-      const found = target ? this.#declaring(target, asked.name) : undefined;
+      const found =
+        (target ? this.#declaring(target, asked.name) : undefined) ??
+        (IS_HOOK.test(asked.name) ? this.#declaredInPackage(from, asked) : undefined);
       const tree = found && this.tree(found.file);
       const expr = tree && givenByFunction(found.name, tree.script.source, tree.facts);
       this.#givenByCall.set(key, expr && { expr, file: found.file });

@@ -1,6 +1,6 @@
 import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
-import { isInstalled } from '../util/paths.js';
+import { isInstalled, scopeIn } from '../util/paths.js';
 import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
 import {
@@ -441,9 +441,12 @@ class Expansion {
     const { answers, replaced } = this.#input;
     const given = answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
     const target = this.#project.resolve(file, from.specifier);
-    if (given || depth > MOST_HOOKS || !target || replaced?.has(target) || replaced?.has(from.specifier))
-      return given;
+    const isReplaced = (target && replaced?.has(target)) || replaced?.has(from.specifier);
+    if (given || depth > MOST_HOOKS || isReplaced) return given;
     const result = this.#project.givenByCall(file, from);
+    const scope = result && isInstalled(result.file) ? scopeIn(result.file) : undefined;
+    // Packages of one scope hand on what is each other's.
+    if (scope !== undefined && [...(replaced ?? [])].some((name) => name.startsWith(scope))) return undefined;
     return (
       result &&
       filledExpr(result.expr, (name) => {

@@ -1,11 +1,11 @@
 import type { LooseTag } from '../components/frameworks/react/loose-tags.js';
 import { UNKNOWN } from '../components/expr.js';
-import type { Component, ViewNode } from '../components/view.js';
+import { innerNodes, type Component, type ViewNode } from '../components/view.js';
 import type { Span } from '../finding.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
-import { componentBehind, componentsOf, written, type ComponentUse } from './uses.js';
+import { componentBehind, componentsOf, viewsGiven, written, type ComponentUse } from './uses.js';
 
 /**
  * Uses by modules in which a component is not seen to be rendered: they import it or hand on one of their own, it is called
@@ -29,15 +29,28 @@ export function unseenUses(
     if (waiting.delete(file)) visitModule(file);
     const tags = (all.has(file) && project.summary(file)?.looseTags) || [];
     for (const tag of tags) if (holds(place, tag.place)) addTag(tag, file);
-    if (seen.has(component)) return;
-    // Its props are not known: nor is what is made of them.
-    for (const use of view.flatMap((node) => written(node, file, project))) {
-      const given = [...use.given].map(
-        ([name, expr]) => [name, expr.is === 'constant' ? expr : UNKNOWN] as const,
-      );
-      add({ ...use, given: new Map(given), by: file, unseen: true });
+    const uses = seen.get(component);
+    if (uses) {
+      for (const use of view.flatMap((node) => handedOver(node, file))) add(use);
+      return;
     }
+    // Its props are not known: nor is what is made of them.
+    for (const use of view.flatMap((node) => asWritten(node, file))) add(use);
   };
+  // What it hands over in props may be shown by what takes it, though it is not seen there.
+  const handedOver = (node: ViewNode, by: string): ComponentUse[] => [
+    ...viewsGiven(node).flatMap((each) => asWritten(each, by).filter(isShownNowhere)),
+    ...innerNodes(node).flatMap((each) => handedOver(each, by)),
+  ];
+  const isShownNowhere = ({ component, nodes = [] }: ComponentUse): boolean =>
+    !seen.get(component)?.some((use) => nodes.some((node) => use.nodes?.includes(node)));
+  const asWritten = (node: ViewNode, by: string): ComponentUse[] =>
+    written(node, by, project).map((use) => ({
+      ...use,
+      given: new Map([...use.given].map(([name, expr]) => [name, expr.is === 'constant' ? expr : UNKNOWN])),
+      by,
+      unseen: true,
+    }));
   const add = (use: ComponentUse): void => {
     found.push(use);
     reach(use.component);

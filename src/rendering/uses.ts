@@ -27,6 +27,8 @@ export interface ComponentUse {
   open: boolean;
   /** The file of the component that renders it; none where a spec does. */
   by?: string;
+  /** Its places in markup, where they are known. */
+  nodes?: readonly ComponentNode[];
   /** Some module renders it in a way that is not seen: which specs do so can't be told. */
   unseen?: true;
   /** A stand-in is rendered in its place: nothing of it runs. */
@@ -96,8 +98,8 @@ const writtenComponents = (view: readonly ViewNode[]): ComponentNode[] =>
     ...writtenComponents([...innerNodes(node), ...viewsGiven(node)]),
   ]);
 
-// Markup that a component is handed in props.
-const viewsGiven = (node: ViewNode): ViewNode[] =>
+/** Markup that a component is handed in props. */
+export const viewsGiven = (node: ViewNode): ViewNode[] =>
   node.kind === 'component'
     ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
     : [];
@@ -131,20 +133,27 @@ function placedUse(
   const known = new Map<string, Expr>();
   for (const [name, prop] of given)
     known.set(name, how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
-  return { component, given: known, open, by, stubbed };
+  return { component, given: known, open, by, nodes: [node], stubbed };
 }
 
 /** Uses that differ: most specs give the same. */
 export function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
   const found: ComponentUse[] = [];
   for (const own of grouped(uses, ({ component }) => component).values()) {
-    const known = new Map(
-      own.map((use) => [`${use.by} ${use.open} ${use.unseen} ${JSON.stringify([...use.given])}`, use]),
-    );
+    const known = new Map<string, ComponentUse>();
+    for (const use of own) {
+      const key = `${use.by} ${use.open} ${use.unseen} ${JSON.stringify([...use.given])}`;
+      const same = known.get(key);
+      const nodes = same?.nodes && use.nodes ? union(same.nodes, use.nodes) : (same?.nodes ?? use.nodes);
+      known.set(key, nodes === use.nodes ? use : { ...use, nodes });
+    }
     found.push(...known.values());
   }
   return found;
 }
+
+const union = <T>(one: readonly T[], other: readonly T[]): readonly T[] =>
+  other.every((each) => one.includes(each)) ? one : [...new Set([...one, ...other])];
 
 const isRoot = ({ view }: Render, node: ViewNode): boolean => node.kind === 'component' && view?.[0] === node;
 
@@ -185,7 +194,7 @@ function usesOf(node: ComponentNode, file: string, project: Project, root?: Rend
   const isHole = root?.view?.some(({ kind }) => kind === 'hole') ?? false;
   // A fixture is told its inputs one by one: all of them are known.
   const open = (node.open && !isFixture) || node.rest !== undefined || isHole;
-  return [{ component, given: isFixture ? orNotGiven(given, component) : given, open }];
+  return [{ component, given: isFixture ? orNotGiven(given, component) : given, open, nodes: [node] }];
 }
 
 // What one spec sets on a fixture, another may leave as it is.

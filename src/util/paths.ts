@@ -27,6 +27,10 @@ export function packageOf(specifier: string): string {
 /** Whether a path is that of an installed package's file. */
 export const isInstalled = (path: string): boolean => path.includes('/node_modules/');
 
+/** The scope of the package that an installed file is of, or its name where it has none: `@kiln`, `glaze`. */
+export const scopeIn = (path: string): string =>
+  path.slice(path.lastIndexOf('/node_modules/') + '/node_modules/'.length).split('/')[0] ?? '';
+
 /** Whether a path is that of a TypeScript file, declarations included. */
 export const isTypeScript = (path: string): boolean => /\.[cm]?tsx?$/.test(path);
 
