@@ -35,6 +35,9 @@ export const O09: FileCheck = {
 };
 
 const FEWEST = 3;
+// Of long ones, two are enough.
+const FEWEST_LONG = 2;
+const LONG = 5;
 const MOST_COLUMNS = 4;
 
 const isPlain = ({ title, repeated, maybe, mark, statements, steps }: Block): boolean =>
@@ -60,14 +63,17 @@ function alike(specs: readonly Block[], names: ReadonlySet<string>): Block[][] {
     [statements.length, steps.length, fn?.async].join(),
   );
   return [...bySteps.values()]
-    .filter((byStep) => byStep.length >= FEWEST)
+    .filter(isEnough)
     .flatMap((byStep) => [
       ...grouped(byStep, ({ statements }) =>
         statements.map((statement) => statement.outline(names)).join('\n'),
       ).values(),
     ])
-    .filter((each) => each.length >= FEWEST);
+    .filter(isEnough);
 }
+
+const isEnough = (specs: readonly Block[]): boolean =>
+  specs.length >= ((specs[0]?.statements.length ?? 0) >= LONG ? FEWEST_LONG : FEWEST);
 
 // A literal as it stands in an expression.
 function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {

@@ -4,6 +4,7 @@ import type { Reach } from '../../specs/model/steps.js';
 import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
+import { quoted } from '../../writing/edits/style.js';
 import { withArticle } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -38,7 +39,10 @@ export const Q03: FileCheck = {
     return context.used.flatMap(({ reach, step }) =>
       step.kind === 'assert' && assertsAbsence(step.assertion)
         ? []
-        : (check(reach, context) ?? (step.kind === 'act' ? byOthers(reach, context) : undefined) ?? []),
+        : (check(reach, context) ??
+          byItsTag(reach, context) ??
+          (step.kind === 'act' ? byOthers(reach, context) : undefined) ??
+          []),
     );
   },
 };
@@ -64,6 +68,31 @@ function byOthers(reach: Reach, context: FileContext): Finding | undefined {
     evidence: [{ ...inFile(context, other.place), note: 'asked for by its role here' }],
   };
 }
+
+// `getByText('Fire', { selector: 'button' })`: the spec itself says what it is.
+function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
+  const [asked, options] = reach.args;
+  const text = textOfValue(asked);
+  const tag = options?.is === 'object' ? textOfValue(options.entries.get('selector')) : undefined;
+  const role = tag === undefined ? undefined : ROLES.get(tag);
+  if (reach.by !== 'text' || !reach.asUser || text === undefined || role === undefined) return undefined;
+  const [asRole, asName] = [role, text].map((each) => quoted(each, context.style.quote));
+  const on = reach.receiver === '' ? '' : `${reach.receiver}.`;
+  const query = `${on}${reach.name.replace('Text', 'Role')}(${asRole}, { name: ${asName} })`;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: message('text', `“${inShort(text, 40)}”`, role),
+    advice: advice(query),
+    evidence: [],
+  };
+}
+
+const ROLES: ReadonlyMap<string, string> = new Map([
+  ['button', 'button'],
+  ...[1, 2, 3, 4, 5, 6].map((level) => [`h${level}`, 'heading'] as const),
+]);
 
 const CONTROLS: ReadonlySet<string> = new Set(
   'button link tab menuitem option checkbox radio switch'.split(' '),
