@@ -1,4 +1,5 @@
 import { joined, shown } from './expr-text.js';
+import { TRANSLATED, translated } from './translated.js';
 import { operate } from '../language/operations.js';
 import { operated } from '../language/reader.js';
 import {
@@ -80,6 +81,7 @@ const DATA = { dataOf: dataOfExpr };
 /** What an operator, function or method of the table gives: worked out where all operands are data. */
 export function computed(by: string, of: readonly Expr[]): Expr {
   const [list, item] = of;
+  if (by === TRANSLATED && list) return translated(list, item);
   if (by === 'includes' && of.length === 2 && list?.is === 'list' && item) {
     const found = isIn(list.items, item);
     return found === undefined ? { is: 'computed', by, of } : constant(found);

@@ -32,8 +32,9 @@ import {
   type Condition,
 } from './expr.js';
 import { computed } from './expr-filling.js';
+import { TRANSLATED } from './translated.js';
 import { joined } from './expr-text.js';
-import { saysBy, translationOf, type Says } from './translations.js';
+import { isTranslatorCall, translationOf } from './translations.js';
 import {
   deepestIn,
   isProps,
@@ -322,10 +323,10 @@ class Expressions implements Algebra<Expr> {
     const name = calledName(node) ?? '';
     // `defineMessages({ … })` gives back what it is given.
     if (/^defineMessages?$/.test(name) && given[0]) return given[0];
-    const kept = name === 'formatMessage' ? descriptorOf(given[0]) : undefined;
-    if (kept) return { is: 'text', parts: [{ is: 'unknown', says: kept }] };
     const result = this.#scope.called?.(node, given, this.#scope, this.#depth);
     if (result) return result;
+    // `formatMessage(messages.save)`, `translate(label, { _: label })`
+    if (isTranslatorCall(node) && given[0]) return computed(TRANSLATED, given.slice(0, 2));
     const [item] = given;
     const pattern = callee.type === 'MemberExpression' ? unwrapped(callee.object) : callee;
     if (pattern.type === 'Literal' && 'regex' in pattern && memberName(callee) === 'test' && item)
@@ -340,16 +341,6 @@ class Expressions implements Algebra<Expr> {
       ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
       : whole;
   }
-}
-
-// A message that is kept by a name: `formatMessage(messages.save)`.
-function descriptorOf(expr: Expr | undefined): Says | undefined {
-  if (expr?.is !== 'object') return undefined;
-  const { entries } = expr;
-  return saysBy((key) => {
-    const value = entries.find(([name]) => name === key)?.[1];
-    return value?.is === 'constant' && typeof value.value === 'string' ? value.value : undefined;
-  });
 }
 
 // A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.

@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
+import { calledName, literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
 
 // Functions and methods that give the words of a language for a key, by the names that packages for it use.
 const TRANSLATORS: ReadonlySet<string> = new Set(
@@ -15,12 +15,18 @@ export interface Says {
   words?: string;
 }
 
-/** What a call of a translator asks for; undefined for all other calls, and where it is not written out. */
-export function translationOf(node: Extract<Node, { type: 'CallExpression' }>): Says | undefined {
+/** Whether a call is one of a translator, by the name of what is called. */
+export function isTranslatorCall(node: Extract<Node, { type: 'CallExpression' }>): boolean {
   const callee = unwrapped(node.callee);
   const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+  return name !== undefined && (TRANSLATORS.has(name) || IS_TRANSLATOR.test(name));
+}
+
+/** What a call of a translator asks for; undefined for all other calls, and where it is not written out. */
+export function translationOf(node: Extract<Node, { type: 'CallExpression' }>): Says | undefined {
   const [first, second] = node.arguments;
-  if (name === undefined || !(TRANSLATORS.has(name) || IS_TRANSLATOR.test(name)) || !first) return undefined;
+  if (!isTranslatorCall(node) || !first) return undefined;
+  const name = calledName(node);
   const key = literalText(first);
   if (key !== undefined) return { key, words: second && wordsOf(second) };
   // `formatMessage({ id, defaultMessage })`
@@ -29,11 +35,23 @@ export function translationOf(node: Extract<Node, { type: 'CallExpression' }>): 
   return words === undefined && id === undefined ? undefined : { key: id, words };
 }
 
+/** What packages call the words that are given for where nothing translates. */
+export const GIVEN_FOR_NOTHING: readonly string[] = ['defaultMessage', 'defaultValue', 'default', '_'];
+
 const wordsOf = (given: Node): string | undefined =>
-  literalText(given) ??
-  writtenAs(given, 'defaultMessage') ??
-  writtenAs(given, 'defaultValue') ??
-  writtenAs(given, 'default');
+  literalText(given) ?? firstOf(GIVEN_FOR_NOTHING, (name) => writtenAs(given, name));
+
+/** The first text that there is for some names. */
+export function firstOf(
+  names: readonly string[],
+  text: (name: string) => string | undefined,
+): string | undefined {
+  for (const name of names) {
+    const found = text(name);
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
 
 // The text that an object has written out for a property.
 function writtenAs(given: Node, name: string): string | undefined {

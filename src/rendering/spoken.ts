@@ -1,4 +1,6 @@
 import { constant, oneOf, UNKNOWN, type Expr } from '../components/expr.js';
+import { filledExpr, type GivenProps } from '../components/expr-filling.js';
+import { TRANSLATED } from '../components/translated.js';
 import { joined } from '../components/expr-text.js';
 import type { Says } from '../components/translations.js';
 import { innerNodes, type Component, type ViewNode } from '../components/view.js';
@@ -71,12 +73,14 @@ function below(components: readonly Component[], project: Project): Set<Componen
 const known = new WeakMap<Component, readonly Says[]>();
 
 function saidIn(component: Component): readonly Says[] {
-  const found = known.get(component) ?? component.view.flatMap(saidBy);
+  const found =
+    known.get(component) ??
+    component.view.flatMap((node) => saidBy(node, (prop) => component.props.get(prop)));
   known.set(component, found);
   return found;
 }
 
-function saidBy(node: ViewNode): Says[] {
+function saidBy(node: ViewNode, defaults: GivenProps): Says[] {
   const own: Expr[] =
     node.kind === 'text'
       ? [node.text]
@@ -85,21 +89,30 @@ function saidBy(node: ViewNode): Says[] {
         : node.kind === 'component'
           ? [...node.props.values()].flatMap((prop) => ('expr' in prop ? [prop.expr] : []))
           : [];
-  return [...own.flatMap(saysIn), ...innerNodes(node).flatMap(saidBy)];
+  return [
+    ...own.flatMap((expr) => saysIn(expr, defaults)),
+    ...innerNodes(node).flatMap((inner) => saidBy(inner, defaults)),
+  ];
 }
 
-function saysIn(expr: Expr): Says[] {
+function saysIn(expr: Expr, defaults: GivenProps): Says[] {
+  const inside = (each: Expr): Says[] => saysIn(each, defaults);
   switch (expr.is) {
     case 'unknown':
       return expr.says ? [expr.says] : [];
     case 'text':
-      return expr.parts.flatMap(saysIn);
+      return expr.parts.flatMap(inside);
     case 'shown':
-      return saysIn(expr.of);
+      return inside(expr.of);
     case 'choice':
-      return expr.options.flatMap(saysIn);
+      return expr.options.flatMap(inside);
     case 'if':
-      return [...saysIn(expr.then), ...saysIn(expr.otherwise)];
+      return [...inside(expr.then), ...inside(expr.otherwise)];
+    case 'computed': {
+      // `translate(label)`, where the prop has a default.
+      const filled = expr.by === TRANSLATED ? filledExpr(expr, defaults) : expr;
+      return filled.is === 'computed' ? [] : inside(filled);
+    }
     default:
       return [];
   }

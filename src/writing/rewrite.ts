@@ -88,7 +88,7 @@ function useOf(reach: Reach): 'present' | 'absent' | 'both' {
 }
 
 /** The arguments of a user-centred query for a handle. */
-export function argsOf({ role, asked }: Handle, quote: '"' | "'"): string {
+export function argsOf({ role, asked }: Pick<Handle, 'role' | 'asked'>, quote: '"' | "'"): string {
   const source = asked && sourceOf(asked, quote);
   if (role === undefined) return source ?? '';
   return source ? `${quoted(role, quote)}, { name: ${source} }` : quoted(role, quote);

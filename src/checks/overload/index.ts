@@ -24,6 +24,7 @@ import { O22 } from './O22.js';
 import { O23 } from './O23.js';
 import { O24 } from './O24.js';
 import { O25 } from './O25.js';
+import { O27 } from './O27.js';
 import { O26 } from './O26.js';
 
 /** Specs that say too much at once, or nothing. */
@@ -54,4 +55,5 @@ export const OVERLOAD: readonly Check[] = [
   O24,
   O25,
   O26,
+  O27,
 ];

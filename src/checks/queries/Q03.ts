@@ -4,13 +4,12 @@ import type { Reach } from '../../specs/model/steps.js';
 import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
-import { quoted } from '../../writing/edits/style.js';
 import { withArticle } from '../../util/plural.js';
 import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
-import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
+import { argsOf, betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
 
 const message = (by: string, markup: string, role: string): string =>
@@ -76,9 +75,9 @@ function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const tag = options?.is === 'object' ? textOfValue(options.entries.get('selector')) : undefined;
   const role = tag === undefined ? undefined : ROLES.get(tag);
   if (reach.by !== 'text' || !reach.asUser || text === undefined || role === undefined) return undefined;
-  const [asRole, asName] = [role, text].map((each) => quoted(each, context.style.quote));
+  const args = argsOf({ role, asked: { text } }, context.style.quote);
   const on = reach.receiver === '' ? '' : `${reach.receiver}.`;
-  const query = `${on}${reach.name.replace('Text', 'Role')}(${asRole}, { name: ${asName} })`;
+  const query = `${on}${reach.name.replace('Text', 'Role')}(${args})`;
   return {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),

@@ -1,5 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
-import { nameOption } from '../../specs/model/asked.js';
+import { askedForm, formOfValue, nameOption } from '../../specs/model/asked.js';
 import type { Reach, Step } from '../../specs/model/steps.js';
 import { textOfValue, type Value } from '../../specs/model/values.js';
 import { grouped } from '../../util/grouped.js';
@@ -10,7 +10,7 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { foundElsewhere, type Elsewhere } from '../questions/found-elsewhere.js';
 import { onceAFile } from '../questions/once-a-file.js';
 import { runningBlocks } from '../questions/order.js';
-import { assertsAbsence, reachOf } from '../questions/used-reaches.js';
+import { assertsAbsence, foundBy, reachOf } from '../questions/used-reaches.js';
 
 const messageOther = (asked: string, found: string): string =>
   `${asked} is asserted to be missing, and nothing in this file ever finds it: what is found is ${found}, which takes more than these words alone.`;
@@ -38,12 +38,12 @@ export const Q16: FileCheck = {
   run(context) {
     const blocks = runningBlocks(context.file);
     const found = blocks.flatMap(({ steps }) => steps.flatMap(foundBy));
-    const byForm = grouped(found, formOf);
+    const byForm = grouped(found, askedForm);
     const missing = blocks.flatMap(({ steps }) => steps.flatMap(missedBy));
     const never: Finding[] = [];
     const others: Finding[] = [];
     for (const reach of missing) {
-      const form = formOf(reach);
+      const form = askedForm(reach);
       const words = wordsOf(reach);
       if (form === undefined || words === undefined) continue;
       const same = byForm.get(form);
@@ -88,15 +88,6 @@ function missedBy(step: Step): Reach[] {
   return reach ? [reach] : [];
 }
 
-// What a step finds, or fails without.
-function foundBy(step: Step): Reach[] {
-  if (step.kind === 'reach') return step.reach.missing.endsWith('throws') ? [step.reach] : [];
-  if (step.kind === 'act') return step.reach ? [step.reach] : [];
-  const reach =
-    step.kind === 'assert' && !assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
-  return reach ? [reach] : [];
-}
-
 const mayShow = (reach: Reach, { rendering }: FileContext): boolean =>
   rendering.underAnyCondition.target(reach).kind !== 'unknown';
 
@@ -121,24 +112,6 @@ function wordsOf(reach: Reach): string | undefined {
 
 // Patterns of plain words, too.
 const WORDS = /^\^?[\p{L}\d][\p{L}\d ,.:'’!?-]{3,}\$?$/u;
-
-// What is asked for, in a form that only the same words have; undefined where they can't be told.
-function formOf({ by, asUser, args }: Reach): string | undefined {
-  const forms = args.map(formOfValue);
-  return (asUser || by === 'testId') && args.length > 0 && !forms.includes(undefined)
-    ? `${by} ${forms.join(' ')}`
-    : undefined;
-}
-
-function formOfValue(value: Value): string | undefined {
-  if (value.is === 'pattern') return `/${value.source}/${value.flags}`;
-  if (value.is === 'constant') return JSON.stringify(value.value);
-  if (value.is !== 'object' || value.open) return undefined;
-  const entries = [...value.entries].map(([key, each]) => [key, formOfValue(each)] as const);
-  return entries.some(([, form]) => form === undefined)
-    ? undefined
-    : `{${entries.map(([key, form]) => `${key}: ${form ?? ''}`).join(', ')}}`;
-}
 
 // What is found in this file only in a wider form than it is missed in.
 function widerOf(reach: Reach, found: readonly Reach[]): Reach | undefined {

@@ -13,6 +13,15 @@ export function usedBy(step: Step): Reach | undefined {
   return step.kind === 'assert' ? reachOf(step.assertion) : undefined;
 }
 
+/** What a step finds, or fails without. */
+export function foundBy(step: Step): Reach[] {
+  if (step.kind === 'reach') return step.reach.missing.endsWith('throws') ? [step.reach] : [];
+  if (step.kind === 'act') return step.reach ? [step.reach] : [];
+  const reach =
+    step.kind === 'assert' && !assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
+  return reach ? [reach] : [];
+}
+
 /** A reach whose element is acted on or asserted about, with the first step that does so. */
 export interface Used {
   reach: Reach;

@@ -8,6 +8,25 @@ export const nameOption = ({ args: [, options] }: Pick<Reach, 'args'>): Value | 
 /** The same, where it is a text: `getByRole('button', { name: 'Fire' })`. */
 export const nameAsked = (reach: Pick<Reach, 'args'>): string | undefined => textOfValue(nameOption(reach));
 
+/** What a query of the page asks for, in a form that only the same words have; undefined where they can't be told. */
+export function askedForm({ by, asUser, args }: Reach): string | undefined {
+  const forms = args.map(formOfValue);
+  return (asUser || by === 'testId') && args.length > 0 && !forms.includes(undefined)
+    ? `${by} ${forms.join(' ')}`
+    : undefined;
+}
+
+/** A value in a form that only the same has; undefined where it can't be told. */
+export function formOfValue(value: Value): string | undefined {
+  if (value.is === 'pattern') return `/${value.source}/${value.flags}`;
+  if (value.is === 'constant') return JSON.stringify(value.value);
+  if (value.is !== 'object' || value.open) return undefined;
+  const entries = [...value.entries].map(([key, each]) => [key, formOfValue(each)] as const);
+  return entries.some(([, form]) => form === undefined)
+    ? undefined
+    : `{${entries.map(([key, form]) => `${key}: ${form ?? ''}`).join(', ')}}`;
+}
+
 /** What asks whether something is there, and is complete without an argument. */
 export const ASKING_PRESENCE: ReadonlySet<Assertion['asks']> = new Set([
   'there',

@@ -1,0 +1,144 @@
+import { askedForm } from '../../specs/model/asked.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import type { Step, StepOf } from '../../specs/model/steps.js';
+import { libraryObjectOf } from '../../specs/model/values.js';
+import { inShort } from '../../util/printable.js';
+import type { FileCheck } from '../questions/check.js';
+import type { Finding } from '../../finding.js';
+import { inFile, type FileContext } from '../questions/context.js';
+import { runsOnFakeClock } from '../questions/clocks.js';
+import { deniesCalls } from '../questions/hollow.js';
+import { quotedTitle, runningSpecs } from '../questions/order.js';
+import { saysCalled } from '../questions/stand-in-calls.js';
+import { assertsAbsence, foundBy, reachOf } from '../questions/used-reaches.js';
+
+const messageMissing = (act: string): string =>
+  `That this is missing is asked right after ${act}; elsewhere it is waited for: if it comes as late here, this holds whatever is done.`;
+const messageUncalled = (name: string, act: string): string =>
+  `That ${name} is not called is asked right after ${act}; elsewhere its call is waited for: if it comes as late here, this holds whatever is done.`;
+const advice = 'Wait for what the act surely brings about, then ask for what it does not.';
+
+/** What is asserted to be missing at once, and waited for elsewhere in the file. */
+export const O27: FileCheck = {
+  code: 'O27',
+  family: 'overload',
+  scope: 'file',
+  title: 'Denied too soon',
+  level: 'hint',
+  why: 'What comes a moment later is never there yet: the spec passes with the fault that it is there to find.',
+  certain: 'Likely at most: it may come at once here, and late there.',
+  trouble:
+    "fireEvent.click(save);\nexpect(screen.queryByText('No cone')).toBeNull();\n…\nfireEvent.click(save);\nexpect(await screen.findByText('No cone')).toBeVisible();",
+  mended:
+    "fireEvent.click(save);\nexpect(await screen.findByText('Saved')).toBeVisible();\nexpect(screen.queryByText('No cone')).toBeNull();",
+  run(context) {
+    const specs = runningSpecs(context.file);
+    const { late, soon } = shownAfterActs(specs);
+    return specs.flatMap((spec) =>
+      spec.steps.flatMap((step, i) => {
+        const key = step.kind === 'assert' && isPlain(step) ? deniedBy(step) : undefined;
+        const there = key === undefined || soon.has(key) ? undefined : late.get(key);
+        if (step.kind !== 'assert' || key === undefined || !there || there.spec === spec) return [];
+        const act = actJustBefore(spec.steps, i);
+        const isElsewhereInIt = spec.steps.some((each) => keysShown(each).includes(key));
+        if (!act || isElsewhereInIt || !isBare(act) || runsOnFakeClock(step, spec)) return [];
+        return finding(step, act, spec, there, context);
+      }),
+    );
+  },
+};
+
+type Act = StepOf<'act'>;
+
+interface Shown {
+  step: Step;
+  spec: Block;
+}
+
+// What specs show after an act: after a wait, or at once.
+function shownAfterActs(specs: readonly Block[]): { late: Map<string, Shown>; soon: Set<string> } {
+  const late = new Map<string, Shown>();
+  const soon = new Set<string>();
+  for (const spec of specs)
+    spec.steps.forEach((step, i) => {
+      const before = spec.steps.slice(0, i);
+      const isLate = isWait(step) && before.some(({ kind }) => kind === 'act');
+      for (const key of keysShown(step)) {
+        if (isLate && !late.has(key)) late.set(key, { step, spec });
+        if (!isLate && !before.some(isWaitFor(key))) soon.add(key);
+      }
+    });
+  return { late, soon };
+}
+
+// It was waited for before: there it is by now.
+const isWaitFor =
+  (key: string) =>
+  (step: Step): boolean =>
+    isWait(step) && keysShown(step).includes(key);
+
+const isWait = (step: Step): boolean =>
+  step.retried !== undefined || (step.awaited && step.kind === 'reach') || step.kind === 'waited';
+
+const isPlain = (step: Step): boolean =>
+  !step.maybe && !step.dead && !step.inCallback && !step.via && step.retried === undefined && !step.awaited;
+
+// What a step says to be there, or to have been called.
+function keysShown(step: Step): string[] {
+  const call = step.kind === 'assert' ? calledIn(step) : undefined;
+  if (step.kind === 'assert' && call !== undefined)
+    return saysCalled(step) && !deniesCalls(step.assertion, undefined) ? [call] : [];
+  return foundBy(step).flatMap((reach) => askedForm(reach) ?? []);
+}
+
+// What an assertion says to be missing, or never called.
+function deniedBy(step: StepOf<'assert'>): string | undefined {
+  const call = calledIn(step);
+  if (call !== undefined) return deniesCalls(step.assertion, undefined) ? call : undefined;
+  const reach = assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
+  return reach && askedForm(reach);
+}
+
+const calledIn = ({ assertion }: StepOf<'assert'>): string | undefined =>
+  libraryObjectOf(assertion.subject)?.standIn && /^[\w$.]+$/.test(assertion.subjectText)
+    ? `calls of ${assertion.subjectText}`
+    : undefined;
+
+// The act right before a step, with nothing but questions in between.
+function actJustBefore(steps: readonly Step[], at: number): Act | undefined {
+  for (const step of steps.slice(0, at).reverse()) {
+    if (step.kind === 'act') return step;
+    if (!STILL.has(step.kind) || isWait(step) || step.awaited) return undefined;
+  }
+  return undefined;
+}
+
+const STILL: ReadonlySet<Step['kind']> = new Set(['reach', 'assert', 'use'] as const);
+
+// One bare event, sent and done: a user's action waits until what follows from it has settled.
+const isBare = (act: Act): boolean =>
+  act.by === 'raw' &&
+  act.statement !== undefined &&
+  isPlain(act) &&
+  (act.on === undefined || act.on.startsWith('fireEvent'));
+
+function finding(
+  { place, assertion }: StepOf<'assert'>,
+  act: Act,
+  spec: Block,
+  there: Shown,
+  context: FileContext,
+): Finding {
+  const done = inShort(act.on ? `${act.on}.${act.name}` : `${act.name}()`, 40);
+  const isCall = libraryObjectOf(assertion.subject)?.standIn !== undefined;
+  return {
+    place: inFile(context, place),
+    within: titlesOf(spec),
+    certainty: 'likely',
+    message: isCall ? messageUncalled(assertion.subjectText, done) : messageMissing(done),
+    advice,
+    evidence: [
+      { ...inFile(context, there.step.place), note: `waited for here, in ${quotedTitle(there.spec)}` },
+    ],
+  };
+}
