@@ -288,9 +288,10 @@ export class Environments {
     return file === undefined ? undefined : this.setting(file);
   }
 
-  // Settings that are there and broken may say anything.
+  // Settings that are there may say anything where they are broken, or what a function of a package gives.
   #readable(file: string): Setting {
-    return this.setting(file) ?? { is: 'unknown', at: { file, start: 0, end: 0 } };
+    const setting = this.setting(file);
+    return setting && setting.is !== 'made' ? setting : { is: 'unknown', at: { file, start: 0, end: 0 } };
   }
 
   #found(row: RunnerRow, manifest: Manifest): FoundSettings | undefined {

@@ -1,6 +1,7 @@
 import { blocksAround, titlesOf, type Block } from '../../specs/model/blocks.js';
 import { unquoted } from '../../specs/model/leaves.js';
 import type { By } from '../../libraries/meaning.js';
+import { innerNodes, type ComponentNode, type ViewNode } from '../../components/view.js';
 import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { nameOf } from '../../rendering/name.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
@@ -81,13 +82,20 @@ const ASSERTED = {
 };
 
 // Of a component of the project's own, whose props the spec gives one by one: the mark may come from no one else.
-const isOfProject = ({ block }: Reach, { file, rendering }: FileContext): boolean =>
-  file.renders.some((render) => {
-    const component = render.block === block ? rendering.component(render) : undefined;
-    const [node] = render.view ?? [];
-    const isOpen = node?.kind === 'component' && (node.open || node.rest !== undefined);
-    return component !== undefined && !isOpen && !file.replaced.has(component.file);
-  });
+const isOfProject = ({ block }: Reach, { file, project }: FileContext): boolean =>
+  file.renders.some(
+    (render) =>
+      render.block === block &&
+      componentNodes(render.view ?? []).some((node) => {
+        const component = node.ref && project.component(render.file, node.ref);
+        const isOpen = node.open || node.rest !== undefined;
+        return component !== undefined && !isOpen && !file.replaced.has(component.file);
+      }),
+  );
+
+// The components in markup, between the tags of others, too.
+const componentNodes = (view: readonly ViewNode[]): ComponentNode[] =>
+  view.flatMap((node) => [...(node.kind === 'component' ? [node] : []), ...componentNodes(innerNodes(node))]);
 
 // One of several that are known is Q04's matter.
 const isStructural = (reach: Reach, { testIdAttribute, rendering }: FileContext): boolean =>
