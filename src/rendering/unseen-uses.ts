@@ -1,8 +1,9 @@
 import type { LooseTag } from '../components/frameworks/react/loose-tags.js';
-import { UNKNOWN } from '../components/expr.js';
-import { innerNodes, type Component, type ViewNode } from '../components/view.js';
-import type { Span } from '../finding.js';
+import { UNKNOWN, type Expr } from '../components/expr.js';
+import { propsIn } from '../components/expr-names.js';
+import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
+import { stands } from '../specs/model/rounds.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
 import { componentBehind, componentsOf, viewsGiven, written, type ComponentUse } from './uses.js';
@@ -28,7 +29,7 @@ export function unseenUses(
     const { file, place, view } = component;
     if (waiting.delete(file)) visitModule(file);
     const tags = (all.has(file) && project.summary(file)?.looseTags) || [];
-    for (const tag of tags) if (holds(place, tag.place)) addTag(tag, file);
+    for (const tag of tags) if (stands(tag, place)) addTag(tag, file);
     const uses = seen.get(component);
     if (uses) {
       for (const use of view.flatMap((node) => handedOver(node, file))) add(use);
@@ -37,10 +38,12 @@ export function unseenUses(
     // Its props are not known: nor is what is made of them.
     for (const use of view.flatMap((node) => asWritten(node, file))) add(use);
   };
-  // What it hands over in props may be shown by what takes it, though it is not seen there.
+  // What it hands over in props, and what takes it has no place for, may be shown all the same.
   const handedOver = (node: ViewNode, by: string): ComponentUse[] => [
-    ...viewsGiven(node).flatMap((each) => asWritten(each, by).filter(isShownNowhere)),
-    ...innerNodes(node).flatMap((each) => handedOver(each, by)),
+    ...(node.kind === 'component' ? lostProps(node, by, project) : []).flatMap((each) =>
+      asWritten(each, by).filter(isShownNowhere),
+    ),
+    ...[...innerNodes(node), ...viewsGiven(node)].flatMap((each) => handedOver(each, by)),
   ];
   const isShownNowhere = ({ component, nodes = [] }: ComponentUse): boolean =>
     !seen.get(component)?.some((use) => nodes.some((node) => use.nodes?.includes(node)));
@@ -79,12 +82,40 @@ export function unseenUses(
       if (!isSeen) add(unseenUse(component));
     }
     for (const each of own) if (seen.has(each) && summary.handedOn.has(each.name)) add(unseenUse(each));
-    for (const tag of summary.looseTags)
-      if (!own.some(({ place }) => holds(place, tag.place))) addTag(tag, file);
+    for (const tag of summary.looseTags) if (!own.some(({ place }) => stands(tag, place))) addTag(tag, file);
   };
   for (const component of seen.keys()) reach(component);
   for (const file of files)
     if (project.summary(file)?.components.length === 0 && waiting.delete(file)) visitModule(file);
+  return found;
+}
+
+// The markup in props of a component that nothing in its own markup speaks of.
+function lostProps(node: ComponentNode, by: string, project: Project): ViewNode[] {
+  const taker = node.ref && project.shownFor(by, node.ref);
+  if (!taker) return [];
+  return [...node.props].flatMap(([name, prop]) =>
+    'view' in prop && !speaksOf(taker.view, name) ? [...prop.view] : [],
+  );
+}
+
+// By its name, or as one of those that it hands on without naming them.
+const speaksOf = (view: readonly ViewNode[], name: string): boolean =>
+  view.some((node) => {
+    if (node.kind === 'slot' && node.name === name) return true;
+    if (node.kind === 'element' || node.kind === 'component') {
+      const exprs =
+        node.kind === 'element'
+          ? [...node.attributes.values()]
+          : [...node.props.values()].flatMap((prop) => ('expr' in prop ? [prop.expr] : []));
+      if (node.open || node.rest !== undefined || exprs.some((expr) => reads(expr, name))) return true;
+    }
+    return speaksOf([...innerNodes(node), ...viewsGiven(node)], name);
+  });
+
+function reads(expr: Expr, name: string): boolean {
+  let found = false;
+  propsIn(expr, (prop) => (found ||= prop === name));
   return found;
 }
 
@@ -94,8 +125,6 @@ const unseenUse = (component: Component): ComponentUse => ({
   open: true,
   unseen: true,
 });
-
-const holds = (outer: Span, inner: Span): boolean => outer.start <= inner.start && inner.end <= outer.end;
 
 // What it only gives to another as a part is rendered by that name.
 const isPart = (component: Component, file: string, project: Project): boolean =>

@@ -12,6 +12,7 @@ import type { Project } from '../project/project.js';
 import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
 import { isOff, type SpecFile } from '../specs/model/blocks.js';
 import { grouped } from '../util/grouped.js';
+import { stands } from '../specs/model/rounds.js';
 import type { Render } from '../specs/model/steps.js';
 import type { Value } from '../specs/model/values.js';
 import type { SpecRendering } from './spec-rendering.js';
@@ -55,24 +56,31 @@ export function componentUsesIn(
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
-  found.push(...inSpecs, ...looseIn(file, project));
+  found.push(...inSpecs);
   for (const block of file.blocks.filter((block) => !isOff(block)))
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
+  found.push(...looseIn(file, found, project));
   return unlike(found);
 }
 
 // What stands in JSX of a spec file that no render is seen to take: in functions that are handed over, or not read.
-function looseIn({ path, renders }: SpecFile, project: Project): ComponentUse[] {
+function looseIn(
+  { path, blocks }: SpecFile,
+  uses: readonly ComponentUse[],
+  project: Project,
+): ComponentUse[] {
   const tree = project.tree(path);
   if (!tree) return [];
-  const seen = new Set(
-    renders.flatMap(({ view, file }) => (file === path ? [...tagPlaces(view ?? [])] : [])),
-  );
+  const own = uses.filter(({ by }) => by === undefined || by === path);
+  const seen = new Set(own.flatMap(({ nodes = [] }) => nodes.map(({ place }) => place.start)));
   for (const { view } of project.summary(path)?.components ?? []) tagPlaces(view, seen);
-  return looseTags(tree.script, tree.facts, seen).flatMap(({ ref, given, open }) => {
-    const component = componentBehind(ref, path, project);
+  const off = blocks.filter(isOff);
+  return looseTags(tree.script, tree.facts, seen).flatMap((tag) => {
+    const { ref, given, open } = tag;
+    const isRun = !off.some(({ place }) => stands(tag, place));
+    const component = isRun ? componentBehind(ref, path, project) : undefined;
     const names = [...given].map((name) => [name, UNKNOWN] as const);
     return component ? [{ component, given: new Map(names), open }] : [];
   });
