@@ -58,15 +58,25 @@ function byOthers(reach: Reach, context: FileContext): Finding | undefined {
   const role = other && textOfValue(other.args[0]);
   if (!other || role === undefined || !CONTROLS.has(role)) return undefined;
   const query = source.text.slice(other.place.start, other.place.end);
-  return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
-    certainty: 'likely',
-    message: message('text', `“${inShort(text, 40)}”`, role),
-    advice: advice(query),
-    evidence: [{ ...inFile(context, other.place), note: 'asked for by its role here' }],
-  };
+  return byText(reach, { text, role, query }, context, [
+    { ...inFile(context, other.place), note: 'asked for by its role here' },
+  ]);
 }
+
+// What is not known to be the element that is found, but has a role by all that the file says.
+const byText = (
+  reach: Reach,
+  { text, role, query }: { text: string; role: string; query: string },
+  context: FileContext,
+  evidence: Finding['evidence'] = [],
+): Finding => ({
+  place: inFile(context, reach.place),
+  within: titlesOf(reach.block),
+  certainty: 'likely',
+  message: message('text', `“${inShort(text, 40)}”`, role),
+  advice: advice(query),
+  evidence,
+});
 
 // `getByText('Fire', { selector: 'button' })`: the spec itself says what it is.
 function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
@@ -78,14 +88,7 @@ function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const args = argsOf({ role, asked: { text } }, context.style.quote);
   const on = reach.receiver === '' ? '' : `${reach.receiver}.`;
   const query = `${on}${reach.name.replace('Text', 'Role')}(${args})`;
-  return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
-    certainty: 'likely',
-    message: message('text', `“${inShort(text, 40)}”`, role),
-    advice: advice(query),
-    evidence: [],
-  };
+  return byText(reach, { text, role, query }, context);
 }
 
 const ROLES: ReadonlyMap<string, string> = new Map([
