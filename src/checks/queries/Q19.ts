@@ -1,4 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
+import type { By } from '../../libraries/meaning.js';
 import type { Assertion } from '../../specs/model/steps.js';
 import { textOfValue, type Value } from '../../specs/model/values.js';
 import type { FileCheck } from '../questions/check.js';
@@ -42,7 +43,9 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   const { subject, asks, place, args, matcher = '' } = assertion;
   const reach = reachOf(assertion);
   const isJudged = ['equal', 'truthy', 'falsy'].includes(asks ?? '') || COMPARING.has(matcher);
-  if (!isJudged || !reach?.asUser || !takesElements(reach) || subject.is !== 'read') return undefined;
+  // In other styles the library has matchers of its own.
+  const isElement = reach?.asUser || (context.userCentred && reach && STRUCTURE.has(reach.by));
+  if (!isJudged || !isElement || !takesElements(reach) || subject.is !== 'read') return undefined;
   const read = firstRead(subject);
   const isFirst = read === subject || OBJECTS.has(read.name);
   const own = isFirst ? adviceOf(read.name, textOfValue(read.than), textOfValue(args[0])) : undefined;
@@ -55,6 +58,7 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   };
 }
 
+const STRUCTURE: ReadonlySet<By> = new Set(['selector', 'id', 'class', 'tag'] as const);
 const COMPARING: ReadonlySet<string> = new Set(['toContain', 'toMatch', 'toStrictEqual']);
 
 // What is read of these belongs to the element: `classList.contains('hot')`, `style.color`.
