@@ -6,88 +6,111 @@ import type { Project } from '../project/project.js';
 import { stands } from '../specs/model/rounds.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
-import { componentBehind, componentsOf, viewsGiven, written, type ComponentUse } from './uses.js';
+import { componentsOf, useOfTag, viewsGiven, written, type ComponentUse } from './uses.js';
 
 /**
  * Uses by modules in which a component is not seen to be rendered: they import it or hand on one of their own, it is called
  * by a function, chosen at run time, or stands in what can't be read. What it is given there is not known, but for the names
  * that are written. `files`: modules that specs load.
  */
-export function unseenUses(
+export const unseenUses = (
   project: Project,
   files: readonly string[],
   uses: readonly ComponentUse[],
-): ComponentUse[] {
-  const seen = grouped(uses, ({ component }) => component);
-  const all = new Set(files);
-  const waiting = new Set(files);
-  const reached = new Set<Component>();
-  const found: ComponentUse[] = [];
-  const reach = (component: Component): void => {
-    if (reached.has(component) || isInstalled(component.file)) return;
-    reached.add(component);
+): ComponentUse[] => new UnseenUses(project, files, uses).found;
+
+// From the components that are seen on, to all that these, and the modules that they stand in, may render.
+class UnseenUses {
+  readonly found: ComponentUse[] = [];
+  readonly #project: Project;
+  readonly #files: ReadonlySet<string>;
+  readonly #seen: ReadonlyMap<Component, readonly ComponentUse[]>;
+  readonly #reached = new Set<Component>();
+  readonly #visited = new Set<string>();
+
+  constructor(project: Project, files: readonly string[], uses: readonly ComponentUse[]) {
+    this.#project = project;
+    this.#files = new Set(files);
+    this.#seen = grouped(uses, ({ component }) => component);
+    for (const component of this.#seen.keys()) this.#reach(component);
+    for (const file of files) if (project.summary(file)?.components.length === 0) this.#visit(file);
+  }
+
+  #add(use: ComponentUse | undefined): void {
+    if (!use) return;
+    this.found.push(use);
+    this.#reach(use.component);
+  }
+
+  #reach(component: Component): void {
+    if (this.#reached.has(component) || isInstalled(component.file)) return;
+    this.#reached.add(component);
     const { file, place, view } = component;
-    if (waiting.delete(file)) visitModule(file);
-    const tags = (all.has(file) && project.summary(file)?.looseTags) || [];
-    for (const tag of tags) if (stands(tag, place)) addTag(tag, file);
-    const uses = seen.get(component);
-    if (uses) {
-      for (const use of view.flatMap((node) => handedOver(node, file))) add(use);
-      return;
+    this.#visit(file);
+    if (this.#files.has(file)) this.#addTags(file, (tag) => stands(tag, place));
+    // Where it is not seen, its props are not known: nor is what is made of them.
+    const isSeen = this.#seen.has(component);
+    for (const node of view)
+      for (const use of isSeen ? this.#handedOver(node, file) : this.#asWritten(node, file)) this.#add(use);
+  }
+
+  #visit(file: string): void {
+    const summary =
+      this.#files.has(file) && !this.#visited.has(file) ? this.#project.summary(file) : undefined;
+    if (!summary) return;
+    this.#visited.add(file);
+    const own = summary.components;
+    for (const [local, from] of summary.imports) {
+      const declared = from.typeOnly ? undefined : this.#project.imported(file, from);
+      const component = declared && this.#project.componentAt(declared);
+      if (component && !this.#isShownIn(file, component, own) && !this.#project.onlyCompares(file, local))
+        this.#add(unseenUse(component));
     }
-    // Its props are not known: nor is what is made of them.
-    for (const use of view.flatMap((node) => asWritten(node, file))) add(use);
-  };
-  // What it hands over in props, and what takes it has no place for, may be shown all the same.
-  const handedOver = (node: ViewNode, by: string): ComponentUse[] => [
-    ...(node.kind === 'component' ? lostProps(node, by, project) : []).flatMap((each) =>
-      asWritten(each, by).filter(isShownNowhere),
-    ),
-    ...[...innerNodes(node), ...viewsGiven(node)].flatMap((each) => handedOver(each, by)),
-  ];
-  const isShownNowhere = ({ component, nodes = [] }: ComponentUse): boolean =>
-    !seen.get(component)?.some((use) => nodes.some((node) => use.nodes?.includes(node)));
-  const asWritten = (node: ViewNode, by: string): ComponentUse[] =>
-    written(node, by, project).map((use) => ({
+    for (const each of own)
+      if (this.#seen.has(each) && summary.handedOn.has(each.name)) this.#add(unseenUse(each));
+    this.#addTags(file, (tag) => !own.some(({ place }) => stands(tag, place)));
+  }
+
+  #addTags(file: string, isAsked: (tag: LooseTag) => boolean): void {
+    for (const tag of this.#project.summary(file)?.looseTags ?? []) {
+      const use = isAsked(tag) ? useOfTag(tag, file, this.#project) : undefined;
+      this.#add(use && { ...use, by: file, unseen: true });
+    }
+  }
+
+  // What stands in markup is rendered there, or is left out for what specs give; Angular's modules import what templates
+  // render by its tag.
+  #isShownIn(file: string, component: Component, own: readonly Component[]): boolean {
+    return (
+      component.framework === 'angular' ||
+      isPart(component, file, this.#project) ||
+      this.#seen.get(component)?.some(({ by }) => by === file) === true ||
+      own.some(({ view }) => view.some((node) => isIn(node, component, file, this.#project)))
+    );
+  }
+
+  // What a component hands over in props, and what takes it has no place for, may be shown all the same.
+  #handedOver(node: ViewNode, by: string): ComponentUse[] {
+    const lost = node.kind === 'component' ? lostProps(node, by, this.#project) : [];
+    return [
+      ...lost.flatMap((each) => this.#asWritten(each, by).filter((use) => !this.#isSeen(use))),
+      ...[...innerNodes(node), ...viewsGiven(node)].flatMap((each) => this.#handedOver(each, by)),
+    ];
+  }
+
+  #isSeen({ component, nodes = [] }: ComponentUse): boolean {
+    const uses = this.#seen.get(component) ?? [];
+    return uses.some((use) => nodes.some((node) => use.nodes?.includes(node)));
+  }
+
+  #asWritten(node: ViewNode, by: string): ComponentUse[] {
+    return written(node, by, this.#project).map((use) => ({
       ...use,
       given: new Map([...use.given].map(([name, expr]) => [name, expr.is === 'constant' ? expr : UNKNOWN])),
       by,
       unseen: true,
     }));
-  const add = (use: ComponentUse): void => {
-    found.push(use);
-    reach(use.component);
-  };
-  const addTag = ({ ref, given, open }: LooseTag, by: string): void => {
-    const component = componentBehind(ref, by, project);
-    const names = [...given].map((name) => [name, UNKNOWN] as const);
-    if (component) add({ component, given: new Map(names), open, by, unseen: true });
-  };
-  const visitModule = (file: string): void => {
-    const summary = project.summary(file);
-    if (!summary) return;
-    const own = summary.components;
-    for (const [local, from] of summary.imports) {
-      const declared = from.typeOnly ? undefined : project.imported(file, from);
-      const component = declared && project.componentAt(declared);
-      // Angular's modules import what templates render by its tag.
-      // What stands in markup is rendered there, or is left out for what specs give.
-      const isSeen =
-        component === undefined ||
-        component.framework === 'angular' ||
-        isPart(component, file, project) ||
-        seen.get(component)?.some(({ by }) => by === file) ||
-        own.some(({ view }) => view.some((node) => isIn(node, component, file, project))) ||
-        project.onlyCompares(file, local);
-      if (!isSeen) add(unseenUse(component));
-    }
-    for (const each of own) if (seen.has(each) && summary.handedOn.has(each.name)) add(unseenUse(each));
-    for (const tag of summary.looseTags) if (!own.some(({ place }) => stands(tag, place))) addTag(tag, file);
-  };
-  for (const component of seen.keys()) reach(component);
-  for (const file of files)
-    if (project.summary(file)?.components.length === 0 && waiting.delete(file)) visitModule(file);
-  return found;
+  }
 }
 
 // The markup in props of a component that nothing in its own markup speaks of.

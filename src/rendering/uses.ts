@@ -1,6 +1,6 @@
 import { changeBy } from '../libraries/changes.js';
 import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
-import { looseTags, tagPlaces } from '../components/frameworks/react/loose-tags.js';
+import { looseTags, tagPlaces, type LooseTag } from '../components/frameworks/react/loose-tags.js';
 import {
   innerNodes,
   type Component,
@@ -77,13 +77,19 @@ function looseIn(
   const seen = new Set(own.flatMap(({ nodes = [] }) => nodes.map(({ place }) => place.start)));
   for (const { view } of project.summary(path)?.components ?? []) tagPlaces(view, seen);
   const off = blocks.filter(isOff);
-  return looseTags(tree.script, tree.facts, seen).flatMap((tag) => {
-    const { ref, given, open } = tag;
-    const isRun = !off.some(({ place }) => stands(tag, place));
-    const component = isRun ? componentBehind(ref, path, project) : undefined;
-    const names = [...given].map((name) => [name, UNKNOWN] as const);
-    return component ? [{ component, given: new Map(names), open }] : [];
-  });
+  return looseTags(tree.script, tree.facts, seen)
+    .filter((tag) => !off.some(({ place }) => stands(tag, place)))
+    .flatMap((tag) => useOfTag(tag, path, project) ?? []);
+}
+
+/** The use that a tag in the JSX of a file is, of which not more is known than what is written there. */
+export function useOfTag(
+  { ref, given, open }: LooseTag,
+  file: string,
+  project: Project,
+): ComponentUse | undefined {
+  const component = componentBehind(ref, file, project);
+  return component && { component, given: new Map([...given].map((name) => [name, UNKNOWN])), open };
 }
 
 // What stands in markup of a spec whose surroundings can't be read is rendered all the same, or is left out by them.
@@ -214,8 +220,8 @@ function orNotGiven(given: ReadonlyMap<string, Expr>, component: Component): Map
 const componentOf = (node: ComponentNode, file: string, project: Project): Component | undefined =>
   node.ref && componentBehind(node.ref, file, project);
 
-/** The component of the project that a reference in a file stands for, behind those that only wrap it. */
-export function componentBehind(ref: ComponentRef, file: string, project: Project): Component | undefined {
+// The component of the project that a reference in a file stands for, behind those that only wrap it.
+function componentBehind(ref: ComponentRef, file: string, project: Project): Component | undefined {
   let component = project.component(file, ref);
   for (let step = 0; component?.wraps && step < 4; step++)
     component = project.component(component.file, component.wraps);
