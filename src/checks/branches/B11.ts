@@ -6,12 +6,14 @@ import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
 import { ARM_FACTS } from '../questions/answers.js';
 import { grouped } from '../../util/grouped.js';
-import { listed } from '../../util/plural.js';
+import { listed, plural } from '../../util/plural.js';
 
 const message = (component: string, props: string, by: string): string =>
   `${by} gives ${component} ${props}, and no spec that renders it does.`;
 const messageNobody = (component: string, props: string): string =>
   `${component} reads ${props}, which no spec gives.`;
+const messageMany = (component: string, others: number, props: string): string =>
+  `${component} and ${plural(others, 'other component')} read ${props}, which no spec gives any of them.`;
 const advice = (props: string): string => `Give it ${props} in a spec, and assert on what that changes.`;
 
 /** A prop that the project gives to a component, and no spec does; or that nobody gives. */
@@ -32,7 +34,8 @@ export const B11: ProjectCheck = {
     const specs = new Set(context.specFiles.map(({ path }) => path));
     const given = givenBy(components, project);
     const deciding = decidingProps(context);
-    return components.flatMap((component) => {
+    const unasked: Unasked[] = [];
+    const found = components.flatMap((component) => {
       const uses = context.usesOf(component);
       const isRendered = uses.some(({ by, unseen }) => !unseen && (by === undefined || specs.has(by)));
       if (!isRendered || !context.isInSight(component) || uses.some(({ open }) => open)) return [];
@@ -51,12 +54,37 @@ export const B11: ProjectCheck = {
         return { ...finding(component, names, (shown) => message(component.name, shown, by.name)), evidence };
       });
       const nobody = [...component.props.keys()].filter((prop) => !props.has(prop) && isMissing(prop));
-      return nobody.length === 0
-        ? ofGivers
-        : [...ofGivers, finding(component, nobody, (shown) => messageNobody(component.name, shown))];
+      if (nobody.length > 0) unasked.push({ component, props: nobody });
+      return ofGivers;
     });
+    return [...found, ...[...grouped(unasked, ({ props }) => props.join()).values()].flatMap(saidOnce)];
   },
 };
+
+/** A component with the props that it reads and nobody gives. */
+interface Unasked {
+  component: Component;
+  props: readonly string[];
+}
+
+const FEWEST_ALIKE = 4;
+
+// Many components that nobody gives the same, as the icons of a set: that is one thing to say.
+function saidOnce(alike: readonly Unasked[]): Finding[] {
+  const [first, ...others] = alike;
+  if (!first) return [];
+  if (alike.length < FEWEST_ALIKE)
+    return alike.map(({ component, props }) =>
+      finding(component, props, (shown) => messageNobody(component.name, shown)),
+    );
+  const say = (shown: string): string => messageMany(first.component.name, others.length, shown);
+  const evidence = others.map(({ component: { file, place } }) => ({
+    file,
+    ...place,
+    note: 'reads it, too',
+  }));
+  return [{ ...finding(first.component, first.props, say), evidence }];
+}
 
 const MOST_NAMED = 6;
 
