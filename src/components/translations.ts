@@ -1,5 +1,5 @@
 import type { Node } from 'oxc-parser';
-import { calledName, literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
+import { calledName, literalText, propertyName } from '../syntax/tree.js';
 
 // Functions and methods that give the words of a language for a key, by the names that packages for it use.
 const TRANSLATORS: ReadonlySet<string> = new Set(
@@ -17,8 +17,7 @@ export interface Says {
 
 /** Whether a call is one of a translator, by the name of what is called. */
 export function isTranslatorCall(node: Extract<Node, { type: 'CallExpression' }>): boolean {
-  const callee = unwrapped(node.callee);
-  const name = callee.type === 'Identifier' ? callee.name : memberName(callee);
+  const name = calledName(node);
   return name !== undefined && (TRANSLATORS.has(name) || IS_TRANSLATOR.test(name));
 }
 

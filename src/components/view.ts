@@ -219,3 +219,17 @@ export function innerNodes(node: ViewNode): readonly ViewNode[] {
       return node.children;
   }
 }
+
+/** Markup that a component is handed in props. */
+export const viewsGiven = (node: ViewNode): ViewNode[] =>
+  node.kind === 'component'
+    ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
+    : [];
+
+/** The components in markup, outer ones first, with those in markup that others are handed in props. */
+export function* componentNodes(view: readonly ViewNode[]): Generator<ComponentNode> {
+  for (const node of view) {
+    if (node.kind === 'component') yield node;
+    yield* componentNodes([...innerNodes(node), ...viewsGiven(node)]);
+  }
+}

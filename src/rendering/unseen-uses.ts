@@ -1,12 +1,18 @@
 import type { LooseTag } from '../components/frameworks/react/loose-tags.js';
 import { UNKNOWN, type Expr } from '../components/expr.js';
 import { propsIn } from '../components/expr-names.js';
-import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
+import {
+  innerNodes,
+  viewsGiven,
+  type Component,
+  type ComponentNode,
+  type ViewNode,
+} from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { stands } from '../specs/model/rounds.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
-import { componentsOf, useOfTag, viewsGiven, written, type ComponentUse } from './uses.js';
+import { componentsOf, useOfTag, written, type ComponentUse } from './uses.js';
 
 /**
  * Uses by modules in which a component is not seen to be rendered: they import it or hand on one of their own, it is called

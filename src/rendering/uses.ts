@@ -2,7 +2,9 @@ import { changeBy } from '../libraries/changes.js';
 import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
 import { looseTags, tagPlaces, type LooseTag } from '../components/frameworks/react/loose-tags.js';
 import {
+  componentNodes,
   innerNodes,
+  viewsGiven,
   type Component,
   type ComponentNode,
   type ComponentRef,
@@ -61,8 +63,9 @@ export function componentUsesIn(
     for (const step of block.steps)
       if (step.kind === 'act' && step.by === 'program' && step.render)
         found.push(...changed({ ...step, render: step.render }, file, project));
-  found.push(...looseIn(file, found, project));
-  return unlike(found);
+  // What a component of the spec file renders, the spec does.
+  const own = found.map((use) => (use.by === file.path ? { ...use, by: undefined } : use));
+  return unlike([...own, ...looseIn(file, own, project)]);
 }
 
 // What stands in JSX of a spec file that no render is seen to take: in functions that are handed over, or not read.
@@ -73,9 +76,12 @@ function looseIn(
 ): ComponentUse[] {
   const tree = project.tree(path);
   if (!tree) return [];
-  const own = uses.filter(({ by }) => by === undefined || by === path);
-  const seen = new Set(own.flatMap(({ nodes = [] }) => nodes.map(({ place }) => place.start)));
-  for (const { view } of project.summary(path)?.components ?? []) tagPlaces(view, seen);
+  const own = uses.filter(({ by }) => by === undefined);
+  const components = project.summary(path)?.components ?? [];
+  const seen = new Set([
+    ...own.flatMap(({ nodes = [] }) => nodes.map(({ place }) => place.start)),
+    ...components.flatMap(({ view }) => tagPlaces(view)),
+  ]);
   const off = blocks.filter(isOff);
   return looseTags(tree.script, tree.facts, seen)
     .filter((tag) => !off.some(({ place }) => stands(tag, place)))
@@ -97,26 +103,13 @@ function* treesApart(render: Render, rendering: SpecRendering, project: Project)
   const whole = rendering.tree(render);
   if (render.shallow || whole.complete) return;
   const expanded = new Set(whole.expanded);
-  for (const node of writtenComponents(render.view ?? [])) {
+  for (const node of componentNodes(render.view ?? [])) {
     if (expanded.has(node) || !componentOf(node, render.file, project)) continue;
     const tree = rendering.treeOf([node], render);
     for (const each of tree.expanded) expanded.add(each);
     yield tree;
   }
 }
-
-// The components in markup, outer ones first.
-const writtenComponents = (view: readonly ViewNode[]): ComponentNode[] =>
-  view.flatMap((node) => [
-    ...(node.kind === 'component' ? [node] : []),
-    ...writtenComponents([...innerNodes(node), ...viewsGiven(node)]),
-  ]);
-
-/** Markup that a component is handed in props. */
-export const viewsGiven = (node: ViewNode): ViewNode[] =>
-  node.kind === 'component'
-    ? [...node.props.values()].flatMap((prop) => ('view' in prop ? prop.view : []))
-    : [];
 
 const insideKnown = new WeakMap<Component, readonly Component[]>();
 
@@ -304,9 +297,10 @@ export function componentsInside(components: readonly Component[], project: Proj
 
 /** The components of a node and of all that stands in it, markup that is handed over in props included. */
 export function* componentsOf(node: ViewNode, file: string, project: Project): Generator<Component> {
-  const own = node.kind === 'component' ? componentOf(node, file, project) : undefined;
-  if (own) yield own;
-  for (const each of [...innerNodes(node), ...viewsGiven(node)]) yield* componentsOf(each, file, project);
+  for (const each of componentNodes([node])) {
+    const component = componentOf(each, file, project);
+    if (component) yield component;
+  }
 }
 
 /** What a component reads for a prop in one use; `raw`: before a default stands in. */

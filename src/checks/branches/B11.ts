@@ -31,13 +31,12 @@ export const B11: ProjectCheck = {
   mended: 'it(\'shows it in Fahrenheit\', () => { render(<KilnLid temp={20} unit="F" />); … });',
   run(context) {
     const { components, project } = context;
-    const specs = new Set(context.specFiles.map(({ path }) => path));
     const given = givenBy(components, project);
     const deciding = decidingProps(context);
     const unasked: Unasked[] = [];
     const found = components.flatMap((component) => {
       const uses = context.usesOf(component);
-      const isRendered = uses.some(({ by, unseen }) => !unseen && (by === undefined || specs.has(by)));
+      const isRendered = uses.some(({ by, unseen }) => by === undefined && !unseen);
       if (!isRendered || !context.isInSight(component) || uses.some(({ open }) => open)) return [];
       const props = given.get(component) ?? new Map<string, Given>();
       const isMissing = (prop: string): boolean =>

@@ -36,9 +36,10 @@ export const O27: FileCheck = {
     const { late, soon } = shownAfterActs(specs);
     return specs.flatMap((spec) =>
       spec.steps.flatMap((step, i) => {
-        const key = step.kind === 'assert' && isPlain(step) ? deniedBy(step) : undefined;
+        if (step.kind !== 'assert' || !isPlain(step)) return [];
+        const key = deniedBy(step);
         const there = key === undefined || soon.has(key) ? undefined : late.get(key);
-        if (step.kind !== 'assert' || key === undefined || !there || there.spec === spec) return [];
+        if (key === undefined || !there || there.spec === spec) return [];
         const act = actJustBefore(spec.steps, i);
         const isElsewhereInIt = spec.steps.some((each) => keysShown(each).includes(key));
         if (!act || isElsewhereInIt || !isBare(act) || runsOnFakeClock(step, spec)) return [];
@@ -59,26 +60,24 @@ interface Shown {
 function shownAfterActs(specs: readonly Block[]): { late: Map<string, Shown>; soon: Set<string> } {
   const late = new Map<string, Shown>();
   const soon = new Set<string>();
-  for (const spec of specs)
-    spec.steps.forEach((step, i) => {
-      const before = spec.steps.slice(0, i);
-      const isLate = isWait(step) && before.some(({ kind }) => kind === 'act');
+  for (const spec of specs) {
+    let isActed = false;
+    // What was waited for before is there by now.
+    const waited = new Set<string>();
+    for (const step of spec.steps) {
+      const isLate = isWait(step) && isActed;
       for (const key of keysShown(step)) {
         if (isLate && !late.has(key)) late.set(key, { step, spec });
-        if (!isLate && !before.some(isWaitFor(key))) soon.add(key);
+        if (!isLate && !waited.has(key)) soon.add(key);
+        if (isWait(step)) waited.add(key);
       }
-    });
+      isActed ||= step.kind === 'act';
+    }
+  }
   return { late, soon };
 }
 
-// It was waited for before: there it is by now.
-const isWaitFor =
-  (key: string) =>
-  (step: Step): boolean =>
-    isWait(step) && keysShown(step).includes(key);
-
-const isWait = (step: Step): boolean =>
-  step.retried !== undefined || (step.awaited && step.kind === 'reach') || step.kind === 'waited';
+const isWait = (step: Step): boolean => step.retried !== undefined || (step.awaited && step.kind === 'reach');
 
 const isPlain = (step: Step): boolean =>
   !step.maybe && !step.dead && !step.inCallback && !step.via && step.retried === undefined && !step.awaited;
@@ -87,14 +86,14 @@ const isPlain = (step: Step): boolean =>
 function keysShown(step: Step): string[] {
   const call = step.kind === 'assert' ? calledIn(step) : undefined;
   if (step.kind === 'assert' && call !== undefined)
-    return saysCalled(step) && !deniesCalls(step.assertion, undefined) ? [call] : [];
+    return saysCalled(step) && !deniesCalls(step.assertion) ? [call] : [];
   return foundBy(step).flatMap((reach) => askedForm(reach) ?? []);
 }
 
 // What an assertion says to be missing, or never called.
 function deniedBy(step: StepOf<'assert'>): string | undefined {
   const call = calledIn(step);
-  if (call !== undefined) return deniesCalls(step.assertion, undefined) ? call : undefined;
+  if (call !== undefined) return deniesCalls(step.assertion) ? call : undefined;
   const reach = assertsAbsence(step.assertion) ? reachOf(step.assertion) : undefined;
   return reach && askedForm(reach);
 }
@@ -122,20 +121,14 @@ const isBare = (act: Act): boolean =>
   isPlain(act) &&
   (act.on === undefined || act.on.startsWith('fireEvent'));
 
-function finding(
-  { place, assertion }: StepOf<'assert'>,
-  act: Act,
-  spec: Block,
-  there: Shown,
-  context: FileContext,
-): Finding {
+function finding(step: StepOf<'assert'>, act: Act, spec: Block, there: Shown, context: FileContext): Finding {
   const done = inShort(act.on ? `${act.on}.${act.name}` : `${act.name}()`, 40);
-  const isCall = libraryObjectOf(assertion.subject)?.standIn !== undefined;
   return {
-    place: inFile(context, place),
+    place: inFile(context, step.place),
     within: titlesOf(spec),
     certainty: 'likely',
-    message: isCall ? messageUncalled(assertion.subjectText, done) : messageMissing(done),
+    message:
+      calledIn(step) === undefined ? messageMissing(done) : messageUncalled(step.assertion.subjectText, done),
     advice,
     evidence: [
       { ...inFile(context, there.step.place), note: `waited for here, in ${quotedTitle(there.spec)}` },

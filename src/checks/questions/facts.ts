@@ -175,7 +175,5 @@ export const takesHelpers = ({ file, project }: FileContext): boolean =>
 /** The spec files that render a component themselves, not only what renders it. */
 export const specFilesRendering = (component: Component, context: ProjectContext): SpecFileFacts[] =>
   (context.specFilesOf(component) ?? []).filter((file) =>
-    file
-      .get(USES)
-      .some((use) => use.component === component && (use.by === undefined || use.by === file.path)),
+    file.get(USES).some((use) => use.component === component && use.by === undefined),
   );

@@ -187,10 +187,7 @@ function neverHanded(assertion: Assertion, spec: Block, file: SpecFile): HollowA
 }
 
 /** Whether an assertion says that a stand-in was never called; `record`: the property of it that is judged. */
-export function deniesCalls(
-  { asks, not, args, argText, matcher }: Assertion,
-  record: string | undefined,
-): boolean {
+export function deniesCalls({ asks, not, args, argText, matcher }: Assertion, record?: string): boolean {
   if (record === 'notCalled') return asks === 'truthy' && !not;
   if (record !== undefined)
     return not ? asks === 'truthy' : asks === 'falsy' || (asks === 'equal' && /^(?:0|false)$/.test(argText));

@@ -2,7 +2,7 @@ import type { Script } from '../../../syntax/script.js';
 import type { ModuleFacts } from '../../../syntax/module-facts.js';
 import { walkTree } from '../../../syntax/tree.js';
 import type { Span } from '../../../finding.js';
-import { innerNodes, type Component, type ComponentRef, type ViewNode } from '../../view.js';
+import { componentNodes, type Component, type ComponentRef, type ViewNode } from '../../view.js';
 import { refOf } from './react.js';
 
 /** A component in the JSX of a module, at a place of which not more is known than what is written there. */
@@ -38,20 +38,12 @@ export function looseTags(
 }
 
 /** Where the components of some markup stand in it, as offsets. */
-export function tagPlaces(view: readonly ViewNode[], found = new Set<number>()): Set<number> {
-  for (const node of view) {
-    if (node.kind === 'component') {
-      found.add(node.place.start);
-      for (const prop of node.props.values()) if ('view' in prop) tagPlaces(prop.view, found);
-    }
-    tagPlaces(innerNodes(node), found);
-  }
-  return found;
-}
+export const tagPlaces = (view: readonly ViewNode[]): number[] =>
+  [...componentNodes(view)].map(({ place }) => place.start);
 
 /** The components in the JSX of a module that stand in the markup of none of its own components. */
 export const looseTagsOf = (
   script: Script,
   facts: ModuleFacts,
   components: readonly Component[],
-): LooseTag[] => looseTags(script, facts, tagPlaces(components.flatMap(({ view }) => view)));
+): LooseTag[] => looseTags(script, facts, new Set(components.flatMap(({ view }) => tagPlaces(view))));

@@ -206,10 +206,10 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   );
   const read = readProps(made, body);
   addNames(read.names, props);
-  const locals = new Map(
-    [...params].flatMap(([name, bound]) => (bound.is === 'prop' ? [[name, bound.name] as const] : [])),
+  const taken = [...params].flatMap(([name, bound]) =>
+    bound.is === 'prop' ? [[name, bound.name] as const] : [],
   );
-  for (const [local, prop] of read.locals) locals.set(local, prop);
+  const locals = new Map([...taken, ...read.locals]);
   const changes = changedProps(script.source.text, [made], locals);
   const opens = opensIn(script.source.text, [made]);
   const listens = listeningIn(script.source.text, [made]);

@@ -10,7 +10,7 @@ import {
   type FunctionNode,
 } from '../../../syntax/tree.js';
 import { namesIn } from '../../../syntax/module-facts.js';
-import { boundOf, type ComponentScope } from '../../scope.js';
+import { boundOf, type ComponentScope, type NameBinding } from '../../scope.js';
 
 /**
  * The props that a React component reads by their names, or more; undefined where it may read any, as it hands all of
@@ -36,7 +36,8 @@ interface ReadProps {
 export function readProps(component: FunctionNode | ClassNode, scope: ComponentScope): ReadProps {
   const names = new Set<string>();
   const locals = new Map<string, string>();
-  const holds = (node: Node): boolean => ['props', 'rest'].includes(boundOf(unwrapped(node), scope).is);
+  const holds = (node: Node): boolean => isHolding(boundOf(unwrapped(node), scope));
+  const isHolder = (name: string): boolean => isHolding(scope.lookup(name));
   walkTree(component, (node) => {
     // Another thing goes by the name in there.
     if (node !== component && isFunction(node) && node.params.flatMap((each) => namesIn(each)).some(isHolder))
@@ -53,12 +54,9 @@ export function readProps(component: FunctionNode | ClassNode, scope: ComponentS
     return true;
   });
   return { names, locals };
-
-  function isHolder(name: string): boolean {
-    const bound = scope.lookup(name)?.is;
-    return bound === 'props' || bound === 'rest';
-  }
 }
+
+const isHolding = (bound: NameBinding | undefined): boolean => bound?.is === 'props' || bound?.is === 'rest';
 
 // The keys that a pattern takes, each with the name that it goes by, where it has one.
 const takenApart = (pattern: Node): [string, string?][] =>
@@ -73,14 +71,9 @@ const takenApart = (pattern: Node): [string, string?][] =>
 
 // The keys of a pattern; undefined where a name takes the rest.
 function keysIn(pattern: Node): Set<string> | undefined {
-  if (pattern.type !== 'ObjectPattern') return undefined;
-  const keys = new Set<string>();
-  for (const each of pattern.properties) {
-    const key = each.type === 'Property' ? propertyName(each.key, each.computed) : undefined;
-    if (key === undefined) return undefined;
-    keys.add(key);
-  }
-  return keys;
+  const taken = takenApart(pattern);
+  const isWhole = pattern.type === 'ObjectPattern' && taken.length === pattern.properties.length;
+  return isWhole ? new Set(taken.map(([key]) => key)) : undefined;
 }
 
 // What is read off the object of all props: each place where its name stands must be one that says which.
