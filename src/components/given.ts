@@ -8,6 +8,7 @@ import {
   type Handler,
   type LaterSpreads,
   type Prop,
+  type ViewNode,
 } from './view.js';
 
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
@@ -63,6 +64,37 @@ export const elementNode = (
   const { attributes, rest, events, handlers } = given;
   return { kind: 'element', ...own, attributes, ...openness(given), rest, events, handlers };
 };
+
+/** A view whose outermost elements and components are given more, as by `cloneElement`; what it is given replaces what it has. */
+export function withMore(node: ViewNode, more: TagContents): ViewNode {
+  switch (node.kind) {
+    case 'element':
+      return {
+        ...node,
+        attributes: new Map([...node.attributes, ...more.attributes]),
+        classes: more.props.has('className') ? more.classes : node.classes,
+        open: node.open || isOpen(more),
+        events: [...node.events, ...more.events],
+        handlers: [...(node.handlers ?? []), ...more.handlers],
+      };
+    case 'component':
+      return {
+        ...node,
+        props: new Map([...node.props, ...more.props]),
+        open: node.open || isOpen(more),
+        events: [...node.events, ...more.events],
+        handlers: [...(node.handlers ?? []), ...more.handlers],
+      };
+    case 'branch':
+    case 'repeat':
+      return { ...node, children: node.children.map((each) => withMore(each, more)) };
+    default:
+      return node;
+  }
+}
+
+const isOpen = ({ open, later, rest }: TagContents): boolean =>
+  open || later.length > 0 || rest !== undefined;
 
 /** The component that a tag makes of what it is given. */
 export const componentNode = (

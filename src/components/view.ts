@@ -132,6 +132,14 @@ type AnyNode =
   /** Something that can't be read. */
   | { kind: 'hole'; why: string; place: Span };
 
+/** Names of props that are given beside those that are written; `any` where they can't be told. */
+export type Clones = ReadonlySet<string> | 'any';
+
+export const NO_CLONES: Clones = new Set();
+
+export const joinedClones = (one: Clones, other: Clones): Clones =>
+  one === 'any' || other === 'any' ? 'any' : other.size === 0 ? one : new Set([...one, ...other]);
+
 /** What a state holds at first, and the name that it is read by. */
 export interface FirstState {
   name: string;
@@ -148,8 +156,8 @@ export interface Component {
   view: readonly ViewNode[];
   /** The names of its props that can be read, with their defaults; `undefined` where there is none. */
   props: ReadonlyMap<string, Expr | undefined>;
-  /** React: it hands props of its own to the elements that it is given. */
-  clones?: boolean;
+  /** React: the props that it gives to the elements that it is handed, beside their own. */
+  clones?: Clones;
   /** React: what its states hold at first, by their keys: of those that only something on an element sets. */
   firsts?: ReadonlyMap<string, FirstState>;
   /** React: props whose defaults its own code fills in, where it takes its props apart. */

@@ -1,4 +1,4 @@
-import { isOnlyCompared, isOnlyKept, unwrapped } from '../syntax/tree.js';
+import { isOnlyNamed, isOnlyCompared, isOnlyKept, unwrapped } from '../syntax/tree.js';
 import type { ComponentScope, NameBinding } from '../components/scope.js';
 import { functionKey, type Expr } from '../components/expr.js';
 import { hasStandIn, isUntold, NO_LEADS, sentTo, type Leads } from '../host/leads.js';
@@ -184,6 +184,12 @@ export class Project {
   onlyCompares(path: string, local: string): boolean {
     const tree = this.tree(path);
     return tree !== undefined && isOnlyCompared(tree.script.program, local);
+  }
+
+  /** Whether all that a module does with what it imports by a name is seen: in its markup, its exports, its comparisons. */
+  onlyNames(path: string, local: string): boolean {
+    const tree = this.tree(path);
+    return tree !== undefined && isOnlyNamed(tree.script.program, local);
   }
 
   /** Whether a module only keeps what it imports by a name: nothing there throws where it is undefined. */
@@ -444,9 +450,7 @@ export class Project {
   componentAt({ file, name }: Declared): Component | undefined {
     const summary = this.summary(file);
     const components = summary?.components ?? [];
-    const named =
-      components.find((component) => component.name === name) ??
-      (summary?.wrappers.has(name) ? this.#wrappedAt(file, name) : undefined);
+    const named = components.find((component) => component.name === name) ?? this.wrapped({ file, name });
     const [only, ...more] = components.filter(({ styles }) => !styles);
     return named ?? (name === 'default' && more.length === 0 ? only : undefined);
   }
@@ -469,7 +473,9 @@ export class Project {
     return this.#givenByCall.get(key);
   }
 
-  #wrappedAt(file: string, name: string): Component | undefined {
+  /** The component that a call gives which is handed one (`connect(…)(Lid)`), as far as all that it does is followed. */
+  wrapped({ file, name }: Declared): Component | undefined {
+    if (!this.summary(file)?.wrappers.has(name)) return undefined;
     const key = functionKey(file, name);
     if (!this.#wrapped.has(key)) {
       // What wraps itself is nobody's.

@@ -4,7 +4,7 @@ import type { Node, Program } from 'oxc-parser';
 import type { Libraries } from '../libraries/index.js';
 import type { Script } from '../syntax/script.js';
 import { templateFiles } from '../components/frameworks/angular/angular-class.js';
-import { HANDS_ON, refOf } from '../components/frameworks/react/react.js';
+import { HANDS_ON, refOf, unwrappedComponent } from '../components/frameworks/react/react.js';
 import type { Component, ComponentRef } from '../components/view.js';
 import { partsIn } from '../syntax/parts.js';
 import { handedOnIn, hasNode, pathOf, unwrapped } from '../syntax/tree.js';
@@ -15,8 +15,8 @@ import { unboundNames } from '../syntax/unbound-names.js';
 import { runningIds, type RunningId } from './running-ids.js';
 import { callsRunner, isTestLibrary } from './specs-by-content.js';
 
-// `Object.assign(Menu, { Item })` only adds members.
-const HARMLESS_CALLS: ReadonlySet<string> = new Set([...HANDS_ON, 'assign']);
+// `Object.assign(Menu, { Item })` only adds members; @wordpress/compose counts by what it is handed.
+const HARMLESS_CALLS: ReadonlySet<string> = new Set([...HANDS_ON, 'assign', 'useInstanceId']);
 
 /** What stays in memory of a module once its trees are gone. */
 export interface ModuleSummary {
@@ -30,12 +30,12 @@ export interface ModuleSummary {
   components: readonly Component[];
   /** The components that it gives to others as parts, by the name of those and of the part. */
   parts: ReadonlyMap<string, ReadonlyMap<string, ComponentRef>>;
-  /** Its components that it hands to a function that may render them in any way: `connect(…)(Lid)`. */
+  /** Its components that it hands to a function that may render them in any way, but for those in `wrappers`. */
   handedOn: ReadonlySet<string>;
   /** The components in its JSX that stand in the markup of none of its own. */
   looseTags: readonly LooseTag[];
-  /** Its names, `default` too, for what a call gives that is handed a component: `connect(…)(Lid)`. */
-  wrappers: ReadonlySet<string>;
+  /** Its names, `default` too, for what a call gives that is handed components, with these: `connect(…)(Lid)`. */
+  wrappers: ReadonlyMap<string, ReadonlySet<string>>;
   /** Matchers that it adds to `expect`. */
   addedMatchers: AddedMatchers;
   /** Numbers that it counts up for ids. */
@@ -73,6 +73,7 @@ export function summaryOf(
   );
   const definesSpecs = callsRunner(program, facts, libraries);
   const unbound = unboundNames(program);
+  const wrappers = wrappersIn(facts);
   return {
     ...shippedSummary(script, facts, components),
     modules: [...templateFiles(script), ...facts.modules],
@@ -80,9 +81,12 @@ export function summaryOf(
       program,
       new Set(components.flatMap(({ name, framework }) => (framework === 'react' ? name : []))),
       HARMLESS_CALLS,
+      { passing: [...wrappers.values()].flat() },
     ),
     looseTags: looseTagsOf(script, facts, components),
-    wrappers: wrappersIn(facts),
+    wrappers: new Map(
+      [...wrappers].map(([name, handed]) => [name, new Set(handed.map((each) => each.name))]),
+    ),
     addedMatchers: addedMatchers(script, facts),
     runningIds: runningIds(script, facts),
     firstRuns: firstRuns(program, facts, unbound),
@@ -129,22 +133,26 @@ function exportsOf(
   return exports;
 }
 
-function wrappersIn({ declarations, exports }: ModuleFacts): Set<string> {
-  const found = new Set<string>();
-  for (const [name, node] of declarations)
-    if (node.type === 'VariableDeclarator' && isWrapping(node.init)) found.add(name);
+function wrappersIn({ declarations, exports }: ModuleFacts): Map<string, IdentifierNode[]> {
+  const found = new Map<string, IdentifierNode[]>();
+  const note = (name: string, node: Node | null): void => {
+    const handed = node ? componentsHandedIn(node) : [];
+    if (handed.length > 0) found.set(name, handed);
+  };
+  for (const [name, node] of declarations) if (node.type === 'VariableDeclarator') note(name, node.init);
   const whole = exports.get('default');
-  if (whole && 'node' in whole && isWrapping(whole.node)) found.add('default');
+  if (whole && 'node' in whole) note('default', whole.node);
   return found;
 }
 
-function isWrapping(node: Node | null): boolean {
-  const call = node && unwrapped(node);
-  return (
-    call?.type === 'CallExpression' &&
-    call.arguments.some(
-      (each) => (each.type === 'Identifier' && /^_?[A-Z]/.test(each.name)) || isWrapping(each),
-    )
+type IdentifierNode = Extract<Node, { type: 'Identifier' }>;
+
+// The names of components that a call is handed, or a call in it.
+function componentsHandedIn(node: Node): IdentifierNode[] {
+  const call = unwrapped(node);
+  if (call.type !== 'CallExpression') return [];
+  return call.arguments.flatMap((each) =>
+    each.type !== 'Identifier' ? componentsHandedIn(each) : /^_?[A-Z]/.test(each.name) ? [each] : [],
   );
 }
 
@@ -152,7 +160,7 @@ const NOTHING_ELSE = {
   parts: new Map(),
   handedOn: new Set<string>(),
   looseTags: [],
-  wrappers: new Set<string>(),
+  wrappers: new Map<string, ReadonlySet<string>>(),
   addedMatchers: NO_MATCHERS,
   runningIds: [],
   firstRuns: new Map<string, FirstRun>(),
@@ -174,7 +182,9 @@ function componentParts(
   for (const [owner, parts] of partsIn(program.body as readonly Node[]))
     for (const [part, node] of parts) {
       const inner = unwrapped(node);
-      const path = pathOf(inner);
+      // `Item: Object.assign(MenuItem, { … })` is the one that it is made of.
+      const named = unwrappedComponent(node);
+      const path = pathOf(named?.type === 'Identifier' ? named : inner);
       const ref = path === undefined ? { at: inner.start, file: source.path } : refOf(path, facts);
       if (ref) found.set(owner, (found.get(owner) ?? new Map<string, ComponentRef>()).set(part, ref));
     }

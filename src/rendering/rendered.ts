@@ -33,8 +33,11 @@ import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
 import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
+  joinedClones,
   NO_CLASSES,
+  NO_CLONES,
   type ClassList,
+  type Clones,
   type Component,
   type ComponentNode,
   type ComponentRef,
@@ -141,6 +144,13 @@ interface Position {
   arms: readonly RenderedArm[];
   repeated: boolean;
   contexts: Contexts;
+  /** The components around it that clone what they are handed: all that is written in fewer components than `above`. */
+  cloning: readonly Cloning[];
+}
+
+interface Cloning {
+  above: number;
+  gives: Clones;
 }
 
 // How many components deep a child is followed: of the project's own, and with those of packages that stand between.
@@ -151,6 +161,21 @@ const MOST_HOOKS = 4;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
+
+const mayBeGivenMore = (node: ComponentNode, context: Context, at: Position): boolean =>
+  node.open || (node.rest !== undefined && context.open) || clonesOf(context, at) === 'any';
+
+const clonesOf = ({ within }: Context, { cloning }: Position): Clones =>
+  cloning.reduce<Clones>(
+    (names, { above, gives }) => (within.length < above ? joinedClones(names, gives) : names),
+    NO_CLONES,
+  );
+
+// Only what is handed over itself is cloned, and nothing that stands in it.
+const cloningBelow = ({ within }: Context, { cloning }: Position): readonly Cloning[] =>
+  cloning.every(({ above }) => above <= within.length)
+    ? cloning
+    : cloning.filter(({ above }) => above <= within.length);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
 export function rendered(project: Project, input: RenderInput): RenderedTree {
@@ -172,6 +197,7 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     guards: [],
     arms: [],
     repeated: false,
+    cloning: [],
     contexts: NO_CONTEXTS,
   });
   const { elements, complete, closed, pruned, stateful, uses, expanded } = expansion;
@@ -508,6 +534,7 @@ class Expansion {
       placed.children = this.nodes(inside, context, {
         ...at,
         parent: placed,
+        cloning: cloningBelow(context, at),
       });
     // What is spread and can't be read may hold children, too.
     if (
@@ -695,7 +722,8 @@ class Expansion {
     )
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) {
-      if (component && !replaced) this.#used(node, component, context, this.#givenTo(node, context), isDeep);
+      if (component && !replaced)
+        this.#used(node, component, context, at, this.#givenTo(node, context, at), isDeep);
       this.#unread(node, context, at, into);
     } else this.#shown(node, component, context, at, into);
   }
@@ -730,8 +758,8 @@ class Expansion {
       file: component.templateFile ?? component.file,
       component,
       read,
-      given: this.#givenTo(node, context),
-      open: node.open || (node.rest !== undefined && context.open),
+      given: this.#givenTo(node, context, at),
+      open: mayBeGivenMore(node, context, at),
       depth: context.depth + 1,
       own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
@@ -742,14 +770,18 @@ class Expansion {
         : undefined,
     };
     if (!context.component) this.expanded.add(node);
-    this.#used(node, component, context, inside.given);
+    this.#used(node, component, context, at, inside.given);
+    const around = cloningBelow(context, at);
+    const { clones } = component;
+    const cloning = clones ? [...around, { above: inside.within.length, gives: clones }] : around;
+    const below = cloning === at.cloning ? at : { ...at, cloning };
     if (component.framework === 'angular') {
       const host = this.#host(node, context, this.nodes(read.view, inside, at), first, at);
       this.#bindHost(host, component, inside);
       into.push(host);
       return;
     }
-    this.nodes(read.view, inside, at, into);
+    this.nodes(read.view, inside, below, into);
     if (component.framework === 'vue' && !component.keepsAttributes)
       this.#fallThrough(node, component, this.elements[first], context, at);
   }
@@ -770,15 +802,16 @@ class Expansion {
     node: ComponentNode,
     component: Component,
     context: Context,
+    at: Position,
     given: ReadonlyMap<string, Given>,
     cut = false,
   ): void {
     if (!context.component || isInstalled(component.file)) return;
-    const open = node.open || (node.rest !== undefined && context.open);
+    const open = mayBeGivenMore(node, context, at);
     this.uses.push({ component, node, given, open, by: context.component.file, cut });
   }
 
-  #givenTo(node: ComponentNode, context: Context): Map<string, Given> {
+  #givenTo(node: ComponentNode, context: Context, at: Position): Map<string, Given> {
     const given = new Map<string, Given>();
     if (node.rest) {
       for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
@@ -795,6 +828,8 @@ class Expansion {
       const markup = given.get(name);
       if (markup && 'view' in markup) given.set(name, { ...markup, byFunction: true });
     }
+    const cloned = clonesOf(context, at);
+    if (cloned !== 'any') for (const name of cloned) given.set(name, { expr: UNKNOWN });
     return given;
   }
 

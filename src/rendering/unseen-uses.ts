@@ -12,7 +12,7 @@ import type { Project } from '../project/project.js';
 import { stands } from '../specs/model/rounds.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
-import { componentsOf, useOfTag, written, type ComponentUse } from './uses.js';
+import { componentsOf, innermost, useOfTag, written, type ComponentUse } from './uses.js';
 
 /**
  * Uses by modules in which a component is not seen to be rendered: they import it or hand on one of their own, it is called
@@ -68,12 +68,14 @@ class UnseenUses {
     const own = summary.components;
     for (const [local, from] of summary.imports) {
       const declared = from.typeOnly ? undefined : this.#project.imported(file, from);
-      const component = declared && this.#project.componentAt(declared);
-      if (component && !this.#isShownIn(file, component, own) && !this.#project.onlyCompares(file, local))
+      const component = declared && innermost(this.#project.componentAt(declared), this.#project);
+      if (component && !this.#isShownIn(file, component, own) && !this.#project.onlyNames(file, local))
         this.#add(unseenUse(component));
     }
-    for (const each of own)
-      if (this.#seen.has(each) && summary.handedOn.has(each.name)) this.#add(unseenUse(each));
+    const handedOn = new Set(summary.handedOn);
+    for (const [name, handed] of summary.wrappers)
+      if (!this.#project.wrapped({ file, name })) for (const each of handed) handedOn.add(each);
+    for (const each of own) if (this.#seen.has(each) && handedOn.has(each.name)) this.#add(unseenUse(each));
     this.#addTags(file, (tag) => !own.some(({ place }) => stands(tag, place)));
   }
 

@@ -4,7 +4,9 @@ import { looseTags, tagPlaces, type LooseTag } from '../components/frameworks/re
 import {
   componentNodes,
   innerNodes,
+  NO_CLONES,
   viewsGiven,
+  type Clones,
   type Component,
   type ComponentNode,
   type ComponentRef,
@@ -15,7 +17,7 @@ import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
 import { isOff, type SpecFile } from '../specs/model/blocks.js';
 import { grouped } from '../util/grouped.js';
 import { stands } from '../specs/model/rounds.js';
-import type { Render } from '../specs/model/steps.js';
+import type { Render, Step } from '../specs/model/steps.js';
 import type { Value } from '../specs/model/values.js';
 import type { SpecRendering } from './spec-rendering.js';
 import type { RenderedTree, RenderedUse } from './rendered-tree.js';
@@ -50,19 +52,19 @@ export function componentUsesIn(
   const renders = file.renders.filter(({ block }) => !isOff(block));
   // Renders that are alike share one tree.
   const trees = new Set(renders.map((render) => rendering.tree(render)));
-  const apart = renders.flatMap((render) => [...treesApart(render, rendering, project)]);
-  const found = [...trees, ...apart].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
-  found.push(...usesBelow([...trees, ...apart], project));
+  const changes = file.blocks.flatMap((block) => (isOff(block) ? [] : block.steps.flatMap(changeOf)));
+  for (const render of renders) for (const tree of treesApart(render, rendering, project)) trees.add(tree);
+  for (const { render, view, path } of changes)
+    if (view) trees.add(rendering.treeOf(view, { ...render, file: path }));
+  const found = [...trees].flatMap((tree) => tree.uses.map((use) => placedUse(use, shownProps)));
+  found.push(...usesBelow([...trees], project));
   const inSpecs = renders.flatMap((render) => [
     ...(render.view ?? []).flatMap((node) =>
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
   found.push(...inSpecs);
-  for (const block of file.blocks.filter((block) => !isOff(block)))
-    for (const step of block.steps)
-      if (step.kind === 'act' && step.by === 'program' && step.render)
-        found.push(...changed({ ...step, render: step.render }, file, project));
+  for (const change of changes) found.push(...changed(change, file, project));
   // What a component of the spec file renders, the spec does.
   const own = found.map((use) => (use.by === file.path ? { ...use, by: undefined } : use));
   return unlike([...own, ...looseIn(file, own, project)]);
@@ -90,12 +92,15 @@ function looseIn(
 
 /** The use that a tag in the JSX of a file is, of which not more is known than what is written there. */
 export function useOfTag(
-  { ref, given, open }: LooseTag,
+  { ref, given, open, within }: LooseTag,
   file: string,
   project: Project,
 ): ComponentUse | undefined {
   const component = componentBehind(ref, file, project);
-  return component && { component, given: new Map([...given].map((name) => [name, UNKNOWN])), open };
+  if (!component) return undefined;
+  const use = { component, given: new Map([...given].map((name) => [name, UNKNOWN])), open };
+  const clones = within && componentBehind(within, file, project)?.clones;
+  return clones ? withClones(use, clones) : use;
 }
 
 // What stands in markup of a spec whose surroundings can't be read is rendered all the same, or is left out by them.
@@ -170,17 +175,24 @@ export function written(
   file: string,
   project: Project,
   root?: Render,
-  cloned = false,
+  cloned: Clones = NO_CLONES,
 ): ComponentUse[] {
-  const clones = cloned || (node.kind === 'component' && componentOf(node, file, project)?.clones === true);
+  // Only what is handed over itself is cloned, and nothing that stands in it.
+  const own = node.kind === 'component' ? componentOf(node, file, project)?.clones : undefined;
+  const isPassed = node.kind === 'component' || node.kind === 'element';
+  const clones = isPassed ? (own ?? NO_CLONES) : cloned;
   const inside = [...innerNodes(node), ...viewsGiven(node)].flatMap((each) =>
     written(each, file, project, undefined, clones),
   );
   if (node.kind !== 'component') return inside;
-  return [
-    ...usesOf(node, file, project, root).map((use) => ({ ...use, open: use.open || cloned })),
-    ...inside,
-  ];
+  return [...usesOf(node, file, project, root).map((use) => withClones(use, cloned)), ...inside];
+}
+
+// What it is given by those that clone it, nobody knows.
+function withClones(use: ComponentUse, cloned: Clones): ComponentUse {
+  if (cloned === 'any') return { ...use, open: true };
+  if (cloned.size === 0) return use;
+  return { ...use, given: new Map([...use.given, ...[...cloned].map((name) => [name, UNKNOWN] as const)]) };
 }
 
 /** What children are as a value: surely something, where an element or a text is among them. */
@@ -213,12 +225,15 @@ function orNotGiven(given: ReadonlyMap<string, Expr>, component: Component): Map
 const componentOf = (node: ComponentNode, file: string, project: Project): Component | undefined =>
   node.ref && componentBehind(node.ref, file, project);
 
-// The component of the project that a reference in a file stands for, behind those that only wrap it.
-function componentBehind(ref: ComponentRef, file: string, project: Project): Component | undefined {
-  let component = project.component(file, ref);
-  for (let step = 0; component?.wraps && step < 4; step++)
-    component = project.component(component.file, component.wraps);
-  return component;
+// The component of the project that a reference in a file stands for.
+const componentBehind = (ref: ComponentRef, file: string, project: Project): Component | undefined =>
+  innermost(project.component(file, ref), project);
+
+/** The component behind those that only wrap it. */
+export function innermost(component: Component | undefined, project: Project): Component | undefined {
+  let inner = component;
+  for (let step = 0; inner?.wraps && step < 4; step++) inner = project.component(inner.file, inner.wraps);
+  return inner;
 }
 
 /**
@@ -253,18 +268,28 @@ function waysOf(expr: Expr | undefined, byItem: boolean): readonly Expr[] {
   return items.map((item, i) => ({ ...expr, items: [item, ...items.filter((_, at) => at !== i)] }));
 }
 
+/** What a render is changed to later: other markup, with the file that it stands in, or other props. */
+interface Change {
+  render: Render;
+  first: Value;
+  view?: readonly ViewNode[];
+  path: string;
+}
+
 // `rerender(<KilnLid temp={20} />)`, `setProps({ temp: 20 })`
-function changed(
-  { render, name, args }: { render: Render; name: string; args: readonly Value[] },
-  file: SpecFile,
-  project: Project,
-): ComponentUse[] {
+function changeOf(step: Step): Change[] {
+  if (step.kind !== 'act' || step.by !== 'program' || !step.render) return [];
+  const { render, name, args } = step;
   const [first] = args;
-  const [node] = render.view ?? [];
   const change = changeBy(name, args.length);
   if (!first || !change || change === 'tells') return [];
-  const view = viewOfValue(first);
-  if (view && first.is === 'jsx') return view.flatMap((each) => written(each, first.tree.path, project));
+  if (first.is === 'jsx') return [{ render, first, view: viewOfValue(first), path: first.tree.path }];
+  return [{ render, first, path: render.file }];
+}
+
+function changed({ render, first, view, path }: Change, file: SpecFile, project: Project): ComponentUse[] {
+  if (view) return view.flatMap((each) => written(each, path, project));
+  const [node] = render.view ?? [];
   const component = node?.kind === 'component' ? componentOf(node, render.file, project) : undefined;
   if (!component) return [];
   if (first.is !== 'object') return [{ component, given: new Map(), open: true }];

@@ -123,7 +123,7 @@ function elementOf(call: Call, form: Form): CreatedElement | undefined {
   if (!type || type.type === 'SpreadElement') return undefined;
   const tag = tagOf(type);
   const name = tag ?? ({ type: 'JSXIdentifier', name: '?', start: type.start, end: type.end } as const);
-  const given = props ? attributesOf(unwrapped(props)) : [];
+  const given = props ? attributesGiven(unwrapped(props)) : [];
   const handed = form === 'arguments' ? undefined : given.find(isChildren);
   const inside = handed ? childrenIn(handed, form) : form === 'arguments' ? more : [];
   const opening = { start: call.start, end: (props ?? type).end };
@@ -183,7 +183,8 @@ function tagOf(node: Node): JSXElementName | undefined {
   };
 }
 
-function attributesOf(props: Node): JSXAttributeItem[] {
+/** What an object of props would be written as in markup: `{ id, ...more }` is `id={id} {...more}`. */
+export function attributesGiven(props: Node): JSXAttributeItem[] {
   const { start, end } = props;
   const nothing =
     (props.type === 'Literal' && props.value === null) ||
@@ -194,7 +195,7 @@ function attributesOf(props: Node): JSXAttributeItem[] {
   const joined =
     props.type === 'CallExpression' && JOINING.has(calledName(props) ?? '') ? props.arguments : undefined;
   if (joined?.every((each) => each.type !== 'SpreadElement'))
-    return joined.flatMap((each) => attributesOf(unwrapped(each)));
+    return joined.flatMap((each) => attributesGiven(unwrapped(each)));
   if (props.type !== 'ObjectExpression') return [spread(props)];
   return props.properties.map((each) => {
     if (each.type === 'SpreadElement') return spread(each.argument);

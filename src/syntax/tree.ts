@@ -303,15 +303,16 @@ const TYPES: ReadonlySet<string> = new Set([
 /**
  * Which of some names a module hands on to something that may do anything with what they stand for: to a call, into a list.
  * It does not by naming it in markup, by reading or setting its members, by giving it out or comparing it, nor by handing
- * it to one of the functions of `known` names. Only what stands `within` a part is looked at, where one is given.
+ * it to one of the functions of `known` names. Only what stands `within` a part is looked at, where one is given, and not
+ * at the nodes that are left out for `passing`.
  */
 export function handedOnIn(
   program: Node,
   names: ReadonlySet<string>,
   known: ReadonlySet<string>,
-  within?: { start: number; end: number },
+  { within, passing = [] }: { within?: { start: number; end: number }; passing?: readonly Node[] } = {},
 ): Set<string> {
-  const harmless = new Set<Node | null>();
+  const harmless = new Set<Node | null>(passing);
   const found = new Set<string>();
   if (names.size === 0) return found;
   walkTree(program, (node) => {
@@ -361,6 +362,30 @@ export const isOnlyCompared = (program: Node, name: string): boolean =>
     node.type === 'BinaryExpression' && EQUALITY.has(node.operator) ? [node.left, node.right] : [],
   );
 
+/**
+ * Whether a module does nothing with what a name stands for but what is seen by its tree: it stands in markup by that name, is
+ * exported or compared, or a member of it is taken (`<Menu.Item>`).
+ */
+export const isOnlyNamed = (program: Node, name: string): boolean =>
+  standsOnly(program, name, (node) => {
+    switch (node.type) {
+      case 'BinaryExpression':
+        return EQUALITY.has(node.operator) ? [node.left, node.right] : [];
+      case 'MemberExpression':
+      case 'JSXMemberExpression':
+        return [node.object];
+      case 'JSXOpeningElement':
+      case 'JSXClosingElement':
+        return [node.name];
+      case 'ExportSpecifier':
+        return [node.local, node.exported];
+      case 'ExportDefaultDeclaration':
+        return [node.declaration];
+      default:
+        return [];
+    }
+  });
+
 /** Whether a module only keeps what a name stands for, in an object or under another name: nothing there throws where it is undefined. */
 export const isOnlyKept = (program: Node, name: string): boolean =>
   standsOnly(program, name, (node) => {
@@ -378,12 +403,13 @@ export const isOnlyKept = (program: Node, name: string): boolean =>
 function standsOnly(program: Node, name: string, held: (node: Node) => readonly (Node | null)[]): boolean {
   const allowed = new Set<Node>();
   let others = false;
+  const namesIt = (node: Node): boolean =>
+    (node.type === 'Identifier' || node.type === 'JSXIdentifier') && node.name === name;
   walkTree(program, (node) => {
     if (others || node.type === 'ImportDeclaration' || TYPES.has(node.type)) return false;
     if ('exportKind' in node && node.exportKind === 'type') return false;
-    for (const each of held(node)) if (each?.type === 'Identifier' && each.name === name) allowed.add(each);
-    if ((node.type === 'Identifier' || node.type === 'JSXIdentifier') && node.name === name)
-      others ||= !allowed.has(node);
+    for (const each of held(node)) if (each && namesIt(each)) allowed.add(each);
+    if (namesIt(node)) others ||= !allowed.has(node);
     return undefined;
   });
   return !others;

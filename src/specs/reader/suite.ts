@@ -48,7 +48,7 @@ function useByName({ standIns }: SpecFile, tree: ModuleTree): void {
     const [name] = standIn.path?.split('.') ?? [];
     if (name === undefined || standIn.used) continue;
     const within = (standIn.binding?.block ?? standIn.block).place;
-    standIn.used = handedOnIn(tree.script.program, new Set([name]), JUDGING, within).has(name);
+    standIn.used = handedOnIn(tree.script.program, new Set([name]), JUDGING, { within }).has(name);
   }
 }
 

@@ -34,9 +34,17 @@ export const htmlName = (name: string): string => HTML_NAMES[name] ?? name.toLow
 type ReadView = (node: Node, scope: ComponentScope) => ViewNode[];
 
 /** What an opening tag gives its element or component: attributes, props, class names, events, spreads. */
-export function attributesOf(node: JsxElement, scope: ComponentScope, viewOf: ReadView): TagContents {
+export const attributesOf = (node: JsxElement, scope: ComponentScope, viewOf: ReadView): TagContents =>
+  contentsOf(node.openingElement.attributes, scope, viewOf);
+
+/** What some attributes give, in their order. */
+export function contentsOf(
+  attributes: JsxElement['openingElement']['attributes'],
+  scope: ComponentScope,
+  viewOf: ReadView,
+): TagContents {
   const given = nothingGiven();
-  for (const each of node.openingElement.attributes) {
+  for (const each of attributes) {
     if (each.type === 'JSXSpreadAttribute') {
       spread(each.argument, scope, given, viewOf);
       continue;

@@ -1,5 +1,5 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
-import { type JsxElement, attributesOf, htmlName } from './jsx-attributes.js';
+import { type JsxElement, attributesOf, contentsOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
 import { consumes, inProvider } from './contexts.js';
 import { passesOn, showsNothing } from './passing.js';
@@ -10,14 +10,22 @@ import {
   ownMethod,
   partsIn,
   resolved,
+  type CallNode,
   type NameBinding,
   type ComponentScope,
   type WayOut,
 } from '../../scope.js';
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
-import type { CreatedElement } from '../../../syntax/created-elements.js';
-import { calledName, isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
+import { attributesGiven, type CreatedElement } from '../../../syntax/created-elements.js';
+import {
+  calledName,
+  isFunction,
+  memberName,
+  pathOf,
+  unwrapped,
+  type FunctionNode,
+} from '../../../syntax/tree.js';
 import {
   constant,
   isUndefined,
@@ -34,7 +42,7 @@ import {
 import { shown } from '../../expr-text.js';
 import { exprOf, named, conditionOf } from '../../read-expr.js';
 import { functionScope, waysOut } from '../../ways.js';
-import { componentNode, elementNode, type TagContents } from '../../given.js';
+import { componentNode, elementNode, withMore, type TagContents } from '../../given.js';
 import { EARLY_RETURN } from '../../view.js';
 import { chosenComponents, type ChosenComponent } from './chosen-components.js';
 import type { TemplateArm, ViewNode } from '../../view.js';
@@ -170,14 +178,23 @@ function callView(
   depth: number,
 ): ViewNode[] {
   const place = { start: node.start, end: node.end };
-  const [first] = node.arguments;
+  const [first, second] = node.arguments;
   const method = memberName(unwrapped(node.callee));
+  const handed = childrenGoneThrough(node);
+  if (handed) {
+    const fn = inFile(resolved(handed.by, scope), scope);
+    if (fn && isFunction(fn.node))
+      return [eachChild(viewOf(handed.of, scope, depth + 1), fn.node, fn.scope, depth)];
+  }
   if (method === 'map' || method === 'flatMap') {
     const fn = first && inFile(resolved(first, scope), scope);
     if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
   }
   const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
-  if (callee && SHOWS_FIRST.has(callee) && first) return viewOf(first, scope, depth + 1);
+  if (callee && SHOWS_FIRST.has(callee) && first) {
+    const view = viewOf(first, scope, depth + 1);
+    return callee === 'cloneElement' && second ? cloned(view, second, scope, depth) : view;
+  }
   const own = ownMethod(unwrapped(node.callee), scope);
   if (own?.is === 'node' && isFunction(own.node)) return functionView(own.node, own.scope, depth);
   const fn = inFile(resolved(node.callee, scope), scope);
@@ -185,6 +202,39 @@ function callView(
   const called = exprOf(node.callee, scope);
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
 }
+
+function cloned(view: ViewNode[], props: Node, scope: ComponentScope, depth: number): ViewNode[] {
+  const attributes = attributesGiven(unwrapped(props));
+  const more = contentsOf(attributes, scope, (each, at) => viewOf(each, at, depth + 1));
+  return view.map((node) => withMore(node, more));
+}
+
+// `Children.map(children, (child) => …)`, `Children.toArray(children).map((child) => …)`
+function childrenGoneThrough({
+  callee,
+  arguments: [first, second],
+}: CallNode): { of: Node; by: Node } | undefined {
+  const called = unwrapped(callee);
+  if (called.type !== 'MemberExpression' || memberName(called) !== 'map' || !first) return undefined;
+  const object = unwrapped(called.object);
+  if (isChildren(object)) return second && { of: first, by: second };
+  if (object.type !== 'CallExpression' || memberName(unwrapped(object.callee)) !== 'toArray')
+    return undefined;
+  const list = unwrapped(object.callee);
+  const [all] = object.arguments;
+  return all && list.type === 'MemberExpression' && isChildren(list.object)
+    ? { of: all, by: first }
+    : undefined;
+}
+
+const isChildren = (node: Node): boolean => /^(?:\w+\.)?Children$/.test(pathOf(unwrapped(node)) ?? '');
+
+// How many there are, and which, whoever hands them over knows.
+const eachChild = (view: ViewNode[], fn: FunctionNode, scope: ComponentScope, depth: number): ViewNode => ({
+  kind: 'repeat',
+  children: functionView(fn, scope, depth, parameter(fn.params[0], { is: 'view', view }, scope)),
+  place: { start: fn.start, end: fn.end },
+});
 
 // The places of a view are those of one file.
 const inFile = <T extends { scope: ComponentScope }>(
@@ -297,7 +347,7 @@ function elementView(node: JsxElement, scope: ComponentScope, depth: number): Vi
   if (node.children.some(isFunctionIn(scope))) (given.functions ??= new Set()).add('children');
   const components = chosen && chosenIn(type ?? text, scope);
   if (components)
-    return components.flatMap(({ ref, given: other, name, test }, i) => {
+    return components.flatMap(({ ref, given: other, name, test }, i): readonly ViewNode[] => {
       const one = componentNode(given, { name, ref, place, slots });
       const view = passesOn(ref)
         ? children

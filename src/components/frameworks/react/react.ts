@@ -27,6 +27,7 @@ import { functionScope } from '../../ways.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
 import { givenByPair, providerView } from './contexts.js';
+import { clonesIn } from './clones.js';
 import { reactCall } from './react-calls.js';
 import { styledView } from './styled.js';
 import { listeningIn, opensIn } from '../../opens.js';
@@ -39,7 +40,7 @@ import {
   type DeclaredTypes,
 } from '../../prop-types.js';
 import { inner, propsOf, type NameBinding, type ComponentScope } from '../../scope.js';
-import type { Component, ComponentRef, FirstState, ViewNode } from '../../view.js';
+import type { Clones, Component, ComponentRef, FirstState, ViewNode } from '../../view.js';
 
 /** What a name that a module imports stands for, where that is looked at. */
 export type Imported = (name: string) => NameBinding | undefined;
@@ -199,7 +200,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
   const body = functionScope(made, scope, params);
   const firsts = firstStates(made, body, module);
   // Of a package's component nobody asks more than what it shows.
-  if (isInstalled(base.file)) return { ...base, view, props, firsts, clones: clones(made) };
+  if (isInstalled(base.file)) return { ...base, view, props, firsts, clones: named(clonesIn(made)) };
   const domains = propDomains(made, node, module.types);
   const defaulted = new Set(
     [...params.values()].flatMap((bound) => (bound.is === 'prop' && bound.fallback ? [bound.name] : [])),
@@ -227,7 +228,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     eventProps,
     opens,
     listens,
-    clones: clones(made),
+    clones: clonesIn(made),
     takes: isWholePropsType(made, node, module.types) ? takenProps(made) : undefined,
   };
 }
@@ -257,14 +258,8 @@ function firstStates(
 // Of packages: what moves on the screen and has no words, as @mui/material's waves under a pointer.
 const SHOW_NOTHING: ReadonlySet<string> = new Set(['TouchRipple']);
 
-function clones(node: Node): boolean {
-  let found = false;
-  walkTree(node, (each) => {
-    found ||= each.type === 'Identifier' && each.name === 'cloneElement';
-    return !found;
-  });
-  return found;
-}
+// What it names nowhere is the platform's: a package knows no other props.
+const named = (clones: Clones | undefined): Clones | undefined => (clones === 'any' ? undefined : clones);
 
 type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
 
@@ -306,7 +301,7 @@ function fromClass(
     eventProps,
     opens,
     listens,
-    clones: clones(node),
+    clones: clonesIn(node),
     takes: !type || isWholeType(type, types) ? takenProps(node) : undefined,
   };
 }
