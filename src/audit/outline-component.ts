@@ -16,6 +16,7 @@ import { searchScope } from '../rendering/scope.js';
 import { inputsInWords, valueText } from '../writing/inputs.js';
 import { argsOf } from '../writing/rewrite.js';
 import { kitQuery, queryKit } from '../writing/kit.js';
+import { grouped } from '../util/grouped.js';
 import { inShort } from '../util/printable.js';
 import { shownName } from './shown-name.js';
 
@@ -74,15 +75,21 @@ export function outlinedComponent(
     name,
     line: lineOf(file, place.start),
     props: propsOf(component),
-    elements: tree.elements
-      .filter((element) => isWorthALine(element, handlers))
-      .map((element) => ({
-        file: relative(element.file),
-        line: lineOf(element.file, element.place.start),
-        ...described(element, tree),
-        events: handlers.get(element.place.start) ?? [],
-        query: queryFor(element, tree, { modules, testIdAttribute, project }),
-      })),
+    elements: onceEach(
+      tree.elements
+        .filter((element) => isWorthALine(element, handlers))
+        .map((element) => {
+          // Of what a package shows, the project knows where it uses it.
+          const { file: from, start } = element.usedAt ?? { file: element.file, start: element.place.start };
+          return {
+            file: relative(from),
+            line: lineOf(from, start),
+            ...described(element, tree),
+            events: handlers.get(element.place.start) ?? [],
+            query: queryFor(element, tree, { modules, testIdAttribute, project }),
+          };
+        }),
+    ),
     arms: branchesOf(project, project.summary(file)?.components ?? [component])
       .branches.filter(
         ({ component: owner, branch }) =>
@@ -101,6 +108,21 @@ export function outlinedComponent(
           })),
       ),
   };
+}
+
+// One element that stands in several arms, of which only one is shown: on each of them, what all say.
+function onceEach(elements: readonly OutlinedElement[]): OutlinedElement[] {
+  const same = ({ file, line, markup, role, name }: OutlinedElement): string =>
+    [file, line, markup, role, name].join('\n');
+  return [...grouped(elements, same).values()].flatMap(([first, ...others]) =>
+    first
+      ? {
+          ...first,
+          when: first.when.filter((each) => others.every(({ when }) => when.includes(each))),
+          query: others.every(({ query }) => query === first.query) ? first.query : undefined,
+        }
+      : [],
+  );
 }
 
 // What it is given here: its defaults, as far as they are texts, and else anything that it knows by name.

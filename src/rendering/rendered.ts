@@ -349,7 +349,7 @@ class Expansion {
   }
 
   #branch(node: Node<'branch'>, context: Context, at: Position, into: RenderedNode[]): void {
-    const holds = node.test && !this.#input.everything ? this.#outcome(node.test, context) : undefined;
+    const holds = node.test && this.#outcome(node.test, context);
     if (holds === false) {
       this.pruned = true;
       return;
@@ -407,7 +407,12 @@ class Expansion {
   }
 
   #outcome(test: Condition, context: Context): boolean | undefined {
-    return outcome(test, this.#givenIn(context), this.#filledBefore(context));
+    if (!this.#input.everything) return outcome(test, this.#givenIn(context), this.#filledBefore(context));
+    // Under any condition, what a component of a package is not given, it is not given.
+    if (!context.component || !isInstalled(context.component.file)) return undefined;
+    const usual = this.#givenIn(context);
+    const isGiven = (name: string): boolean => context.given.has(name) || importOfKey(name) !== undefined;
+    return outcome(test, (name) => (isGiven(name) ? UNKNOWN : usual(name)));
   }
 
   #filledBefore(context: Context): Filled {

@@ -161,7 +161,7 @@ class Events {
   readonly carried = new Map<string, Carried[]>();
   readonly outOfSight = new Map<
     RenderedTree | undefined,
-    { events: Set<string>; carried: Carried[]; seen: Set<string> }
+    { events: Set<string>; carried: Carried[]; seen: ReadonlySet<string> }
   >();
   readonly #rendering: SpecRendering;
 
@@ -173,8 +173,7 @@ class Events {
   addAll(blocks: readonly Block[], spec: Block): void {
     // Most specs act on nothing: what they render is only asked for where one does.
     let page: readonly RenderedTree[] | undefined;
-    const touched = new Set<RenderedElement>();
-    const left = new Set<RenderedElement>();
+    const touched = new Set<string>();
     const typed: Typed = new Map();
     for (const step of blocks.flatMap(({ steps }) => steps)) {
       const events = eventsOf(step);
@@ -182,14 +181,20 @@ class Events {
       // A raw event is that one alone.
       const own = step.kind === 'act' && step.by === 'raw' && !mayBringAny(step);
       (own ? [eventOf(step).toLowerCase()] : events).forEach((event) => this.anywhere.add(event));
-      if (step.kind === 'act' && step.by === 'user') this.#fire(LEFT, touched, left);
+      if (step.kind === 'act' && step.by === 'user') {
+        for (const key of touched) this.#note(key, LEFT);
+        touched.clear();
+      }
       page ??= this.#rendering.rendersFor(spec).map((render) => this.#rendering.tree(render));
       const { trees, found } = this.#hitBy(step, page);
-      const elements = found ?? trees.flatMap(({ elements }) => elements);
+      const keys = found ? [keysAbove(found)] : trees.map(keysIn);
       const values = step.kind === 'act' ? carriedBy(step, found ?? [], typed) : {};
       const carried = { events: new Set(events), ...values };
-      this.#fire(events, elements, undefined, carried);
-      elements.forEach((element) => touched.add(element));
+      for (const some of keys)
+        for (const key of some) {
+          this.#note(key, events, carried);
+          touched.add(key);
+        }
       if (trees.length === 0) this.#fireOutOf(undefined, events, carried);
       for (const tree of trees) if (!tree.complete) this.#fireOutOf(tree, events, carried);
     }
@@ -210,21 +215,7 @@ class Events {
     return { trees: [tree], found: reach ? this.#rendering.mayFind(reach) : isOnRoot ? roots : undefined };
   }
 
-  // An event rises from the element that it is fired on; what is `done` has had it, and all above it.
-  #fire(
-    events: readonly string[],
-    elements: Iterable<RenderedElement>,
-    done = new Set<RenderedElement>(),
-    carried?: Carried,
-  ): void {
-    for (const element of elements)
-      for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
-        done.add(at);
-        for (const key of keysOf(at)) this.#note(key, events, carried);
-      }
-  }
-
-  #note(key: string, events: readonly string[], carried: Carried | undefined): void {
+  #note(key: string, events: readonly string[], carried?: Carried): void {
     const known = this.onElements.get(key) ?? new Set();
     events.forEach((event) => known.add(event));
     this.onElements.set(key, known);
@@ -235,7 +226,11 @@ class Events {
   }
 
   #fireOutOf(tree: RenderedTree | undefined, events: readonly string[], carried: Carried): void {
-    const known = this.outOfSight.get(tree) ?? { events: new Set(), carried: [], seen: keysIn(tree) };
+    const known = this.outOfSight.get(tree) ?? {
+      events: new Set(),
+      carried: [],
+      seen: tree ? keysIn(tree) : new Set(),
+    };
     events.forEach((event) => known.events.add(event));
     known.carried.push(carried);
     this.outOfSight.set(tree, known);
@@ -248,7 +243,26 @@ const keysOf = ({ file, place, usedAt }: RenderedElement): string[] => [
   ...(usedAt ? [elementKey(usedAt.file, usedAt.start)] : []),
 ];
 
-const keysIn = (tree: RenderedTree | undefined): Set<string> => new Set(tree?.elements.flatMap(keysOf));
+// An event rises from the elements that it is fired on.
+function keysAbove(elements: Iterable<RenderedElement>): Set<string> {
+  const keys = new Set<string>();
+  const done = new Set<RenderedElement>();
+  for (const element of elements)
+    for (let at: RenderedElement | undefined = element; at && !done.has(at); at = at.parent) {
+      done.add(at);
+      for (const key of keysOf(at)) keys.add(key);
+    }
+  return keys;
+}
+
+const keysKnown = new WeakMap<RenderedTree, ReadonlySet<string>>();
+
+// Of all elements of a tree; each worked out once.
+function keysIn(tree: RenderedTree): ReadonlySet<string> {
+  const keys = keysKnown.get(tree) ?? new Set(tree.elements.flatMap(keysOf));
+  keysKnown.set(tree, keys);
+  return keys;
+}
 
 function originOf({ from }: Reach): Render | 'page' | 'unknown' {
   return typeof from === 'object' && !('teardown' in from) ? originOf(from) : from;

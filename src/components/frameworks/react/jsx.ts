@@ -50,7 +50,7 @@ import type { Span } from '../../../finding.js';
 
 // By any way that they are come by: `React.Fragment`, `KilnContext.Provider`.
 const TRANSPARENT = new Set(['Fragment', 'Suspense', 'StrictMode', 'Profiler', 'Provider', 'Consumer']);
-const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement', 'only', 'toArray']);
+const SHOWS_FIRST = new Set(['createPortal', 'memo', 'useMemo', 'cloneElement', 'only']);
 const DEEPEST = 48;
 // A function that gives markup may call itself: each call counts for many levels.
 const CALL = 6;
@@ -75,9 +75,12 @@ export function viewOf(node: Node, scope: ComponentScope, depth = 0): ViewNode[]
       if (possibleValues(either)?.every((value) => typeof value === 'string')) return textView(either, place);
       const condition = scope.text.slice(inner.test.start, inner.test.end);
       const test = conditionOf(inner.test, scope);
+      const [then, otherwise] = [sub(inner.consequent), sub(inner.alternate)];
+      // `isValidElement(child) ? cloneElement(child, { size }) : child` shows the child either way.
+      if (isOneSlot(then, otherwise)) return then;
       return [
-        ...branch(condition, test, sub(inner.consequent), place, { of: inner.start, arm: 0 }),
-        ...branch(`not (${condition})`, not(test), sub(inner.alternate), place, { of: inner.start, arm: 1 }),
+        ...branch(condition, test, then, place, { of: inner.start, arm: 0 }),
+        ...branch(`not (${condition})`, not(test), otherwise, place, { of: inner.start, arm: 1 }),
       ];
     }
     case 'LogicalExpression': {
@@ -104,6 +107,11 @@ export function viewOf(node: Node, scope: ComponentScope, depth = 0): ViewNode[]
     default:
       return exprView(exprOf(inner, scope), place);
   }
+}
+
+function isOneSlot([one, ...more]: readonly ViewNode[], [other, ...others]: readonly ViewNode[]): boolean {
+  const isOne = more.length === 0 && others.length === 0 && one?.kind === 'slot' && other?.kind === 'slot';
+  return isOne && one.name === other.name && one.fallback.length === 0 && other.fallback.length === 0;
 }
 
 function textView(text: Expr, place: Span, open = false): ViewNode[] {
@@ -180,12 +188,11 @@ function callView(
   const place = { start: node.start, end: node.end };
   const [first, second] = node.arguments;
   const method = memberName(unwrapped(node.callee));
-  const handed = childrenGoneThrough(node);
-  if (handed) {
-    const fn = inFile(resolved(handed.by, scope), scope);
-    if (fn && isFunction(fn.node))
-      return [eachChild(viewOf(handed.of, scope, depth + 1), fn.node, fn.scope, depth)];
-  }
+  const list = listOfChildren(node, scope, depth);
+  if (list) return list;
+  const through = childrenGoneThrough(node, scope, depth);
+  const each = through && inFile(resolved(through.by, scope), scope);
+  if (through && each && isFunction(each.node)) return eachChild(through.of, each.node, each.scope, depth);
   if (method === 'map' || method === 'flatMap') {
     const fn = first && inFile(resolved(first, scope), scope);
     if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
@@ -210,31 +217,46 @@ function cloned(view: ViewNode[], props: Node, scope: ComponentScope, depth: num
 }
 
 // `Children.map(children, (child) => …)`, `Children.toArray(children).map((child) => …)`
-function childrenGoneThrough({
-  callee,
-  arguments: [first, second],
-}: CallNode): { of: Node; by: Node } | undefined {
+function childrenGoneThrough(
+  { callee, arguments: [first, second] }: CallNode,
+  scope: ComponentScope,
+  depth: number,
+): { of: ViewNode[]; by: Node } | undefined {
   const called = unwrapped(callee);
   if (called.type !== 'MemberExpression' || memberName(called) !== 'map' || !first) return undefined;
-  const object = unwrapped(called.object);
-  if (isChildren(object)) return second && { of: first, by: second };
-  if (object.type !== 'CallExpression' || memberName(unwrapped(object.callee)) !== 'toArray')
-    return undefined;
-  const list = unwrapped(object.callee);
-  const [all] = object.arguments;
-  return all && list.type === 'MemberExpression' && isChildren(list.object)
-    ? { of: all, by: first }
-    : undefined;
+  if (isChildren(called.object)) return second && { of: viewOf(first, scope, depth + 1), by: second };
+  const of = listOfChildren(called.object, scope, depth);
+  return of && { of, by: first };
+}
+
+// `Children.toArray(children)`, `getValidChildren(children)` of @chakra-ui, also without some of them.
+function listOfChildren(node: Node, scope: ComponentScope, depth: number): ViewNode[] | undefined {
+  const found = inFile(resolved(node, scope), scope) ?? { node, scope };
+  const call = unwrapped(found.node);
+  if (call.type !== 'CallExpression' || depth > DEEPEST) return undefined;
+  const callee = unwrapped(call.callee);
+  const object = callee.type === 'MemberExpression' ? callee.object : undefined;
+  const [first] = call.arguments;
+  switch (calledName(call)) {
+    case 'filter':
+      return object && listOfChildren(object, found.scope, depth + 1);
+    case 'toArray':
+      return first && object && isChildren(object) ? viewOf(first, found.scope, depth + 1) : undefined;
+    case 'getValidChildren':
+      return first && viewOf(first, found.scope, depth + 1);
+    default:
+      return undefined;
+  }
 }
 
 const isChildren = (node: Node): boolean => /^(?:\w+\.)?Children$/.test(pathOf(unwrapped(node)) ?? '');
 
-// How many there are, and which, whoever hands them over knows.
-const eachChild = (view: ViewNode[], fn: FunctionNode, scope: ComponentScope, depth: number): ViewNode => ({
-  kind: 'repeat',
-  children: functionView(fn, scope, depth, parameter(fn.params[0], { is: 'view', view }, scope)),
-  place: { start: fn.start, end: fn.end },
-});
+function eachChild(view: ViewNode[], fn: FunctionNode, scope: ComponentScope, depth: number): ViewNode[] {
+  const children = functionView(fn, scope, depth, parameter(fn.params[0], { is: 'view', view }, scope));
+  if (isOneSlot(children, view)) return view;
+  // How many there are, and which, whoever hands them over knows.
+  return [{ kind: 'repeat', children, place: { start: fn.start, end: fn.end } }];
+}
 
 // The places of a view are those of one file.
 const inFile = <T extends { scope: ComponentScope }>(
