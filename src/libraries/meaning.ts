@@ -102,11 +102,12 @@ export type Meaning =
   /** A pick from many by position; the position is the first argument where `call` is set. */
   | { kind: 'pick'; gives: TypeName; index?: number | 'last' }
   | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
-  /** A call that runs its function argument; `retries`: again until it passes, or until what it gives is true; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come. */
+  /** A call that runs its function argument; `retries`: again until it passes, or until what it gives is true; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come; `settles`: what it does to renders has come to rest when it ends. */
   | {
       kind: 'runs';
       waits?: boolean;
       retries?: 'till-passes' | 'till-true';
+      settles?: boolean;
       defers?: boolean;
       asserts?: boolean;
     }

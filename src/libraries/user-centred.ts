@@ -43,7 +43,7 @@ export const userCentred: readonly Dialect[] = [
       ...shared,
       render: render('element'),
       renderHook: { kind: 'gives', type: 'instance', hook: true },
-      act: { kind: 'runs' },
+      act: { kind: 'runs', settles: true },
       cleanup: { kind: 'unmount' },
     },
   },

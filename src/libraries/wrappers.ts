@@ -69,7 +69,7 @@ export const wrappers: readonly Dialect[] = [
   {
     name: 'React, act',
     modules: ['react'],
-    exports: { act: { kind: 'runs' } },
+    exports: { act: { kind: 'runs', settles: true } },
   },
   {
     name: 'React, DOM',
@@ -97,7 +97,7 @@ export const wrappers: readonly Dialect[] = [
     name: 'React, DOM test utilities',
     modules: ['react-dom/test-utils'],
     exports: {
-      act: { kind: 'runs' },
+      act: { kind: 'runs', settles: true },
       Simulate: { kind: 'object', type: 'fireEvent' },
       renderIntoDocument: { kind: 'render', takes: 'element', gives: 'instance', teardown: 'nobody' },
       // react-dom 15 and 16, test-utils: `find…` throws unless there is one, `scry…` gives a list.

@@ -16,6 +16,7 @@ import { C14 } from './C14.js';
 import { C15 } from './C15.js';
 import { C16 } from './C16.js';
 import { C17 } from './C17.js';
+import { C18 } from './C18.js';
 
 /** The checks of this family, by number. */
 export const CLEANUP: readonly Check[] = [
@@ -36,4 +37,5 @@ export const CLEANUP: readonly Check[] = [
   C15,
   C16,
   C17,
+  C18,
 ];

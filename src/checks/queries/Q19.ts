@@ -11,6 +11,9 @@ import { reachOf, takesElements } from '../questions/used-reaches.js';
 
 const message = (read: string, query: string): string =>
   `“${read}” is read off what ${query} finds: where it is another, the report shows two values, and not of what.`;
+const messageEmpty = (read: string): string =>
+  `That nothing is shown is asked by “${read}”: when it fails, the report doesn’t say what is shown.`;
+const adviceEmpty = 'Ask the container itself: expect(container).toBeEmptyDOMElement().';
 const advice = (matcher: string): string => `Ask the element itself: ${matcher}.`;
 const adviceRole = 'Ask for it by its role: a tag is no matter of a user’s.';
 const adviceMarkup =
@@ -41,6 +44,14 @@ export const Q19: FileCheck = {
 
 function check(assertion: Assertion, context: FileContext): Finding | undefined {
   const { subject, asks, place, args, matcher = '' } = assertion;
+  const empty = emptiness(assertion);
+  if (empty !== undefined)
+    return {
+      place: inFile(context, place),
+      certainty: 'sure',
+      message: messageEmpty(empty),
+      advice: adviceEmpty,
+    };
   const reach = reachOf(assertion);
   const isJudged = ['equal', 'truthy', 'falsy'].includes(asks ?? '') || COMPARING.has(matcher);
   // In other styles the library has matchers of its own.
@@ -57,6 +68,23 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
     advice: own,
   };
 }
+
+// `expect(container.firstChild).toBeNull()`, `expect(container.innerHTML).toBe('')`: what is read.
+function emptiness({ subject, asks, args: [wanted], not }: Assertion): string | undefined {
+  if (not) return undefined;
+  if (subject.is === 'thing' && asks === 'null')
+    return isFirstOfRender(subject) ? subject.reach?.name : undefined;
+  if (subject.is !== 'read' || asks !== 'equal' || textOfValue(wanted) !== '') return undefined;
+  const { of, name } = subject;
+  const isContainer = of.is === 'thing' && of.type === 'element' && of.render !== undefined && !of.reach;
+  return isContainer && CONTENT.has(name) ? name : undefined;
+}
+
+const isFirstOfRender = ({ reach }: Extract<Value, { is: 'thing' }>): boolean =>
+  reach !== undefined && FIRST.has(reach.name) && typeof reach.from === 'object' && 'teardown' in reach.from;
+
+const FIRST: ReadonlySet<string> = new Set(['firstChild', 'firstElementChild']);
+const CONTENT: ReadonlySet<string> = new Set(['innerHTML', 'textContent']);
 
 const STRUCTURE: ReadonlySet<By> = new Set(['selector', 'id', 'class', 'tag'] as const);
 const COMPARING: ReadonlySet<string> = new Set(['toContain', 'toMatch', 'toStrictEqual']);

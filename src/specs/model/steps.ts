@@ -33,8 +33,16 @@ export interface Circumstances {
   guard: Guard | undefined;
   /** In a callback that is run again until it passes: the call that does so. */
   retried: Span | undefined;
+  /** In a callback after which all renders have come to rest: the call that sees to it. */
+  settled: Settling | undefined;
   /** In a loop over a list that is written out, the innermost one. */
   loop: Loop | undefined;
+}
+
+/** A call that runs a function and has what it renders come to rest: `act(…)`; `async`: the function is; `statements`: how many it has. */
+export interface Settling extends Span {
+  async: boolean;
+  statements: number;
 }
 
 /** A loop over a list that is written out; its place is that of the list, or of the call that walks it. */

@@ -3,6 +3,8 @@ import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions
 import { isOptionalChain, namesOnTheWay, type FunctionNode } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
+import type { Settling } from '../model/steps.js';
+import type { Span } from '../../finding.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
@@ -231,11 +233,18 @@ function runs(
   if (meaning.defers) return fn ?? UNKNOWN_VALUE;
   if (fn?.is !== 'function') return waited(meaning.waits, UNKNOWN_VALUE, 'wait');
   const retried = meaning.retries ? run.placeOf(node) : run.flags.retried;
+  const settled = meaning.settles ? settling(run.placeOf(node), fn.node) : run.flags.settled;
   const before = run.block.steps.length;
-  const value = run.under({ retried }, () => run.callFunction(fn, [], node));
+  const value = run.under({ retried, settled }, () => run.callFunction(fn, [], node));
   if (meaning.retries === 'till-passes') endsAtOnce(run, name, fn.node, before, node);
   return waited(meaning.waits, value, 'wait');
 }
+
+const settling = (place: Span, { async, body }: FunctionNode): Settling => ({
+  ...place,
+  async,
+  statements: body?.type === 'BlockStatement' ? body.body.length : 1,
+});
 
 // A callback with nothing in it, or with no more than a query that gives nothing where it finds nothing.
 function endsAtOnce(

@@ -29,6 +29,7 @@ type Flags = Pick<
   | 'awaited'
   | 'guard'
   | 'retried'
+  | 'settled'
   | 'loop'
 >;
 
@@ -44,6 +45,7 @@ const PLAIN: Flags = {
   awaited: false,
   guard: undefined,
   retried: undefined,
+  settled: undefined,
   loop: undefined,
 };
 
