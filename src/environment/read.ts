@@ -54,9 +54,10 @@ export class Environments {
     return this.#settings.read(file);
   }
 
-  /** The environment of the package that a file belongs to. */
+  /** The environment of the package that a file belongs to; of an installed file, that of the package it is installed for. */
   of(file: string): Environment {
-    const here = dirname(file);
+    const installs = file.indexOf('/node_modules/', this.#root.length);
+    const here = installs < 0 ? dirname(file) : file.slice(0, installs);
     const known = this.#byFolder.get(here);
     if (known) return known;
     const environment = this.#environmentFor(here);
