@@ -193,7 +193,7 @@ const otherAbsence = (spec: Block, context: FileContext): ToldDeed | undefined =
 
 // What a title says besides showing may be the call.
 const SHOWS =
-  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:and|then|calls?|trigger\w*|emits?|fires?|sends?|with|by|via)\b)/i;
+  /^(?:it )?(?:should |must |will )?(?:renders?|shows?|displays?)\b(?!.*\b(?:and|then|but|disabled|calls?|trigger\w*|emits?|fires?|sends?|click\w*|press\w*|with|by|via)\b)/i;
 // Functions that show something by being called, and stand-ins of components.
 const SHOWING =
   /show|display|render|open|launch|alert|toast|notif|snack|modal|dialog|message|print|log|warn|error|workspace/i;
