@@ -35,7 +35,9 @@ export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | u
 function readBefore(steps: readonly UseStep[]): { step: UseStep; callback: boolean } | undefined {
   let callback = false;
   for (const step of steps) {
-    if (surelyAssigns(step)) return undefined;
+    // A component of the spec file sets it each time it is rendered, or in a callback of its own: which, is not told.
+    const isSet = surelyAssigns(step) || (step.use.how === 'assign' && step.inComponent);
+    if (isSet) return undefined;
     if (step.use.how !== 'assign') return { step, callback };
     callback ||= !step.use.compound;
   }
