@@ -83,7 +83,9 @@ function ofControls(reach: Reach, all: Reach, isActedOn: boolean, context: FileC
   if (reach.via || !all.asUser || all.args.length > 1 || reach.position === 'unknown') return undefined;
   const role = all.by === 'role' ? textOfValue(all.args[0]) : undefined;
   const isControl = role !== undefined && (CONTROLS.has(role) || (isActedOn && PARTS.has(role)));
-  if (!isControl && !WORDS.has(all.by)) return undefined;
+  // What many have one test id for is told apart by more than its place, where a user acts on it.
+  const isMarked = isActedOn && all.by === 'testId';
+  if (!isControl && !isMarked && !WORDS.has(all.by)) return undefined;
   return {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),
