@@ -69,6 +69,8 @@ export function outlinedComponent(
     slots: new Map(),
   };
   const tree = rendered(project, { file, view: [node], everything: true });
+  // Names are said in the words that stand in the code; whether specs find them by these, or by keys, is not told here.
+  const told = rendered(project, { file, view: [node], everything: true, spoken: 'words' });
   const handlers = handlersOf(component.view);
   const lineOf = (path: string, at: number): number => project.source(path)?.lines.at(at).line ?? 0;
   return {
@@ -77,14 +79,15 @@ export function outlinedComponent(
     props: propsOf(component),
     elements: onceEach(
       tree.elements
-        .filter((element) => isWorthALine(element, handlers))
-        .map((element) => {
+        .map((element, i) => ({ element, inWords: told.elements[i] ?? element }))
+        .filter(({ element }) => isWorthALine(element, handlers))
+        .map(({ element, inWords }) => {
           // Of what a package shows, the project knows where it uses it.
           const { file: from, start } = element.usedAt ?? { file: element.file, start: element.place.start };
           return {
             file: relative(from),
             line: lineOf(from, start),
-            ...described(element, tree),
+            ...described(inWords, told),
             events: handlers.get(element.place.start) ?? [],
             query: queryFor(element, tree, { modules, testIdAttribute, project }),
           };

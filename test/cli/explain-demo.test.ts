@@ -162,6 +162,24 @@ describe('Card', () => {
     ]);
   });
 
+  it('names the elements of a kit once, where they are used, in the words of the code', () => {
+    const kit = written({
+      'package.json':
+        '{ "name": "kiln", "scripts": { "test": "jest" }, "jest": {}, "dependencies": { "clay": "1.0.0", "jest": "29.7.0" } }',
+      'node_modules/clay/package.json': '{ "name": "clay", "version": "1.0.0", "main": "index.js" }',
+      'node_modules/clay/index.js': `import { jsx } from 'react/jsx-runtime';
+export const Plate = ({ hot, children }) => hot ? jsx('div', { children: jsx('button', { children }) }) : jsx('button', { children });`,
+      'lid.jsx': `import { FormattedMessage } from 'react-intl';
+import { Plate } from 'clay';
+export const Lid = ({ hot }) => <Plate hot={hot}><FormattedMessage id="lid.lift" defaultMessage="Lift the lid" /></Plate>;`,
+    });
+    expect(
+      wexlet(kit, 'outline', 'lid.jsx')
+        .out.match(/.*<button>.*/g)
+        ?.map((line) => line.trim()),
+    ).to.deep.equal(['3  <button>Lift the lid</button>  button “Lift the lid”']);
+  });
+
   it('says why a file has none', () => {
     const folder = written({ ...files, 'cone.ts': 'export const cone = 6;' });
     expect(wexlet(folder, 'outline', 'cone.ts')).to.include({
