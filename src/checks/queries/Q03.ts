@@ -21,9 +21,10 @@ const WORDS: Readonly<Partial<Record<By, string>>> = {
   title: 'title',
   placeholder: 'placeholder',
   alt: 'alternative text',
+  label: 'label',
 };
 
-/** A text, title or placeholder, on an element whose role and name find it as well. */
+/** A text, title, placeholder or a button’s label, on an element whose role and name find it as well. */
 export const Q03: FileCheck = {
   code: 'Q03',
   family: 'queries',
@@ -100,12 +101,16 @@ const CONTROLS: ReadonlySet<string> = new Set(
   'button link tab menuitem option checkbox radio switch'.split(' '),
 );
 
+const PRESSED: ReadonlySet<string> = new Set('button link tab menuitem'.split(' '));
+
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const by = WORDS[reach.by];
   if (!by || !reach.asUser || reach.position !== undefined) return undefined;
   const target = context.rendering.target(reach);
   const better = target.kind === 'one' ? betterQuery(reach, target.element, context, 'role') : undefined;
   if (target.kind !== 'one' || !better?.handle.asked || !better.handle.role) return undefined;
+  // A field is best known by its label.
+  if (reach.by === 'label' && !PRESSED.has(better.handle.role)) return undefined;
   return {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),

@@ -305,7 +305,8 @@ export function functionView(
   return waysOut(fn, scope).flatMap(({ node, test, always }, i) => {
     if (!node || (node.type === 'Literal' && node.value === null)) return [];
     const view = viewOf(node, scope, depth + CALL);
-    return always ? view : branch(EARLY_RETURN, test, view, node, { of: fn.start, arm: i });
+    const place = { start: node.start, end: node.end };
+    return always ? view : branch(EARLY_RETURN, test, view, place, { of: fn.start, arm: i });
   });
 }
 
