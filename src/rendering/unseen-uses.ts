@@ -82,7 +82,7 @@ class UnseenUses {
   #addTags(file: string, isAsked: (tag: LooseTag) => boolean): void {
     for (const tag of this.#project.summary(file)?.looseTags ?? []) {
       const use = isAsked(tag) ? useOfTag(tag, file, this.#project) : undefined;
-      this.#add(use && { ...use, by: file, unseen: true });
+      this.#add(use && { ...use, open: use.open || tag.kept, by: file, unseen: true });
     }
   }
 

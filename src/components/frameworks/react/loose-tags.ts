@@ -11,8 +11,10 @@ export interface LooseTag {
   ref: ComponentRef;
   /** The props that it is given by name. */
   given: ReadonlySet<string>;
-  /** It may be given more: a spread, or kept as a value, which may be cloned. */
+  /** It may be given more: by a spread. */
   open: boolean;
+  /** It is kept as a value, which may be cloned. */
+  kept: boolean;
   /** The component whose tag it stands in. */
   within: ComponentRef | undefined;
   place: Span;
@@ -40,8 +42,8 @@ export function looseTags(
     for (const each of attributes)
       if (each.type === 'JSXAttribute') given.add(source.text.slice(each.name.start, each.name.end));
     if (node.children.length > 0) given.add('children');
-    const open = kept.has(node) || attributes.some(({ type }) => type === 'JSXSpreadAttribute');
-    found.push({ ref, given, open, within, place: { start, end } });
+    const open = attributes.some(({ type }) => type === 'JSXSpreadAttribute');
+    found.push({ ref, given, open, kept: kept.has(node), within, place: { start, end } });
   });
   return found;
 }
