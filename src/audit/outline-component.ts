@@ -70,7 +70,8 @@ export function outlinedComponent(
   };
   const tree = rendered(project, { file, view: [node], everything: true });
   // Names are said in the words that stand in the code; whether specs find them by these, or by keys, is not told here.
-  const told = rendered(project, { file, view: [node], everything: true, spoken: 'words' });
+  const spoken = rendered(project, { file, view: [node], everything: true, spoken: 'words' });
+  const told = spoken.elements.length === tree.elements.length ? spoken : tree;
   const handlers = handlersOf(component.view);
   const lineOf = (path: string, at: number): number => project.source(path)?.lines.at(at).line ?? 0;
   return {

@@ -107,6 +107,12 @@ export function resolved(
   return undefined;
 }
 
+/** The same, where it stands in the file of the scope: the places of a view are those of one file. */
+export function resolvedHere(node: Node, scope: ComponentScope): ReturnType<typeof resolved> {
+  const found = resolved(node, scope);
+  return found?.scope.text === scope.text ? found : undefined;
+}
+
 /** A scope in which some names stand for something else. */
 export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBinding>): ComponentScope {
   return {

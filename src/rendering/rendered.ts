@@ -33,11 +33,8 @@ import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
 import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
-  joinedClones,
   NO_CLASSES,
-  NO_CLONES,
   type ClassList,
-  type Clones,
   type Component,
   type ComponentNode,
   type ComponentRef,
@@ -46,6 +43,7 @@ import {
   type Provided,
   type ViewNode,
 } from '../components/view.js';
+import { cloningBelow, clonesGiven, type Cloning } from './cloning.js';
 import type { Project } from '../project/project.js';
 import type {
   RenderedElement,
@@ -128,6 +126,9 @@ interface Context {
   use: number;
 }
 
+/** What a component is given, by prop; `open`: it may be given more. */
+type Taken = Pick<Context, 'given' | 'open'>;
+
 /** A value that is spread into a tag, and the props that are written before it. */
 interface Spread {
   expr: Expr;
@@ -144,13 +145,8 @@ interface Position {
   arms: readonly RenderedArm[];
   repeated: boolean;
   contexts: Contexts;
-  /** The components around it that clone what they are handed: all that is written in fewer components than `above`. */
+  /** The components around it that clone what they are handed. */
   cloning: readonly Cloning[];
-}
-
-interface Cloning {
-  above: number;
-  gives: Clones;
 }
 
 // How many components deep a child is followed: of the project's own, and with those of packages that stand between.
@@ -161,21 +157,6 @@ const MOST_HOOKS = 4;
 const MOST_ITEMS = 20;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
-
-const mayBeGivenMore = (node: ComponentNode, context: Context, at: Position): boolean =>
-  node.open || (node.rest !== undefined && context.open) || clonesOf(context, at) === 'any';
-
-const clonesOf = ({ within }: Context, { cloning }: Position): Clones =>
-  cloning.reduce<Clones>(
-    (names, { above, gives }) => (within.length < above ? joinedClones(names, gives) : names),
-    NO_CLONES,
-  );
-
-// Only what is handed over itself is cloned, and nothing that stands in it.
-const cloningBelow = ({ within }: Context, { cloning }: Position): readonly Cloning[] =>
-  cloning.every(({ above }) => above <= within.length)
-    ? cloning
-    : cloning.filter(({ above }) => above <= within.length);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
 export function rendered(project: Project, input: RenderInput): RenderedTree {
@@ -539,7 +520,7 @@ class Expansion {
       placed.children = this.nodes(inside, context, {
         ...at,
         parent: placed,
-        cloning: cloningBelow(context, at),
+        cloning: cloningBelow(at.cloning, context.within.length),
       });
     // What is spread and can't be read may hold children, too.
     if (
@@ -728,7 +709,7 @@ class Expansion {
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) {
       if (component && !replaced)
-        this.#used(node, component, context, at, this.#givenTo(node, context, at), isDeep);
+        this.#used(node, component, context, this.#givenTo(node, context, at), isDeep);
       this.#unread(node, context, at, into);
     } else this.#shown(node, component, context, at, into);
   }
@@ -763,8 +744,7 @@ class Expansion {
       file: component.templateFile ?? component.file,
       component,
       read,
-      given: this.#givenTo(node, context, at),
-      open: mayBeGivenMore(node, context, at),
+      ...this.#givenTo(node, context, at),
       depth: context.depth + 1,
       own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
@@ -775,8 +755,8 @@ class Expansion {
         : undefined,
     };
     if (!context.component) this.expanded.add(node);
-    this.#used(node, component, context, at, inside.given);
-    const around = cloningBelow(context, at);
+    this.#used(node, component, context, inside);
+    const around = cloningBelow(at.cloning, context.within.length);
     const { clones } = component;
     const cloning = clones ? [...around, { above: inside.within.length, gives: clones }] : around;
     const below = cloning === at.cloning ? at : { ...at, cloning };
@@ -807,16 +787,14 @@ class Expansion {
     node: ComponentNode,
     component: Component,
     context: Context,
-    at: Position,
-    given: ReadonlyMap<string, Given>,
+    { given, open }: Taken,
     cut = false,
   ): void {
     if (!context.component || isInstalled(component.file)) return;
-    const open = mayBeGivenMore(node, context, at);
     this.uses.push({ component, node, given, open, by: context.component.file, cut });
   }
 
-  #givenTo(node: ComponentNode, context: Context, at: Position): Map<string, Given> {
+  #givenTo(node: ComponentNode, context: Context, { cloning }: Position): Taken {
     const given = new Map<string, Given>();
     if (node.rest) {
       for (const [name, prop] of context.given) if (!node.rest.includes(name)) given.set(name, prop);
@@ -833,9 +811,10 @@ class Expansion {
       const markup = given.get(name);
       if (markup && 'view' in markup) given.set(name, { ...markup, byFunction: true });
     }
-    const cloned = clonesOf(context, at);
+    const cloned = clonesGiven(cloning, context.within.length);
+    const open = node.open || (node.rest !== undefined && context.open) || cloned === 'any';
     if (cloned !== 'any') for (const name of cloned) given.set(name, { expr: UNKNOWN });
-    return given;
+    return { given, open };
   }
 
   // Markup that is only handed on is still markup.

@@ -9,6 +9,7 @@ import {
   type ViewNode,
 } from '../components/view.js';
 import type { Project } from '../project/project.js';
+import type { ModuleSummary } from '../project/summary.js';
 import { stands } from '../specs/model/rounds.js';
 import { grouped } from '../util/grouped.js';
 import { isInstalled } from '../util/paths.js';
@@ -72,11 +73,17 @@ class UnseenUses {
       if (component && !this.#isShownIn(file, component, own) && !this.#project.onlyNames(file, local))
         this.#add(unseenUse(component));
     }
-    const handedOn = new Set(summary.handedOn);
-    for (const [name, handed] of summary.wrappers)
-      if (!this.#project.wrapped({ file, name })) for (const each of handed) handedOn.add(each);
-    for (const each of own) if (this.#seen.has(each) && handedOn.has(each.name)) this.#add(unseenUse(each));
+    for (const each of own)
+      if (this.#seen.has(each) && this.#isHandedOn(each, summary)) this.#add(unseenUse(each));
     this.#addTags(file, (tag) => !own.some(({ place }) => stands(tag, place)));
+  }
+
+  // What is handed to a wrapper that is followed is rendered by that.
+  #isHandedOn({ name, file }: Component, { handedOn, wrappers }: ModuleSummary): boolean {
+    const isLost = (wrapper: string): boolean => !this.#project.wrapped({ file, name: wrapper });
+    return (
+      handedOn.has(name) || [...wrappers].some(([wrapper, handed]) => handed.has(name) && isLost(wrapper))
+    );
   }
 
   #addTags(file: string, isAsked: (tag: LooseTag) => boolean): void {

@@ -357,10 +357,10 @@ export function handedOnIn(
 }
 
 /** Whether a module does nothing with what a name stands for but compare it, or speak of its type: `child.type === Lid`. */
-export const isOnlyCompared = (program: Node, name: string): boolean =>
-  standsOnly(program, name, (node) =>
-    node.type === 'BinaryExpression' && EQUALITY.has(node.operator) ? [node.left, node.right] : [],
-  );
+export const isOnlyCompared = (program: Node, name: string): boolean => standsOnly(program, name, comparedIn);
+
+const comparedIn = (node: Node): readonly Node[] =>
+  node.type === 'BinaryExpression' && EQUALITY.has(node.operator) ? [node.left, node.right] : [];
 
 /**
  * Whether a module does nothing with what a name stands for but what is seen by its tree: it stands in markup by that name, is
@@ -369,8 +369,6 @@ export const isOnlyCompared = (program: Node, name: string): boolean =>
 export const isOnlyNamed = (program: Node, name: string): boolean =>
   standsOnly(program, name, (node) => {
     switch (node.type) {
-      case 'BinaryExpression':
-        return EQUALITY.has(node.operator) ? [node.left, node.right] : [];
       case 'MemberExpression':
       case 'JSXMemberExpression':
         return [node.object];
@@ -382,7 +380,7 @@ export const isOnlyNamed = (program: Node, name: string): boolean =>
       case 'ExportDefaultDeclaration':
         return [node.declaration];
       default:
-        return [];
+        return comparedIn(node);
     }
   });
 

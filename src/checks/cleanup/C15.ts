@@ -5,6 +5,7 @@ import type { Reach, Step, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { onceAFileMended } from '../questions/once-a-file.js';
+import { aloneIn } from '../../writing/callback.js';
 import { retriedWaits } from '../questions/retried.js';
 import { assertsPresence, reachOf } from '../questions/used-reaches.js';
 
@@ -68,9 +69,7 @@ function mend(
   // A query that is called by its name alone must be taken by another one.
   if (text.slice(start, wait.start) !== AWAIT || !written || !isInside || receiver === '') return undefined;
   // A comment, or an option, would be lost.
-  const [before, after] = [text.slice(wait.start, place.start), text.slice(place.end, wait.end)];
-  if (!/^[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*\{?\s*$/.test(before) || !/^[\s;})]*$/.test(after))
-    return undefined;
+  if (aloneIn(text, wait, place) !== 'plain') return undefined;
   const query = `${AWAIT}${text.slice(asked.start, written.name.start)}${waiting(text.slice(written.name.start, written.name.end))}${text.slice(written.name.end, asked.end)}`;
   const whole = `${text.slice(place.start, asked.start)}${query}${text.slice(asked.end, place.end)}`;
   return {

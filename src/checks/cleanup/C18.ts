@@ -2,6 +2,7 @@ import type { Finding, Mend } from '../../finding.js';
 import { majorOf } from '../../environment/versions.js';
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import type { Settling, Step, StepOf } from '../../specs/model/steps.js';
+import { aloneIn } from '../../writing/callback.js';
 import { grouped } from '../../util/grouped.js';
 import { type FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
@@ -87,10 +88,7 @@ function mend(
   call: string,
   { file, source: { text } }: FileContext,
 ): Mend | undefined {
-  const [before, after] = [text.slice(around.start, place.start), text.slice(place.end, around.end)];
-  const isAll =
-    /^[\w.]+\(\s*(?:async\s*)?\(\)\s*=>\s*\{?\s*(?:await\s+)?$/.test(before) && /^[\s;})]*$/.test(after);
-  if (!isAll) return undefined;
+  if (aloneIn(text, around, place) === undefined) return undefined;
   const edit = { file: file.path, start: around.start, end: around.end, text: call };
   return { summary: 'Write the call alone', safe: false, edits: [edit] };
 }

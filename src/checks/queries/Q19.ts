@@ -43,15 +43,14 @@ export const Q19: FileCheck = {
 };
 
 function check(assertion: Assertion, context: FileContext): Finding | undefined {
-  const { subject, asks, place, args, matcher = '' } = assertion;
-  const empty = emptiness(assertion);
-  if (empty !== undefined)
-    return {
-      place: inFile(context, place),
-      certainty: 'sure',
-      message: messageEmpty(empty),
-      advice: adviceEmpty,
-    };
+  const said = emptiness(assertion) ?? readOff(assertion, context);
+  return said && { place: inFile(context, assertion.place), certainty: 'sure', ...said };
+}
+
+type Said = Pick<Finding, 'message' | 'advice'>;
+
+function readOff(assertion: Assertion, context: FileContext): Said | undefined {
+  const { subject, asks, args, matcher = '' } = assertion;
   const reach = reachOf(assertion);
   const isJudged = ['equal', 'truthy', 'falsy'].includes(asks ?? '') || COMPARING.has(matcher);
   // In other styles the library has matchers of its own.
@@ -60,28 +59,26 @@ function check(assertion: Assertion, context: FileContext): Finding | undefined 
   const read = firstRead(subject);
   const isFirst = read === subject || OBJECTS.has(read.name);
   const own = isFirst ? adviceOf(read.name, textOfValue(read.than), textOfValue(args[0])) : undefined;
-  if (own === undefined) return undefined;
-  return {
-    place: inFile(context, place),
-    certainty: 'sure',
-    message: message(read.name, reach.name),
-    advice: own,
-  };
+  return own === undefined ? undefined : { message: message(read.name, reach.name), advice: own };
 }
 
-// `expect(container.firstChild).toBeNull()`, `expect(container.innerHTML).toBe('')`: what is read.
-function emptiness({ subject, asks, args: [wanted], not }: Assertion): string | undefined {
-  if (not) return undefined;
-  if (subject.is === 'thing' && asks === 'null')
-    return isFirstOfRender(subject) ? subject.reach?.name : undefined;
-  if (subject.is !== 'read' || asks !== 'equal' || textOfValue(wanted) !== '') return undefined;
-  const { of, name } = subject;
-  const isContainer = of.is === 'thing' && of.type === 'element' && of.render !== undefined && !of.reach;
-  return isContainer && CONTENT.has(name) ? name : undefined;
+// `expect(container.firstChild).toBeNull()`, `expect(container.innerHTML).toBe('')`
+function emptiness({ subject, asks, args: [wanted], not }: Assertion): Said | undefined {
+  const isOfNull = asks === 'null' && subject.is === 'thing';
+  const isOfText = asks === 'equal' && subject.is === 'read' && textOfValue(wanted) === '';
+  const read = isOfNull ? firstOfRender(subject) : isOfText ? contentOfRender(subject) : undefined;
+  return not || read === undefined ? undefined : { message: messageEmpty(read), advice: adviceEmpty };
 }
 
-const isFirstOfRender = ({ reach }: Extract<Value, { is: 'thing' }>): boolean =>
-  reach !== undefined && FIRST.has(reach.name) && typeof reach.from === 'object' && 'teardown' in reach.from;
+const firstOfRender = ({ reach }: Extract<Value, { is: 'thing' }>): string | undefined =>
+  reach && FIRST.has(reach.name) && typeof reach.from === 'object' && 'teardown' in reach.from
+    ? reach.name
+    : undefined;
+
+const contentOfRender = ({ of, name }: Read): string | undefined =>
+  of.is === 'thing' && of.type === 'element' && of.render && !of.reach && CONTENT.has(name)
+    ? name
+    : undefined;
 
 const FIRST: ReadonlySet<string> = new Set(['firstChild', 'firstElementChild']);
 const CONTENT: ReadonlySet<string> = new Set(['innerHTML', 'textContent']);

@@ -16,8 +16,8 @@ import { Q14 } from './Q14.js';
 import { Q15 } from './Q15.js';
 import { Q16 } from './Q16.js';
 import { Q17 } from './Q17.js';
-import { Q19 } from './Q19.js';
 import { Q18 } from './Q18.js';
+import { Q19 } from './Q19.js';
 
 /** Every check of how specs reach elements. */
 export const QUERIES: readonly Check[] = [

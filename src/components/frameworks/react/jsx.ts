@@ -1,6 +1,7 @@
 import { bindPattern as bindNames } from '../../../language/patterns.js';
 import { type JsxElement, attributesOf, contentsOf, htmlName } from './jsx-attributes.js';
 import { messageOf } from '../../translations.js';
+import { childrenGoneThrough, listedChildren } from './children.js';
 import { consumes, inProvider } from './contexts.js';
 import { passesOn, showsNothing } from './passing.js';
 import { routedView, routerView } from './routes.js';
@@ -10,7 +11,7 @@ import {
   ownMethod,
   partsIn,
   resolved,
-  type CallNode,
+  resolvedHere,
   type NameBinding,
   type ComponentScope,
   type WayOut,
@@ -18,14 +19,7 @@ import {
 import { decodeHTMLStrict } from 'entities';
 import type { Node } from 'oxc-parser';
 import { attributesGiven, type CreatedElement } from '../../../syntax/created-elements.js';
-import {
-  calledName,
-  isFunction,
-  memberName,
-  pathOf,
-  unwrapped,
-  type FunctionNode,
-} from '../../../syntax/tree.js';
+import { calledName, isFunction, memberName, unwrapped, type FunctionNode } from '../../../syntax/tree.js';
 import {
   constant,
   isUndefined,
@@ -152,7 +146,7 @@ function nameView(node: Node, scope: ComponentScope, depth: number): ViewNode[] 
       [{ kind: 'slot', name: 'children', fallback: [], place }],
       place,
     );
-  const found = inFile(resolved(node, scope), scope);
+  const found = resolvedHere(node, scope);
   if (found && found.node !== unwrapped(node) && !isFunction(found.node))
     return viewOf(found.node, found.scope, depth + 1);
   return exprView(exprOf(node, scope), place);
@@ -188,13 +182,16 @@ function callView(
   const place = { start: node.start, end: node.end };
   const [first, second] = node.arguments;
   const method = memberName(unwrapped(node.callee));
-  const list = listOfChildren(node, scope, depth);
-  if (list) return list;
-  const through = childrenGoneThrough(node, scope, depth);
-  const each = through && inFile(resolved(through.by, scope), scope);
-  if (through && each && isFunction(each.node)) return eachChild(through.of, each.node, each.scope, depth);
+  const list = listedChildren(node, scope);
+  if (list) return viewOf(list.node, list.scope, depth + 1);
+  const through = childrenGoneThrough(node, scope);
+  const each = through && resolvedHere(through.by, scope);
+  if (through && each && isFunction(each.node)) {
+    const all = viewOf(through.of.node, through.of.scope, depth + 1);
+    return eachChild(all, each.node, each.scope, depth);
+  }
   if (method === 'map' || method === 'flatMap') {
-    const fn = first && inFile(resolved(first, scope), scope);
+    const fn = first && resolvedHere(first, scope);
     if (fn && isFunction(fn.node)) return [repeatView(node, fn.node, fn.scope, scope, depth)];
   }
   const callee = node.callee.type === 'Identifier' ? node.callee.name : method;
@@ -204,7 +201,7 @@ function callView(
   }
   const own = ownMethod(unwrapped(node.callee), scope);
   if (own?.is === 'node' && isFunction(own.node)) return functionView(own.node, own.scope, depth);
-  const fn = inFile(resolved(node.callee, scope), scope);
+  const fn = resolvedHere(node.callee, scope);
   if (fn && isFunction(fn.node) && !fn.node.async) return functionView(fn.node, fn.scope, depth);
   const called = exprOf(node.callee, scope);
   return exprView(called.is === 'prop' ? called : exprOf(node, scope), place);
@@ -216,53 +213,12 @@ function cloned(view: ViewNode[], props: Node, scope: ComponentScope, depth: num
   return view.map((node) => withMore(node, more));
 }
 
-// `Children.map(children, (child) => …)`, `Children.toArray(children).map((child) => …)`
-function childrenGoneThrough(
-  { callee, arguments: [first, second] }: CallNode,
-  scope: ComponentScope,
-  depth: number,
-): { of: ViewNode[]; by: Node } | undefined {
-  const called = unwrapped(callee);
-  if (called.type !== 'MemberExpression' || memberName(called) !== 'map' || !first) return undefined;
-  if (isChildren(called.object)) return second && { of: viewOf(first, scope, depth + 1), by: second };
-  const of = listOfChildren(called.object, scope, depth);
-  return of && { of, by: first };
-}
-
-// `Children.toArray(children)`, `getValidChildren(children)` of @chakra-ui, also without some of them.
-function listOfChildren(node: Node, scope: ComponentScope, depth: number): ViewNode[] | undefined {
-  const found = inFile(resolved(node, scope), scope) ?? { node, scope };
-  const call = unwrapped(found.node);
-  if (call.type !== 'CallExpression' || depth > DEEPEST) return undefined;
-  const callee = unwrapped(call.callee);
-  const object = callee.type === 'MemberExpression' ? callee.object : undefined;
-  const [first] = call.arguments;
-  switch (calledName(call)) {
-    case 'filter':
-      return object && listOfChildren(object, found.scope, depth + 1);
-    case 'toArray':
-      return first && object && isChildren(object) ? viewOf(first, found.scope, depth + 1) : undefined;
-    case 'getValidChildren':
-      return first && viewOf(first, found.scope, depth + 1);
-    default:
-      return undefined;
-  }
-}
-
-const isChildren = (node: Node): boolean => /^(?:\w+\.)?Children$/.test(pathOf(unwrapped(node)) ?? '');
-
 function eachChild(view: ViewNode[], fn: FunctionNode, scope: ComponentScope, depth: number): ViewNode[] {
   const children = functionView(fn, scope, depth, parameter(fn.params[0], { is: 'view', view }, scope));
   if (isOneSlot(children, view)) return view;
   // How many there are, and which, whoever hands them over knows.
   return [{ kind: 'repeat', children, place: { start: fn.start, end: fn.end } }];
 }
-
-// The places of a view are those of one file.
-const inFile = <T extends { scope: ComponentScope }>(
-  found: T | undefined,
-  scope: ComponentScope,
-): T | undefined => (found?.scope.text === scope.text ? found : undefined);
 
 function repeatView(
   node: Extract<Node, { type: 'CallExpression' }>,
