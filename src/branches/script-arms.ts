@@ -19,6 +19,7 @@ import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
 import { showsMarkup } from './shows.js';
+import { consumes } from '../components/frameworks/react/contexts.js';
 import { States, type State } from './states.js';
 import { NO_STATES, statePlaces, type StatePlaces } from '../components/frameworks/react/state-places.js';
 import { leaves, mayLeave, neverFalls } from '../language/completion.js';
@@ -109,6 +110,8 @@ class Inventory {
         });
       case 'ObjectExpression':
         return this.#all(node, { ...around, scope: this.#scopes.ofOptions(node, around.scope) });
+      case 'JSXElement':
+        return this.#markup(node, around);
       case 'JSXAttribute':
         return this.#all(node, { ...around, inAttribute: true });
       case 'BlockStatement':
@@ -231,6 +234,17 @@ class Inventory {
     this.#function(walk.fn, around, walk.names);
   }
 
+  // `<Kiln.Consumer>{({ temp }) => …}</Kiln.Consumer>`
+  #markup(node: NodeOf<'JSXElement'>, around: Around): void {
+    const { name } = node.openingElement;
+    const gives = consumes(this.#source(name), this.#scopes.named);
+    for (const child of childrenOf(node)) {
+      const fn = child.type === 'JSXExpressionContainer' ? child.expression : undefined;
+      if (!gives || !fn || !isFunction(fn)) this.read(child, around);
+      else this.#function(fn, around, namesGiven(fn, gives, around.scope));
+    }
+  }
+
   // `load().catch(() => setError(true))`, `load().then(show, () => setError(true))`
   #caught(node: NodeOf<'CallExpression'>, around: Around): void {
     const [first, second] = node.arguments;
@@ -261,13 +275,7 @@ class Inventory {
         : list.is === 'computed'
           ? UNKNOWN
           : memberOfExpr(list, '0');
-    const names = new Map<string, NameBinding>();
-    const [param] = fn.params;
-    if (param)
-      bindPattern(param, { is: 'expr', expr: item }, partsIn(scope), (name, bound) =>
-        names.set(name.name, bound),
-      );
-    return { fn, names };
+    return { fn, names: namesGiven(fn, item, scope) };
   }
 
   #switch(node: NodeOf<'SwitchStatement'>, around: Around): void {
@@ -372,6 +380,20 @@ class Inventory {
   #source(node: Node): string {
     return this.#scopes.module.text.slice(node.start, node.end).replace(/\s+/g, ' ');
   }
+}
+
+// What the names of a function's first parameter stand for.
+function namesGiven(
+  { params: [param] }: FunctionNode,
+  given: Expr,
+  scope: ComponentScope,
+): Map<string, NameBinding> {
+  const names = new Map<string, NameBinding>();
+  if (param)
+    bindPattern(param, { is: 'expr', expr: given }, partsIn(scope), ({ name }, bound) =>
+      names.set(name, bound),
+    );
+  return names;
 }
 
 const HANDED: NameBinding = { is: 'expr', expr: { is: 'unknown', answer: { of: EVENT, path: [] } } };

@@ -3,7 +3,8 @@ import { angularDeclarations } from '../components/frameworks/angular/angular-cl
 import { constant, UNKNOWN, type Expr } from '../components/expr.js';
 import { enumValues } from '../language/enums.js';
 import { exprOf, withFallback } from '../components/read-expr.js';
-import { unwrappedComponent } from '../components/frameworks/react/react.js';
+import { contextRead, givenByPair, type NamedIn } from '../components/frameworks/react/contexts.js';
+import { refOf, unwrappedComponent } from '../components/frameworks/react/react.js';
 import { heldState, isStateCall } from '../components/frameworks/react/state-hooks.js';
 import {
   declarePattern,
@@ -43,6 +44,8 @@ export class ScriptScopes {
   readonly program: Program;
   readonly framework: Framework;
   readonly module: ComponentScope;
+  /** What contexts are named by. */
+  readonly named: NamedIn;
   readonly #components: readonly Component[];
   readonly #project: Project;
   readonly #tree: ModuleTree;
@@ -74,6 +77,7 @@ export class ScriptScopes {
     this.#isReplaced = isReplaced;
     this.#depth = depth;
     this.#changed = changedNames(this.program as Node);
+    this.named = { file: this.file, ref: (name) => refOf(name, tree.facts) };
     this.module = {
       text: tree.script.source.text,
       ref: () => undefined,
@@ -81,7 +85,7 @@ export class ScriptScopes {
       called: (call, args, scope, level) =>
         isStateCall(call, (name) => this.importOf(name))
           ? heldState(call, this.file)
-          : this.#called(unwrapped(call.callee), args, scope, level),
+          : (contextRead(call, this.named) ?? this.#called(unwrapped(call.callee), args, scope, level)),
     };
     this.#options = this.#optionObjects();
     this.#propsOf = this.#functionsWithProps();
@@ -185,6 +189,8 @@ export class ScriptScopes {
     if (!node) return undefined;
     if (node.type === 'TSEnumDeclaration') return { is: 'expr', expr: enumOf(node) };
     if (node.type !== 'VariableDeclarator') return { is: 'node', node, scope: this.module };
+    const gives = givenByPair(name, node, this.file);
+    if (gives) return { is: 'giver', gives };
     if (this.framework === 'vue' && node.init) {
       const own = this.#setupName(name, node.id, node.init);
       if (own) return own;
@@ -279,6 +285,7 @@ export class ScriptScopes {
         ? this.#answerOf(callee.name)
         : undefined;
     if (answer) return answer;
+    if (bound?.is === 'giver') return bound.gives;
     if (bound?.is === 'node' && isFunction(bound.node)) return resultOf(bound.node, bound.scope, args, depth);
     if (!bound || args.length > 0) return undefined;
     return this.framework === 'angular' ? exprOf(callee, scope, depth + 1) : undefined;

@@ -1,10 +1,21 @@
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
-import { both, importOfKey, isStateKey, memberOfExpr, oneOf, type Expr } from '../components/expr.js';
+import {
+  both,
+  importOfKey,
+  isStateKey,
+  memberOfExpr,
+  oneOf,
+  UNKNOWN,
+  type Expr,
+} from '../components/expr.js';
 import { answersIn, visitPropsInCondition } from '../components/expr-names.js';
 import { outcome } from '../components/expr-filling.js';
+import { givenByContext, isContextKey, UNREAD } from '../rendering/contexts.js';
+import type { Contexts } from '../rendering/rendered-tree.js';
 import { eachWay, givenIn, type ComponentUse } from '../rendering/uses.js';
 import type { Component, EventPlace } from '../components/view.js';
+import { asDeclared } from '../project/contexts.js';
 import type { Project } from '../project/project.js';
 import { grouped } from '../util/grouped.js';
 import type { State } from '../branches/states.js';
@@ -27,6 +38,8 @@ export interface ArmFacts {
   computed: 'taken' | 'not-taken' | 'unknown';
   /** The functions whose stand-ins decide that it is not taken, by their keys. */
   answering?: readonly string[];
+  /** The contexts that decide that it is not taken, by their keys. */
+  providing?: readonly string[];
   /** The states that decide that it is not taken, with all values that they hold in specs. */
   held?: readonly HeldState[];
 }
@@ -81,7 +94,7 @@ export function branchFacts(
           branch,
           arm,
           ...hitsOf(byBranch.get(branch), i),
-          ...computedBy(branch, arm, component, states, specs),
+          ...computedBy(branch, arm, component, states, specs, project),
         })),
       );
     }),
@@ -108,7 +121,8 @@ function computedBy(
   component: Component,
   states: ReadonlyMap<string, State>,
   specs: SpecInputs,
-): Pick<ArmFacts, 'computed' | 'answering' | 'held'> {
+  project: Project,
+): Pick<ArmFacts, 'computed' | 'answering' | 'providing' | 'held'> {
   const whole = both(...conditionsOf(branch, arm).map(({ test }) => test));
   const names: string[] = [];
   const lists = new Set<string>();
@@ -119,17 +133,26 @@ function computedBy(
   const answers = new Map<string, Expr>();
   const asked = answersIn(whole);
   const held = [...asked.keys()].filter(isStateKey);
+  const read = [...asked.keys()].filter(isContextKey);
   for (const [key, paths] of asked) {
-    if (isStateKey(key)) continue;
+    if (isStateKey(key) || read.includes(key)) continue;
     const given = specs.answersOf(component, key);
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
-  const uses = unlikeUses(specs.usesOf(component), [...names, ...propsBehind(held, states)]);
+  const all = specs.usesOf(component);
+  const isIn = component.place.start <= branch.place.start && branch.place.end <= component.place.end;
+  const inContexts = (use: ComponentUse): ComponentUse =>
+    withContexts(use, read, isIn ? use.contexts : undefined, project);
+  const uses = unlikeUses(read.length > 0 ? all.map(inContexts) : all, [
+    ...names,
+    ...read,
+    ...propsBehind(held, states),
+  ]);
   const answered =
     answers.size > 0 ? uses.map((use) => ({ ...use, given: new Map([...use.given, ...answers]) })) : uses;
   const outcomesOf = (given: readonly ComponentUse[], more: readonly string[]): (boolean | undefined)[] =>
     given
-      .flatMap((use) => eachWay(use, [...names, ...answers.keys(), ...more], lists))
+      .flatMap((use) => eachWay(use, [...names, ...answers.keys(), ...read, ...more], lists))
       .map((use) =>
         outcome(whole, (name) =>
           importOfKey(name) ? use.given.get(name) : givenIn(use, name, branch.kind === 'default'),
@@ -155,6 +178,7 @@ function computedBy(
   return {
     computed: 'not-taken',
     ...(answers.size > 0 ? { answering: [...answers.keys()] } : {}),
+    ...(read.length > 0 ? { providing: [...new Set(read.map((key) => asDeclared(key, project)))] } : {}),
     ...(known.length > 0 ? { held: known } : {}),
   };
 }
@@ -169,6 +193,18 @@ const heldIn = (
   name: states.get(key)?.name ?? '',
   values: optionsOf(oneOf(uses.flatMap(({ given }) => given.get(key) ?? []))),
 });
+
+// A use with what contexts give, by the keys that conditions read them by; helpers may be called anywhere.
+function withContexts(
+  use: ComponentUse,
+  read: readonly string[],
+  contexts: Contexts = UNREAD,
+  project: Project,
+): ComponentUse {
+  const given = new Map(use.given);
+  for (const key of read) given.set(key, givenByContext(key, contexts, project) ?? UNKNOWN);
+  return { ...use, given };
+}
 
 // A use with all that states may hold in it.
 function withStates(

@@ -66,6 +66,16 @@ export type RenderedNode =
     }
   | { kind: 'hole'; why: string; reads: readonly string[] };
 
+/** What the contexts of React give at a place. */
+export interface Contexts {
+  /** By their keys, as they are declared; undefined of one where something unread may provide. */
+  provided: ReadonlyMap<string, Expr | undefined>;
+  /** Something that can't be read may provide others. */
+  open: boolean;
+  /** Modules that stand-ins take the place of. */
+  replaced?: ReadonlySet<string>;
+}
+
 /** A component that another one renders, and what it is given there. */
 export interface RenderedUse {
   component: Component;
@@ -73,6 +83,7 @@ export interface RenderedUse {
   given: ReadonlyMap<string, { expr: Expr } | { view: readonly ViewNode[] }>;
   /** It may be given more than can be read. */
   open: boolean;
+  contexts: Contexts;
   /** The file of the component that renders it. */
   by: string;
   /** A stand-in is rendered in its place. */
@@ -95,8 +106,8 @@ export interface RenderedTree {
   closed: boolean;
   /** What the components in it give to other components. */
   uses: readonly RenderedUse[];
-  /** The components of the spec's own markup that are filled in. */
-  expanded: ReadonlySet<ComponentNode>;
+  /** The components of the spec's own markup that are filled in, and what contexts give them. */
+  expanded: ReadonlyMap<ComponentNode, Contexts>;
   /** Elements by their own text, where that is literal, and all others; made on first use. */
   /** Its labels, once they were asked for. */
   labels?: readonly RenderedElement[];

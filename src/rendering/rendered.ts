@@ -9,7 +9,6 @@ import {
   ITEM,
   choicesOf,
   FUNCTION,
-  functionKey,
   idInUse,
   importOfKey,
   isIdKey,
@@ -30,6 +29,7 @@ import {
 } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { contextOfKey } from '../components/frameworks/react/contexts.js';
+import { asDeclared } from '../project/contexts.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
 import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
@@ -43,6 +43,7 @@ import {
   type Provided,
   type ViewNode,
 } from '../components/view.js';
+import { givenByContext, UNREAD } from './contexts.js';
 import { cloningBelow, clonesGiven, type Cloning } from './cloning.js';
 import type { Project } from '../project/project.js';
 import type {
@@ -51,6 +52,7 @@ import type {
   RenderedNode,
   RenderedUse,
   RenderedTree,
+  Contexts,
 } from './rendered-tree.js';
 import { spokenExpr, type Spoken } from './spoken.js';
 import { isSelected, slotNames } from './projection.js';
@@ -68,6 +70,8 @@ export interface RenderInput {
   stubs?: ReadonlySet<string>;
   /** Files of components that the spec replaces by stand-ins. */
   replaced?: ReadonlySet<string>;
+  /** What stands around it, if that can be read. */
+  wrapper?: ComponentNode | 'unknown';
   /** Whether to keep what no given prop shows, too. */
   everything?: boolean;
   /** What stand-ins give for functions of modules, by the functions' keys. */
@@ -135,9 +139,6 @@ interface Spread {
   before: readonly string[];
 }
 
-/** What the providers around a place give, by the contexts' keys; undefined of one where something unread may provide. */
-type Contexts = ReadonlyMap<string, Expr | undefined>;
-
 /** Where the next node is put. */
 interface Position {
   parent: RenderedElement | undefined;
@@ -161,6 +162,11 @@ const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 /** Fills a view in: child components, props, children and slots, to a set depth. */
 export function rendered(project: Project, input: RenderInput): RenderedTree {
   const expansion = new Expansion(project, input);
+  const contexts: Contexts = {
+    provided: new Map(),
+    open: input.wrapper === 'unknown',
+    replaced: input.replaced,
+  };
   const context = {
     file: input.file,
     component: undefined,
@@ -170,20 +176,23 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     depth: 0,
     own: 0,
     within: [],
-    contexts: NO_CONTEXTS,
+    contexts,
     use: 0,
   };
-  const children = expansion.nodes(input.view, context, {
+  const children = expansion.nodes(wrappedView(input), context, {
     parent: undefined,
     guards: [],
     arms: [],
     repeated: false,
     cloning: [],
-    contexts: NO_CONTEXTS,
+    contexts,
   });
   const { elements, complete, closed, pruned, stateful, uses, expanded } = expansion;
   return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
 }
+
+const wrappedView = ({ view, wrapper }: RenderInput): readonly ViewNode[] =>
+  wrapper && wrapper !== 'unknown' ? [{ ...wrapper, slots: new Map([['children', view]]) }] : view;
 
 class Expansion {
   readonly elements: RenderedElement[] = [];
@@ -192,7 +201,7 @@ class Expansion {
   pruned = false;
   stateful = false;
   readonly uses: RenderedUse[] = [];
-  readonly expanded = new Set<ComponentNode>();
+  readonly expanded = new Map<ComponentNode, Contexts>();
   readonly #project: Project;
   readonly #input: RenderInput;
   #countOfUses = 0;
@@ -297,9 +306,10 @@ class Expansion {
   }
 
   #provided(all: readonly Provided[], context: Context, at: Position): Position {
-    const contexts = new Map(at.contexts);
-    for (const { key, value } of all) contexts.set(this.#contextNamed(key), this.#valueOf(value, context));
-    return { ...at, contexts };
+    const provided = new Map(at.contexts.provided);
+    for (const { key, value } of all)
+      provided.set(asDeclared(key, this.#project), this.#valueOf(value, context));
+    return { ...at, contexts: { ...at.contexts, provided } };
   }
 
   // A value that others take, with no name in it that only stands for something here.
@@ -312,16 +322,6 @@ class Expansion {
       rest.includes(name) ? [] : [[name, 'expr' in prop ? prop.expr : this.#markupAsValue(prop)] as const],
     );
     return { is: 'object', entries: [...handed, ...entries], open: context.open };
-  }
-
-  // One name for a context, whichever way it is come by.
-  #contextNamed(key: string): string {
-    const found = contextOfKey(key);
-    if (!found) return key;
-    const { file, name, specifier } = found;
-    return specifier === undefined
-      ? functionKey(file, name)
-      : this.#project.exportKey(file, { specifier, name });
   }
 
   #hole(why: string, reads: readonly string[] = NO_NAMES): RenderedNode {
@@ -440,7 +440,7 @@ class Expansion {
   #contextRead(key: string, { contexts }: Context): Expr | undefined {
     // Another render may provide something else.
     this.closed = false;
-    return contexts.get(this.#contextNamed(key));
+    return givenByContext(key, contexts, this.#project);
   }
 
   // What a stand-in answers that takes the place of an import, or what a function of the project gives, as far as it can be read.
@@ -696,6 +696,7 @@ class Expansion {
           node,
           given: NONE_GIVEN,
           open: false,
+          contexts: UNREAD,
           by: context.component.file,
           stubbed: true,
         });
@@ -709,7 +710,13 @@ class Expansion {
       into.push(this.#stub(node, context, at));
     else if (!component || replaced || deep) {
       if (component && !replaced)
-        this.#used(node, component, context, this.#givenTo(node, context, at), isDeep);
+        this.#used(
+          node,
+          component,
+          context,
+          { ...this.#givenTo(node, context, at), contexts: at.contexts },
+          isDeep,
+        );
       this.#unread(node, context, at, into);
     } else this.#shown(node, component, context, at, into);
   }
@@ -754,7 +761,7 @@ class Expansion {
         ? (context.usedAt ?? { file: this.#placeOf(context), start: node.place.start })
         : undefined,
     };
-    if (!context.component) this.expanded.add(node);
+    if (!context.component) this.expanded.set(node, at.contexts);
     this.#used(node, component, context, inside);
     const around = cloningBelow(at.cloning, context.within.length);
     const { clones } = component;
@@ -787,11 +794,11 @@ class Expansion {
     node: ComponentNode,
     component: Component,
     context: Context,
-    { given, open }: Taken,
+    { given, open, contexts }: Taken & { contexts: Contexts },
     cut = false,
   ): void {
     if (!context.component || isInstalled(component.file)) return;
-    this.uses.push({ component, node, given, open, by: context.component.file, cut });
+    this.uses.push({ component, node, given, open, contexts, by: context.component.file, cut });
   }
 
   #givenTo(node: ComponentNode, context: Context, { cloning }: Position): Taken {
@@ -837,7 +844,7 @@ class Expansion {
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
   #unread(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
     into.push(this.#hole(`the component ${node.name}`));
-    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`], contexts: NO_CONTEXTS };
+    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`], contexts: UNREAD };
     for (const view of node.slots.values()) this.nodes(view, context, open, into);
     for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }
@@ -965,8 +972,6 @@ const frameworkOf = ({ component }: Context): { framework: Framework } => ({
 });
 
 const NO_NAMES: readonly string[] = [];
-
-const NO_CONTEXTS: Contexts = new Map();
 
 const NONE_FILLED: ReadonlySet<string> = new Set();
 

@@ -55,6 +55,11 @@ export class ShownProps {
     const add = (expr: Expr): void => visitProps(expr, show);
     const visit = (view: readonly ViewNode[]): void => {
       for (const node of view) {
+        // What reads a context may stand in any child.
+        for (const { value } of node.provided ?? []) {
+          add(value);
+          if (value.is === 'object' && value.rest) spreads.push(value.rest);
+        }
         if ((node.kind === 'element' || node.kind === 'component') && node.rest) spreads.push(node.rest);
         switch (node.kind) {
           case 'element':

@@ -25,7 +25,7 @@ const NOTHING_RENDERED: RenderedTree = {
   pruned: false,
   stateful: false,
   uses: [],
-  expanded: new Set(),
+  expanded: new Map(),
 };
 
 // What is shown where a spec replaces the template.
@@ -69,6 +69,7 @@ export class SpecRendering {
   readonly #scopes = new Map<Block, SearchScope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
+  readonly #tellsContexts: boolean;
   /** Which props of a component show. */
   readonly shownProps: ShownProps;
   readonly #variant: Variant;
@@ -91,6 +92,7 @@ export class SpecRendering {
     this.#file = file;
     this.#testIdAttribute = testIdAttribute;
     this.#replaced = file.replaced;
+    this.#tellsContexts = tellsContexts(file);
   }
 
   /** What the stand-ins of the file give for functions of modules. */
@@ -178,6 +180,7 @@ export class SpecRendering {
     const { everything, whole, untouched } = this.#variant;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const { file, writtenIn } = render;
+    const wrapper = this.#tellsContexts ? 'unknown' : render.wrapper;
     const replaced = this.#replaced;
     return this.#expanded({
       file,
@@ -186,6 +189,7 @@ export class SpecRendering {
       shallow,
       stubs,
       replaced,
+      wrapper,
       everything,
       answers,
       untouched,
@@ -311,15 +315,29 @@ export class SpecRendering {
 }
 
 // The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.
+// Whether specs tell the function that reads contexts what to give.
+const tellsContexts = ({ root, blocks, replaced }: SpecFile): boolean =>
+  replaced.has('react') ||
+  [root, ...blocks].some(({ steps }) =>
+    steps.some(
+      (step) =>
+        step.kind === 'stand-in' &&
+        (step.standIn.member === 'useContext' || step.standIn.path?.endsWith('.useContext')),
+    ),
+  );
+
 function keyOf(
-  { file, view, shallow, stubs, answers }: RenderInput,
+  { file, view, shallow, stubs, wrapper, answers }: RenderInput,
   shownProps: ShownProps,
 ): string | undefined {
   const parts: string[] = [file, String(shallow), ...(stubs ?? [])];
+  if (wrapper)
+    parts.push(typeof wrapper === 'string' ? wrapper : JSON.stringify([wrapper.ref, wrapper.open]));
   for (const [key, answer] of answers ?? []) parts.push(key, JSON.stringify(answer));
   for (const node of view) {
     if (node.kind !== 'component' || node.slots.size > 0) return undefined;
     parts.push(node.name, String(node.open), JSON.stringify(node.ref), node.events.join());
+    if (node.provided) parts.push(JSON.stringify(node.provided));
     const how = shownProps.of(node, file);
     for (const [name, prop] of node.props) {
       if (!('expr' in prop)) return undefined;
@@ -355,7 +373,7 @@ function together(trees: readonly RenderedTree[]): RenderedTree {
     pruned: trees.some((tree) => tree.pruned),
     stateful: trees.some((tree) => tree.stateful),
     uses: trees.flatMap((tree) => tree.uses),
-    expanded: new Set(trees.flatMap((tree) => [...tree.expanded])),
+    expanded: new Map(trees.flatMap((tree) => [...tree.expanded])),
   };
 }
 

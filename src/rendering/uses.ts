@@ -12,6 +12,7 @@ import {
   type ComponentRef,
   type ViewNode,
 } from '../components/view.js';
+import { asDeclared } from '../project/contexts.js';
 import type { Project } from '../project/project.js';
 import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
 import { isOff, type SpecFile } from '../specs/model/blocks.js';
@@ -20,7 +21,7 @@ import { stands } from '../specs/model/rounds.js';
 import type { Render, Step } from '../specs/model/steps.js';
 import type { Value } from '../specs/model/values.js';
 import type { SpecRendering } from './spec-rendering.js';
-import type { RenderedTree, RenderedUse } from './rendered-tree.js';
+import type { Contexts, RenderedTree, RenderedUse } from './rendered-tree.js';
 import type { ShownProps } from './shown-props.js';
 
 /** One way in which a spec renders a component. */
@@ -30,6 +31,8 @@ export interface ComponentUse {
   given: ReadonlyMap<string, Expr>;
   /** It may be given more than can be read. */
   open: boolean;
+  /** What contexts give where it stands, if that is known. */
+  contexts?: Contexts;
   /** The file of the component that renders it; none where a spec does. */
   by?: string;
   /** Its places in markup, where they are known. */
@@ -63,11 +66,30 @@ export function componentUsesIn(
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
-  found.push(...inSpecs);
+  const around = contextsIn(file, renders, trees, project);
+  found.push(...inSpecs.map((use) => ({ ...use, contexts: use.nodes?.[0] && around.get(use.nodes[0]) })));
   for (const change of changes) found.push(...changed(change, file, project));
   // What a component of the spec file renders, the spec does.
   const own = found.map((use) => (use.by === file.path ? { ...use, by: undefined } : use));
   return unlike([...own, ...looseIn(file, own, project)]);
+}
+
+// What contexts give to the components in the markup of specs.
+function contextsIn(
+  { replaced }: SpecFile,
+  renders: readonly Render[],
+  trees: ReadonlySet<RenderedTree>,
+  project: Project,
+): Map<ComponentNode, Contexts> {
+  const found = new Map([...trees].flatMap(({ expanded }) => [...expanded]));
+  // Of renders that are alike, only one was filled in.
+  for (const { view = [], wrapper } of renders)
+    for (const node of view) {
+      if (node.kind !== 'component' || found.has(node)) continue;
+      const provided = new Map(node.provided?.map(({ key, value }) => [asDeclared(key, project), value]));
+      found.set(node, { provided, open: wrapper !== undefined, replaced });
+    }
+  return found;
 }
 
 // What stands in JSX of a spec file that no render is seen to take: in functions that are handed over, or not read.
@@ -107,11 +129,11 @@ export function useOfTag(
 function* treesApart(render: Render, rendering: SpecRendering, project: Project): Generator<RenderedTree> {
   const whole = rendering.tree(render);
   if (render.shallow || whole.complete) return;
-  const expanded = new Set(whole.expanded);
+  const expanded = new Set(whole.expanded.keys());
   for (const node of componentNodes(render.view ?? [])) {
     if (expanded.has(node) || !componentOf(node, render.file, project)) continue;
-    const tree = rendering.treeOf([node], render);
-    for (const each of tree.expanded) expanded.add(each);
+    const tree = rendering.treeOf([node], { ...render, wrapper: 'unknown' });
+    for (const each of tree.expanded.keys()) expanded.add(each);
     yield tree;
   }
 }
@@ -138,14 +160,14 @@ function usesBelow(trees: readonly RenderedTree[], project: Project): ComponentU
 
 // Trees are shared by renders that differ in values that don't show: of these, nothing is known.
 function placedUse(
-  { component, node, given, open, by, stubbed }: RenderedUse,
+  { component, node, given, open, contexts, by, stubbed }: RenderedUse,
   shownProps: ShownProps,
 ): ComponentUse {
   const how = shownProps.of(node, by);
   const known = new Map<string, Expr>();
   for (const [name, prop] of given)
     known.set(name, how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
-  return { component, given: known, open, by, nodes: [node], stubbed };
+  return { component, given: known, open, contexts, by, nodes: [node], stubbed };
 }
 
 /** Uses that differ: most specs give the same. */
@@ -154,7 +176,7 @@ export function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
   for (const own of grouped(uses, ({ component }) => component).values()) {
     const known = new Map<string, ComponentUse>();
     for (const use of own) {
-      const key = `${use.by} ${use.open} ${use.unseen} ${JSON.stringify([...use.given])}`;
+      const key = `${use.by} ${use.open} ${use.unseen} ${contextsText(use)} ${JSON.stringify([...use.given])}`;
       const same = known.get(key);
       const nodes = same?.nodes && use.nodes ? union(same.nodes, use.nodes) : (same?.nodes ?? use.nodes);
       known.set(key, nodes === use.nodes ? use : { ...use, nodes });
@@ -162,6 +184,16 @@ export function unlike(uses: readonly ComponentUse[]): ComponentUse[] {
     found.push(...known.values());
   }
   return found;
+}
+
+const textOf = new WeakMap<Contexts, string>();
+
+// Many uses stand in the same contexts.
+function contextsText({ contexts }: ComponentUse): string {
+  if (!contexts) return '';
+  const text = textOf.get(contexts) ?? `${contexts.open} ${JSON.stringify([...contexts.provided])}`;
+  textOf.set(contexts, text);
+  return text;
 }
 
 const union = <T>(one: readonly T[], other: readonly T[]): readonly T[] =>

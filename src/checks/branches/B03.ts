@@ -3,6 +3,7 @@ import {
   answeringNames,
   byCause,
   heldText,
+  providingNames,
   isWaitingOrFailure,
   saidOfCause,
   valuesText,
@@ -19,6 +20,10 @@ const messageAnswers = (names: string, component: string, when: string): string 
   `No answer that specs give for ${names} takes the arm of ${component} for ${when}.`;
 const messageAnswersOf = (names: string, component: string, arms: number): string =>
   `No answer that specs give for ${names} takes ${arms} arms of ${component}.`;
+const messageProvided = (names: string, component: string, when: string): string =>
+  `No value of ${names} that specs render ${component} in takes the arm for ${when}.`;
+const messageProvidedOf = (names: string, component: string, arms: number): string =>
+  `No value of ${names} that specs render ${component} in takes ${arms} of its arms.`;
 const messageHeld = (held: string, component: string, when: string): string =>
   `As specs use ${component}, ${held}: the arm for ${when} is never taken.`;
 const messageHeldOf = (held: string, component: string, arms: number): string =>
@@ -91,5 +96,10 @@ function said(cause: ArmCause, gap: ArmGap): string {
     return arms > 1
       ? messageAnswersOf(names, component.name, arms)
       : messageAnswers(names, component.name, when);
+  const contexts = providingNames(gap);
+  if (contexts !== undefined)
+    return arms > 1
+      ? messageProvidedOf(contexts, component.name, arms)
+      : messageProvided(contexts, component.name, when);
   return saidOfCause(cause) ?? message(component.name, when);
 }

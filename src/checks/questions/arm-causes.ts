@@ -41,6 +41,14 @@ export function saidOfCause({ gaps, given }: ArmCause): string | undefined {
 export const answeringNames = ({ answering }: ArmGap): string | undefined =>
   answering && listed(answering.flatMap((key) => importOfKey(key)?.name ?? []));
 
+/** The contexts that alone decide that an arm is not taken, by name; undefined where a prop decides as well. */
+export function providingNames({ arm, answering, held, providing }: ArmGap): string | undefined {
+  let readsProp = false;
+  propsInCondition(arm.condition.test, () => (readsProp = true));
+  if (readsProp || answering || held || !providing) return undefined;
+  return listed(providing.flatMap((key) => importOfKey(key)?.name ?? []));
+}
+
 /** Whether an arm is what is shown while something is awaited, or when it fails, as what a stand-in answers says. */
 export const isWaitingOrFailure = ({ arm, answering }: ArmGap): boolean =>
   answering !== undefined &&
@@ -89,7 +97,11 @@ export function byCause(
     const given = givenValues(gap, context, valueText);
     const ofComponent = keys.get(gap.component) ?? new Map<string, object>();
     keys.set(gap.component, ofComponent);
-    const by = gap.answering?.join() ?? stateOf(gap) ?? (given?.decides ? given.prop : undefined);
+    const by =
+      gap.answering?.join() ??
+      stateOf(gap) ??
+      providingNames(gap) ??
+      (given?.decides ? given.prop : undefined);
     const key = by === undefined ? gap : (ofComponent.get(by) ?? gap);
     if (by !== undefined) ofComponent.set(by, key);
     const cause = causes.get(key);

@@ -1,7 +1,7 @@
 import type { By, Emptiness, Missing, Teardown, TypeName } from '../../libraries/meaning.js';
 import type { Place, Span } from '../../finding.js';
 import type { Expr } from '../../components/expr.js';
-import type { Component, Prop, ViewNode } from '../../components/view.js';
+import type { ComponentNode, Component, Prop, ViewNode } from '../../components/view.js';
 import type { Binding, Block } from './blocks.js';
 import type { LastingKind } from '../../libraries/platform.js';
 import type { Pending, Value } from './values.js';
@@ -86,6 +86,8 @@ export interface Render {
   view: readonly ViewNode[] | undefined;
   /** The props of the component shown; those that a spec sets later on are added. */
   props: Map<string, Prop>;
+  /** The component that its options wrap it in, or that they may do so in one that can't be read. */
+  wrapper?: ComponentNode | 'unknown';
   /** The file whose names `view` uses. */
   file: string;
   /** The file of the call. */

@@ -37,6 +37,7 @@ export function renderBy(
     stubs: shown?.stubs ?? new Set(),
     view: shown && [...shown.view, ...adds],
     props: shown?.props ?? new Map(),
+    wrapper: meaning.takes === 'element' ? wrapperIn(run, args[1], node) : undefined,
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
     template: run.templates.get(shownKey(shown) ?? ''),
@@ -116,12 +117,42 @@ function keepChanges(run: SpecReading, { view, file }: Render, options: Value | 
 }
 
 type Shown =
-  | { view: readonly ViewNode[]; file: string; stubs?: ReadonlySet<string>; props?: Map<string, Prop> }
+  | {
+      view: readonly ViewNode[];
+      file: string;
+      stubs?: ReadonlySet<string>;
+      props?: Map<string, Prop>;
+      surrounded?: boolean;
+    }
   | undefined;
 
 function elementShown(value: Value | undefined): Shown {
   const view = viewOfValue(value);
   return view && value?.is === 'jsx' ? { view, file: value.tree.path } : undefined;
+}
+
+// What the options of a render of markup wrap it in.
+function wrapperIn(
+  run: SpecReading,
+  options: Value | undefined,
+  { start, end }: Node,
+): ComponentNode | 'unknown' | undefined {
+  if (!options || (options.is === 'constant' && options.value === undefined)) return undefined;
+  if (options.is !== 'object') return 'unknown';
+  const value = options.entries.get('wrapper') ?? options.entries.get('wrappingComponent');
+  if (!value) return options.open ? 'unknown' : undefined;
+  const target = functionRef(value) ?? componentRef(run, value);
+  const open = options.entries.has('wrappingComponentProps');
+  return target
+    ? componentNode(target, { start, end }, { props: new Map(), slots: new Map(), open })
+    : 'unknown';
+}
+
+// A function of the specs that is a component.
+function functionRef(value: Value): Referred | undefined {
+  if (value.is !== 'function') return undefined;
+  const { path: file } = value.tree;
+  return { file, ref: { file, at: value.node.start }, name: 'wrapper' };
 }
 
 function componentShown(

@@ -13,6 +13,7 @@ import type { Value } from '../model/values.js';
 export function specScope(env: Env, tree: ModuleTree): ComponentScope {
   return {
     text: tree.script.source.text,
+    file: tree.path,
     ref: (name) => (isLocal(env, name) ? handedOver(env, name) : refOf(name, tree.facts)),
     lookup: (name) => {
       const slot = env.find(name);

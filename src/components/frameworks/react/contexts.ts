@@ -1,6 +1,7 @@
 import type { Node } from 'oxc-parser';
 import { calledName, memberName, pathOf, unwrapped } from '../../../syntax/tree.js';
-import { answered, functionKey, importOfKey, restOfProps, type Expr } from '../../expr.js';
+import { answered, functionKey, importOfKey, restOfProps, type Constant, type Expr } from '../../expr.js';
+import { exprOf } from '../../read-expr.js';
 import type { CallNode, ComponentScope } from '../../scope.js';
 import type { ComponentRef, Provided, ViewNode } from '../../view.js';
 
@@ -14,6 +15,9 @@ const contextKey = (file: string, ref: { local: string } | { specifier: string; 
     ? functionKey(CONTEXT + file, ref.local)
     : functionKey(CONTEXT + file + WITHIN + ref.specifier, ref.name);
 
+/** The key of a context by that of what a module declares. */
+export const declaredContext = (declared: string): string => CONTEXT + declared;
+
 /** The context that a key stands for: named in `file`, or imported there; undefined of keys of all else. */
 export function contextOfKey(
   key: string,
@@ -24,8 +28,13 @@ export function contextOfKey(
   return { file, name, specifier };
 }
 
+const isNothing = (value: Constant): boolean => value === undefined || value === null;
+
+/** Where contexts are named. */
+export type NamedIn = Pick<ComponentScope, 'file' | 'ref'>;
+
 /** What a context gives that a name of a module stands for; undefined where the module can't name one. */
-function contextGiven(ref: ComponentRef | undefined, { file }: ComponentScope): Expr | undefined {
+function contextGiven(ref: ComponentRef | undefined, { file }: NamedIn): Expr | undefined {
   const key = file === undefined ? undefined : keyOf(file, ref);
   return key === undefined ? undefined : answered(key);
 }
@@ -36,12 +45,28 @@ function keyOf(file: string, ref: ComponentRef | undefined): string | undefined 
 }
 
 /** What `useContext(Kiln)` and `use(Kiln)` give; undefined of all other calls. */
-export function contextRead(call: CallNode, scope: ComponentScope): Expr | undefined {
+export function contextRead(call: CallNode, scope: NamedIn): Expr | undefined {
   const name = calledName(call);
   const [first] = call.arguments;
   const path = first && pathOf(unwrapped(first));
   const isRead = name === 'useContext' || (name === 'use' && path !== undefined && /^[A-Z]/.test(path));
   return isRead && path !== undefined ? contextGiven(scope.ref(path), scope) : undefined;
+}
+
+/**
+ * What `const Kiln = createContext(…)` gives where nobody provides anything; undefined of all else, and where that is
+ * nothing: who reads it can hardly do without a provider, which must then stand where it is not seen.
+ */
+export function firstGiven(node: Node, scope: ComponentScope): Expr | undefined {
+  const call = node.type === 'VariableDeclarator' && node.init ? unwrapped(node.init) : undefined;
+  if (call?.type !== 'CallExpression') return undefined;
+  const path = pathOf(unwrapped(call.callee)) ?? '';
+  const ref = scope.ref(path);
+  const isReacts = ref !== undefined && 'specifier' in ref && ref.specifier === 'react';
+  if (!isReacts || path.split('.').at(-1) !== 'createContext') return undefined;
+  const [first] = call.arguments;
+  const given = first && exprOf(first, scope);
+  return given?.is === 'constant' && isNothing(given.value) ? undefined : given;
 }
 
 /** Nodes that stand in the provider of a context: `<Kiln.Provider value={…}>`; `name`: that of its tag. */
@@ -108,7 +133,7 @@ function pairOf(node: Node): { provider: string | undefined; reader: string | un
 }
 
 /** The function that the consumer of a context is handed: `<Kiln.Consumer>{(kiln) => …}</Kiln.Consumer>`. */
-export function consumes(name: string, scope: ComponentScope): Expr | undefined {
+export function consumes(name: string, scope: NamedIn): Expr | undefined {
   if (!name.endsWith('.Consumer')) return undefined;
   return contextGiven(scope.ref(name.slice(0, -'.Consumer'.length)), scope);
 }
