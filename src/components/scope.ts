@@ -1,6 +1,6 @@
 import type { Node } from 'oxc-parser';
 import { calledName, literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
-import type { Expr, Condition } from './expr.js';
+import { memberOfExpr, type Expr, type Condition } from './expr.js';
 import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
 
@@ -276,10 +276,16 @@ export function propsOf(param: Node | undefined): Map<string, NameBinding> {
   return names;
 }
 
-// Parts of a prop are unknown: no scope is at hand to read their defaults in.
+function partOfProp(of: NameBinding, key: string): NameBinding {
+  const expr: Expr | undefined =
+    of.is === 'expr' ? of.expr : of.is === 'prop' && !of.fallback ? { is: 'prop', name: of.name } : undefined;
+  return expr ? { is: 'expr', expr: memberOfExpr(expr, key) } : UNKNOWN_BOUND;
+}
+
+// Defaults of the parts of a prop are unknown: no scope is at hand to read them in.
 const PROP_PARTS: Parts<NameBinding> = {
-  member: (of, key) => (of.is === 'props' ? { is: 'prop', name: key } : UNKNOWN_BOUND),
-  item: () => UNKNOWN_BOUND,
+  member: (of, key) => (of.is === 'props' ? { is: 'prop', name: key } : partOfProp(of, key)),
+  item: (of, at) => partOfProp(of, String(at)),
   rest: (of, taken) =>
     of.is === 'props' && typeof taken !== 'number' ? { is: 'rest', except: taken } : UNKNOWN_BOUND,
   fallback: (of, otherwise) => (of.is === 'prop' ? { ...of, fallback: otherwise } : UNKNOWN_BOUND),

@@ -1,5 +1,6 @@
 import { answersIn, propsInCondition } from '../../components/expr-names.js';
 import { importOfKey, type Constant, type Expr } from '../../components/expr.js';
+import type { Arm } from '../../branches/arms.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -38,14 +39,24 @@ export function saidOfCause({ gaps, given }: ArmCause): string | undefined {
 }
 
 /** The functions whose stand-ins decide that an arm is not taken, by name; undefined where props alone decide. */
-export const answeringNames = ({ answering }: ArmGap): string | undefined =>
-  answering && listed(answering.flatMap((key) => importOfKey(key)?.name ?? []));
+export function answeringNames({ arm, answering }: ArmGap): string | undefined {
+  if (!answering) return undefined;
+  const asked = answersIn(arm.condition.test);
+  const own = answering.filter((key) => asked.has(key));
+  // What an outer condition asks for is given, where a prop decides this one.
+  if (own.length === 0 && propsRead(arm).length > 0) return undefined;
+  return listed((own.length > 0 ? own : answering).flatMap((key) => importOfKey(key)?.name ?? []));
+}
+
+function propsRead({ condition }: Arm): string[] {
+  const names: string[] = [];
+  propsInCondition(condition.test, (prop) => names.push(prop));
+  return names;
+}
 
 /** The contexts that alone decide that an arm is not taken, by name; undefined where a prop decides as well. */
 export function providingNames({ arm, answering, held, providing }: ArmGap): string | undefined {
-  let readsProp = false;
-  propsInCondition(arm.condition.test, () => (readsProp = true));
-  if (readsProp || answering || held || !providing) return undefined;
+  if (answering || held || !providing || propsRead(arm).length > 0) return undefined;
   return listed(providing.flatMap((key) => importOfKey(key)?.name ?? []));
 }
 
@@ -98,10 +109,7 @@ export function byCause(
     const ofComponent = keys.get(gap.component) ?? new Map<string, object>();
     keys.set(gap.component, ofComponent);
     const by =
-      gap.answering?.join() ??
-      stateOf(gap) ??
-      providingNames(gap) ??
-      (given?.decides ? given.prop : undefined);
+      answeringNames(gap) ?? stateOf(gap) ?? providingNames(gap) ?? (given?.decides ? given.prop : undefined);
     const key = by === undefined ? gap : (ofComponent.get(by) ?? gap);
     if (by !== undefined) ofComponent.set(by, key);
     const cause = causes.get(key);

@@ -64,6 +64,7 @@ function boundOf(value: Value, tree: ModuleTree): NameBinding {
     }
     case 'object':
     case 'function':
+    case 'instance':
     case 'thing':
       return { is: 'expr', expr: exprOfValue(value) };
     default:
@@ -91,6 +92,9 @@ export function exprOfValue(value: Value | undefined): Expr {
       return FUNCTION;
     case 'jsx':
       return OBJECT;
+    // What `new` makes; of what another call gives, nothing is known.
+    case 'instance':
+      return value.args ? OBJECT : UNKNOWN;
     case 'thing':
       return value.standIn ? SOMETHING : UNKNOWN;
     default:
