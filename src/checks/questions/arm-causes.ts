@@ -1,6 +1,5 @@
 import { answersIn, propsInCondition } from '../../components/expr-names.js';
 import { importOfKey, type Constant, type Expr } from '../../components/expr.js';
-import type { Arm } from '../../branches/arms.js';
 import type { Component } from '../../components/view.js';
 import type { ArmGap } from '../../coverage/gaps.js';
 import { eachWay, givenIn } from '../../rendering/uses.js';
@@ -48,7 +47,7 @@ export function answeringNames({ arm, answering }: ArmGap): string | undefined {
   return listed((own.length > 0 ? own : answering).flatMap((key) => importOfKey(key)?.name ?? []));
 }
 
-function propsRead({ condition }: Arm): string[] {
+function propsRead({ condition }: ArmGap['arm']): string[] {
   const names: string[] = [];
   propsInCondition(condition.test, (prop) => names.push(prop));
   return names;
