@@ -191,6 +191,14 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
   return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
 }
 
+// What is spread without giving a name, whichever way is taken: `{...(isWide && undefined)}`.
+const givesNoNames = (value: Expr): boolean =>
+  value.is === 'if'
+    ? givesNoNames(value.then) && givesNoNames(value.otherwise)
+    : value.is === 'choice'
+      ? value.options.every(givesNoNames)
+      : value.is === 'constant' && typeof value.value !== 'string';
+
 const wrappedView = ({ view, wrapper }: RenderInput): readonly ViewNode[] =>
   wrapper && wrapper !== 'unknown' ? [{ ...wrapper, slots: new Map([['children', view]]) }] : view;
 
@@ -258,7 +266,7 @@ class Expansion {
     const found = new Map<string, Spread>();
     for (const { expr, before } of later?.spreads ?? []) {
       const value = this.#fill(expr, context);
-      if (value.is === 'constant' && typeof value.value !== 'string') continue;
+      if (givesNoNames(value)) continue;
       if (value.is !== 'object' || value.open) return undefined;
       for (const [name, each] of value.entries) found.set(name, { expr: each, before });
     }

@@ -1,6 +1,6 @@
 import { changeBy } from '../libraries/changes.js';
 import type { Expr } from '../components/expr.js';
-import type { Component, ViewNode } from '../components/view.js';
+import type { Component, ComponentNode, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
@@ -8,6 +8,7 @@ import { SpecAnswers } from './answers.js';
 import { hopFromElement, hopFromNodes } from './hops.js';
 import type { RenderedElement, RenderedTree } from './rendered-tree.js';
 import { rendered, type RenderInput } from './rendered.js';
+import { readWrapper } from './wrapper.js';
 import { ShownProps } from './shown-props.js';
 import { spokenBy, type Spoken } from './spoken.js';
 import { isThatOne, matchesIn, targetIn, unknownTarget, type Target } from './target.js';
@@ -66,6 +67,7 @@ export class SpecRendering {
   readonly #testIdAttribute: string;
   readonly #trees = new Map<Render, RenderedTree>();
   readonly #byView = new Map<string, RenderedTree>();
+  readonly #wrappers = new Map<ComponentNode, ComponentNode | 'unknown'>();
   readonly #scopes = new Map<Block, SearchScope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
@@ -180,7 +182,7 @@ export class SpecRendering {
     const { everything, whole, untouched } = this.#variant;
     const { shallow, stubs } = whole ? ALL_CHILDREN : render;
     const { file, writtenIn } = render;
-    const wrapper = this.#tellsContexts ? 'unknown' : render.wrapper;
+    const wrapper = this.#tellsContexts ? 'unknown' : this.#wrapperOf(render);
     const replaced = this.#replaced;
     return this.#expanded({
       file,
@@ -195,6 +197,15 @@ export class SpecRendering {
       untouched,
       spoken: this.spoken,
     });
+  }
+
+  #wrapperOf(render: Render): RenderInput['wrapper'] {
+    const { wrapper } = render;
+    if (!wrapper || wrapper === 'unknown') return wrapper;
+    const known =
+      this.#wrappers.get(wrapper) ?? readWrapper({ ...render, wrapper }, this.#project, this.#replaced);
+    this.#wrappers.set(wrapper, known);
+    return known;
   }
 
   // Specs of a file mostly render the same: equal views are filled in once.

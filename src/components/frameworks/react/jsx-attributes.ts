@@ -232,7 +232,17 @@ function spreadUnder(
     if (node) spread(node, scope, side, viewOf);
     return side;
   });
-  if (sides.some(({ open, later, rest }) => open || later.length > 0 || rest)) openTag(given);
+  if (sides.some(({ open, rest }) => open || rest)) openTag(given);
+  const nothing = constant(undefined);
+  sides.forEach(({ later }, i) => {
+    for (const { expr } of later) {
+      const [yes, no] = i === 0 ? [expr, nothing] : [nothing, expr];
+      given.later.push({
+        expr: { is: 'if', test, then: yes, otherwise: no },
+        before: [...given.props.keys()],
+      });
+    }
+  });
   for (const name of new Set(sides.flatMap(({ props }) => [...props.keys()]))) {
     const [yes, no] = sides.map(({ props }) => props.get(name) ?? before(name));
     if (!yes || !no || !('expr' in yes) || !('expr' in no)) given.props.set(name, { expr: UNKNOWN });
