@@ -118,6 +118,16 @@ function makersOf(program: Program): { names: Map<string, Form>; holders: Map<st
 /** Markup that a call stands for; `chosen`: what gives its tag, where that is no name that markup could have. */
 export type CreatedElement = JSXElement & { chosen?: Node };
 
+/** The names that stand for tags which markup would take for tags of the document: `createElement(w)`. */
+export function chosenNames(program: Program): Set<string> {
+  const names = new Set<string>();
+  walkTree(program, (node) => {
+    const { chosen }: CreatedElement | { chosen?: undefined } = node.type === 'JSXElement' ? node : {};
+    if (chosen?.type === 'Identifier') names.add(chosen.name);
+  });
+  return names;
+}
+
 function elementOf(call: Call, form: Form): CreatedElement | undefined {
   const [type, props, ...more] = call.arguments;
   if (!type || type.type === 'SpreadElement') return undefined;

@@ -277,9 +277,15 @@ function withoutExports(
 // What the compiler settings that a run reads extend, or refer to.
 function namedByCompilers(each: Package, context: ProjectContext): Finding[] {
   const { environment } = each;
-  const isGone = ({ text, at, package: name }: MissingSettings): boolean =>
+  // ts-jest 29 and tsx 4 leave what is referred to aside; bundlers (vite 4 to 7) read all of it.
+  const follows = environment.runners.some(
+    ({ transforms }) => transforms.known && transforms.value.by === 'plugins',
+  );
+  const isGone = ({ text, at, key, package: name }: MissingSettings): boolean =>
     name === undefined
-      ? environment.isWhole && !isMade(resolve(dirname(at.file), text), context)
+      ? (follows || key !== 'references') &&
+        environment.isWhole &&
+        !isMade(resolve(dirname(at.file), text), context)
       : isMissing(environment, name);
   return compilersOfRuns(each, context)
     .flatMap(({ missing }) => missing)

@@ -11,6 +11,7 @@ import {
   type FunctionNode,
   calledName,
 } from '../../../syntax/tree.js';
+import { chosenNames } from '../../../syntax/created-elements.js';
 import type { Source } from '../../../syntax/source.js';
 import type { Span } from '../../../finding.js';
 import { basename, isInstalled } from '../../../util/paths.js';
@@ -103,8 +104,9 @@ export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefine
 export function reactComponents(script: Script, facts: ModuleFacts, imported?: Imported): Component[] {
   const module = moduleOf(script, facts, imported);
   const found: Component[] = [];
+  const shortened = isInstalled(script.source.path) ? shortenedNames(script, facts) : NO_NAMES;
   for (const [name, node] of facts.declarations) {
-    if (!/^_?[A-Z]/.test(name)) continue;
+    if (!/^_?[A-Z]/.test(name) && !shortened.has(name)) continue;
     const component = componentFrom(name, node, module);
     if (component) found.push(component);
   }
@@ -114,6 +116,16 @@ export function reactComponents(script: Script, facts: ModuleFacts, imported?: I
     if (component) found.push(component);
   }
   return found;
+}
+
+const NO_NAMES: ReadonlySet<string> = new Set();
+
+// Minifiers call a component what they like: it is what a tag is made of, or what goes out by a capital name.
+function shortenedNames({ program }: Script, { exports }: ModuleFacts): Set<string> {
+  const names = chosenNames(program);
+  for (const [name, each] of exports)
+    if ('local' in each && /^(?:[A-Z]|default$)/.test(name)) names.add(each.local);
+  return names;
 }
 
 /**
