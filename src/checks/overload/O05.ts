@@ -42,6 +42,7 @@ const MESSAGES = {
     `The title speaks of a call of ${says}, and the spec asserts those of ${does}.`,
   beside: (says: string): string =>
     `The title says no more than “${says}”, and the spec acts as well, and asserts the call that comes of it.`,
+  called: (says: string): string => `The title says “${says}”, and the spec asserts that there is a call.`,
   denied: (says: string): string =>
     `The title speaks of a call of ${says}, and all that the spec asserts of it is that it is not called.`,
   undone: (says: string): string => `The title says “${says}”, and the spec asserts nothing of a call.`,

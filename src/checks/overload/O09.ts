@@ -12,7 +12,10 @@ import { columnsOf, literalsOf, tabled } from '../../writing/table.js';
 
 const message = (count: number, values: number): string =>
   `${count} specs do the same with other values: they differ in their titles and in ${plural(values, 'value')}.`;
+const messageGroups = (count: number, values: number): string =>
+  `${count} groups hold the same specs, and differ in ${plural(values, 'value')} and their own titles.`;
 const advice = 'Make them one table, a row for each.';
+const adviceGroups = 'Make them one group over a table, a row for each.';
 
 /** Specs that differ in values only. */
 export const O09: FileCheck = {
@@ -28,9 +31,13 @@ export const O09: FileCheck = {
     "it.each([\n  ['shows cone 6', 6],\n  ['shows cone 9', 9],\n  ['shows cone 10', 10],\n])('%s', (_title, cone) => { … });",
   run(context) {
     const names = heldValues(context.file);
-    return [...runningByGroup(context.file).values()].flatMap((specs) =>
-      alike(specs.filter(isPlain), names).flatMap((each) => check(each, names, context)),
-    );
+    const byGroup = runningByGroup(context.file);
+    return [
+      ...[...byGroup.values()].flatMap((specs) =>
+        alike(specs.filter(isPlain), names).flatMap((each) => check(each, names, context)),
+      ),
+      ...groupsAlike(byGroup, names).flatMap((groups) => checkGroups(groups, names, context)),
+    ];
   },
 };
 
@@ -72,6 +79,40 @@ function alike(specs: readonly Block[], names: ReadonlySet<string>): Block[][] {
     .filter(isEnough);
 }
 
+/** A group with the specs that stand in it, and nothing else. */
+interface Group {
+  group: Block;
+  specs: readonly Block[];
+}
+
+// Groups beside each other whose specs have the same titles, and do the same.
+function groupsAlike(
+  byGroup: ReadonlyMap<Block | undefined, readonly Block[]>,
+  names: ReadonlySet<string>,
+): Group[][] {
+  const groups = [...byGroup].flatMap(([group, specs]): Group[] =>
+    group?.kind === 'group' &&
+    group.children.length === specs.length &&
+    group.statements.length === specs.length &&
+    specs.every(isPlain) &&
+    specs.reduce((sum, { statements }) => sum + statements.length, 0) >= LONG
+      ? [{ group, specs }]
+      : [],
+  );
+  const keyOf = ({ specs }: Group): string =>
+    specs
+      .flatMap(({ title, fn, statements }) => [
+        title.text,
+        String(fn?.async),
+        ...statements.map((each) => each.outline(names)),
+      ])
+      .join('\n');
+  return [...grouped(groups, ({ group }) => group.parent).values()]
+    .filter(({ length }) => length > 1)
+    .flatMap((beside) => [...grouped(beside, keyOf).values()])
+    .filter(({ length }) => length > 1);
+}
+
 const isEnough = (specs: readonly Block[]): boolean =>
   specs.length >= ((specs[0]?.statements.length ?? 0) >= LONG ? FEWEST_LONG : FEWEST);
 
@@ -86,6 +127,30 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
 // The names that hold a value, in the order of the text.
 const namesIn = ({ statements }: Block, names: ReadonlySet<string>): Slot[] =>
   statements.flatMap((statement) => statement.slots(names)).filter(({ as }) => as === 'name');
+
+function checkGroups(groups: readonly Group[], names: ReadonlySet<string>, context: FileContext): Finding[] {
+  const [first, ...others] = groups;
+  const columns = columnsOf(
+    groups.map(({ specs }) => specs.flatMap(literalsOf)),
+    (literal) => valueOf(literal, context.style.quote),
+  );
+  const named = columnsOf(
+    groups.map(({ specs }) => specs.flatMap((spec) => namesIn(spec, names))),
+    (slot) => slot?.text ?? '',
+  );
+  const count = columns.length + named.length;
+  if (!first || count === 0 || count > MOST_COLUMNS) return [];
+  return [
+    {
+      place: inFile(context, first.group.callee),
+      within: titlesOf(first.group),
+      certainty: 'sure',
+      message: messageGroups(groups.length, count),
+      advice: adviceGroups,
+      evidence: others.map(({ group }) => ({ ...inFile(context, group.callee), note: quotedTitle(group) })),
+    },
+  ];
+}
 
 function check(specs: readonly Block[], names: ReadonlySet<string>, context: FileContext): Finding[] {
   const [first, ...others] = specs;

@@ -1,14 +1,16 @@
-import type { Mend } from '../../finding.js';
-import type { Statement } from '../../specs/model/body.js';
+import type { Mend, Span } from '../../finding.js';
 import { wholeLines } from '../../writing/edits/style.js';
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { FileCheck } from '../questions/check.js';
-import { arrangedBefore } from '../questions/arranged-before.js';
+import { arrangedBefore, repeatedByHooks } from '../questions/arranged-before.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { runningSpecs } from '../questions/order.js';
 
 const message = 'The before-each hook has set this to the same already.';
 const advice = 'Take it out: what a spec sets for itself should be what it is about.';
+
+const messageHook = 'A hook of a group around this one does the same for each of its specs.';
+const adviceHook = 'Take it out.';
 
 /** What a spec sets again that its before-each hook has set. */
 export const O22: FileCheck = {
@@ -23,8 +25,8 @@ export const O22: FileCheck = {
     "beforeEach(() => {\n  readTemp.mockReturnValue(20);\n});\nit('shows a cold kiln', () => {\n  readTemp.mockReturnValue(20);\n  …\n});",
   mended:
     "beforeEach(() => {\n  readTemp.mockReturnValue(20);\n});\nit('shows a cold kiln', () => {\n  …\n});",
-  run: (context) =>
-    runningSpecs(context.file).flatMap((spec) =>
+  run: (context) => [
+    ...runningSpecs(context.file).flatMap((spec) =>
       arrangedBefore(spec).map(({ statement, before }) => ({
         place: inFile(context, statement),
         within: titlesOf(spec),
@@ -35,9 +37,19 @@ export const O22: FileCheck = {
         mend: takenOut(statement, context),
       })),
     ),
+    ...repeatedByHooks(context.file).map(({ hook, before }) => ({
+      place: inFile(context, hook.callee),
+      within: titlesOf(hook),
+      certainty: 'sure' as const,
+      message: messageHook,
+      advice: adviceHook,
+      evidence: [{ ...inFile(context, before), note: 'done here for each spec' }],
+      mend: takenOut(hook.place, context),
+    })),
+  ],
 };
 
-function takenOut(statement: Statement, { file, source: { text } }: FileContext): Mend {
+function takenOut(statement: Span, { file, source: { text } }: FileContext): Mend {
   const { start, end } = wholeLines(text, statement) ?? statement;
   return {
     summary: 'Take out what the hook has set',

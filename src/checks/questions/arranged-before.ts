@@ -1,4 +1,4 @@
-import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import { blocksAround, hooksFor, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import type { Statement } from '../../specs/model/body.js';
 import { stands } from '../../specs/model/rounds.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
@@ -29,6 +29,31 @@ export function arrangedBefore(spec: Block): ArrangedBefore[] {
     return between.some((each) => mayUndo(each, step)) ? [] : [{ statement, before: found.statement }];
   });
 }
+
+/** What a hook does for all stand-ins or the page, where a hook of a group around it does the same before or after each spec. */
+export function repeatedByHooks({ root, blocks }: SpecFile): (ArrangedBefore & { hook: Block })[] {
+  return blocks.flatMap((hook) => {
+    const { parent, statements, hook: time } = hook;
+    const [statement, ...more] = statements;
+    if (!statement || more.length > 0 || (time !== 'before-each' && time !== 'after-each')) return [];
+    if (!parent || parent === root || !restoresAll(statement, hook)) return [];
+    const outer = blocksAround(parent)
+      .slice(1)
+      .flatMap(({ children }) => children.filter((each) => each.kind === 'hook' && each.hook === time));
+    // What stands between the two may have been done for it to undo.
+    const [only, ...others] = outer.filter(({ steps }) => steps.some(({ kind }) => kind !== 'use'));
+    const before = only?.statements.find((each) => each.code === statement.code && restoresAll(each, only));
+    return only && before && only.statements.length === 1 && others.length === 0
+      ? [{ hook, statement, before }]
+      : [];
+  });
+}
+
+// `jest.restoreAllMocks()`, and nothing else.
+const restoresAll = (statement: Statement, { steps }: Block): boolean => {
+  const [step, ...more] = steps.filter((each) => stands(each, statement));
+  return step?.kind === 'restore' && step.scope === 'all' && more.length === 0;
+};
 
 type Setting = StepOf<'answer'> | StepOf<'restore'> | StepOf<'lasting'>;
 

@@ -11,7 +11,7 @@ import { standInName } from './stand-in-calls.js';
 export interface ToldCall {
   told: string;
   done: string;
-  of: 'callee' | 'denied' | 'undone' | 'beside';
+  of: 'callee' | 'denied' | 'undone' | 'beside' | 'called';
   place: Place;
 }
 
@@ -85,6 +85,27 @@ export function nothingDenied(spec: Block, context: FileContext): ToldCall | und
     !spec.steps.some((step) => step.kind === 'unknown-call' && MAY_ASSERT.test(step.name));
   return isSilent
     ? { told: told[0], done: '', of: 'undone', place: inFile(context, first.assertion.place) }
+    : undefined;
+}
+
+const NOT_CALLED = /(?:\b_?not_?|\b_?never_?|n['’]t) (?:be |been |get )?called\b|\bnot call\b/i;
+// When, how often, or with what: another call may well be there.
+const NOT_ALWAYS =
+  /\b(?:until|unless|only|but|before|again|once|twice|times?|more|with|without|yet|directly|immediately|instead|and|then)\b/i;
+
+/** “is not called when the cone is unclear”, where all calls that the spec asserts are there. */
+export function calledAllTheSame(spec: Block, context: FileContext): ToldCall | undefined {
+  const { text } = spec.title;
+  const told = NOT_ALWAYS.test(text) ? null : NOT_CALLED.exec(text);
+  const asserts = told ? spec.steps.filter(isAssert) : [];
+  const calls = asserts.filter(({ assertion }) => assertion.asks === 'called');
+  const [first] = calls;
+  const isThere = calls.every(
+    ({ assertion: { not, args, subject }, maybe, guard }) =>
+      !not && !maybe && !guard && args.length === 0 && libraryObjectOf(subject)?.standIn !== undefined,
+  );
+  return told && first && isThere
+    ? { told: told[0], done: '', of: 'called', place: inFile(context, first.assertion.place) }
     : undefined;
 }
 

@@ -10,7 +10,7 @@ import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
 import { assertsByName, throwsOnMissing } from './judgement.js';
 import { withHooksBefore } from './order.js';
-import { calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
+import { calledAllTheSame, calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -37,6 +37,7 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCal
     onlyCalls(spec, context) ??
     otherCallee(spec, context) ??
     calledBeside(spec, context) ??
+    calledAllTheSame(spec, context) ??
     noWay(spec, context)
   );
 }
