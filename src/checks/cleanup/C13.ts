@@ -4,17 +4,24 @@ import { type FileCheck } from '../questions/check.js';
 import { inFile } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
 
-const message = ({ name, query, atOnce }: StepOf<'first-look'>): string =>
-  atOnce
-    ? `${query} gives its answer at once: the await before it waits for nothing.`
-    : query === undefined
-      ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
-      : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
+const message = ({ name, query, atOnce, found }: StepOf<'first-look'>): string =>
+  found
+    ? `${name} waits for nothing: what it asks to be there, ${query} has found already.`
+    : atOnce
+      ? `${query} gives its answer at once: the await before it waits for nothing.`
+      : query === undefined
+        ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
+        : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
 const advice = (asUser: boolean): string =>
   `Assert in the callback what should come about${asUser ? ', or ask for it by a query that waits' : ''}.`;
 
 const adviceAtOnce = (query: string): string =>
   `Ask with ${query.replace(/^(?:get|query)/, 'find')}, which waits, or leave the await out.`;
+
+const adviceFound = 'Take the wait out, or assert in it what should come about.';
+
+const adviceFor = ({ atOnce, found, query = '' }: StepOf<'first-look'>, userCentred: boolean): string =>
+  found ? adviceFound : atOnce ? adviceAtOnce(query) : advice(userCentred);
 
 /** A wait whose callback can't fail. One finding a file. */
 export const C13: FileCheck = {
@@ -38,7 +45,7 @@ export const C13: FileCheck = {
         within: titlesOf(first.block),
         certainty: 'sure',
         message: message(first.step),
-        advice: first.step.atOnce ? adviceAtOnce(first.step.query ?? '') : advice(context.userCentred),
+        advice: adviceFor(first.step, context.userCentred),
         evidence: others.map(({ step }) => ({
           ...inFile(context, step.place),
           note: `${step.name} here, too`,

@@ -224,8 +224,8 @@ export type Step = Circumstances &
     | { kind: 'waited' }
     /** A time that passes before the spec goes on, in milliseconds. */
     | { kind: 'delay'; time: number }
-    /** The call of a waiting function whose callback can't fail: it ends at the first look. `query`: all that the callback asks; `atOnce`: an await of that, which gives no promise. */
-    | { kind: 'first-look'; name: string; query?: string; atOnce?: true }
+    /** The call of a waiting function whose callback can't fail: it ends at the first look. `query`: all that the callback asks; `atOnce`: an await of that, which gives no promise; `found`: it has found what the callback asserts to be there. */
+    | { kind: 'first-look'; name: string; query?: string; atOnce?: true; found?: true }
     /** What makes stand-ins is handed to a component itself: `onFire={jest.fn}`; `name`: as it is written. */
     | { kind: 'maker-given'; prop: string; name: string }
     /** `shows`: it is handed a component or markup, and may render it; `module`: the package that the function comes from. */

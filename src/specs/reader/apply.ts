@@ -3,7 +3,7 @@ import { assertBy, assertByCall, eitherIn, startExpectation } from './assertions
 import { isOptionalChain, namesOnTheWay, type FunctionNode } from '../../syntax/tree.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
-import type { Settling } from '../model/steps.js';
+import type { Assertion, Reach, Settling, Step } from '../model/steps.js';
 import type { Span } from '../../finding.js';
 import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
@@ -259,7 +259,25 @@ function endsAtOnce(
   const [only, ...others] = run.block.steps.slice(before).filter(({ kind }) => kind !== 'use');
   if (only?.kind === 'reach' && !only.reach.missing.endsWith('throws') && others.length === 0)
     run.emit({ kind: 'first-look', name, query: only.reach.name }, node);
+  const found =
+    only?.kind === 'assert' && others.length === 0 ? foundBefore(run, only.assertion, before) : undefined;
+  if (found) run.emit({ kind: 'first-look', name, query: found.name, found: true }, node);
 }
+
+// The query that throws, and has found what is asserted to be there; nothing was done since.
+function foundBefore(
+  { block: { steps } }: SpecReading,
+  { subject, asks, not }: Assertion,
+  before: number,
+): Reach | undefined {
+  const { reach } = subject.is === 'thing' ? subject : {};
+  if (!reach || not || asks !== 'there' || reach.missing !== 'throws') return undefined;
+  const at = steps.findIndex((step) => step.kind === 'reach' && step.reach === (reach.pickedFrom ?? reach));
+  const since = steps.slice(at + 1, before);
+  return at >= 0 && at < before && since.every(({ kind }) => STILL.has(kind)) ? reach : undefined;
+}
+
+const STILL: ReadonlySet<Step['kind']> = new Set(['use', 'reach', 'assert', 'stand-in', 'answer']);
 
 function ticks(run: SpecReading, args: readonly Value[], node: CallNode): Value {
   const [fn] = args;
