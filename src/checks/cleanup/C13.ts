@@ -1,7 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import { type FileCheck } from '../questions/check.js';
-import { inFile } from '../questions/context.js';
+import { inFile, truePlace } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
 
 const message = ({ name, query, atOnce, found }: StepOf<'first-look'>): string =>
@@ -46,10 +46,13 @@ export const C13: FileCheck = {
         certainty: 'sure',
         message: message(first.step),
         advice: adviceFor(first.step, context.userCentred),
-        evidence: others.map(({ step }) => ({
-          ...inFile(context, step.place),
-          note: `${step.name} here, too`,
-        })),
+        evidence: [
+          ...(first.step.via ? [{ ...truePlace(context, first.step), note: 'it waits here' }] : []),
+          ...others.map(({ step }) => ({
+            ...inFile(context, step.place),
+            note: `${step.name} here, too`,
+          })),
+        ],
       },
     ];
   },
