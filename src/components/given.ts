@@ -47,6 +47,14 @@ export function openTag(given: TagContents): void {
   given.classes = { ...given.classes, open: true };
 }
 
+/** What is spread without giving a name, whichever way is taken: `{...(isWide && undefined)}`. */
+export const givesNoNames = (value: Expr): boolean =>
+  value.is === 'if'
+    ? givesNoNames(value.then) && givesNoNames(value.otherwise)
+    : value.is === 'choice'
+      ? value.options.every(givesNoNames)
+      : value.is === 'constant' && typeof value.value !== 'string';
+
 const openness = ({
   open,
   classes,

@@ -142,7 +142,7 @@ function computedBy(
   const all = specs.usesOf(component);
   const isIn = component.place.start <= branch.place.start && branch.place.end <= component.place.end;
   const inContexts = (use: ComponentUse): ComponentUse =>
-    withContexts(use, read, isIn ? use.contexts : undefined, project);
+    withContexts(use, read, (isIn && use.contexts) || UNREAD, project);
   const uses = unlikeUses(read.length > 0 ? all.map(inContexts) : all, [
     ...names,
     ...read,
@@ -198,7 +198,7 @@ const heldIn = (
 function withContexts(
   use: ComponentUse,
   read: readonly string[],
-  contexts: Contexts = UNREAD,
+  contexts: Contexts,
   project: Project,
 ): ComponentUse {
   const given = new Map(use.given);

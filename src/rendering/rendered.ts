@@ -1,35 +1,14 @@
 import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
-import { isInstalled, scopeIn } from '../util/paths.js';
+import { isInstalled } from '../util/paths.js';
 import { classesIn, joinedClasses } from '../components/classes.js';
 import { isPlainDomain } from '../components/domain.js';
-import {
-  answered,
-  constant,
-  ITEM,
-  choicesOf,
-  FUNCTION,
-  idInUse,
-  importOfKey,
-  isIdKey,
-  isStateKey,
-  OBJECT,
-  SOMETHING,
-  UNKNOWN,
-  type Expr,
-  type Condition,
-} from '../components/expr.js';
+import { ITEM, choicesOf, importOfKey, UNKNOWN, type Expr } from '../components/expr.js';
 import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
-import {
-  filledExpr,
-  isTranslation,
-  outcome,
-  type Filled,
-  type GivenProps,
-} from '../components/expr-filling.js';
+import { isTranslation } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
-import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import { asDeclared } from '../project/contexts.js';
+import { givesNoNames } from '../components/given.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
 import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
@@ -37,13 +16,12 @@ import {
   type ClassList,
   type Component,
   type ComponentNode,
-  type ComponentRef,
   type ElementNode,
   type Prop,
   type Provided,
   type ViewNode,
 } from '../components/view.js';
-import { givenByContext, UNREAD } from './contexts.js';
+import { UNREAD } from './contexts.js';
 import { cloningBelow, clonesGiven, type Cloning } from './cloning.js';
 import type { Project } from '../project/project.js';
 import type {
@@ -54,84 +32,12 @@ import type {
   RenderedTree,
   Contexts,
 } from './rendered-tree.js';
-import { spokenExpr, type Spoken } from './spoken.js';
+import { FilledLater, Filling, type Context, type Given, type Taken } from './filling.js';
 import { isSelected, slotNames } from './projection.js';
+import type { RenderInput } from './render-input.js';
 import { spreadChildren, takesChildren } from './spread-children.js';
 
-/** The view that a render call hands over, and the file it is written in. */
-export interface RenderInput {
-  file: string;
-  /** The file that markup of the spec's own stands in, where it is another. */
-  writtenIn?: string;
-  view: readonly ViewNode[];
-  /** Whether child components are replaced by empty ones. */
-  shallow?: boolean;
-  /** Components that stand-ins without content replace, as `kiln-lid`. */
-  stubs?: ReadonlySet<string>;
-  /** Files of components that the spec replaces by stand-ins. */
-  replaced?: ReadonlySet<string>;
-  /** What stands around it, if that can be read. */
-  wrapper?: ComponentNode | 'unknown';
-  /** Whether to keep what no given prop shows, too. */
-  everything?: boolean;
-  /** What stand-ins give for functions of modules, by the functions' keys. */
-  answers?: ReadonlyMap<string, Expr>;
-  /** What translators give, where that is known. */
-  spoken?: Spoken;
-  /** Nothing has happened yet: states hold what they hold at first, but for these, by their keys. */
-  untouched?: ReadonlyMap<string, Expr>;
-}
-
-// A value that is filled in once somebody asks: most of what components are given in kits decides nothing.
-class FilledLater {
-  #fill: (() => Expr) | undefined;
-  #expr: Expr = UNKNOWN;
-
-  constructor(fill: () => Expr) {
-    this.#fill = fill;
-  }
-
-  get expr(): Expr {
-    const fill = this.#fill;
-    if (fill) {
-      // What is made of itself is not known.
-      this.#fill = undefined;
-      this.#expr = fill();
-    }
-    return this.#expr;
-  }
-}
-
 type Node<Kind extends ViewNode['kind']> = Extract<ViewNode, { kind: Kind }>;
-
-/** What a component is given: a value, or markup with the context that it is written in. */
-type Given =
-  | { expr: Expr; component?: { ref: ComponentRef; file: string } }
-  | { view: readonly ViewNode[]; written: Context; byFunction?: boolean };
-
-/** One use of a component: what its markup may ask for. */
-interface Context {
-  file: string;
-  component: Component | undefined;
-  /** The same, read as far as the spec leaves its imports as they are. */
-  read: Component | undefined;
-  given: ReadonlyMap<string, Given>;
-  /** Whether props that are not given may be given all the same. */
-  open: boolean;
-  depth: number;
-  /** The components of the project among those. */
-  own: number;
-  within: readonly Component[];
-  /** Where the project uses a component of a package, inside of that. */
-  usedAt?: { file: string; start: number };
-  /** What the contexts of React give where it stands. */
-  contexts: Contexts;
-  /** Which use of a component it is, counted. */
-  use: number;
-}
-
-/** What a component is given, by prop; `open`: it may be given more. */
-type Taken = Pick<Context, 'given' | 'open'>;
 
 /** A value that is spread into a tag, and the props that are written before it. */
 interface Spread {
@@ -154,9 +60,7 @@ interface Position {
 const DEEPEST = 16;
 const DEEPEST_OF_ALL = 48;
 const MOST_ELEMENTS = 1500;
-const MOST_HOOKS = 4;
 const MOST_ITEMS = 20;
-const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 const NOT_ATTRIBUTES = new Set(['children', 'key', 'ref']);
 
 /** Fills a view in: child components, props, children and slots, to a set depth. */
@@ -191,35 +95,36 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
   return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
 }
 
-// What is spread without giving a name, whichever way is taken: `{...(isWide && undefined)}`.
-const givesNoNames = (value: Expr): boolean =>
-  value.is === 'if'
-    ? givesNoNames(value.then) && givesNoNames(value.otherwise)
-    : value.is === 'choice'
-      ? value.options.every(givesNoNames)
-      : value.is === 'constant' && typeof value.value !== 'string';
-
 const wrappedView = ({ view, wrapper }: RenderInput): readonly ViewNode[] =>
   wrapper && wrapper !== 'unknown' ? [{ ...wrapper, slots: new Map([['children', view]]) }] : view;
 
 class Expansion {
   readonly elements: RenderedElement[] = [];
   complete = true;
-  closed = true;
   pruned = false;
-  stateful = false;
   readonly uses: RenderedUse[] = [];
   readonly expanded = new Map<ComponentNode, Contexts>();
   readonly #project: Project;
   readonly #input: RenderInput;
   #countOfUses = 0;
-  readonly #filled = new WeakMap<Context, Filled>();
+  readonly #filling: Filling;
   // The modules that stand-ins take the place of, or of a function of.
   #standIns: ReadonlySet<string> | undefined;
 
   constructor(project: Project, input: RenderInput) {
     this.#project = project;
     this.#input = input;
+    this.#filling = new Filling(project, input);
+  }
+
+  /** Whether all would be the same with any other props. */
+  get closed(): boolean {
+    return this.#filling.closed;
+  }
+
+  /** Whether a state decides of anything. */
+  get stateful(): boolean {
+    return this.#filling.stateful;
   }
 
   nodes(
@@ -265,7 +170,7 @@ class Expansion {
   #spreads({ later }: ElementNode | ComponentNode, context: Context): Map<string, Spread> | undefined {
     const found = new Map<string, Spread>();
     for (const { expr, before } of later?.spreads ?? []) {
-      const value = this.#fill(expr, context);
+      const value = this.#filling.fill(expr, context);
       if (givesNoNames(value)) continue;
       if (value.is !== 'object' || value.open) return undefined;
       for (const [name, each] of value.entries) found.set(name, { expr: each, before });
@@ -316,20 +221,8 @@ class Expansion {
   #provided(all: readonly Provided[], context: Context, at: Position): Position {
     const provided = new Map(at.contexts.provided);
     for (const { key, value } of all)
-      provided.set(asDeclared(key, this.#project), this.#valueOf(value, context));
+      provided.set(asDeclared(key, this.#project), this.#filling.valueOf(value, context));
     return { ...at, contexts: { ...at.contexts, provided } };
-  }
-
-  // A value that others take, with no name in it that only stands for something here.
-  #valueOf(value: Expr, context: Context): Expr | undefined {
-    const filled = this.#fill(value, context);
-    if (filled.is === 'constant' && filled.value === undefined) return undefined;
-    if (filled.is !== 'object' || !filled.rest) return filled;
-    const { rest, entries } = filled;
-    const handed = [...context.given].flatMap(([name, prop]) =>
-      rest.includes(name) ? [] : [[name, 'expr' in prop ? prop.expr : this.#markupAsValue(prop)] as const],
-    );
-    return { is: 'object', entries: [...handed, ...entries], open: context.open };
   }
 
   #hole(why: string, reads: readonly string[] = NO_NAMES): RenderedNode {
@@ -338,7 +231,7 @@ class Expansion {
   }
 
   #branch(node: Node<'branch'>, context: Context, at: Position, into: RenderedNode[]): void {
-    const holds = node.test && this.#outcome(node.test, context);
+    const holds = node.test && this.#filling.outcome(node.test, context);
     if (holds === false) {
       this.pruned = true;
       return;
@@ -353,7 +246,7 @@ class Expansion {
       into.push(this.#hole('too many elements'));
       return;
     }
-    const list = node.over && this.#fill(node.over, context);
+    const list = node.over && this.#filling.fill(node.over, context);
     const isKnown = list?.is === 'list' && node.item !== undefined && list.items.length <= MOST_ITEMS;
     // Under any condition, a list may have something in it.
     const isEmpty = isKnown && list.items.length === 0;
@@ -370,7 +263,7 @@ class Expansion {
   }
 
   #text(text: Expr, context: Context, at: Position, into: RenderedNode[], open = false): void {
-    const expr = this.#fill(text, context);
+    const expr = this.#filling.fill(text, context);
     if (open && !isText(expr) && !isTranslation(expr)) {
       into.push(this.#hole('a value', unknownNames(expr)));
       return;
@@ -385,106 +278,6 @@ class Expansion {
   // A value that a component shows, as its framework writes it.
   #value(expr: Expr, context: Context, at: Position, into: RenderedNode[], open = false): void {
     this.#text(shown(expr, frameworkOf(context)), context, at, into, open);
-  }
-
-  #fill(expr: Expr, context: Context): Expr {
-    if (expr.is === 'constant' || expr.is === 'something') return expr;
-    const { spoken } = this.#input;
-    const isBare = expr.is === 'unknown' && !expr.answer;
-    const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context), this.#filledBefore(context));
-    return spoken ? spokenExpr(filled, spoken) : filled;
-  }
-
-  #outcome(test: Condition, context: Context): boolean | undefined {
-    if (!this.#input.everything) return outcome(test, this.#givenIn(context), this.#filledBefore(context));
-    // Under any condition, what a component of a package is not given, it is not given.
-    if (!context.component || !isInstalled(context.component.file)) return undefined;
-    const usual = this.#givenIn(context);
-    const isGiven = (name: string): boolean => context.given.has(name) || importOfKey(name) !== undefined;
-    return outcome(test, (name) => (isGiven(name) ? UNKNOWN : usual(name)));
-  }
-
-  #filledBefore(context: Context): Filled {
-    const known = this.#filled.get(context) ?? new Map<Expr, Expr>();
-    this.#filled.set(context, known);
-    return known;
-  }
-
-  #givenIn(context: Context, defaults: readonly string[] = NO_NAMES): GivenProps {
-    return (name) => {
-      const from = importOfKey(name);
-      if (from) return this.#keyed(name, from, context);
-      const prop = context.given.get(name);
-      const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
-      // A default stands in for what is undefined, given or not.
-      const isDefaulted = expr?.is === 'constant' && expr.value === undefined;
-      if (expr && (!isDefaulted || context.component?.framework === 'angular')) return expr;
-      if (name.startsWith(ITEM)) return expr ?? UNKNOWN;
-      // What a tag is made of is hardly in a spread that nobody can read.
-      if (!expr && context.open && !CHOOSES.test(name)) return UNKNOWN;
-      if (!expr) this.closed = false;
-      // A default may be made from other props, but not from itself.
-      const known = defaults.includes(name) ? UNKNOWN : context.read?.props.get(name);
-      return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
-    };
-  }
-
-  // What goes by a key: a state, a context, an id, or what a function of another module gives.
-  #keyed(key: string, from: { specifier: string; name: string }, context: Context): Expr | undefined {
-    if (isStateKey(key)) return this.#state(key, context);
-    if (contextOfKey(key)) return this.#contextRead(key, context);
-    if (isIdKey(key)) return answered(idInUse(key, context.use));
-    return this.#answer(context.file, from, context);
-  }
-
-  #state(key: string, context: Context): Expr | undefined {
-    const first = context.read?.firsts?.get(key);
-    if (!first) return undefined;
-    this.stateful = true;
-    const { untouched } = this.#input;
-    return untouched && (untouched.get(key) ?? filledExpr(first.value, this.#givenIn(context)));
-  }
-
-  #contextRead(key: string, { contexts }: Context): Expr | undefined {
-    // Another render may provide something else.
-    this.closed = false;
-    return givenByContext(key, contexts, this.#project);
-  }
-
-  // What a stand-in answers that takes the place of an import, or what a function of the project gives, as far as it can be read.
-  #answer(
-    file: string,
-    from: { specifier: string; name: string },
-    context: Context,
-    depth = 0,
-  ): Expr | undefined {
-    const { answers, replaced } = this.#input;
-    const given = answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
-    const target = this.#project.resolve(file, from.specifier);
-    const isReplaced = (target && replaced?.has(target)) || replaced?.has(from.specifier);
-    if (given || depth > MOST_HOOKS || isReplaced) return given;
-    const result = this.#project.givenByCall(file, from);
-    const scope = result && isInstalled(result.file) ? scopeIn(result.file) : undefined;
-    // Packages of one scope hand on what is each other's.
-    if (scope !== undefined && [...(replaced ?? [])].some((name) => name.startsWith(scope))) return undefined;
-    return (
-      result &&
-      filledExpr(result.expr, (name) => {
-        if (contextOfKey(name)) return this.#contextRead(name, context);
-        const next = isStateKey(name) ? undefined : importOfKey(name);
-        return next && this.#answer(result.file, next, context, depth + 1);
-      })
-    );
-  }
-
-  // What markup is to a component that is handed it: it is truthy, whatever it shows.
-  #markupAsValue({ view, written, byFunction }: Extract<Given, { view: readonly ViewNode[] }>): Expr {
-    if (byFunction) return FUNCTION;
-    const [only, ...more] = view;
-    if (more.length === 0 && only?.kind === 'text') return this.#fill(only.text, written);
-    if (more.length === 0 && only?.kind === 'slot' && !only.name.startsWith(ITEM) && written.component)
-      return this.#givenIn(written)(only.name) ?? UNKNOWN;
-    return view.length > 0 && view.every(({ kind }) => ALWAYS_OBJECT.has(kind)) ? OBJECT : SOMETHING;
   }
 
   #element(node: ElementNode, context: Context, at: Position): RenderedElement {
@@ -516,7 +309,7 @@ class Expansion {
     this.elements.push(placed);
     // A tag chosen at run time may be a component that shows more than it is given.
     if (placed.tag === '?') {
-      this.closed = false;
+      this.#filling.closed = false;
       // Given by the spec or by state: it may as well be a component.
       if (node.chosen) this.complete = false;
     }
@@ -560,7 +353,7 @@ class Expansion {
       this.nodes(prop.view, { ...prop.written, depth: context.depth, own: context.own }, at, into);
       return true;
     }
-    const value = this.#fill(chosen, context);
+    const value = this.#filling.fill(chosen, context);
     const named =
       (prop && 'expr' in prop ? prop.component : undefined) ??
       (value.is === 'something' ? value.component : undefined);
@@ -584,7 +377,7 @@ class Expansion {
   }
 
   #tag({ tag, chosen }: ElementNode, context: Context): string {
-    const expr = chosen && this.#fill(chosen, context);
+    const expr = chosen && this.#filling.fill(chosen, context);
     return expr?.is === 'constant' && typeof expr.value === 'string' ? expr.value : tag;
   }
 
@@ -598,7 +391,7 @@ class Expansion {
     for (const [name, expr] of node.attributes) {
       if (!attributes && expr.is === 'constant') continue;
       attributes ??= new Map(node.attributes);
-      attributes.set(name, this.#fill(expr, context));
+      attributes.set(name, this.#filling.fill(expr, context));
     }
     return attributes ?? node.attributes;
   }
@@ -623,7 +416,7 @@ class Expansion {
     const attributes = new Map<string, Expr>();
     const events: string[] = [];
     let classes: ClassList = context.open ? { ...NO_CLASSES, open: true } : NO_CLASSES;
-    this.closed = false;
+    this.#filling.closed = false;
     const vue = context.component?.framework === 'vue';
     for (const [name, prop] of context.given) {
       if (except.includes(name) || NOT_ATTRIBUTES.has(name) || !('expr' in prop)) continue;
@@ -667,7 +460,7 @@ class Expansion {
       return;
     }
     if (!prop && !context.open) {
-      this.closed = false;
+      this.#filling.closed = false;
       if (at.parent) at.parent.lacks = true;
       const known = context.read?.props.get(name);
       if (known) this.#value(known, context, at, into, true);
@@ -838,7 +631,7 @@ class Expansion {
     const own = prop.expr.is === 'prop' ? context.given.get(prop.expr.name) : undefined;
     if (own && ('view' in own || own.component)) return own;
     const { expr } = prop;
-    return expr.is === 'constant' ? { expr } : new FilledLater(() => this.#fill(expr, context));
+    return expr.is === 'constant' ? { expr } : new FilledLater(() => this.#filling.fill(expr, context));
   }
 
   #unwrapped(component: Component): Component | undefined {
@@ -901,7 +694,7 @@ class Expansion {
     const attributes = new Map(root.attributes);
     for (const [name, prop] of node.props) {
       if (component.props.has(name) || !('expr' in prop)) continue;
-      const value = this.#fill(prop.expr, context);
+      const value = this.#filling.fill(prop.expr, context);
       const html = kebabCase(name);
       if (html === 'class') root.classes = joinedClasses([root.classes, classesIn(value)]);
       else attributes.set(html, value);
@@ -915,7 +708,7 @@ class Expansion {
   #bindHost(host: RenderedElement, { host: bound }: Component, inside: Context): void {
     if (!bound || bound.size === 0) return;
     const attributes = new Map(host.attributes);
-    for (const [name, value] of bound) attributes.set(name, this.#fill(value, inside));
+    for (const [name, value] of bound) attributes.set(name, this.#filling.fill(value, inside));
     host.attributes = attributes;
     const own = bound.get('class');
     if (own) host.classes = joinedClasses([host.classes, classesIn(own)]);
@@ -930,7 +723,7 @@ class Expansion {
     at: Position,
   ): RenderedElement {
     const attributes = new Map(
-      [...givenAttributes(node)].map(([name, expr]) => [name, this.#fill(expr, context)] as const),
+      [...givenAttributes(node)].map(([name, expr]) => [name, this.#filling.fill(expr, context)] as const),
     );
     const own = attributes.get('class');
     const host: RenderedElement = {
@@ -970,9 +763,6 @@ const attributeName = (name: string): string => (name === 'className' ? 'class' 
 const VOID: ReadonlySet<string> = new Set(
   'input img br hr area col embed link meta source track wbr'.split(' '),
 );
-
-// Props that say what tag or component something is made of.
-const CHOOSES = /^(?:as|component|tag|asChild|slots|components|\w+Component)$/;
 
 // Markup of the spec's own is JSX.
 const frameworkOf = ({ component }: Context): { framework: Framework } => ({
