@@ -12,7 +12,6 @@ import {
   type ComponentRef,
   type ViewNode,
 } from '../components/view.js';
-import { asDeclared } from '../project/contexts.js';
 import type { Project } from '../project/project.js';
 import { exprOfValue, viewOfValue } from '../specs/reader/spec-scope.js';
 import { isOff, type SpecFile } from '../specs/model/blocks.js';
@@ -66,7 +65,7 @@ export function componentUsesIn(
       written(node, render.file, project, isRoot(render, node) ? render : undefined),
     ),
   ]);
-  const around = contextsIn(file, renders, trees, project);
+  const around = contextsIn(renders, trees, rendering);
   found.push(...inSpecs.map((use) => ({ ...use, contexts: use.nodes?.[0] && around.get(use.nodes[0]) })));
   for (const change of changes) found.push(...changed(change, file, project));
   // What a component of the spec file renders, the spec does.
@@ -76,19 +75,17 @@ export function componentUsesIn(
 
 // What contexts give to the components in the markup of specs.
 function contextsIn(
-  { replaced }: SpecFile,
   renders: readonly Render[],
   trees: ReadonlySet<RenderedTree>,
-  project: Project,
+  rendering: SpecRendering,
 ): Map<ComponentNode, Contexts> {
   const found = new Map([...trees].flatMap(({ expanded }) => [...expanded]));
-  // Of renders that are alike, only one was filled in.
-  for (const { view = [], wrapper } of renders)
-    for (const node of view) {
-      if (node.kind !== 'component' || found.has(node)) continue;
-      const provided = new Map(node.provided?.map(({ key, value }) => [asDeclared(key, project), value]));
-      found.set(node, { provided, open: wrapper !== undefined, replaced });
-    }
+  for (const render of renders) {
+    const [node, ...more] = render.view ?? [];
+    // Of renders that are alike, only one was filled in: the contexts are the same.
+    const [alike] = rendering.tree(render).expanded.values();
+    if (node?.kind === 'component' && more.length === 0 && !found.has(node) && alike) found.set(node, alike);
+  }
   return found;
 }
 

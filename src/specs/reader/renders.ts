@@ -117,13 +117,7 @@ function keepChanges(run: SpecReading, { view, file }: Render, options: Value | 
 }
 
 type Shown =
-  | {
-      view: readonly ViewNode[];
-      file: string;
-      stubs?: ReadonlySet<string>;
-      props?: Map<string, Prop>;
-      surrounded?: boolean;
-    }
+  | { view: readonly ViewNode[]; file: string; stubs?: ReadonlySet<string>; props?: Map<string, Prop> }
   | undefined;
 
 function elementShown(value: Value | undefined): Shown {
