@@ -158,6 +158,10 @@ const GESTURES: readonly { word: RegExp; name: string; events: RegExp }[] = [
   },
 ];
 
+// “clicking enter” is no click.
+const CLICKED_KEY =
+  /\b(?:click|tap|hit)\w*\s+(?:(?:the|on)\s+)*['"“`{[<]?(?:enter|return|space(?:bar)?|esc(?:ape)?|tab|backspace|delete|home|end|page|arrow|up|down|left|right)\b(?!\s+(?:button|link|icon|tab|chip|menu|option))/i;
+
 function otherGesture(
   { title: { text } }: Block,
   acts: readonly StepOf<'act'>[],
@@ -166,7 +170,7 @@ function otherGesture(
   const told = GESTURES.find(({ word }) => word.test(text));
   const gestures = acts.filter(({ by }) => by !== 'program');
   const [first] = gestures;
-  if (!told || !first || acts.length > gestures.length) return undefined;
+  if (!told || !first || acts.length > gestures.length || CLICKED_KEY.test(text)) return undefined;
   if (gestures.some((act) => told.events.test(eventOf(act)) || mayBringAny(act))) return undefined;
   return { told: told.name, done: eventOf(first), of: 'gesture', place: inFile(context, first.place) };
 }
