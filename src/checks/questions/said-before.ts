@@ -17,7 +17,12 @@ export function saidBefore(step: StepOf<'assert'>, spec: Block): HollowAssertion
   const { assertion } = step;
   const { steps } = spec;
   const isPlain = (each: Step): boolean =>
-    !each.maybe && !each.inCallback && !each.guard && !each.via && each.loop === undefined;
+    !each.maybe &&
+    !each.inCallback &&
+    !each.guard &&
+    !each.via &&
+    each.loop === undefined &&
+    each.retried === undefined;
   if (assertion.style !== 'expect' || assertion.subjectText === '' || !isPlain(step)) return undefined;
   const at = steps.indexOf(step);
   const before = steps.findLastIndex(
@@ -42,7 +47,12 @@ function isNextTo(first: Step, step: Step, { steps, statements }: Block): boolea
   if (from === undefined || to === undefined || from < 0 || to <= from) return false;
   return statements
     .slice(from, to + 1)
-    .every((at) => at.uses.has('expect') && steps.some((each) => each.kind === 'assert' && stands(each, at)));
+    .every(
+      (at) =>
+        at.uses.has('expect') &&
+        steps.some((each) => each.kind === 'assert' && stands(each, at)) &&
+        !steps.some((each) => each.kind === 'act' && stands(each, at)),
+    );
 }
 
 // What is shown, or a value by its name: a call may give something else each time.
