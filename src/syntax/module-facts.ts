@@ -104,6 +104,9 @@ export function moduleFacts(program: Program): ModuleFacts {
         requires(statement, imports);
     }
   }
+  // What a module declares as well, it can import as a type only.
+  for (const [name, each] of imports)
+    if (declarations.has(name)) imports.set(name, { ...each, typeOnly: true });
   return {
     imports,
     exports: handedOn(exports, imports, declarations),
@@ -253,7 +256,7 @@ function handedOn(
   for (const [name, found] of exports) {
     if (!('local' in found)) continue;
     const local = standsFor(found.local, imports, declarations);
-    const from = imports.get(local);
+    const from = declarations.has(local) ? undefined : imports.get(local);
     if (from) exports.set(name, { specifier: from.specifier, name: from.name });
     else if (local !== found.local) exports.set(name, { local });
   }

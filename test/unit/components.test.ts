@@ -422,6 +422,15 @@ export const hidden = (Part) => register(Part);`,
       const code = "import Card from './card'; export const A = () => <Card name='Raku' />;";
       expect(await react(code, {}, files)).to.equal('<div><p>Raku up</p></div>');
     });
+
+    it('by the name of a type that the module imports', async () => {
+      const files = {
+        'card.tsx':
+          "import { Lid } from 'clay'; const Lid = ({ name }: Lid) => <p>{name}</p>; export default Lid;",
+      };
+      const code = "import Card from './card'; export const A = () => <Card name='Raku' />;";
+      expect(await react(code, {}, files)).to.equal('<p>Raku</p>');
+    });
   });
 
   describe('with contexts', () => {

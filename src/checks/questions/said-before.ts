@@ -17,12 +17,7 @@ export function saidBefore(step: StepOf<'assert'>, spec: Block): HollowAssertion
   const { assertion } = step;
   const { steps } = spec;
   const isPlain = (each: Step): boolean =>
-    !each.maybe &&
-    !each.inCallback &&
-    !each.guard &&
-    !each.via &&
-    each.loop === undefined &&
-    each.retried === undefined;
+    !each.maybe && !each.inCallback && !each.guard && !each.via && each.loop === undefined;
   if (assertion.style !== 'expect' || assertion.subjectText === '' || !isPlain(step)) return undefined;
   const at = steps.indexOf(step);
   const before = steps.findLastIndex(
