@@ -41,6 +41,8 @@ export interface Context {
   /** The components of the project among those. */
   own: number;
   within: readonly Component[];
+  /** Where these are used, each in the markup around it: where their tags start. */
+  uses: readonly number[];
   /** Where the project uses a component of a package, inside of that. */
   usedAt?: { file: string; start: number };
   /** What the contexts of React give where it stands. */

@@ -30,6 +30,8 @@ export interface RenderedElement {
   repeated: boolean;
   /** The component in whose markup it is written; undefined for the spec's own markup. */
   component: Component | undefined;
+  /** Where that, and the components around it, are used, outermost first: where their tags start. */
+  uses: readonly number[];
   /** Where the project uses the component of a package that it is an element of: the file, and where the tag starts. */
   usedAt?: { file: string; start: number } | undefined;
   /** The child component that a stand-in without content takes the place of. */

@@ -80,6 +80,7 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     depth: 0,
     own: 0,
     within: [],
+    uses: [],
     contexts,
     use: 0,
   };
@@ -303,6 +304,7 @@ class Expansion {
       arms: at.arms,
       repeated: at.repeated,
       component: context.component,
+      uses: context.uses,
       usedAt: context.usedAt,
       known: {},
     };
@@ -556,6 +558,7 @@ class Expansion {
       depth: context.depth + 1,
       own: context.own + (isInstalled(component.file) ? 0 : 1),
       within: [...context.within, component],
+      uses: [...context.uses, node.place.start],
       contexts: at.contexts,
       use: ++this.#countOfUses,
       usedAt: isInstalled(component.file)
@@ -744,6 +747,7 @@ class Expansion {
       arms: at.arms,
       repeated: at.repeated,
       component: context.component,
+      uses: context.uses,
       known: {},
     };
     for (const element of this.elements.slice(first)) {

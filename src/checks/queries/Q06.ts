@@ -130,5 +130,9 @@ function twoNames(block: Block, role: string): { place: Span; note: string }[] |
   return undefined;
 }
 
+// Of one component, each use is another element; what two renders of a spec show is the same.
 const isSame = (a: RenderedElement, b: RenderedElement): boolean =>
-  a.file === b.file && a.place.start === b.place.start && a.component === b.component;
+  a.file === b.file &&
+  a.place.start === b.place.start &&
+  a.component === b.component &&
+  (a.uses[0] !== b.uses[0] || a.uses.join() === b.uses.join());
