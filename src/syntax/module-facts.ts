@@ -59,6 +59,7 @@ export function moduleFacts(program: Program): ModuleFacts {
   const declarations = new Map<string, Node>();
   const stars: string[] = [];
   const loads: string[] = [];
+  const asked = new Map<string, Import>();
   for (const statement of program.body) {
     switch (statement.type) {
       case 'ImportDeclaration':
@@ -101,12 +102,12 @@ export function moduleFacts(program: Program): ModuleFacts {
         break;
       default:
         declare(statement, declarations);
-        requires(statement, imports);
+        requires(statement, asked);
     }
   }
-  // What a module declares as well, it can import as a type only.
-  for (const [name, each] of imports)
-    if (declarations.has(name)) imports.set(name, { ...each, typeOnly: true });
+  // What a module declares as well, it imports as a type, and means its own by that name.
+  for (const name of declarations.keys()) imports.delete(name);
+  for (const [name, each] of asked) imports.set(name, each);
   return {
     imports,
     exports: handedOn(exports, imports, declarations),
@@ -256,7 +257,7 @@ function handedOn(
   for (const [name, found] of exports) {
     if (!('local' in found)) continue;
     const local = standsFor(found.local, imports, declarations);
-    const from = declarations.has(local) ? undefined : imports.get(local);
+    const from = imports.get(local);
     if (from) exports.set(name, { specifier: from.specifier, name: from.name });
     else if (local !== found.local) exports.set(name, { local });
   }

@@ -1,6 +1,7 @@
 import { expect } from 'chai';
 import type { Node } from 'oxc-parser';
 import { loadAngular, parseAngular } from '#src/syntax/angular.js';
+import { moduleFacts } from '#src/syntax/module-facts.js';
 import { tooDeepAt } from '#src/syntax/nesting.js';
 import { isScript, parseScript } from '#src/syntax/script.js';
 import { decodeSource, encodeSource, isProblem, type Source } from '#src/syntax/source.js';
@@ -24,6 +25,20 @@ describe('parse', () => {
           expect(Buffer.from(encodeSource(decoded, decoded.text)).equals(bytes)).to.equal(true);
       }
     }
+  });
+
+  it('tells what a module imports, asks for by a call, or declares by the name of a type', () => {
+    const text =
+      "import { Shelf, Lid } from './parts'; const { Rack } = require('./rack'); const Lid = (temp: Lid) => temp; export default Lid;";
+    const script = parseScript(source('a.ts', text));
+    if ('reason' in script) throw new Error(script.reason);
+    const { imports, exports } = moduleFacts(script.program);
+    const told = [...imports].map(([name, { specifier, typeOnly }]) => [name, specifier, typeOnly]);
+    expect(told).to.deep.equal([
+      ['Shelf', './parts', false],
+      ['Rack', './rack', false],
+    ]);
+    expect(exports.get('default')).to.deep.equal({ local: 'Lid' });
   });
 
   it('reads the types of Flow, with each place where it is written', () => {

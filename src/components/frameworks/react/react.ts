@@ -88,8 +88,7 @@ export function givenByFunction(name: string, source: Source, facts: ModuleFacts
 /** The component that a name stands for at a module's top level. */
 export function refOf(name: string, facts: ModuleFacts): ComponentRef | undefined {
   const [head, ...rest] = name.split('.');
-  const imported = facts.imports.get(head ?? '');
-  const found = imported?.typeOnly && facts.declarations.has(head ?? '') ? undefined : imported;
+  const found = facts.imports.get(head ?? '');
   const [first, second] = rest;
   // Of a whole module, the first one names an export.
   const [part, deeper] = found?.name === '*' ? [second, rest[2]] : [first, second];
