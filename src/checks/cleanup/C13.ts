@@ -4,14 +4,13 @@ import { type FileCheck } from '../questions/check.js';
 import { inFile, truePlace } from '../questions/context.js';
 import { runningBlocks } from '../questions/order.js';
 
-const message = ({ name, query, atOnce, found }: StepOf<'first-look'>): string =>
-  found
-    ? `${name} waits for nothing: what it asks to be there, ${query} has found already.`
-    : atOnce
-      ? `${query} gives its answer at once: the await before it waits for nothing.`
-      : query === undefined
-        ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
-        : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
+function message({ name, query, atOnce, found }: StepOf<'first-look'>): string {
+  if (found) return `${name} waits for nothing: what it asks to be there, ${query} has found already.`;
+  if (atOnce) return `${query} gives its answer at once: the await before it waits for nothing.`;
+  return query === undefined
+    ? `${name} is given nothing to wait for: an empty callback passes at the first look.`
+    : `${name} waits for nothing: ${query} never fails, so that the callback passes at the first look.`;
+}
 const advice = (asUser: boolean): string =>
   `Assert in the callback what should come about${asUser ? ', or ask for it by a query that waits' : ''}.`;
 

@@ -32,12 +32,10 @@ export const O09: FileCheck = {
   run(context) {
     const names = heldValues(context.file);
     const byGroup = runningByGroup(context.file);
-    return [
-      ...[...byGroup.values()].flatMap((specs) =>
-        alike(specs.filter(isPlain), names).flatMap((each) => check(each, names, context)),
-      ),
-      ...groupsAlike(byGroup, names).flatMap((groups) => checkGroups(groups, names, context)),
-    ];
+    const specs = [...byGroup.values()].flatMap((each) => alike(each.filter(isPlain), names));
+    return [...specs.map((each) => each.map(rowOf)), ...groupsAlike(byGroup, names)].flatMap((rows) =>
+      check(rows, names, context),
+    );
   },
 };
 
@@ -79,27 +77,29 @@ function alike(specs: readonly Block[], names: ReadonlySet<string>): Block[][] {
     .filter(isEnough);
 }
 
-/** A group with the specs that stand in it, and nothing else. */
-interface Group {
-  group: Block;
+/** What may be a row of a table: a spec, or a group with the specs that stand in it, and nothing else. */
+interface Row {
+  block: Block;
   specs: readonly Block[];
 }
+
+const rowOf = (spec: Block): Row => ({ block: spec, specs: [spec] });
 
 // Groups beside each other whose specs have the same titles, and do the same.
 function groupsAlike(
   byGroup: ReadonlyMap<Block | undefined, readonly Block[]>,
   names: ReadonlySet<string>,
-): Group[][] {
-  const groups = [...byGroup].flatMap(([group, specs]): Group[] =>
+): Row[][] {
+  const groups = [...byGroup].flatMap(([group, specs]): Row[] =>
     group?.kind === 'group' &&
     group.children.length === specs.length &&
     group.statements.length === specs.length &&
     specs.every(isPlain) &&
     specs.reduce((sum, { statements }) => sum + statements.length, 0) >= LONG
-      ? [{ group, specs }]
+      ? [{ block: group, specs }]
       : [],
   );
-  const keyOf = ({ specs }: Group): string =>
+  const keyOf = ({ specs }: Row): string =>
     specs
       .flatMap(({ title, fn, statements }) => [
         title.text,
@@ -107,7 +107,7 @@ function groupsAlike(
         ...statements.map((each) => each.outline(names)),
       ])
       .join('\n');
-  return [...grouped(groups, ({ group }) => group.parent).values()]
+  return [...grouped(groups, ({ block }) => block.parent).values()]
     .filter(({ length }) => length > 1)
     .flatMap((beside) => [...grouped(beside, keyOf).values()])
     .filter(({ length }) => length > 1);
@@ -128,49 +128,36 @@ function valueOf(literal: BodyLiteral | undefined, quote: '"' | "'"): string {
 const namesIn = ({ statements }: Block, names: ReadonlySet<string>): Slot[] =>
   statements.flatMap((statement) => statement.slots(names)).filter(({ as }) => as === 'name');
 
-function checkGroups(groups: readonly Group[], names: ReadonlySet<string>, context: FileContext): Finding[] {
-  const [first, ...others] = groups;
+function check(rows: readonly Row[], names: ReadonlySet<string>, context: FileContext): Finding[] {
+  const [first, ...others] = rows;
   const columns = columnsOf(
-    groups.map(({ specs }) => specs.flatMap(literalsOf)),
+    rows.map(({ specs }) => specs.flatMap(literalsOf)),
     (literal) => valueOf(literal, context.style.quote),
   );
   const named = columnsOf(
-    groups.map(({ specs }) => specs.flatMap((spec) => namesIn(spec, names))),
+    rows.map(({ specs }) => specs.flatMap((spec) => namesIn(spec, names))),
     (slot) => slot?.text ?? '',
   );
   const count = columns.length + named.length;
   if (!first || count === 0 || count > MOST_COLUMNS) return [];
+  const isGroup = first.block.kind === 'group';
+  // A name may not be known yet where a table is made.
+  const isTabled = !isGroup && named.length === 0;
   return [
     {
-      place: inFile(context, first.group.callee),
-      within: titlesOf(first.group),
+      place: inFile(context, first.block.callee),
+      within: titlesOf(first.block),
       certainty: 'sure',
-      message: messageGroups(groups.length, count),
-      advice: adviceGroups,
-      evidence: others.map(({ group }) => ({ ...inFile(context, group.callee), note: quotedTitle(group) })),
-    },
-  ];
-}
-
-function check(specs: readonly Block[], names: ReadonlySet<string>, context: FileContext): Finding[] {
-  const [first, ...others] = specs;
-  const columns = columnsOf(specs.map(literalsOf), (literal) => valueOf(literal, context.style.quote));
-  const named = columnsOf(
-    specs.map((spec) => namesIn(spec, names)),
-    (slot) => slot?.text ?? '',
-  );
-  const count = columns.length + named.length;
-  if (!first || count === 0 || count > MOST_COLUMNS) return [];
-  return [
-    {
-      place: inFile(context, first.callee),
-      within: titlesOf(first),
-      certainty: 'sure',
-      message: message(specs.length, count),
-      advice,
-      evidence: others.map((each) => ({ ...inFile(context, each.callee), note: quotedTitle(each) })),
-      // A name may not be known yet where a table is made.
-      mend: named.length === 0 ? tabled(specs, columns, context) : undefined,
+      message: isGroup ? messageGroups(rows.length, count) : message(rows.length, count),
+      advice: isGroup ? adviceGroups : advice,
+      evidence: others.map(({ block }) => ({ ...inFile(context, block.callee), note: quotedTitle(block) })),
+      mend: isTabled
+        ? tabled(
+            rows.map(({ block }) => block),
+            columns,
+            context,
+          )
+        : undefined,
     },
   ];
 }

@@ -31,7 +31,7 @@ export function arrangedBefore(spec: Block): ArrangedBefore[] {
 }
 
 /** What a hook does for all stand-ins or the page, where a hook of a group around it does the same before or after each spec. */
-export function repeatedByHooks({ root, blocks }: SpecFile): (ArrangedBefore & { hook: Block })[] {
+export function repeatedByHooks({ root, blocks }: SpecFile): { hook: Block; before: Statement }[] {
   return blocks.flatMap((hook) => {
     const { parent, statements, hook: time } = hook;
     const [statement, ...more] = statements;
@@ -43,9 +43,7 @@ export function repeatedByHooks({ root, blocks }: SpecFile): (ArrangedBefore & {
     // What stands between the two may have been done for it to undo.
     const [only, ...others] = outer.filter(({ steps }) => steps.some(({ kind }) => kind !== 'use'));
     const before = only?.statements.find((each) => each.code === statement.code && restoresAll(each, only));
-    return only && before && only.statements.length === 1 && others.length === 0
-      ? [{ hook, statement, before }]
-      : [];
+    return only && before && only.statements.length === 1 && others.length === 0 ? [{ hook, before }] : [];
   });
 }
 
