@@ -1,7 +1,8 @@
 import type { Node } from 'oxc-parser';
 import { neverFalls } from '../language/completion.js';
 import { bindPattern } from '../language/patterns.js';
-import { constant, UNKNOWN, type Expr } from './expr.js';
+import { answered, constant, FUNCTION, paramKey, UNKNOWN, type Expr } from './expr.js';
+import { functionExpr } from './function-expr.js';
 import { exprOf } from './read-expr.js';
 import { functionScope, waysOut } from './ways.js';
 import {
@@ -26,6 +27,30 @@ export function onlyReturned(fn: Node | undefined): Node | undefined {
   return returned.length === 1 ? returned[0] : undefined;
 }
 
+const FUNCTIONS = new WeakMap<ComponentScope, Map<FunctionNode, Expr>>();
+const MOST_WITHIN = 4;
+let within = 0;
+
+/** A function as a value: read at once, as its tree is not kept. */
+export function functionAt(fn: FunctionNode, scope: ComponentScope): Expr {
+  const known = FUNCTIONS.get(scope) ?? new Map<FunctionNode, Expr>();
+  FUNCTIONS.set(scope, known);
+  const found = known.get(fn);
+  if (found || within > MOST_WITHIN) return found ?? FUNCTION;
+  // What calls itself is only a function while it is read.
+  known.set(fn, FUNCTION);
+  const params = fn.params.map((_, at) => paramKey(scope.file ?? '', fn.start, at));
+  const args = params.map((key) => answered(key));
+  within++;
+  const gives = resultOf(fn, scope, args, 0);
+  within--;
+  const made: Expr = gives
+    ? { is: 'something', type: 'function', fn: functionExpr(params, () => gives) }
+    : FUNCTION;
+  known.set(fn, made);
+  return made;
+}
+
 /** What a call gives of a function that its scope declares. */
 export function resultOfCall(
   { callee }: CallNode,
@@ -45,7 +70,24 @@ export function resultOf(
   args: readonly Expr[],
   depth: number,
 ): Expr | undefined {
-  if (fn.async || fn.generator || !isPlainFunction(fn)) return undefined;
+  if (fn.async || fn.generator || !isPlainFunction(fn) || reading.has(fn)) return undefined;
+  // What calls itself, in a condition too, is not followed.
+  reading.add(fn);
+  try {
+    return whatItGives(fn, scope, args, depth);
+  } finally {
+    reading.delete(fn);
+  }
+}
+
+const reading = new Set<FunctionNode>();
+
+function whatItGives(
+  fn: FunctionNode,
+  scope: ComponentScope,
+  args: readonly Expr[],
+  depth: number,
+): Expr | undefined {
   const names = new Map<string, NameBinding>();
   fn.params.forEach((param, i) => {
     const expr = param.type === 'RestElement' ? UNKNOWN : (args[i] ?? constant(undefined));

@@ -2,8 +2,16 @@ import { joined, shown } from './expr-text.js';
 import { TRANSLATED, translated } from './translated.js';
 import { operate } from '../language/operations.js';
 import { operated } from '../language/reader.js';
+import { visitProps } from './expr-names.js';
+import { functionExpr } from './function-expr.js';
+import { joinedObject } from './objects.js';
 import {
+  CALL,
   choicesOf,
+  isParamKey,
+  mapComparisons,
+  type FunctionExpr,
+  type Piece,
   UNKNOWN,
   type Expr,
   memberOfExpr,
@@ -15,8 +23,8 @@ import {
   possibleValues,
 } from './expr.js';
 
-/** What names of props stand for; undefined for those that nothing is known of. */
-export type GivenProps = (prop: string) => Expr | undefined;
+/** What names of props, and keys, stand for; undefined for those that nothing is known of. `args`: what a key is called with. */
+export type GivenProps = (prop: string, args?: readonly Expr[]) => Expr | undefined;
 
 /** What was filled in already: parts of expressions stand in many places. Only for props that stay as they are. */
 export type Filled = Map<Expr, Expr>;
@@ -31,24 +39,26 @@ export function filledExpr(expr: Expr, given: GivenProps, known?: Filled): Expr 
   return made;
 }
 
-const isMade = ({ is }: Expr): boolean =>
-  is === 'if' || is === 'computed' || is === 'choice' || is === 'object';
+const isMade = (expr: Expr): boolean => MADE.has(expr.is) || (expr.is === 'something' && !!expr.fn);
+const MADE: ReadonlySet<Expr['is']> = new Set(['if', 'computed', 'choice', 'object']);
 
 function filled(expr: Expr, given: GivenProps, known: Filled | undefined): Expr {
   const sub = (each: Expr): Expr => filledExpr(each, given, known);
   switch (expr.is) {
     case 'prop':
       return given(expr.name) ?? UNKNOWN;
-    case 'member':
-      return memberOfExpr(sub(expr.of), expr.name, expr.optional);
-    case 'computed':
-      return computed(expr.by, expr.of.map(sub));
-    case 'text':
-      return joined(expr.parts.map(sub));
-    case 'shown':
-      return shown(sub(expr.of), expr.how);
-    case 'choice':
-      return oneOf(expr.options.map(sub));
+    case 'computed': {
+      const [callee, ...args] = expr.of;
+      if (expr.by !== CALL || !callee) return withParts(expr, sub);
+      const fn = sub(callee);
+      // A function of elsewhere has no names of this place left in it; what it is called with has.
+      return (
+        whileCalling(() => {
+          const result = called(fn, args);
+          return result && sub(result);
+        }) ?? { is: 'computed', by: CALL, of: [fn, ...args.map(sub)] }
+      );
+    }
     case 'if': {
       const holds = outcome(expr.test, given, known);
       if (holds !== undefined) return sub(holds ? expr.then : expr.otherwise);
@@ -59,14 +69,46 @@ function filled(expr: Expr, given: GivenProps, known: Filled | undefined): Expr 
       return oneOf([then, otherwise]);
     }
     case 'object':
-      return { ...expr, entries: expr.entries.map(([key, value]) => [key, sub(value)]) };
-    case 'list':
-      return { ...expr, items: expr.items.map(sub) };
+      return expr.pieces ? filledPieces(expr.pieces, sub) : withParts(expr, sub);
+    case 'something':
+      return expr.fn
+        ? { ...expr, fn: functionWith(expr.fn, (gives) => withoutRest(filledExpr(gives, given))) }
+        : expr;
     case 'unknown': {
       const { answer } = expr;
-      const whole = answer && given(answer.of);
+      const whole = answer && given(answer.of, answer.args);
       return whole ? answer.path.reduce((of, name) => memberOfExpr(of, name, true), whole) : expr;
     }
+    default:
+      return withParts(expr, sub);
+  }
+}
+
+// An expression made anew of its parts.
+function withParts(expr: Expr, sub: (part: Expr) => Expr): Expr {
+  switch (expr.is) {
+    case 'member':
+      return memberOfExpr(sub(expr.of), expr.name, expr.optional);
+    case 'computed':
+      return computed(expr.by, expr.of.map(sub));
+    case 'text':
+      return joined(expr.parts.map(sub));
+    case 'shown':
+      return shown(sub(expr.of), expr.how);
+    case 'choice':
+      return oneOf(expr.options.map(sub));
+    case 'object':
+      return expr.pieces
+        ? joinedObject(piecesWith(expr.pieces, sub))
+        : { ...expr, entries: expr.entries.map(([key, value]) => [key, sub(value)]) };
+    case 'list':
+      return { ...expr, items: expr.items.map(sub) };
+    case 'something':
+      return expr.fn ? { ...expr, fn: functionWith(expr.fn, sub) } : expr;
+    case 'unknown':
+      return expr.answer?.args
+        ? { ...expr, answer: { ...expr.answer, args: expr.answer.args.map(sub) } }
+        : expr;
     default:
       return expr;
   }
@@ -76,11 +118,117 @@ function filled(expr: Expr, given: GivenProps, known: Filled | undefined): Expr 
 const only = (expr: Expr, wanted: boolean): Expr[] =>
   (choicesOf(expr) ?? [expr]).filter((each) => truth(each) !== !wanted);
 
+// An expression with each part of it changed, from the innermost on; its conditions stay as far as they are open.
+function mapExpr(expr: Expr, change: (part: Expr) => Expr): Expr {
+  const sub = (each: Expr): Expr => mapExpr(each, change);
+  if (expr.is !== 'if') return change(withParts(expr, sub));
+  const test = mapComparisons(expr.test, (atom) =>
+    atom.is === 'truthy'
+      ? { ...atom, expr: sub(atom.expr) }
+      : { ...atom, left: sub(atom.left), right: sub(atom.right) },
+  );
+  const holds = outcome(test, () => undefined);
+  if (holds !== undefined) return sub(holds ? expr.then : expr.otherwise);
+  return change({ ...expr, test, then: sub(expr.then), otherwise: sub(expr.otherwise) });
+}
+
+/** An expression whose functions nobody calls any more: what they would read of where they stand is let go. */
+export const withoutFunctions = (expr: Expr): Expr =>
+  holdsFunction(expr)
+    ? mapExpr(expr, (part) => (part.is === 'something' && part.fn ? { ...part, fn: undefined } : part))
+    : expr;
+
+function holdsFunction(expr: Expr): boolean {
+  switch (expr.is) {
+    case 'something':
+      return expr.fn !== undefined;
+    case 'object':
+      return expr.entries.some(([, value]) => holdsFunction(value)) || expr.pieces !== undefined;
+    case 'list':
+      return expr.items.some(holdsFunction);
+    case 'choice':
+      return expr.options.some(holdsFunction);
+    case 'if':
+      return holdsFunction(expr.then) || holdsFunction(expr.otherwise);
+    case 'computed':
+      return expr.of.some(holdsFunction);
+    case 'unknown':
+      return expr.answer?.args?.some(holdsFunction) === true;
+    default:
+      return false;
+  }
+}
+
+const piecesWith = (pieces: readonly Piece[], sub: (each: Expr) => Expr): Piece[] =>
+  pieces.map((piece) =>
+    'spread' in piece ? { spread: sub(piece.spread) } : { key: piece.key, value: sub(piece.value) },
+  );
+
+// What is no more than unknown by now stays so, but for what a function is handed that nobody has called yet.
+function filledPieces(pieces: readonly Piece[], sub: (each: Expr) => Expr): Expr {
+  const made = joinedObject(piecesWith(pieces, sub));
+  const entries = made.entries.map(([key, value]) => [key, sub(value)] as const);
+  const isOpen = made.pieces && readsParams(made.pieces);
+  return { ...made, entries, ...(isOpen ? {} : { pieces: undefined }) };
+}
+
+function readsParams(pieces: readonly Piece[]): boolean {
+  let found = false;
+  for (const piece of pieces)
+    visitProps(
+      'spread' in piece ? piece.spread : piece.value,
+      () => {},
+      ({ of }) => (found ||= isParamKey(of)),
+    );
+  return found;
+}
+
+const functionWith = (fn: FunctionExpr, change: (gives: Expr) => Expr): FunctionExpr =>
+  functionExpr(fn.params, () => fn.gives && change(fn.gives));
+
+// What is the rest of the props here is not the rest of those of who calls it.
+const withoutRest = (expr: Expr): Expr =>
+  mapExpr(expr, (part) => (part.is === 'object' && part.rest ? { ...part, rest: undefined } : part));
+
+const MOST_CALLS = 12;
+let calls = 0;
+
+// Functions may call themselves without end.
+function whileCalling(call: () => Expr | undefined): Expr | undefined {
+  if (calls >= MOST_CALLS) return undefined;
+  calls++;
+  try {
+    return call();
+  } finally {
+    calls--;
+  }
+}
+
+/** What a call of a function gives, by what it is called with; without `args` that is not known. */
+export function called(fn: Expr, args?: readonly Expr[]): Expr | undefined {
+  const options = fn.is === 'choice' ? fn.options.map((each) => called(each, args)) : undefined;
+  if (options) return options.includes(undefined) ? undefined : oneOf(options.flatMap((each) => each ?? []));
+  const own = fn.is === 'something' ? fn.fn : undefined;
+  return whileCalling(() => {
+    const gives = own?.gives;
+    if (!own || !gives || own.params.length === 0) return gives;
+    return mapExpr(gives, (part) => {
+      const { of, path } = (part.is === 'unknown' && part.answer) || NO_ANSWER;
+      const at = own.params.indexOf(of);
+      const arg = args ? (args[at] ?? constant(undefined)) : UNKNOWN;
+      return at < 0 ? part : path.reduce((whole, name) => memberOfExpr(whole, name, true), arg);
+    });
+  });
+}
+
+const NO_ANSWER = { of: '', path: [] };
+
 const DATA = { dataOf: dataOfExpr };
 
 /** What an operator, function or method of the table gives: worked out where all operands are data. */
 export function computed(by: string, of: readonly Expr[]): Expr {
   const [list, item] = of;
+  if (by === CALL && list) return called(list, of.slice(1)) ?? { is: 'computed', by, of };
   if (by === TRANSLATED && list) return translated(list, item);
   if (by === 'includes' && of.length === 2 && list?.is === 'list' && item) {
     const found = isIn(list.items, item);

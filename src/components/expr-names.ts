@@ -6,7 +6,7 @@ import type { Answer, Condition, Expr } from './expr.js';
  */
 type VisitProp = (name: string, bound?: number, item?: boolean) => void;
 
-type VisitAnswer = (answer: Answer) => void;
+type VisitAnswer = (answer: Answer) => unknown;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
 export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
@@ -41,11 +41,12 @@ export function visitProps(expr: Expr, visit: VisitProp, answered?: VisitAnswer)
       sub(expr.then);
       return sub(expr.otherwise);
     case 'object':
+      expr.pieces?.forEach((piece) => sub('spread' in piece ? piece.spread : piece.value));
       return expr.entries.forEach(([, value]) => sub(value));
     case 'list':
       return expr.items.forEach(sub);
     case 'unknown':
-      return expr.answer && answered?.(expr.answer);
+      return void (expr.answer && answered?.(expr.answer));
   }
 }
 

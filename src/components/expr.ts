@@ -20,19 +20,29 @@ export type Expr =
   | { is: 'choice'; options: readonly Expr[] }
   /** `by`: the operator that makes the choice by the truth of one of the two. */
   | { is: 'if'; test: Condition; then: Expr; otherwise: Expr; by?: '||' | '&&' }
-  /** `open`: it may have other entries; `rest`: those are all props of the component but these. */
+  /**
+   * `open`: it may have other entries; `rest`: those are all props of the component but these; `pieces`: what it is made
+   * of, where some of that is only known once it is filled in.
+   */
   | {
       is: 'object';
       entries: readonly (readonly [string, Expr])[];
       open: boolean;
       rest?: readonly string[];
+      pieces?: readonly Piece[];
     }
   | { is: 'list'; items: readonly Expr[] }
   /**
    * Not known, but surely truthy: a function, markup. `type`: what `typeof` says of it, where that is sure; `sets`: the state
-   * that it sets, by its key; `component`: the component that it is.
+   * that it sets, by its key; `component`: the component that it is; `fn`: the function that it is, where a call can tell.
    */
-  | { is: 'something'; type?: 'function' | 'object'; sets?: string; component?: NamedComponent }
+  | {
+      is: 'something';
+      type?: 'function' | 'object';
+      sets?: string;
+      component?: NamedComponent;
+      fn?: FunctionExpr;
+    }
   /** What one of the operations of `operations.ts` makes of its operands. */
   | { is: 'computed'; by: string; of: readonly Expr[] }
   /** `name`: the field or variable that it is read from, where it is one; `path`: the properties read from that. */
@@ -46,10 +56,25 @@ export type Expr =
       answer?: Answer;
     };
 
-/** `of`: the key of the function, of the state, or `EVENT`; `path`: the properties read from what it gives. */
+/** An entry of an object, or all entries of what is spread into it. */
+export type Piece = { key: string; value: Expr } | { spread: Expr };
+
+/** A function as a value. */
+export interface FunctionExpr {
+  /** The keys of its parameters. */
+  readonly params: readonly string[];
+  /** What it gives over these, read when somebody asks; undefined where it does more than that. */
+  readonly gives: Expr | undefined;
+}
+
+/**
+ * `of`: the key of the function, of the state, of a parameter, or `EVENT`; `path`: the properties read from what it gives;
+ * `args`: what the function is called with.
+ */
 export interface Answer {
   of: string;
   path: readonly string[];
+  args?: readonly Expr[];
 }
 
 /** The key of a function of a module: `./use-kilns#useKilns` as it is imported, or by the file that declares it. */
@@ -64,8 +89,23 @@ export function importOfKey(key: string): { specifier: string; name: string } | 
 /** What a handler is handed of the event that it handles. */
 export const EVENT = '~#event';
 
+const PARAM = '(';
+
+/** The key of a parameter: by the file and the offset of its function, and its place, counted from 0. */
+export const paramKey = (file: string, offset: number, at: number): string =>
+  functionKey(file, `${PARAM}${offset},${at}`);
+
+/** Whether a key stands for a parameter. */
+export const isParamKey = (key: string): boolean => importOfKey(key)?.name.startsWith(PARAM) === true;
+
+/** The operation that calls the first of its operands with the others. */
+export const CALL = 'call';
+
 /** What a key gives, which nobody knows before it is filled in. */
-export const answered = (of: string): Expr => ({ is: 'unknown', answer: { of, path: [] } });
+export const answered = (of: string, args?: readonly Expr[]): Expr => ({
+  is: 'unknown',
+  answer: { of, path: [], ...(args?.length ? { args } : {}) },
+});
 
 const STATE = '~';
 
@@ -197,7 +237,8 @@ export function memberOfExpr(expr: Expr, name: string, optional = false): Expr {
     case 'object': {
       const entry = expr.entries.findLast(([key]) => key === name);
       if (!entry && expr.rest) return expr.rest.includes(name) ? constant(undefined) : { is: 'prop', name };
-      return entry?.[1] ?? (expr.open || name in {} ? UNKNOWN : constant(undefined));
+      const own = entry?.[1] ?? (expr.open || name in {} ? UNKNOWN : constant(undefined));
+      return own === UNKNOWN && expr.pieces ? { is: 'member', of: expr, name, optional } : own;
     }
     case 'list':
       if (name === 'length') return constant(expr.items.length);

@@ -13,6 +13,7 @@ import { isFunction, memberName, pathOf, unwrapped, calledName } from '../syntax
 import {
   ABSENT,
   both,
+  CALL,
   constant,
   dataOfExpr,
   exprOfData,
@@ -24,14 +25,14 @@ import {
   orElse,
   restOfProps,
   SOMETHING,
-  spreadOver,
   truthy,
   UNKNOWN,
   UNSURE,
   type Expr,
   type Condition,
 } from './expr.js';
-import { computed } from './expr-filling.js';
+import { called as calledWith, computed } from './expr-filling.js';
+import { isFilledLater, joinedObject } from './objects.js';
 import { TRANSLATED } from './translated.js';
 import { joined } from './expr-text.js';
 import { isTranslatorCall, translationOf } from './translations.js';
@@ -219,37 +220,13 @@ class Expressions implements Algebra<Expr> {
   }
 
   object(entries: readonly Entry<Expr>[]): Expr {
-    const found = new Map<string, Expr>();
-    let open = false;
-    let rest: readonly string[] | undefined;
-    for (const each of entries) {
-      if (each.is === 'named') {
-        found.set(each.key, each.value);
-        continue;
-      }
-      const { value } = each;
-      const sides = each.is === 'spread' && value.is === 'if' ? sidesOf(value) : undefined;
-      for (const key of sides?.keys ?? []) {
-        const before = found.get(key) ?? (open ? UNKNOWN : constant(undefined));
-        found.set(key, sides?.valueOf(key, before) ?? UNKNOWN);
-      }
-      if (sides) continue;
-      // What is no object gives nothing to a spread.
-      if (each.is === 'spread' && value.is === 'constant' && typeof value.value !== 'string') continue;
-      const spread = each.is === 'spread' && value.is === 'object' ? value : undefined;
-      if (!spread || spread.open) {
-        // What can't be read may have set all that stands before it, a spread of props what goes by a prop's name.
-        for (const [key, before] of found)
-          if (!spread?.rest) found.set(key, UNKNOWN);
-          else if (!spread.rest.includes(key)) found.set(key, orElse({ is: 'prop', name: key }, before));
-        rest = open ? undefined : spread?.rest;
-        open = true;
-      }
-      spread?.entries.forEach(([key, own]) =>
-        found.set(key, spreadOver(own, found.get(key) ?? (open ? UNKNOWN : ABSENT))),
-      );
-    }
-    return { is: 'object', entries: [...found], open, ...(rest ? { rest } : {}) };
+    return joinedObject(
+      entries.map((each) =>
+        each.is === 'named'
+          ? { key: each.key, value: each.value }
+          : { spread: each.is === 'spread' ? each.value : UNKNOWN },
+      ),
+    );
   }
 
   list(items: readonly Item<Expr>[]): Expr {
@@ -283,7 +260,7 @@ class Expressions implements Algebra<Expr> {
       case 'JSXFragment':
         return OBJECT;
       default:
-        return isFunction(node) ? FUNCTION : UNKNOWN;
+        return isFunction(node) ? (this.#scope.functionAt?.(node, this.#scope) ?? FUNCTION) : UNKNOWN;
     }
   }
 
@@ -309,6 +286,13 @@ class Expressions implements Algebra<Expr> {
     return key.is === 'constant' ? String(key.value) : undefined;
   }
 
+  // A call of what may be a function, where the scope follows these as values.
+  #callOf(callee: Node, given: readonly Expr[]): Expr {
+    const fn = this.#scope.functionAt ? this.read(callee) : UNKNOWN;
+    if (fn.is === 'something') return calledWith(fn, given) ?? UNKNOWN;
+    return isFilledLater(fn) ? computed(CALL, [fn, ...given]) : UNKNOWN;
+  }
+
   // A call of an operation, of a signal, or of a function whose result the scope can tell.
   #call(node: Extract<Node, { type: 'CallExpression' }>): Expr {
     const callee = unwrapped(node.callee);
@@ -332,8 +316,10 @@ class Expressions implements Algebra<Expr> {
     if (pattern.type === 'Literal' && 'regex' in pattern && memberName(callee) === 'test' && item)
       return computed('matches', [item, constant(pattern.raw ?? '')]);
     const called = calledOperation(callee, (name) => this.#scope.lookup(name) !== undefined);
-    if (!called?.on) return called ? computed(called.by, given) : UNKNOWN;
+    if (!called?.on) return called ? computed(called.by, given) : this.#callOf(callee, given);
     const of = this.read(called.on);
+    // A method of its own by such a name: `rack.at(2)`.
+    if (of.is === 'object') return this.#callOf(callee, given);
     const made = called.by === 'includes' && item && of.is === 'list' ? isOneOf(item, of) : undefined;
     const whole = made ?? computed(called.by, [of, ...given]);
     // `code?.trim()`
@@ -341,33 +327,6 @@ class Expressions implements Algebra<Expr> {
       ? { is: 'if', test: nullish(of), then: constant(undefined), otherwise: whole }
       : whole;
   }
-}
-
-// A spread of one of two literal objects: `...(hot ? warnings : {})`, `...(hot && warnings)`.
-function sidesOf({
-  test,
-  then,
-  otherwise,
-}: Extract<Expr, { is: 'if' }>):
-  { keys: ReadonlySet<string>; valueOf: (key: string, before: Expr) => Expr } | undefined {
-  const sides = [then, otherwise].map((side) =>
-    side.is === 'object' && !side.open
-      ? new Map(side.entries)
-      : side.is === 'constant' && typeof side.value !== 'string'
-        ? new Map<string, Expr>()
-        : undefined,
-  );
-  const [yes, no] = sides;
-  if (!yes || !no) return undefined;
-  return {
-    keys: new Set([...yes.keys(), ...no.keys()]),
-    valueOf: (key, before) => ({
-      is: 'if',
-      test,
-      then: yes.get(key) ?? before,
-      otherwise: no.get(key) ?? before,
-    }),
-  };
 }
 
 const KNOWN_NAMES: ReadonlyMap<string, Expr> = new Map([

@@ -1,5 +1,12 @@
 import type { Node } from 'oxc-parser';
-import { calledName, literalText, memberName, propertyName, unwrapped } from '../syntax/tree.js';
+import {
+  calledName,
+  literalText,
+  memberName,
+  propertyName,
+  unwrapped,
+  type FunctionNode,
+} from '../syntax/tree.js';
 import { memberOfExpr, type Expr, type Condition } from './expr.js';
 import { bindPattern as bindNames, type Parts } from '../language/patterns.js';
 import type { ComponentRef, ViewNode } from './view.js';
@@ -49,6 +56,8 @@ export interface ComponentScope {
   ref(name: string): ComponentRef | undefined;
   /** What a call gives, where the scope follows calls of functions. */
   called?(call: CallNode, args: readonly Expr[], scope: ComponentScope, depth: number): Expr | undefined;
+  /** A function as a value, where the scope follows these. */
+  functionAt?(fn: FunctionNode, scope: ComponentScope): Expr;
   /** The source text of the file, for conditions shown as written. */
   readonly text: string;
   /** Its path. */
@@ -120,6 +129,7 @@ export function inner(scope: ComponentScope, names: ReadonlyMap<string, NameBind
     file: scope.file,
     shipped: scope.shipped,
     called: scope.called,
+    functionAt: scope.functionAt,
     // What goes by a name here hides an import of it.
     ref: (name) => (names.has(name.split('.')[0] ?? name) ? undefined : scope.ref(name)),
     lookup: (name) => names.get(name) ?? scope.lookup(name),

@@ -21,7 +21,7 @@ import { angularDeclarations, tagSelectors } from '../components/frameworks/angu
 import { angularComponent, type AngularReader } from '../components/frameworks/angular/angular-component.js';
 import {
   componentTitle,
-  givenByFunction,
+  functionNamed,
   moduleScope,
   reactComponents,
   type Imported,
@@ -93,7 +93,7 @@ export class Project {
   readonly #written = new Map<string, Component | undefined>();
   readonly #exports = new Map<string, Exports | undefined>();
   readonly #withoutImports = new WeakMap<Component, Component>();
-  readonly #givenByCall = new Map<string, { expr: Expr; file: string } | undefined>();
+  readonly #functions = new Map<string, { fn: Expr; file: string } | undefined>();
   readonly #wrapped = new Map<string, Component | undefined>();
   #usedByReference: UseByReference[] | undefined;
   readonly #components = new WeakMap<ComponentRef, { is: Component | undefined }>();
@@ -456,21 +456,21 @@ export class Project {
   }
 
   /**
-   * What a call of a function that a module imports gives, whatever it is called with, as far as it can be read; the names
-   * in it are those of `file`. Of packages, hooks alone: undefined for other functions of theirs, and where nothing is known.
+   * A function that a module imports, to be called, as far as it can be read; the names in it are those of `file`. Of
+   * packages, hooks alone: undefined for other functions of theirs, and where nothing is known.
    */
-  givenByCall(from: string, asked: Imports): { expr: Expr; file: string } | undefined {
+  functionOf(from: string, asked: Imports): { fn: Expr; file: string } | undefined {
     const key = this.exportKey(from, asked);
-    if (!this.#givenByCall.has(key)) {
+    if (!this.#functions.has(key)) {
       const target = this.resolve(from, asked.specifier);
       const found =
         (target ? this.#declaring(target, asked.name) : undefined) ??
         (IS_HOOK.test(asked.name) ? this.#declaredInPackage(from, asked) : undefined);
       const tree = found && this.tree(found.file);
-      const expr = tree && givenByFunction(found.name, tree.script.source, tree.facts);
-      this.#givenByCall.set(key, expr && { expr, file: found.file });
+      const fn = tree && functionNamed(found.name, tree.script.source, tree.facts);
+      this.#functions.set(key, fn && { fn, file: found.file });
     }
-    return this.#givenByCall.get(key);
+    return this.#functions.get(key);
   }
 
   /** The component that a call gives which is handed one (`connect(…)(Lid)`), as far as all that it does is followed. */

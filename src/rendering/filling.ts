@@ -5,6 +5,7 @@ import {
   idInUse,
   importOfKey,
   isIdKey,
+  isParamKey,
   isStateKey,
   ITEM,
   OBJECT,
@@ -13,7 +14,9 @@ import {
   type Condition,
   type Expr,
 } from '../components/expr.js';
-import { filledExpr, outcome, type Filled, type GivenProps } from '../components/expr-filling.js';
+import { called, filledExpr, outcome, type Filled, type GivenProps } from '../components/expr-filling.js';
+import { givesNoNames } from '../components/given.js';
+import { Later } from '../components/later.js';
 import { contextOfKey } from '../components/frameworks/react/contexts.js';
 import type { Component, ComponentRef, ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
@@ -54,6 +57,9 @@ export interface Context {
 /** What a component is given, by prop; `open`: it may be given more. */
 export type Taken = Pick<Context, 'given' | 'open'>;
 
+type Imports = { specifier: string; name: string };
+type Args = readonly Expr[] | undefined;
+
 const MOST_HOOKS = 4;
 const ALWAYS_OBJECT: ReadonlySet<ViewNode['kind']> = new Set(['element', 'component']);
 // Props that say what tag or component something is made of.
@@ -61,23 +67,25 @@ const CHOOSES = /^(?:as|component|tag|asChild|slots|components|\w+Component)$/;
 
 /** A value that is filled in once somebody asks: most of what components are given in kits decides nothing. */
 export class FilledLater {
-  #fill: (() => Expr) | undefined;
-  #expr: Expr = UNKNOWN;
+  readonly #filled: Later<Expr>;
 
   constructor(fill: () => Expr) {
-    this.#fill = fill;
+    this.#filled = new Later(fill, UNKNOWN);
   }
 
   get expr(): Expr {
-    const fill = this.#fill;
-    if (fill) {
-      // What is made of itself is not known.
-      this.#fill = undefined;
-      this.#expr = fill();
-    }
-    return this.#expr;
+    return this.#filled.value;
   }
 }
+
+interface Lent {
+  given: GivenProps | undefined;
+}
+
+const lend =
+  (lent: Lent): GivenProps =>
+  (name, args) =>
+    lent.given?.(name, args);
 
 /** Fills in what components read where they are used: props, states, contexts, and what functions of other modules give. */
 export class Filling {
@@ -87,16 +95,28 @@ export class Filling {
   stateful = false;
   readonly #project: Project;
   readonly #input: RenderInput;
-  readonly #filled = new WeakMap<Context, Filled>();
+  #lent: Lent[] = [];
+  #given = new Map<Context, GivenProps>();
+  #filled = new Map<Context, Filled>();
+  #called = new Map<Context, Map<readonly Expr[] | string, Expr | undefined>>();
 
   constructor(project: Project, input: RenderInput) {
     this.#project = project;
     this.#input = input;
   }
 
+  /** Forgets what was worked out on the way. Functions that outlive it give nothing any more. */
+  end(): void {
+    for (const lent of this.#lent) lent.given = undefined;
+    this.#lent = [];
+    this.#given = new Map();
+    this.#filled = new Map();
+    this.#called = new Map();
+  }
+
   /** An expression of a component's markup with all filled in that is known where it is used. */
   fill(expr: Expr, context: Context): Expr {
-    if (expr.is === 'constant' || expr.is === 'something') return expr;
+    if (expr.is === 'constant' || (expr.is === 'something' && !expr.fn)) return expr;
     const { spoken } = this.#input;
     const isBare = expr.is === 'unknown' && !expr.answer;
     const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context), this.#filledBefore(context));
@@ -113,16 +133,30 @@ export class Filling {
     return outcome(test, (name) => (isGiven(name) ? UNKNOWN : usual(name)));
   }
 
+  // What is known where a component is used.
+  #givenIn(context: Context): GivenProps {
+    const given = this.#given.get(context) ?? this.#lend(this.#readIn(context, []));
+    this.#given.set(context, given);
+    return given;
+  }
+
+  // Functions that are handed around keep it, and with it all that it reads from.
+  #lend(given: GivenProps): GivenProps {
+    const lent = { given };
+    this.#lent.push(lent);
+    return lend(lent);
+  }
+
   #filledBefore(context: Context): Filled {
     const known = this.#filled.get(context) ?? new Map<Expr, Expr>();
     this.#filled.set(context, known);
     return known;
   }
 
-  #givenIn(context: Context, defaults: readonly string[] = []): GivenProps {
-    return (name) => {
+  #readIn(context: Context, defaults: readonly string[]): GivenProps {
+    return (name, args) => {
       const from = importOfKey(name);
-      if (from) return this.#keyed(name, from, context);
+      if (from) return this.#keyed(name, from, args, context);
       const prop = context.given.get(name);
       const expr = prop && ('expr' in prop ? prop.expr : this.#markupAsValue(prop));
       // A default stands in for what is undefined, given or not.
@@ -134,16 +168,28 @@ export class Filling {
       if (!expr) this.closed = false;
       // A default may be made from other props, but not from itself.
       const known = defaults.includes(name) ? UNKNOWN : context.read?.props.get(name);
-      return known ? filledExpr(known, this.#givenIn(context, [...defaults, name])) : constant(undefined);
+      return known
+        ? filledExpr(known, this.#lend(this.#readIn(context, [...defaults, name])))
+        : constant(undefined);
     };
   }
 
   // What goes by a key: a state, a context, an id, or what a function of another module gives.
-  #keyed(key: string, from: { specifier: string; name: string }, context: Context): Expr | undefined {
+  #keyed(key: string, from: Imports, args: Args, context: Context): Expr | undefined {
+    if (isParamKey(key)) return undefined;
     if (isStateKey(key)) return this.#state(key, context);
     if (contextOfKey(key)) return this.#contextRead(key, context);
     if (isIdKey(key)) return answered(idInUse(key, context.use));
-    return this.#answer(context.file, from, context);
+    // One call may be asked for many of its parts.
+    const known = this.#called.get(context) ?? new Map<readonly Expr[] | string, Expr | undefined>();
+    this.#called.set(context, known);
+    const call = args ?? key;
+    if (!known.has(call)) {
+      known.set(call, undefined);
+      const given = args?.map((each) => this.valueOf(each, context) ?? constant(undefined));
+      known.set(call, this.#answer(context.file, from, given, context));
+    }
+    return known.get(call);
   }
 
   #state(key: string, context: Context): Expr | undefined {
@@ -161,29 +207,24 @@ export class Filling {
   }
 
   // What a stand-in answers that takes the place of an import, or what a function of the project gives, as far as it can be read.
-  #answer(
-    file: string,
-    from: { specifier: string; name: string },
-    context: Context,
-    depth = 0,
-  ): Expr | undefined {
+  #answer(file: string, from: Imports, args: Args, context: Context, depth = 0): Expr | undefined {
     const { answers, replaced } = this.#input;
     const given = answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
     const target = this.#project.resolve(file, from.specifier);
     const isReplaced = (target && replaced?.has(target)) || replaced?.has(from.specifier);
     if (given || depth > MOST_HOOKS || isReplaced) return given;
-    const result = this.#project.givenByCall(file, from);
+    const result = this.#project.functionOf(file, from);
     const scope = result && isInstalled(result.file) ? scopeIn(result.file) : undefined;
     // Packages of one scope hand on what is each other's.
     if (scope !== undefined && [...(replaced ?? [])].some((name) => name.startsWith(scope))) return undefined;
-    return (
-      result &&
-      filledExpr(result.expr, (name) => {
-        if (contextOfKey(name)) return this.#contextRead(name, context);
-        const next = isStateKey(name) ? undefined : importOfKey(name);
-        return next && this.#answer(result.file, next, context, depth + 1);
-      })
-    );
+    if (!result) return undefined;
+    const inside: GivenProps = this.#lend((name, args) => {
+      if (contextOfKey(name)) return this.#contextRead(name, context);
+      const next = isStateKey(name) || isParamKey(name) ? undefined : importOfKey(name);
+      const given = args?.map((each) => filledExpr(each, inside));
+      return next && this.#answer(result.file, next, given, context, depth + 1);
+    });
+    return called(filledExpr(result.fn, inside), args);
   }
 
   // What markup is to a component that is handed it: it is truthy, whatever it shows.
@@ -206,5 +247,17 @@ export class Filling {
       rest.includes(name) ? [] : [[name, 'expr' in prop ? prop.expr : this.#markupAsValue(prop)] as const],
     );
     return { is: 'object', entries: [...handed, ...entries], open: context.open };
+  }
+
+  /** What a spread gives there, key by key; undefined where it may give more, or markup. */
+  spread(value: Expr, context: Context): readonly (readonly [string, Expr])[] | undefined {
+    const filled = this.valueOf(value, context) ?? constant(undefined);
+    if (givesNoNames(filled)) return [];
+    if (filled.is !== 'object' || filled.open) return undefined;
+    const isMarkup = (name: string): boolean => {
+      const prop = context.given.get(name);
+      return prop !== undefined && 'view' in prop;
+    };
+    return filled.entries.some(([name]) => isMarkup(name)) ? undefined : filled.entries;
   }
 }

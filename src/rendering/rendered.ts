@@ -8,7 +8,6 @@ import { propsIn, saysOf, unknownNames } from '../components/expr-names.js';
 import { isTranslation } from '../components/expr-filling.js';
 import { shown, shownAttribute, textPieces } from '../components/expr-text.js';
 import { asDeclared } from '../project/contexts.js';
-import { givesNoNames } from '../components/given.js';
 import { passesOn } from '../components/frameworks/react/passing.js';
 import { htmlName, platformEvent } from '../components/frameworks/react/jsx-attributes.js';
 import {
@@ -92,6 +91,7 @@ export function rendered(project: Project, input: RenderInput): RenderedTree {
     cloning: [],
     contexts,
   });
+  expansion.end();
   const { elements, complete, closed, pruned, stateful, uses, expanded } = expansion;
   return { children, elements, complete, closed: complete && closed, pruned, stateful, uses, expanded };
 }
@@ -126,6 +126,10 @@ class Expansion {
   /** Whether a state decides of anything. */
   get stateful(): boolean {
     return this.#filling.stateful;
+  }
+
+  end(): void {
+    this.#filling.end();
   }
 
   nodes(
@@ -171,10 +175,9 @@ class Expansion {
   #spreads({ later }: ElementNode | ComponentNode, context: Context): Map<string, Spread> | undefined {
     const found = new Map<string, Spread>();
     for (const { expr, before } of later?.spreads ?? []) {
-      const value = this.#filling.fill(expr, context);
-      if (givesNoNames(value)) continue;
-      if (value.is !== 'object' || value.open) return undefined;
-      for (const [name, each] of value.entries) found.set(name, { expr: each, before });
+      const entries = this.#filling.spread(expr, context);
+      if (!entries) return undefined;
+      for (const [name, each] of entries) found.set(name, { expr: each, before });
     }
     return found;
   }

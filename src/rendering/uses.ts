@@ -1,5 +1,6 @@
 import { changeBy } from '../libraries/changes.js';
 import { oneOf, SOMETHING, UNKNOWN, type Expr } from '../components/expr.js';
+import { withoutFunctions } from '../components/expr-filling.js';
 import { looseTags, tagPlaces, type LooseTag } from '../components/frameworks/react/loose-tags.js';
 import {
   componentNodes,
@@ -163,8 +164,24 @@ function placedUse(
   const how = shownProps.of(node, by);
   const known = new Map<string, Expr>();
   for (const [name, prop] of given)
-    known.set(name, how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? prop.expr : asChildren(prop.view));
-  return { component, given: known, open, contexts, by, nodes: [node], stubbed };
+    known.set(
+      name,
+      how(name) !== 'value' ? UNKNOWN : 'expr' in prop ? withoutFunctions(prop.expr) : asChildren(prop.view),
+    );
+  return { component, given: known, open, contexts: settled(contexts), by, nodes: [node], stubbed };
+}
+
+const SETTLED = new WeakMap<Contexts, Contexts>();
+
+function settled(contexts: Contexts): Contexts {
+  const known = SETTLED.get(contexts);
+  if (known) return known;
+  const provided = new Map(
+    [...contexts.provided].map(([key, value]) => [key, value && withoutFunctions(value)]),
+  );
+  const made = { ...contexts, provided };
+  SETTLED.set(contexts, made);
+  return made;
 }
 
 /** Uses that differ: most specs give the same. */

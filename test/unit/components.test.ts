@@ -483,6 +483,73 @@ export function useKiln() { const kiln = useContext(Kiln); if (!kiln) throw new 
       );
   });
 
+  describe('with functions as values', () => {
+    const KILN = `import { useCallback, useState } from 'react';
+export function useLid({ name, isUp = false }) {
+  const [lid, setLid] = useState('shut');
+  const buttonProps = useCallback((more = {}) => ({ ...more, 'aria-label': name, 'data-up': isUp }), [name, isUp]);
+  return { lid, buttonProps, said: (word, end = '.') => { if (isUp) return word + '!'; return word + end; } };
+}
+export const upper = (word) => word.toUpperCase();`;
+    const rows: Row[] = [
+      [
+        'of a hook, called with more',
+        'export const A = ({ name }) => { const { buttonProps } = useLid({ name }); return <button {...buttonProps({ id: "x" })} />; };',
+        '<button id=x aria-label=Raku data-up=false></button>',
+      ],
+      [
+        'of a hook that is handed the props',
+        'const Lid = (props) => { const lid = useLid(props); return <p lang={lid.said("a")}>{lid.lid}</p>; }; export const A = ({ name }) => <div><Lid isUp /><Lid name={name} /></div>;',
+        '<div><p lang=a!>{…}</p><p lang=a.>{…}</p></div>',
+      ],
+      [
+        'of its own module',
+        'const useRack = (at) => ({ at: (n) => ({ id: `${at}-${n}`, title: upper("up") }) }); export const A = () => { const rack = useRack("top"); return <i {...rack.at(2)} />; };',
+        '<i id=top-2 title=UP></i>',
+      ],
+      [
+        'handed down',
+        'const Row = ({ cell }) => <li {...cell("b")} />; const Shelf = ({ name }) => <Row cell={(id) => ({ id, lang: name })} />; export const A = ({ name }) => <Shelf name={name} />;',
+        '<li id=b lang=Raku></li>',
+      ],
+      [
+        'that spread the props of their own component',
+        'const Row = ({ cell, id }) => <li {...cell({ id })} />; const Shelf = ({ id, ...more }) => <Row id="in" cell={(own) => ({ ...more, ...own })} />; export const A = () => <Shelf id="out" lang="de" />;',
+        '<li .… …>{…}</li>',
+      ],
+      [
+        'that spread the props where they are called',
+        'const useRow = () => ({ rowProps: (own) => ({ role: "row", ...own }) }); const Row = ({ n, ...more }) => { const { rowProps } = useRow(); return <li {...rowProps(more)} />; }; export const A = () => <Row n={1} lang="de" />;',
+        '<li lang=de role=row></li>',
+      ],
+      [
+        'that call themselves',
+        'const useRow = () => { const of = (n) => of(n); return { of }; }; export const A = () => <li id={useRow().of(1)} />;',
+        '<li id=?></li>',
+      ],
+      [
+        'that are one of two',
+        'const Row = ({ cell }) => <li id={cell("b")} />; export const A = ({ name, hot }) => <Row cell={hot ? (id) => id : (id) => name} />;',
+        '<li id=Raku></li>',
+      ],
+      [
+        'that a spec may replace, by what they are called with',
+        'export const A = ({ cell }) => <li {...cell("b")} />;',
+        '<li .… …>{…}</li>',
+      ],
+    ];
+    for (const [title, code, wanted] of rows)
+      it(title, async () =>
+        expect(
+          await react(
+            `import { useLid, upper } from './kiln'; ${code}`,
+            { name: 'Raku', hot: false },
+            { 'kiln.tsx': KILN },
+          ),
+        ).to.equal(wanted),
+      );
+  });
+
   describe('with what other modules give', () => {
     const more = {
       'words.ts':

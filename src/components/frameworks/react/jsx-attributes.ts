@@ -13,6 +13,7 @@ import {
 import { classesIn, classesOf, joinedClasses } from '../../classes.js';
 import { constant, spreadOver, UNKNOWN, type Condition, type Expr } from '../../expr.js';
 import { shownAttribute } from '../../expr-text.js';
+import { isFilledLater } from '../../objects.js';
 import { keysIn } from '../../keys.js';
 import { conditionOf, exprOf, spreadExpr } from '../../read-expr.js';
 import { waysOut } from '../../ways.js';
@@ -161,8 +162,10 @@ const decoded = (expr: Expr): Expr =>
   expr.is === 'constant' && typeof expr.value === 'string' ? constant(decodeHTMLStrict(expr.value)) : expr;
 
 function give(name: string, expr: Expr, given: TagContents, classes = true): void {
-  given.props.set(name, { expr });
-  if (/^on[A-Z]/.test(name)) given.events.push(platformEvent(name));
+  const isListener = /^on[A-Z]/.test(name);
+  // Nobody minds what a listener gives back.
+  given.props.set(name, { expr: isListener && expr.is === 'something' ? { ...expr, fn: undefined } : expr });
+  if (isListener) given.events.push(platformEvent(name));
   // Handlers, keys and references are no attributes of the document.
   else if (name !== 'key' && name !== 'ref')
     given.attributes.set(htmlName(name), shownAttribute(htmlName(name), expr, { framework: 'react' }));
@@ -191,7 +194,7 @@ function spread(argument: Node, scope: ComponentScope, given: TagContents, viewO
   // Nothing comes of spreading what is no object.
   if (expr.is === 'constant' || (expr.is === 'object' && (expr.rest || !expr.open))) return;
   const whole = exprOf(argument, scope);
-  if (isKnownLater(whole)) given.later.push({ expr: whole, before: [...given.props.keys()] });
+  if (isFilledLater(whole)) given.later.push({ expr: whole, before: [...given.props.keys()] });
   else openTag(given);
 }
 
@@ -201,13 +204,6 @@ function exprBefore(name: string, { props, open, later, rest }: TagContents): Ex
   if (own) return 'expr' in own ? own.expr : UNKNOWN;
   return open || later.length > 0 || rest ? UNKNOWN : constant(undefined);
 }
-
-// Props, and what contexts and other modules give, are known where the component is used.
-const isKnownLater = (expr: Expr): boolean =>
-  expr.is === 'prop' ||
-  expr.is === 'member' ||
-  expr.is === 'if' ||
-  (expr.is === 'unknown' && expr.answer !== undefined);
 
 // `{...(hot && { role: 'alert' })}`, `{...(hot ? a : b)}`
 function sidesOf(node: Node): { test: Node; then: Node; otherwise?: Node } | undefined {

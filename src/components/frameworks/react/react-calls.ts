@@ -61,9 +61,11 @@ export function reactCall(
   // `Children.count(children)`
   if (name === 'count' && first && callee.type === 'MemberExpression' && isChildren(callee.object))
     return { is: 'if', test: nullish(first), then: constant(0), otherwise: SOMETHING };
+  // `useCallback(() => …, [])`
+  if (KEEPS.test(name ?? '') && first?.is === 'something' && first.fn) return first;
   const [made] = call.arguments;
   if (name === 'useMemo' && made && isFunction(made)) return resultOf(made, scope, [], depth);
-  return resultOfCall(call, args, scope, depth) ?? answerOf(ref, scope);
+  return resultOfCall(call, args, scope, depth) ?? answerOf(ref, args, scope);
 }
 
 function importOf(name: string, scope: ComponentScope): { specifier: string; name: string } | undefined {
@@ -72,10 +74,17 @@ function importOf(name: string, scope: ComponentScope): { specifier: string; nam
 }
 
 // What a function of another module gives is what a stand-in answers, where a spec puts one in its place.
-const answerOf = (ref: ComponentRef | undefined, { shipped }: ComponentScope): Expr | undefined =>
+const answerOf = (
+  ref: ComponentRef | undefined,
+  args: readonly Expr[],
+  { shipped }: ComponentScope,
+): Expr | undefined =>
   ref && 'specifier' in ref && ref.part === undefined && ref.specifier !== 'react' && !shipped
-    ? answered(functionKey(ref.specifier, ref.name))
+    ? answered(functionKey(ref.specifier, ref.name), args)
     : undefined;
+
+// With the digits of a bundler.
+const KEEPS = /^useCallback\d*$/;
 
 const MAKES_COMPONENTS: ReadonlySet<string> = new Set(['memo', 'forwardRef', 'lazy']);
 

@@ -22,8 +22,9 @@ import { statePlaces, type StatePlaces } from './state-places.js';
 import { propsOfEvents } from './event-props.js';
 import { readProps, takenProps } from './taken-props.js';
 import { changedProps } from '../../changed-props.js';
-import { resultOf } from '../../calls.js';
-import { stateKey, UNKNOWN, type Expr } from '../../expr.js';
+import { functionAt } from '../../calls.js';
+import { functionExpr } from '../../function-expr.js';
+import { stateKey, type Expr } from '../../expr.js';
 import { functionScope } from '../../ways.js';
 import { exprOf } from '../../read-expr.js';
 import { functionView } from './jsx.js';
@@ -67,22 +68,20 @@ export function moduleScope({ text, path }: Source, facts: ModuleFacts, imported
     },
     ref: (name) => refOf(name, facts),
     called: reactCall,
+    functionAt,
   };
   return scope;
 }
 
-/** What a call of a function at a module's top level gives, whatever it is called with; undefined where that can't be read. */
-export function givenByFunction(name: string, source: Source, facts: ModuleFacts): Expr | undefined {
+/** A function at a module's top level, to be called; undefined where there is none by that name. */
+export function functionNamed(name: string, source: Source, facts: ModuleFacts): Expr | undefined {
   const scope = moduleScope(source, facts);
   const bound = scope.lookup(name);
-  if (bound?.is === 'giver') return bound.gives;
-  if (bound?.is !== 'node' || !isFunction(bound.node)) return undefined;
-  return resultOf(
-    bound.node,
-    scope,
-    bound.node.params.map(() => UNKNOWN),
-    0,
-  );
+  if (bound?.is === 'giver') {
+    const { gives } = bound;
+    return { is: 'something', type: 'function', fn: functionExpr([], () => gives) };
+  }
+  return bound?.is === 'node' && isFunction(bound.node) ? functionAt(bound.node, scope) : undefined;
 }
 
 /** The component that a name stands for at a module's top level. */
