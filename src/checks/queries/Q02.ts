@@ -7,11 +7,23 @@ import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
-import { isTestIdSelector, takesElements } from '../questions/used-reaches.js';
+import { assertsAbsence, isTestIdSelector, takesElements } from '../questions/used-reaches.js';
+import { onceAFile } from '../questions/once-a-file.js';
+import { FIELD, toldRole } from '../questions/told-role.js';
+import { withArticle } from '../../util/plural.js';
 
 const message = (id: string, markup: string): string =>
   `${markup} is reached by the test id “${id}”, though a user can name it.`;
 const advice = (query: string): string => `Reach it as a user would: ${query}`;
+
+const messageTold = (id: string, name: string | undefined, role: string): string =>
+  name === undefined
+    ? `By its test id “${id}” this is ${withArticle(role)}, and a test id asks nothing of what a user can find.`
+    : `By its name here, “${name}”, this is ${withArticle(role)}, and the test id “${id}” asks nothing of what a user can find.`;
+const adviceTold = (role: string): string =>
+  role === FIELD
+    ? 'Ask for it by its label, as a user finds it.'
+    : `Ask for it as a user finds it: by the role ${role} and its name.`;
 
 /** A test id in the component's own markup, on an element that has a role and name, a label or a text of its own. */
 export const Q02: FileCheck = {
@@ -21,14 +33,48 @@ export const Q02: FileCheck = {
   title: 'Test id where a better handle exists',
   level: 'hint',
   why: 'A test id says nothing of what a user can find: the button may lose its name, and the spec stays green.',
-  certain: 'Sure where the element is known, and nothing unread could be found as well.',
+  certain:
+    'Sure where the element is known, and nothing unread could be found as well. By the words of the spec alone, likely.',
   trouble: "screen.getByTestId('fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
     if (!context.userCentred) return [];
-    return context.used.flatMap(({ reach }) => check(reach, context) ?? []);
+    return [
+      ...context.used.flatMap(({ reach }) => check(reach, context) ?? []),
+      ...onceAFile(told(context), 'here, too'),
+    ];
   },
 };
+
+// What can't be seen, but is a control by the words of the spec: once a file, as its ids are a habit.
+function told(context: FileContext): Finding[] {
+  const byId = new Map<string, Finding>();
+  for (const { reach, step } of context.used) {
+    const id = reach.by === 'testId' && takesElements(reach) ? textOfValue(reach.args[0]) : undefined;
+    if (id === undefined || reach.position !== undefined || byId.has(id)) continue;
+    if (step.kind === 'assert' && assertsAbsence(step.assertion)) continue;
+    const role = toldRole(id) ?? toldRole(reach.named);
+    // What is called a field may be the box around one, but for what is typed into.
+    if (role === undefined || (role === FIELD && step.kind !== 'act')) continue;
+    if (isWrittenHere(id, context)) continue;
+    if (context.rendering.target(reach).kind !== 'unknown') continue;
+    byId.set(id, {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      certainty: 'likely',
+      message: messageTold(inShort(id, 40), toldRole(id) ? undefined : reach.named, role),
+      advice: adviceTold(role),
+    });
+  }
+  return [...byId.values()];
+}
+
+// What the spec file renders under that id is its own, in a stand-in for a module too.
+function isWrittenHere(id: string, { file }: FileContext): boolean {
+  const asked = file.reaches.filter(({ args }) => textOfValue(args[0]) === id);
+  const places = new Set(asked.map(({ place }) => place.start));
+  return (file.said().get(id) ?? 0) > places.size;
+}
 
 function check(reach: Reach, context: FileContext): Finding | undefined {
   const attribute = context.testIdAttribute;

@@ -11,9 +11,13 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { argsOf, betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
+import { FIELD, toldRole } from '../questions/told-role.js';
+import { wantedOf } from '../../rendering/user-queries.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
+const messageNamed = (by: string, name: string, role: string): string =>
+  `What the spec itself calls “${name}” is reached by its ${by}: its role and name say that it is ${withArticle(role)}.`;
 const advice = (query: string): string => `Ask for both: ${query}`;
 
 const WORDS: Readonly<Partial<Record<By, string>>> = {
@@ -32,7 +36,8 @@ export const Q03: FileCheck = {
   title: 'A better rung is free',
   level: 'hint',
   why: 'A text is found on anything: a button that has become a plain box still shows it, but nobody can press it by the keyboard.',
-  certain: 'Sure where the element is known, and nothing unread could be found as well.',
+  certain:
+    'Sure where the element is known, and nothing unread could be found as well. By the words of the spec alone, likely.',
   trouble: "screen.getByText('Fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
@@ -41,6 +46,7 @@ export const Q03: FileCheck = {
         ? []
         : (check(reach, context) ??
           byItsTag(reach, context) ??
+          byItsName(reach, context) ??
           (step.kind === 'act' ? byOthers(reach, context) : undefined) ??
           []),
     );
@@ -79,6 +85,36 @@ const byText = (
   evidence,
 });
 
+// `const fireButton = screen.getByText('Fire')`: the spec itself calls it a button.
+function byItsName(reach: Reach, context: FileContext): Finding | undefined {
+  const role = toldRole(reach.named);
+  const asked = wantedOf(reach.args[0]);
+  const by = WORDS[reach.by];
+  if (role === undefined || role === FIELD || !asked || !by) return undefined;
+  if (!reach.asUser || reach.position !== undefined || isInMenu(reach)) return undefined;
+  if (reach.by === 'label' && !PRESSED.has(role)) return undefined;
+  if (context.rendering.target(reach).kind !== 'unknown') return undefined;
+  const args = argsOf({ role, asked }, context.style.quote);
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: messageNamed(by, reach.named ?? '', role),
+    advice: advice(`${receiverOf(reach)}${reach.name.replace(/By\w+$/, 'ByRole')}(${args})`),
+  };
+}
+
+// What is called a button there is an item.
+const isInMenu = ({ from }: Reach): boolean =>
+  typeof from === 'object' &&
+  'by' in from &&
+  from.by === 'role' &&
+  MENUS.has(textOfValue(from.args[0]) ?? '');
+
+const MENUS: ReadonlySet<string> = new Set(['menu', 'menubar', 'listbox', 'radiogroup', 'tablist']);
+
+const receiverOf = ({ receiver }: Reach): string => (receiver === '' ? '' : `${receiver}.`);
+
 // `getByText('Fire', { selector: 'button' })`: the spec itself says what it is.
 function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const [asked, options] = reach.args;
@@ -87,8 +123,7 @@ function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const role = tag === undefined ? undefined : ROLES.get(tag);
   if (reach.by !== 'text' || !reach.asUser || text === undefined || role === undefined) return undefined;
   const args = argsOf({ role, asked: { text } }, context.style.quote);
-  const on = reach.receiver === '' ? '' : `${reach.receiver}.`;
-  const query = `${on}${reach.name.replace('Text', 'Role')}(${args})`;
+  const query = `${receiverOf(reach)}${reach.name.replace('Text', 'Role')}(${args})`;
   return byText(reach, { text, role, query }, context);
 }
 

@@ -125,6 +125,8 @@ export interface Reach {
   pickedFrom?: Reach;
   /** The source text of what it is asked of: `screen`, `wrapper`; empty for a function called by itself. */
   receiver: string;
+  /** The name that a spec keeps what it finds under. */
+  named?: string;
   /** Where its name and its arguments are written, and its type arguments; none in helpers of other modules. */
   written?: { name: Span; args: Span; types: string };
 }

@@ -74,6 +74,7 @@ export function declareVariable(
   if (init && run.block.kind === 'spec' && !run.site)
     run.block.locals.push({ name: id.name, start: id.start, end: id.start + id.name.length, value });
   if (value.is === 'thing' && value.render && !value.reach && !run.site) value.render.heldBy ??= id.name;
+  if (value.is === 'thing' && value.reach && !run.site) value.reach.named ??= id.name;
   if (value.is === 'thing' && value.standIn && !run.site) value.standIn.path ??= id.name;
   if (!binding) return;
   keepOrigin(run, slot.value, binding);
