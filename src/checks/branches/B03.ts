@@ -5,6 +5,7 @@ import {
   heldText,
   providingNames,
   isWaitingOrFailure,
+  isWorthASpec,
   saidOfCause,
   valuesText,
   type ArmCause,
@@ -53,10 +54,6 @@ export const B03: ProjectCheck = {
       valueText,
     ).map(found),
 };
-
-// Which value an attribute is given, or whether a default is needed, is for the list of gaps alone.
-const isWorthASpec = ({ branch, arm }: ArmGap): boolean =>
-  branch.kind !== 'default' && !arm.isFallback && !branch.inAttribute;
 
 // What shows elements, or runs statements, is more than one value of two.
 const isGrave = ({ branch, arm }: ArmGap): boolean =>

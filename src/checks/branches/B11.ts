@@ -4,6 +4,7 @@ import type { Finding, Place } from '../../finding.js';
 import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
+import { isWorthASpec } from '../questions/arm-causes.js';
 import { ARM_FACTS } from '../questions/answers.js';
 import { grouped } from '../../util/grouped.js';
 import { listed, plural } from '../../util/plural.js';
@@ -101,8 +102,9 @@ function finding(component: Component, props: readonly string[], say: (shown: st
 // The props, by component, that arms hang on which no spec takes: those are told of for themselves.
 function decidingProps(context: ProjectContext): ReadonlyMap<Component, ReadonlySet<string>> {
   const found = new Map<Component, Set<string>>();
-  for (const { branch, conditions, component } of context.branches().gaps) {
-    if (branch.kind === 'default') continue;
+  for (const gap of context.branches().gaps) {
+    if (!isWorthASpec(gap)) continue;
+    const { conditions, component } = gap;
     const known = found.get(component) ?? new Set();
     found.set(component, known);
     for (const { test } of conditions) propsInCondition(test, (prop) => known.add(prop));

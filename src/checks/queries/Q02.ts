@@ -9,7 +9,7 @@ import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence, isTestIdSelector, takesElements } from '../questions/used-reaches.js';
 import { onceAFile } from '../questions/once-a-file.js';
-import { FIELD, toldRole } from '../questions/told-role.js';
+import { FIELD, isSaidBeside, toldRole } from '../questions/told-role.js';
 import { withArticle } from '../../util/plural.js';
 
 const message = (id: string, markup: string): string =>
@@ -56,7 +56,8 @@ function told(context: FileContext): Finding[] {
     const role = toldRole(id) ?? toldRole(reach.named);
     // What is called a field may be the box around one, but for what is typed into.
     if (role === undefined || (role === FIELD && step.kind !== 'act')) continue;
-    if (isWrittenHere(id, context)) continue;
+    // What the file itself renders under that id is its own, in a stand-in for a module too.
+    if (isSaidBeside(id, context.file)) continue;
     if (context.rendering.target(reach).kind !== 'unknown') continue;
     byId.set(id, {
       place: inFile(context, reach.place),
@@ -67,13 +68,6 @@ function told(context: FileContext): Finding[] {
     });
   }
   return [...byId.values()];
-}
-
-// What the spec file renders under that id is its own, in a stand-in for a module too.
-function isWrittenHere(id: string, { file }: FileContext): boolean {
-  const asked = file.reaches.filter(({ args }) => textOfValue(args[0]) === id);
-  const places = new Set(asked.map(({ place }) => place.start));
-  return (file.said().get(id) ?? 0) > places.size;
 }
 
 function check(reach: Reach, context: FileContext): Finding | undefined {

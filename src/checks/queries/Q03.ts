@@ -1,6 +1,7 @@
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { By } from '../../libraries/meaning.js';
-import type { Reach } from '../../specs/model/steps.js';
+import { eventOf } from '../../specs/model/acts.js';
+import type { Reach, Step } from '../../specs/model/steps.js';
 import { nameAsked } from '../../specs/model/asked.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { inShort } from '../../util/printable.js';
@@ -11,13 +12,18 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { argsOf, betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
-import { FIELD, toldRole } from '../questions/told-role.js';
+import { onceAFile } from '../questions/once-a-file.js';
+import { FIELD, isSaidBeside, toldRole } from '../questions/told-role.js';
 import { wantedOf } from '../../rendering/user-queries.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
 const messageNamed = (by: string, name: string, role: string): string =>
   `What the spec itself calls “${name}” is reached by its ${by}: its role and name say that it is ${withArticle(role)}.`;
+const messagePressed = (shown: string): string =>
+  `${shown} is clicked by its text, which plain text has as well: no role says that it can be clicked.`;
+const advicePressed =
+  'Ask for it by the role that users know it by, and its name: a button, a link, an option.';
 const advice = (query: string): string => `Ask for both: ${query}`;
 
 const WORDS: Readonly<Partial<Record<By, string>>> = {
@@ -41,17 +47,39 @@ export const Q03: FileCheck = {
   trouble: "screen.getByText('Fire')",
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
-    return context.used.flatMap(({ reach, step }) =>
-      step.kind === 'assert' && assertsAbsence(step.assertion)
-        ? []
-        : (check(reach, context) ??
-          byItsTag(reach, context) ??
-          byItsName(reach, context) ??
-          (step.kind === 'act' ? byOthers(reach, context) : undefined) ??
-          []),
-    );
+    const pressed: Finding[] = [];
+    const found = context.used.flatMap(({ reach, step }) => {
+      if (step.kind === 'assert' && assertsAbsence(step.assertion)) return [];
+      const own =
+        check(reach, context) ??
+        byItsTag(reach, context) ??
+        byItsName(reach, context) ??
+        (step.kind === 'act' ? byOthers(reach, context) : undefined);
+      const press = own ? undefined : byItsPress(reach, step, context);
+      if (press) pressed.push(press);
+      return own ?? [];
+    });
+    return [...found, ...onceAFile(pressed, 'clicked by its text, too')];
   },
 };
+
+// What is clicked is a control, whichever; texts are clicked all over a file.
+function byItsPress(reach: Reach, step: Step, context: FileContext): Finding | undefined {
+  const asked = wantedOf(reach.args[0]);
+  if (reach.by !== 'text' || !reach.asUser || reach.position !== undefined || !asked) return undefined;
+  if (step.kind !== 'act' || eventOf(step) !== 'click' || reach.args.length > 1) return undefined;
+  // What the spec gives itself may be anything, clicked to show that nothing comes of it.
+  if ('text' in asked && isSaidBeside(asked.text, context.file)) return undefined;
+  if (context.rendering.target(reach).kind !== 'unknown') return undefined;
+  const shown = 'text' in asked ? `“${inShort(asked.text, 40)}”` : inShort(String(asked.pattern), 40);
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: 'likely',
+    message: messagePressed(shown),
+    advice: advicePressed,
+  };
+}
 
 // What is clicked can't be told; another spec of the file asks for a control of that name by its role.
 function byOthers(reach: Reach, context: FileContext): Finding | undefined {

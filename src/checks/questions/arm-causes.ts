@@ -59,6 +59,10 @@ export function providingNames({ arm, answering, held, providing }: ArmGap): str
   return listed(providing.flatMap((key) => importOfKey(key)?.name ?? []));
 }
 
+/** Whether an arm asks for a spec: which value an attribute is given, or whether a default is needed, is for the list of gaps alone. */
+export const isWorthASpec = ({ branch, arm }: Pick<ArmGap, 'branch' | 'arm'>): boolean =>
+  branch.kind !== 'default' && !arm.isFallback && !branch.inAttribute;
+
 /** Whether an arm is what is shown while something is awaited, or when it fails, as what a stand-in answers says. */
 export const isWaitingOrFailure = ({ arm, answering }: ArmGap): boolean =>
   answering !== undefined &&

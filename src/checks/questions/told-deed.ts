@@ -69,7 +69,7 @@ function noLooks(spec: Block, context: FileContext): ToldDeed | undefined {
 
 // What a user does, as titles say it: “clicking the lid opens it”, “when the lid is clicked”, “allows users to select a kiln”.
 const DONE =
-  /^(?:it )?(?:clicking|pressing|hovering|typing|selecting|submitting|dragging|toggling)\b|\b(?:when|after|upon|by) (?:[\w'"-]+ ){0,4}(?:click(?:s|ed|ing)|presses|pressing|hovers|typing|submits)\b|\b(?:allows?|lets?) (?:the |a )?users? (?:to )?(?:click|press|type|select|submit|drag|toggle|search)\b/i;
+  /^(?:it )?(?:clicking|pressing|hovering|typing|selecting|submitting|dragging|toggling)\b|\b(?:when|after|upon|by) (?:[\w'"-]+ ){0,4}(?:click(?:s|ed|ing)|presses|pressing|hovers|typing|submits)\b|\b(?:allows?|lets?|enables?|permits?) (?:the |a )?users? (?:to )?(?:click|press|type|select|submit|drag|toggle|search)\b/i;
 const UNDONE = /\b(?:not|no|never|without|before|until|unless|only|clickable)\b|n['’]t\b/i;
 
 // “clicking the lid opens it”, in a spec that renders, asserts, and does nothing.

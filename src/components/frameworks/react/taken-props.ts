@@ -36,8 +36,13 @@ interface ReadProps {
 export function readProps(component: FunctionNode | ClassNode, scope: ComponentScope): ReadProps {
   const names = new Set<string>();
   const locals = new Map<string, string>();
-  const holds = (node: Node): boolean => isHolding(boundOf(unwrapped(node), scope));
-  const isHolder = (name: string): boolean => isHolding(scope.lookup(name));
+  // `const { cone, ...more } = this.props`, in a method: no scope of the component holds it.
+  const rests = new Set<string>();
+  const isHolder = (name: string): boolean => rests.has(name) || isHolding(scope.lookup(name));
+  const holds = (node: Node): boolean => {
+    const value = unwrapped(node);
+    return (value.type === 'Identifier' && rests.has(value.name)) || isHolding(boundOf(value, scope));
+  };
   walkTree(component, (node) => {
     // Another thing goes by the name in there.
     if (node !== component && isFunction(node) && node.params.flatMap((each) => namesIn(each)).some(isHolder))
@@ -50,6 +55,8 @@ export function readProps(component: FunctionNode | ClassNode, scope: ComponentS
         names.add(key);
         if (local !== undefined) locals.set(local, key);
       }
+      const rest = node.id.type === 'ObjectPattern' ? node.id.properties.at(-1) : undefined;
+      if (rest?.type === 'RestElement' && rest.argument.type === 'Identifier') rests.add(rest.argument.name);
     }
     return true;
   });
