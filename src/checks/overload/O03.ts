@@ -85,6 +85,7 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   const path = blocksAround(spec).filter(({ kind }) => kind !== 'file');
   if (path.some((each) => !each.title.exact)) return false;
   if (WORKS.test(title.text)) return true;
+  if (OF_FIGURE.test(title.text)) return false;
   const says = (word: string): boolean => saysMore(word, subject());
   const tokens = title.text.split(/\s+/);
   // What is a success is one of several outcomes, but as the whole of a title.
@@ -103,6 +104,9 @@ function isVague(spec: Block, subject: () => Subject): boolean {
   if (tokens.every((token) => wordsOf(token).some(says))) return false;
   return path.every(saysNothing);
 }
+
+// “renders a count of 11”: a figure that should come out, not the number of a spec.
+const OF_FIGURE = /\b(?:of|to|as|is|at|shows?|equals?) \d+\b/i;
 
 const saysMore = (word: string, { words, letters }: Subject): boolean =>
   !SAYING_NOTHING.has(word) &&
