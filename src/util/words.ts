@@ -1,7 +1,9 @@
+/** A text with the names in it taken apart: `with hideLid` becomes `with hide Lid`. */
+export const spacedOut = (text: string): string => text.replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2');
+
 /** The words of a title or name, in small letters: `KilnCard` has `kiln` and `card`. */
 export const wordsOf = (text: string): string[] =>
-  text
-    .replace(/([\p{Ll}\d])(\p{Lu})/gu, '$1 $2')
+  spacedOut(text)
     .toLowerCase()
     .match(/[\p{L}\p{N}]+/gu) ?? [];
 

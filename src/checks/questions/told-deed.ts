@@ -4,7 +4,7 @@ import { ANY_KEY, pressedKeys } from '../../specs/model/pressed-keys.js';
 import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Step, StepOf } from '../../specs/model/steps.js';
 import { libraryObjectOf, textOfValue } from '../../specs/model/values.js';
-import { sharesWord } from '../../util/words.js';
+import { sharesWord, spacedOut } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
@@ -194,7 +194,7 @@ const SHOWN =
 const otherAbsence = (spec: Block, context: FileContext): ToldDeed | undefined =>
   spec.steps.some(throwsOnMissing)
     ? undefined
-    : whereAllAssert(assertsAbsence, SHOWN.exec(spec.title.text), 'absence', spec, context);
+    : whereAllAssert(assertsAbsence, SHOWN.exec(spacedOut(spec.title.text)), 'absence', spec, context);
 
 // What a title says besides showing may be the call.
 const SHOWS =
