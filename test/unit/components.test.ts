@@ -528,6 +528,11 @@ export const upper = (word) => word.toUpperCase();`;
         '<li id=?></li>',
       ],
       [
+        'that call themselves in a condition',
+        'const isIn = (n) => { if (n && isIn(n.up)) return true; return false; }; export const A = ({ name }) => <li id={isIn(name) ? "in" : "out"} />;',
+        '<li id=in|out></li>',
+      ],
+      [
         'that are one of two',
         'const Row = ({ cell }) => <li id={cell("b")} />; export const A = ({ name, hot }) => <Row cell={hot ? (id) => id : (id) => name} />;',
         '<li id=Raku></li>',
