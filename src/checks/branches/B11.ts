@@ -4,6 +4,7 @@ import type { Finding, Place } from '../../finding.js';
 import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
+import type { ComponentUse } from '../../rendering/uses.js';
 import { isWorthASpec } from '../questions/arm-causes.js';
 import { ARM_FACTS } from '../questions/answers.js';
 import { grouped } from '../../util/grouped.js';
@@ -37,7 +38,7 @@ export const B11: ProjectCheck = {
     const unasked: Unasked[] = [];
     const found = components.flatMap((component) => {
       const uses = context.usesOf(component);
-      const isRendered = uses.some(({ by, unseen }) => by === undefined && !unseen);
+      const isRendered = uses.some((use) => isGivenBySpec(use, component));
       if (!isRendered || !context.isInSight(component) || uses.some(({ open }) => open)) return [];
       const props = given.get(component) ?? new Map<string, Given>();
       const isMissing = (prop: string): boolean =>
@@ -60,6 +61,10 @@ export const B11: ProjectCheck = {
     return [...found, ...[...grouped(unasked, ({ props }) => props.join()).values()].flatMap(saidOnce)];
   },
 };
+
+// Rendered by a spec, or by what stands beside it and hands on all that a spec gives.
+const isGivenBySpec = ({ by, unseen, nodes = [] }: ComponentUse, { file }: Component): boolean =>
+  !unseen && (by === undefined || (by === file && nodes.some(({ rest }) => rest !== undefined)));
 
 /** A component with the props that it reads and nobody gives. */
 interface Unasked {
