@@ -40,15 +40,25 @@ export function functionAt(fn: FunctionNode, scope: ComponentScope): Expr {
   // What calls itself is only a function while it is read.
   known.set(fn, FUNCTION);
   const params = fn.params.map((_, at) => paramKey(scope.file ?? '', fn.start, at));
-  const args = params.map((key) => answered(key));
-  within++;
-  const gives = resultOf(fn, scope, args, 0);
-  within--;
+  const gives = resultWithin(
+    fn,
+    scope,
+    params.map((key) => answered(key)),
+  );
   const made: Expr = gives
     ? { is: 'something', type: 'function', fn: functionExpr(params, () => gives) }
     : FUNCTION;
   known.set(fn, made);
   return made;
+}
+
+function resultWithin(fn: FunctionNode, scope: ComponentScope, args: readonly Expr[]): Expr | undefined {
+  within++;
+  try {
+    return resultOf(fn, scope, args, 0);
+  } finally {
+    within--;
+  }
 }
 
 /** What a call gives of a function that its scope declares. */

@@ -10,6 +10,7 @@ import {
   choicesOf,
   isParamKey,
   mapComparisons,
+  type Answer,
   type FunctionExpr,
   type Piece,
   UNKNOWN,
@@ -132,7 +133,7 @@ function mapExpr(expr: Expr, change: (part: Expr) => Expr): Expr {
   return change({ ...expr, test, then: sub(expr.then), otherwise: sub(expr.otherwise) });
 }
 
-/** An expression whose functions nobody calls any more: what they would read of where they stand is let go. */
+/** An expression whose functions nobody calls any more: what differs in these alone is the same then. */
 export const withoutFunctions = (expr: Expr): Expr =>
   holdsFunction(expr)
     ? mapExpr(expr, (part) => (part.is === 'something' && part.fn ? { ...part, fn: undefined } : part))
@@ -174,12 +175,10 @@ function filledPieces(pieces: readonly Piece[], sub: (each: Expr) => Expr): Expr
 
 function readsParams(pieces: readonly Piece[]): boolean {
   let found = false;
-  for (const piece of pieces)
-    visitProps(
-      'spread' in piece ? piece.spread : piece.value,
-      () => {},
-      ({ of }) => (found ||= isParamKey(of)),
-    );
+  const visit = ({ of }: Answer): void => {
+    found ||= isParamKey(of);
+  };
+  for (const piece of pieces) visitProps('spread' in piece ? piece.spread : piece.value, () => {}, visit);
   return found;
 }
 

@@ -6,7 +6,7 @@ import type { Answer, Condition, Expr } from './expr.js';
  */
 type VisitProp = (name: string, bound?: number, item?: boolean) => void;
 
-type VisitAnswer = (answer: Answer) => unknown;
+type VisitAnswer = (answer: Answer) => void;
 
 /** Calls `visit` for every prop that an expression or condition reads. */
 export const propsIn = (expr: Expr, visit: (name: string) => void): void =>
@@ -46,7 +46,7 @@ export function visitProps(expr: Expr, visit: VisitProp, answered?: VisitAnswer)
     case 'list':
       return expr.items.forEach(sub);
     case 'unknown':
-      return void (expr.answer && answered?.(expr.answer));
+      return expr.answer && answered?.(expr.answer);
   }
 }
 

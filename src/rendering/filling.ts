@@ -78,6 +78,14 @@ export class FilledLater {
   }
 }
 
+/** What is known where a component is used, and what was worked out of it. */
+interface Known {
+  given: GivenProps;
+  filled: Filled;
+  /** What calls give, by what they are called with, or by the key of the function. */
+  calls: Map<readonly Expr[] | string, Expr | undefined>;
+}
+
 interface Lent {
   given: GivenProps | undefined;
 }
@@ -96,9 +104,7 @@ export class Filling {
   readonly #project: Project;
   readonly #input: RenderInput;
   #lent: Lent[] = [];
-  #given = new Map<Context, GivenProps>();
-  #filled = new Map<Context, Filled>();
-  #called = new Map<Context, Map<readonly Expr[] | string, Expr | undefined>>();
+  #known = new Map<Context, Known>();
 
   constructor(project: Project, input: RenderInput) {
     this.#project = project;
@@ -109,9 +115,7 @@ export class Filling {
   end(): void {
     for (const lent of this.#lent) lent.given = undefined;
     this.#lent = [];
-    this.#given = new Map();
-    this.#filled = new Map();
-    this.#called = new Map();
+    this.#known = new Map();
   }
 
   /** An expression of a component's markup with all filled in that is known where it is used. */
@@ -119,25 +123,29 @@ export class Filling {
     if (expr.is === 'constant' || (expr.is === 'something' && !expr.fn)) return expr;
     const { spoken } = this.#input;
     const isBare = expr.is === 'unknown' && !expr.answer;
-    const filled = isBare ? expr : filledExpr(expr, this.#givenIn(context), this.#filledBefore(context));
-    return spoken ? spokenExpr(filled, spoken) : filled;
+    const { given, filled } = this.#knownIn(context);
+    const made = isBare ? expr : filledExpr(expr, given, filled);
+    return spoken ? spokenExpr(made, spoken) : made;
   }
 
   /** Whether a condition holds there; undefined where that is open. */
   outcome(test: Condition, context: Context): boolean | undefined {
-    if (!this.#input.everything) return outcome(test, this.#givenIn(context), this.#filledBefore(context));
+    const { given, filled } = this.#knownIn(context);
+    if (!this.#input.everything) return outcome(test, given, filled);
     // Under any condition, what a component of a package is not given, it is not given.
     if (!context.component || !isInstalled(context.component.file)) return undefined;
-    const usual = this.#givenIn(context);
     const isGiven = (name: string): boolean => context.given.has(name) || importOfKey(name) !== undefined;
-    return outcome(test, (name) => (isGiven(name) ? UNKNOWN : usual(name)));
+    return outcome(test, (name) => (isGiven(name) ? UNKNOWN : given(name)));
   }
 
-  // What is known where a component is used.
-  #givenIn(context: Context): GivenProps {
-    const given = this.#given.get(context) ?? this.#lend(this.#readIn(context, []));
-    this.#given.set(context, given);
-    return given;
+  #knownIn(context: Context): Known {
+    const known = this.#known.get(context) ?? {
+      given: this.#lend(this.#readIn(context, [])),
+      filled: new Map(),
+      calls: new Map(),
+    };
+    this.#known.set(context, known);
+    return known;
   }
 
   // Functions that are handed around keep it, and with it all that it reads from.
@@ -145,12 +153,6 @@ export class Filling {
     const lent = { given };
     this.#lent.push(lent);
     return lend(lent);
-  }
-
-  #filledBefore(context: Context): Filled {
-    const known = this.#filled.get(context) ?? new Map<Expr, Expr>();
-    this.#filled.set(context, known);
-    return known;
   }
 
   #readIn(context: Context, defaults: readonly string[]): GivenProps {
@@ -181,15 +183,15 @@ export class Filling {
     if (contextOfKey(key)) return this.#contextRead(key, context);
     if (isIdKey(key)) return answered(idInUse(key, context.use));
     // One call may be asked for many of its parts.
-    const known = this.#called.get(context) ?? new Map<readonly Expr[] | string, Expr | undefined>();
-    this.#called.set(context, known);
+    const { calls } = this.#knownIn(context);
     const call = args ?? key;
-    if (!known.has(call)) {
-      known.set(call, undefined);
+    if (!calls.has(call)) {
+      // What is made of itself is not known.
+      calls.set(call, undefined);
       const given = args?.map((each) => this.valueOf(each, context) ?? constant(undefined));
-      known.set(call, this.#answer(context.file, from, given, context));
+      calls.set(call, this.#answer(context.file, from, given, context));
     }
-    return known.get(call);
+    return calls.get(call);
   }
 
   #state(key: string, context: Context): Expr | undefined {
@@ -197,7 +199,7 @@ export class Filling {
     if (!first) return undefined;
     this.stateful = true;
     const { untouched } = this.#input;
-    return untouched && (untouched.get(key) ?? filledExpr(first.value, this.#givenIn(context)));
+    return untouched && (untouched.get(key) ?? filledExpr(first.value, this.#knownIn(context).given));
   }
 
   #contextRead(key: string, { contexts }: Context): Expr | undefined {
@@ -233,7 +235,7 @@ export class Filling {
     const [only, ...more] = view;
     if (more.length === 0 && only?.kind === 'text') return this.fill(only.text, written);
     if (more.length === 0 && only?.kind === 'slot' && !only.name.startsWith(ITEM) && written.component)
-      return this.#givenIn(written)(only.name) ?? UNKNOWN;
+      return this.#knownIn(written).given(only.name) ?? UNKNOWN;
     return view.length > 0 && view.every(({ kind }) => ALWAYS_OBJECT.has(kind)) ? OBJECT : SOMETHING;
   }
 

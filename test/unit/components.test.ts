@@ -32,6 +32,12 @@ type Row = [
   props?: Record<string, string | number | boolean | undefined>,
 ];
 
+/** A test for each row of React: `head` stands before its code; `given`: the props where it has none of its own. */
+function holdAll(rows: readonly Row[], head = '', given = {}, more: Record<string, string> = {}): void {
+  for (const [title, code, wanted, props = given] of rows)
+    it(title, async () => expect(await react(`${head} ${code}`, props, more)).to.equal(wanted));
+}
+
 describe('expressions of components', () => {
   it('join, choose and fill', () => {
     const prop: Expr = { is: 'prop', name: 'a' };
@@ -351,8 +357,7 @@ describe('React components', () => {
       '<div .… …>{…}[if]<li .… …>[if]Raku</li></div>',
     ],
   ];
-  for (const [title, code, wanted, props] of rows)
-    it(title, async () => expect(await react(code, props)).to.equal(wanted));
+  holdAll(rows);
 
   describe('that others wrap', () => {
     const wrappers = {
@@ -409,10 +414,7 @@ export const hidden = (Part) => register(Part);`,
         '{…}',
       ],
     ];
-    for (const [title, code, wanted] of wrapped)
-      it(title, async () =>
-        expect(await react(`${PLAIN} ${code}`, { name: 'Raku' }, wrappers)).to.equal(wanted),
-      );
+    holdAll(wrapped, PLAIN, { name: 'Raku' }, wrappers);
 
     it('as what a module gives by default', async () => {
       const files = {
@@ -471,16 +473,7 @@ export function useKiln() { const kiln = useContext(Kiln); if (!kiln) throw new 
         '<i>up</i>',
       ],
     ];
-    for (const [title, code, wanted] of rows)
-      it(title, async () =>
-        expect(
-          await react(
-            `import { Kiln, useKiln } from './kiln'; ${code}`,
-            { name: 'Raku' },
-            { 'kiln.tsx': KILN },
-          ),
-        ).to.equal(wanted),
-      );
+    holdAll(rows, "import { Kiln, useKiln } from './kiln';", { name: 'Raku' }, { 'kiln.tsx': KILN });
   });
 
   describe('with functions as values', () => {
@@ -537,22 +530,10 @@ export const upper = (word) => word.toUpperCase();`;
         'const Row = ({ cell }) => <li id={cell("b")} />; export const A = ({ name, hot }) => <Row cell={hot ? (id) => id : (id) => name} />;',
         '<li id=Raku></li>',
       ],
-      [
-        'that a spec may replace, by what they are called with',
-        'export const A = ({ cell }) => <li {...cell("b")} />;',
-        '<li .… …>{…}</li>',
-      ],
+      ['that nobody gives', 'export const A = ({ cell }) => <li {...cell("b")} />;', '<li .… …>{…}</li>'],
     ];
-    for (const [title, code, wanted] of rows)
-      it(title, async () =>
-        expect(
-          await react(
-            `import { useLid, upper } from './kiln'; ${code}`,
-            { name: 'Raku', hot: false },
-            { 'kiln.tsx': KILN },
-          ),
-        ).to.equal(wanted),
-      );
+    const given = { name: 'Raku', hot: false };
+    holdAll(rows, "import { useLid, upper } from './kiln';", given, { 'kiln.tsx': KILN });
   });
 
   describe('with what other modules give', () => {
@@ -578,8 +559,7 @@ export const upper = (word) => word.toUpperCase();`;
         '<p title=?></p>',
       ],
     ];
-    for (const [title, code, wanted, props] of rows)
-      it(title, async () => expect(await react(code, props, more)).to.equal(wanted));
+    holdAll(rows, '', {}, more);
   });
 
   it('follow children through imports, index files and props', async () => {

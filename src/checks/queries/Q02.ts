@@ -9,7 +9,7 @@ import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence, isTestIdSelector, takesElements } from '../questions/used-reaches.js';
 import { onceAFile } from '../questions/once-a-file.js';
-import { FIELD, isSaidBeside, toldRole } from '../questions/told-role.js';
+import { FIELD, isSaidBeside, toldRole } from '../questions/own-words.js';
 import { withArticle } from '../../util/plural.js';
 
 const message = (id: string, markup: string): string =>

@@ -13,11 +13,13 @@ import { evidence, markupOf } from '../questions/element-markup.js';
 import { argsOf, betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence } from '../questions/used-reaches.js';
 import { onceAFile } from '../questions/once-a-file.js';
-import { FIELD, isSaidBeside, toldRole } from '../questions/told-role.js';
+import { FIELD, isSaidBeside, toldRole } from '../questions/own-words.js';
+import type { Wanted } from '../../rendering/match.js';
 import { wantedOf } from '../../rendering/user-queries.js';
 
 const message = (by: string, markup: string, role: string): string =>
   `${markup} is reached by its ${by}; its role and name say more: that it is ${withArticle(role)}.`;
+const messageOfText = (text: string, role: string): string => message('text', `“${inShort(text, 40)}”`, role);
 const messageNamed = (by: string, name: string, role: string): string =>
   `What the spec itself calls “${name}” is reached by its ${by}: its role and name say that it is ${withArticle(role)}.`;
 const messagePressed = (shown: string): string =>
@@ -72,13 +74,7 @@ function byItsPress(reach: Reach, step: Step, context: FileContext): Finding | u
   if ('text' in asked && isSaidBeside(asked.text, context.file)) return undefined;
   if (context.rendering.target(reach).kind !== 'unknown') return undefined;
   const shown = 'text' in asked ? `“${inShort(asked.text, 40)}”` : inShort(String(asked.pattern), 40);
-  return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
-    certainty: 'likely',
-    message: messagePressed(shown),
-    advice: advicePressed,
-  };
+  return likely(reach, messagePressed(shown), advicePressed, context);
 }
 
 // What is clicked can't be told; another spec of the file asks for a control of that name by its role.
@@ -93,25 +89,32 @@ function byOthers(reach: Reach, context: FileContext): Finding | undefined {
   const role = other && textOfValue(other.args[0]);
   if (!other || role === undefined || !CONTROLS.has(role)) return undefined;
   const query = source.text.slice(other.place.start, other.place.end);
-  return byText(reach, { text, role, query }, context, [
+  return likely(reach, messageOfText(text, role), advice(query), context, [
     { ...inFile(context, other.place), note: 'asked for by its role here' },
   ]);
 }
 
 // What is not known to be the element that is found, but has a role by all that the file says.
-const byText = (
+const likely = (
   reach: Reach,
-  { text, role, query }: { text: string; role: string; query: string },
+  message: string,
+  advice: string,
   context: FileContext,
   evidence: Finding['evidence'] = [],
 ): Finding => ({
   place: inFile(context, reach.place),
   within: titlesOf(reach.block),
   certainty: 'likely',
-  message: message('text', `“${inShort(text, 40)}”`, role),
-  advice: advice(query),
+  message,
+  advice,
   evidence,
 });
+
+// The same, asked of the same, by a role and what it asks for now.
+function queryByRole(reach: Reach, role: string, asked: Wanted, { style }: FileContext): string {
+  const on = reach.receiver === '' ? '' : `${reach.receiver}.`;
+  return `${on}${reach.name.replace(/By\w+$/, 'ByRole')}(${argsOf({ role, asked }, style.quote)})`;
+}
 
 // `const fireButton = screen.getByText('Fire')`: the spec itself calls it a button.
 function byItsName(reach: Reach, context: FileContext): Finding | undefined {
@@ -122,14 +125,8 @@ function byItsName(reach: Reach, context: FileContext): Finding | undefined {
   if (!reach.asUser || reach.position !== undefined || isInMenu(reach)) return undefined;
   if (reach.by === 'label' && !PRESSED.has(role)) return undefined;
   if (context.rendering.target(reach).kind !== 'unknown') return undefined;
-  const args = argsOf({ role, asked }, context.style.quote);
-  return {
-    place: inFile(context, reach.place),
-    within: titlesOf(reach.block),
-    certainty: 'likely',
-    message: messageNamed(by, reach.named ?? '', role),
-    advice: advice(`${receiverOf(reach)}${reach.name.replace(/By\w+$/, 'ByRole')}(${args})`),
-  };
+  const query = queryByRole(reach, role, asked, context);
+  return likely(reach, messageNamed(by, reach.named ?? '', role), advice(query), context);
 }
 
 // What is called a button there is an item.
@@ -141,8 +138,6 @@ const isInMenu = ({ from }: Reach): boolean =>
 
 const MENUS: ReadonlySet<string> = new Set(['menu', 'menubar', 'listbox', 'radiogroup', 'tablist']);
 
-const receiverOf = ({ receiver }: Reach): string => (receiver === '' ? '' : `${receiver}.`);
-
 // `getByText('Fire', { selector: 'button' })`: the spec itself says what it is.
 function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const [asked, options] = reach.args;
@@ -150,9 +145,8 @@ function byItsTag(reach: Reach, context: FileContext): Finding | undefined {
   const tag = options?.is === 'object' ? textOfValue(options.entries.get('selector')) : undefined;
   const role = tag === undefined ? undefined : ROLES.get(tag);
   if (reach.by !== 'text' || !reach.asUser || text === undefined || role === undefined) return undefined;
-  const args = argsOf({ role, asked: { text } }, context.style.quote);
-  const query = `${receiverOf(reach)}${reach.name.replace('Text', 'Role')}(${args})`;
-  return byText(reach, { text, role, query }, context);
+  const query = queryByRole(reach, role, { text, exact: true }, context);
+  return likely(reach, messageOfText(text, role), advice(query), context);
 }
 
 const ROLES: ReadonlyMap<string, string> = new Map([
