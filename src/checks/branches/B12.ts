@@ -69,11 +69,9 @@ interface Given {
   spans: Set<Span>;
 }
 
-function unread({ takes, props, domains, framework }: Component, node: ComponentNode): string[] {
+function unread({ takes, framework }: Component, node: ComponentNode): string[] {
   if (framework !== 'react' || !takes) return [];
-  return [...node.props.keys()].filter(
-    (prop) => !takes.has(prop) && !props.has(prop) && !domains?.has(prop) && !OF_FRAMEWORK.has(prop),
-  );
+  return [...node.props.keys()].filter((prop) => !takes.has(prop) && !OF_FRAMEWORK.has(prop));
 }
 
 const HANDLER = /^(?:on|handle)[A-Z]/;

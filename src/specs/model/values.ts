@@ -4,7 +4,7 @@ import type { Meaning, TypeName } from '../../libraries/meaning.js';
 import type { FunctionNode } from '../../syntax/tree.js';
 import type { Constant } from '../../components/expr.js';
 import type { Declared, ModuleTree } from '../../project/project.js';
-import type { Kind } from './blocks.js';
+import type { Binding, Kind } from './blocks.js';
 import type { Env } from './env.js';
 import type { Either, LastingEffect, Reach, Render, StandIn } from './steps.js';
 
@@ -50,6 +50,8 @@ export type Value =
   | { is: 'library'; meaning: Meaning; module: string; name: string; of?: Value }
   /** An import of a package that no dialect names. */
   | { is: 'external'; module: string; name: string }
+  /** An import whose module the file replaces: an object, of which functions are stand-ins. `members`: those made so far. */
+  | { is: 'replaced'; module: string; name: string; binding: Binding; members: Map<string, Value> }
   /** A declaration of another module of the project. */
   | { is: 'project'; declared: Declared }
   | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }

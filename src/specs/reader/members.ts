@@ -17,6 +17,7 @@ import { originOf } from './origins.js';
 import { queryOutOfSight } from './out-of-sight.js';
 import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
+import { replacedMember } from './replaced-modules.js';
 import type { SpecReading } from './spec-reading.js';
 import { useName, useValue } from './uses.js';
 import {
@@ -178,6 +179,8 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
         : { is: 'external', module: value.module, name: `${value.name}.${name}` };
     case 'global':
       return globalMember(value.path, name);
+    case 'replaced':
+      return replacedMember(run, value, name);
     case 'promise':
       return CHAINS.has(name) ? { is: 'read', of: value, name } : memberOfValue(run, value.of, name, node);
     case 'instance': {

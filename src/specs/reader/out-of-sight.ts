@@ -17,8 +17,10 @@ export function queryOutOfSight(value: Value, name: string): Value | undefined {
 }
 
 /** Whether nothing is known of a value but that it is there, or of the call that gave it. */
-export const isOutOfSight = (value: Value): boolean =>
-  rootOf(value).is === 'unknown' || isMadeOutOfSight(value);
+export function isOutOfSight(value: Value): boolean {
+  const { is } = rootOf(value);
+  return is === 'unknown' || is === 'replaced' || isMadeOutOfSight(value);
+}
 
 // Given by a call of what is not known.
 function isMadeOutOfSight(value: Value): boolean {

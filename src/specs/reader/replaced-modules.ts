@@ -1,5 +1,14 @@
 import type { Node } from 'oxc-parser';
-import { isFunction, literalText, memberName, returnedFrom, unwrapped, walkTree } from '../../syntax/tree.js';
+import {
+  isFunction,
+  literalText,
+  memberName,
+  propertyName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+} from '../../syntax/tree.js';
+import { TYPES } from '../../libraries/types.js';
 import { basename } from '../../util/paths.js';
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
@@ -74,17 +83,60 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
   if (!replacement) return UNKNOWN_VALUE;
   const { by, call, file } = replacement;
   const replaces = { module, name };
+  const whole: Value = binding
+    ? { is: 'replaced', module, name, binding, members: new Map() }
+    : UNKNOWN_VALUE;
   if (by === 'automatic') {
-    const isMade = isFunctionOf(run, file, name) && !hasManualStandIn(run, file);
-    return isMade ? madeStandIn(run, call, binding, replaces) : UNKNOWN_VALUE;
+    if (hasManualStandIn(run, file)) return UNKNOWN_VALUE;
+    return isFunctionOf(run, file, name) ? madeStandIn(run, call, binding, replaces) : whole;
   }
+  if (name === '*') return whole;
   const entry = entriesOf(by).get(name);
+  if (entry?.type === 'ObjectExpression') return whole;
   if (entry?.type === 'Identifier') {
     const held = run.moduleEnvs.get(run.file.path)?.find(entry.name)?.value;
     return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
   }
   const maker = entry && makerOf(entry);
   return maker ? madeStandIn(run, maker, binding, replaces) : UNKNOWN_VALUE;
+}
+
+/** What a member of such an import is, as in `api.load`: a stand-in, where the runner makes one of it, or the factory does. */
+export function replacedMember(
+  run: SpecReading,
+  of: Extract<Value, { is: 'replaced' }>,
+  member: string,
+): Value {
+  const known = of.members.get(member);
+  if (known) return known;
+  const made = standInMember(run, of, member);
+  const path = `${of.binding.name}.${member}`;
+  const value = made ? madeStandIn(run, made, of.binding, undefined, path) : UNKNOWN_VALUE;
+  of.members.set(member, value);
+  return value;
+}
+
+// The call that makes it one.
+function standInMember(
+  run: SpecReading,
+  { module, name }: Extract<Value, { is: 'replaced' }>,
+  member: string,
+): CallNode | undefined {
+  const replacement = run.moduleReplacements.get(module);
+  if (!replacement || Object.hasOwn(TYPES['stand-in'].members, member)) return undefined;
+  const { by, call, file } = replacement;
+  if (by === 'automatic') return isFunctionIn(run, file, name, member) ? call : undefined;
+  const entries = entriesOf(by);
+  const held = name === '*' ? entries.get(member) : memberNode(entries.get(name), member);
+  return held && makerOf(held);
+}
+
+function memberNode(object: Node | undefined, member: string): Node | undefined {
+  if (object?.type !== 'ObjectExpression') return undefined;
+  const found = object.properties.findLast(
+    (each) => each.type !== 'Property' || propertyName(each.key, each.computed) === member,
+  );
+  return found?.type === 'Property' ? unwrapped(found.value) : undefined;
 }
 
 /** `vi.mocked(load)` is `load`, and says of an import that it is a stand-in, wherever its module is replaced. */
@@ -129,6 +181,14 @@ function isFunctionOf(run: SpecReading, file: string | undefined, name: string):
   return declared !== undefined && run.declaredValue({ is: 'project', declared }).is === 'function';
 }
 
+// Of an object that a module exports, and of the module itself, taken as a whole.
+function isFunctionIn(run: SpecReading, file: string | undefined, name: string, member: string): boolean {
+  if (name === '*' || file === undefined) return isFunctionOf(run, file, member);
+  const declared = run.project.declared(file, name);
+  const value = declared && run.declaredValue({ is: 'project', declared });
+  return value?.is === 'object' && value.entries.get(member)?.is === 'function';
+}
+
 const hasManualStandIn = (run: SpecReading, file: string | undefined): boolean =>
   file !== undefined && run.project.resolve(file, `./__mocks__/${basename(file)}`) !== undefined;
 
@@ -140,6 +200,7 @@ function madeStandIn(
   node: CallNode,
   binding: Binding | undefined,
   replaces?: StandIn['replaces'],
+  path = binding?.name,
 ): Value {
   const standIn: StandIn = {
     block: run.file.root,
@@ -147,7 +208,7 @@ function madeStandIn(
     target: 'module',
     replaces,
     binding,
-    path: binding?.name,
+    path,
     maker: 'runner',
     made: { by: memberText(run, node), module: '' },
     answers: node.arguments.length > 0,
