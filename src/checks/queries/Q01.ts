@@ -7,7 +7,7 @@ import { nameOf } from '../../rendering/name.js';
 import { isPresentational, roleOf } from '../../rendering/role.js';
 import type { SearchScope } from '../../rendering/scope.js';
 import { ownText } from '../../rendering/user-queries.js';
-import type { Reach } from '../../specs/model/steps.js';
+import type { Assertion, Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import { remembered } from '../../util/remembered.js';
 import { withArticle } from '../../util/plural.js';
@@ -20,7 +20,7 @@ import { asksByStructure, asksForMark, tagIn } from '../questions/selectors.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { asksForSeen, styleQuery } from '../../writing/style-query.js';
-import { isTestIdSelector, takesElements } from '../questions/used-reaches.js';
+import { isOutermost, isTestIdSelector, takesElements } from '../questions/used-reaches.js';
 
 const message = (query: string, by: string, markup: string): string =>
   `${query} finds ${markup} by its ${by}, which no user sees.`;
@@ -68,6 +68,7 @@ export const Q01: FileCheck = {
         return step.by === 'program' ? [] : ofUnknown(reach, ACTED_ON, context);
       if (asksByStructure(reach) && isOfProject(reach, context))
         asserted.push(...ofUnknown(reach, step.kind === 'act' ? ACTED_ON : ASSERTED, context));
+      else if (step.kind === 'assert') asserted.push(...ofOutermost(reach, step.assertion, context));
       return [];
     });
     // What only says that a file asks so is one entry for all of them.
@@ -164,6 +165,28 @@ function ofUnknown(
     },
   ];
 }
+
+// The outermost element of a render, of which the spec asks how it looks: `expect(container.firstChild).toHaveClass('hot')`.
+function ofOutermost(reach: Reach, { matcher = '' }: Assertion, context: FileContext): Finding[] {
+  if (!isOutermost(reach) || !OF_LOOKS.has(matcher) || !context.userCentred) return [];
+  return [
+    {
+      place: inFile(context, reach.place),
+      within: titlesOf(reach.block),
+      level: 'hint',
+      certainty: 'likely',
+      message: message(reach.name, kindOf(reach, ''), ASSERTED.what),
+      advice: ASSERTED.advice,
+    },
+  ];
+}
+
+const OF_LOOKS: ReadonlySet<string> = new Set([
+  'toHaveClass',
+  'toHaveStyle',
+  'toHaveStyleRule',
+  'toHaveAttribute',
+]);
 
 // Where the element can't be told, its tag may still say what a user takes it for.
 function byTag(reach: Reach, context: FileContext): Finding[] {

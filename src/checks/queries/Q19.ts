@@ -7,7 +7,7 @@ import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { onceAFile } from '../questions/once-a-file.js';
 import { runningBlocks } from '../questions/order.js';
-import { reachOf, takesElements } from '../questions/used-reaches.js';
+import { isOutermost, reachOf, takesElements } from '../questions/used-reaches.js';
 
 const message = (read: string, query: string): string =>
   `“${read}” is read off what ${query} finds: where it is another, the report shows two values, and not of what.`;
@@ -71,16 +71,13 @@ function emptiness({ subject, asks, args: [wanted], not }: Assertion): Said | un
 }
 
 const firstOfRender = ({ reach }: Extract<Value, { is: 'thing' }>): string | undefined =>
-  reach && FIRST.has(reach.name) && typeof reach.from === 'object' && 'teardown' in reach.from
-    ? reach.name
-    : undefined;
+  reach && isOutermost(reach) ? reach.name : undefined;
 
 const contentOfRender = ({ of, name }: Read): string | undefined =>
   of.is === 'thing' && of.type === 'element' && of.render && !of.reach && CONTENT.has(name)
     ? name
     : undefined;
 
-const FIRST: ReadonlySet<string> = new Set(['firstChild', 'firstElementChild']);
 const CONTENT: ReadonlySet<string> = new Set(['innerHTML', 'textContent']);
 
 const STRUCTURE: ReadonlySet<By> = new Set(['selector', 'id', 'class', 'tag'] as const);

@@ -13,6 +13,12 @@ export function usedBy(step: Step): Reach | undefined {
   return step.kind === 'assert' ? reachOf(step.assertion) : undefined;
 }
 
+/** Whether a reach goes to the first element of all that a render shows: `container.firstChild`. */
+export const isOutermost = ({ by, name, from }: Reach): boolean =>
+  by === 'hop' && FIRST.has(name) && typeof from === 'object' && 'teardown' in from;
+
+const FIRST: ReadonlySet<string> = new Set(['firstChild', 'firstElementChild']);
+
 /** What a step finds, or fails without. */
 export function foundBy(step: Step): Reach[] {
   if (step.kind === 'reach') return step.reach.missing.endsWith('throws') ? [step.reach] : [];
