@@ -14,7 +14,15 @@ import {
 import { partsIn, type NameBinding, type ComponentScope } from '../components/scope.js';
 import type { EventPlace } from '../components/view.js';
 import type { Place } from '../finding.js';
-import { childrenOf, isFunction, memberName, unwrapped, type FunctionNode } from '../syntax/tree.js';
+import {
+  childrenOf,
+  isFunction,
+  literalText,
+  memberName,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../syntax/tree.js';
 import { namesIn } from '../syntax/module-facts.js';
 import { allOf, anyOf, onlyInWords, negated, type Arm, type Branch, type WrittenCondition } from './arms.js';
 import { HIDDEN, type ScriptScopes } from './script-scope.js';
@@ -68,11 +76,33 @@ function isPlain(node: Node): boolean {
   return node.type === 'Literal' || (node.type === 'Identifier' && node.name === 'undefined');
 }
 
+function settles(program: Node): boolean {
+  let found = false;
+  walkTree(program, (node) => {
+    found ||= memberName(node) === 'allSettled';
+    return !found;
+  });
+  return found;
+}
+
+// `result.status === 'rejected'`
+function asksForRejection(test: Node): boolean {
+  const asked = unwrapped(test);
+  return (
+    asked.type === 'BinaryExpression' &&
+    asked.operator.startsWith('==') &&
+    memberName(unwrapped(asked.left)) === 'status' &&
+    literalText(asked.right) === 'rejected'
+  );
+}
+
 class Inventory {
   readonly branches: Branch[] = [];
   readonly states: States;
   readonly #scopes: ScriptScopes;
   readonly #handledBy: StatePlaces['handledBy'];
+  /** Whether the module waits for promises that may fail one by one: `Promise.allSettled(…)`. */
+  readonly #settles: boolean;
 
   constructor(scopes: ScriptScopes) {
     this.#scopes = scopes;
@@ -82,6 +112,7 @@ class Inventory {
         : NO_STATES;
     this.states = new States(places);
     this.#handledBy = places.handledBy;
+    this.#settles = settles(scopes.program as Node);
   }
 
   read(node: Node, around: Around): void {
@@ -176,10 +207,15 @@ class Inventory {
   #if(node: NodeOf<'IfStatement'> | NodeOf<'ConditionalExpression'>, around: Around): void {
     const test = this.#condition(node.test, around);
     const { consequent, alternate } = node;
-    this.#add(node.type === 'IfStatement' ? 'if' : 'conditional', node, test.text, around, [
-      this.#arm('then', consequent, test),
-      this.#arm('else', alternate ?? node, negated(test), alternate !== null),
-    ]);
+    if (this.#settles && asksForRejection(node.test))
+      this.#add('try', node, 'catch', around, [
+        this.#arm('catch', consequent, onlyInWords('what is waited for fails')),
+      ]);
+    else
+      this.#add(node.type === 'IfStatement' ? 'if' : 'conditional', node, test.text, around, [
+        this.#arm('then', consequent, test),
+        this.#arm('else', alternate ?? node, negated(test), alternate !== null),
+      ]);
     this.read(node.test, around);
     this.read(consequent, this.#under(around, test));
     if (alternate) this.read(alternate, this.#under(around, negated(test)));

@@ -99,8 +99,8 @@ export type Meaning =
     }
   /** A property that is another element: a hop from parent to child or back. */
   | { kind: 'hop'; gives: TypeName }
-  /** A pick from many by position; the position is the first argument where `call` is set. */
-  | { kind: 'pick'; gives: TypeName; index?: number | 'last' }
+  /** A pick from many: by position, which is the first argument where `index` is not set, or by what a callback says of each. */
+  | { kind: 'pick'; gives: TypeName; index?: number | 'last'; by?: 'callback' }
   | { kind: 'act'; by: 'user' | 'raw' | 'program'; waits?: boolean }
   /** A call that runs its function argument; `retries`: again until it passes, or until what it gives is true; `defers`: it gives a function that will run it; `asserts`: it fails where what it waits for does not come; `settles`: what it does to renders has come to rest when it ends. */
   | {

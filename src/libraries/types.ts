@@ -134,7 +134,10 @@ export const TYPES: Readonly<Record<TypeName, TypeTable>> = {
   // Gives a promise: what is shown follows after a tick.
   'fireEvent-waits': { members: {}, rest: rawWaits, call: rawWaits },
   element,
-  elements: { members: { ...picks('element', 'elements') }, rest: reads },
+  elements: {
+    members: { ...picks('element', 'elements'), find: { kind: 'pick', gives: 'element', by: 'callback' } },
+    rest: reads,
+  },
   page: {
     members: {
       ...domFinds(),

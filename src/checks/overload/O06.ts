@@ -46,7 +46,7 @@ function check(block: Block, context: FileContext): Finding[] {
     ];
   }
   if (block.mark === 'skip') {
-    const reason = hasComment(block, context);
+    const reason = hasComment(block, context) || isSaidOfGroup(block, context);
     const place = inFile(context, block.markPlace ?? block.callee);
     return [
       {
@@ -99,6 +99,13 @@ function pending(block: Block, context: FileContext): Mend | undefined {
   const edits: Edit[] = [{ file, start: titlePlace.end, end: place.end - 1, text: '' }];
   if (hasTodo) edits.unshift({ file, start: callee.end, end: callee.end, text: '.todo' });
   return { summary: 'Mark it as still to be written', safe: true, edits };
+}
+
+// Where all specs of a group are switched off, the comment at the group speaks of them.
+function isSaidOfGroup({ parent }: Block, context: FileContext): boolean {
+  if (parent?.kind !== 'group') return false;
+  const inIt = context.file.blocks.filter((each) => each.parent === parent && each.kind !== 'hook');
+  return inIt.every(({ mark }) => mark === 'skip') && hasComment(parent, context);
 }
 
 // A comment on the line, the line before, or at the start of the body gives the reason.

@@ -7,19 +7,26 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { markupOf } from '../questions/element-markup.js';
 import { betterQuery } from '../../writing/rewrite.js';
 import { styleQuery } from '../../writing/style-query.js';
+import { onceAFile } from '../questions/once-a-file.js';
 import { takesElements } from '../questions/used-reaches.js';
 
 const message = (position: string, query: string, count: string): string =>
   `The ${position} of ${count} that ${query} finds is picked: another element before it, and the spec means another one.`;
+const messageRead = (query: string, read: string): string =>
+  `One of all that ${query} finds is picked by its ${read}: where none is so, the failure shows nothing of what was there.`;
+const messageMark = (query: string, mark: string): string =>
+  `One of all that ${query} finds is picked by its ${mark}, which no user sees.`;
+const adviceRead = 'Put it into the query: it can ask for a role and a name, or for the words.';
+const adviceMark = 'Ask for it by its role and name, and give it a name where it has none.';
 const adviceQuery = (query: string): string => `Ask for the very one: ${query}`;
 const advice = 'Ask for it by its name, or look within its container.';
 
-/** An element picked by its position among several that a query finds. */
+/** An element picked from among several that a query finds: by its position, or by what a callback asks of each. */
 export const Q04: FileCheck = {
   code: 'Q04',
   family: 'queries',
   scope: 'file',
-  title: 'Picked by position',
+  title: 'Picked from among several',
   level: 'risk',
   why: 'Which one stands first is seldom what the spec is about: a new element above it moves the spec to another one, and it may stay green there.',
   certain: 'Sure where more than one element surely matches.',
@@ -27,9 +34,15 @@ export const Q04: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Unload' })",
   run(context) {
     const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
-    return used.flatMap(({ reach, step }) =>
-      isAboutOrder(reach, context) ? [] : (check(reach, step.kind === 'act', context) ?? []),
-    );
+    const read = used.flatMap(({ reach }) => readOffEach(reach, context) ?? []);
+    return [
+      ...used.flatMap(({ reach, step }) =>
+        reach.pickedBy !== undefined || isAboutOrder(reach, context)
+          ? []
+          : (check(reach, step.kind === 'act', context) ?? []),
+      ),
+      ...onceAFile(read, 'and so here'),
+    ];
   },
 };
 
@@ -77,6 +90,28 @@ function check(reach: Reach, isActedOn: boolean, context: FileContext): Finding 
     mend: better?.mend,
   };
 }
+
+// What a callback asks of each is what a query could ask for.
+function readOffEach(reach: Reach, context: FileContext): Finding | undefined {
+  const { pickedBy = '', pickedFrom, name } = reach;
+  const isMark = MARKS.has(pickedBy) || pickedBy.startsWith('data-');
+  if (!context.userCentred || !pickedFrom?.asUser || !(isMark || READ.has(pickedBy))) return undefined;
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    level: 'hint',
+    certainty: 'sure',
+    message: (isMark ? messageMark : messageRead)(name, inWords(pickedBy)),
+    advice: isMark ? adviceMark : adviceRead,
+  };
+}
+
+const READ: ReadonlySet<string> = new Set(
+  'textContent innerText aria-label alt title placeholder'.split(' '),
+);
+const MARKS: ReadonlySet<string> = new Set('id class className classList tagName nodeName'.split(' '));
+const inWords = (read: string): string =>
+  read.startsWith('class') ? 'class' : /^(?:textContent|innerText)$/.test(read) ? 'text' : `“${read}”`;
 
 // Which elements there are can't be told; one of several controls is hardly picked for its place among them.
 function ofControls(reach: Reach, all: Reach, isActedOn: boolean, context: FileContext): Finding | undefined {

@@ -123,6 +123,8 @@ export interface Reach {
   /** A pick by position from this reach, where there is one. */
   position?: number | 'last' | 'unknown';
   pickedFrom?: Reach;
+  /** What a callback reads off each to pick one: a property, or an attribute; empty where it is neither, or more. */
+  pickedBy?: string;
   /** The source text of what it is asked of: `screen`, `wrapper`; empty for a function called by itself. */
   receiver: string;
   /** The name that a spec keeps what it finds under. */

@@ -5,7 +5,7 @@ import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import type { Assertion, Reach, Settling, Step } from '../model/steps.js';
 import type { Span } from '../../finding.js';
-import { hopFrom, pickFrom, reachBy, receiverText } from './reaches.js';
+import { hopFrom, pickByCallback, pickFrom, reachBy, receiverText } from './reaches.js';
 import { handedToTick } from './waiting.js';
 import { calledOnPage } from './lasting.js';
 import { overrideComponent, renderBy } from './renders.js';
@@ -46,6 +46,7 @@ export function applyMeaning(
     case 'hop':
       return of ? hopFrom(run, of, meaning.gives, name, node, args) : UNKNOWN_VALUE;
     case 'pick':
+      if (meaning.by === 'callback') return of ? pickByCallback(run, of, args[0], node) : UNKNOWN_VALUE;
       return of
         ? pickFrom(
             run,

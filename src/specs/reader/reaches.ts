@@ -1,6 +1,13 @@
 import type { Node } from 'oxc-parser';
 import type { Meaning, TypeName } from '../../libraries/meaning.js';
-import { unwrapped } from '../../syntax/tree.js';
+import {
+  literalText,
+  memberName,
+  returnedFrom,
+  unwrapped,
+  walkTree,
+  type FunctionNode,
+} from '../../syntax/tree.js';
 import type { Reach } from '../model/steps.js';
 import type { SpecReading } from './spec-reading.js';
 import { libraryObjectOf, type LibraryObject, type Value } from '../model/values.js';
@@ -113,6 +120,49 @@ export function pickFrom(
   };
   run.file.reaches.push(reach);
   return { is: 'thing', type: gives, reach, render: thing.render };
+}
+
+/** A pick of the one of which a callback says yes: `buttons.find((each) => each.id === 'lift')`. There may be none. */
+export function pickByCallback(
+  run: SpecReading,
+  thing: LibraryObject,
+  callback: Value | undefined,
+  node: Node,
+): Value {
+  const picked = pickFrom(run, thing, 'unknown', node);
+  if (picked.is !== 'thing' || !picked.reach) return picked;
+  picked.reach.missing = 'void';
+  picked.reach.pickedBy = (callback?.is === 'function' ? readOffEach(callback.node) : undefined) ?? '';
+  return picked;
+}
+
+// The one property or attribute that a callback reads off what it is given.
+function readOffEach(fn: FunctionNode): string | undefined {
+  const [param] = fn.params;
+  const [returned, ...more] = returnedFrom(fn);
+  if (param?.type !== 'Identifier' || !returned || more.length > 0) return undefined;
+  const read = new Set<string | undefined>();
+  walkTree(returned, (at) => {
+    if (at.type === 'Identifier' && at.name === param.name) read.add(undefined);
+    const inner =
+      at.type === 'MemberExpression' || at.type === 'CallExpression' ? readOff(at, param.name) : undefined;
+    if (inner !== undefined) read.add(inner);
+    return inner === undefined;
+  });
+  const [only, ...others] = read;
+  return others.length === 0 ? only : undefined;
+}
+
+// `each.textContent`, `each.getAttribute('id')`
+function readOff(node: Node, name: string): string | undefined {
+  const at = unwrapped(node);
+  if (at.type === 'MemberExpression')
+    return at.object.type === 'Identifier' && at.object.name === name ? memberName(at) : undefined;
+  if (at.type !== 'CallExpression') return undefined;
+  const callee = unwrapped(at.callee);
+  const method = callee.type === 'MemberExpression' ? readOff(callee, name) : undefined;
+  const [first] = at.arguments;
+  return method === 'getAttribute' || method === 'hasAttribute' ? first && literalText(first) : undefined;
 }
 
 /** The source text of what a method is called on. */
