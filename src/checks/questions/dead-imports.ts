@@ -60,9 +60,15 @@ function asked(
     replaced.has(specifier) ||
     runners.some(({ aliases }) => (aliases.known ? isSent(specifier, aliases.value) : false)) ||
     runners.every((runner) => standsIn(runner, specifier, context));
-  const mayBeAlias = runners.some(({ aliases, runner }) => !aliases.known && runner === 'jest');
+  // The patterns of jest may take a path as well; an alias of the bundler's is a name, in settings that are there.
+  const mayBeAlias = ({ specifier }: MissingModule): boolean =>
+    runners.some(
+      ({ aliases, runner, settings, settingsFile }) =>
+        !aliases.known &&
+        (runner === 'jest' || (!settings && settingsFile !== undefined && !specifier.startsWith('.'))),
+    );
   const missing = unresolvedIn(from, environment, context)
-    .filter((each) => !isReplaced(each) && !mayBeAlias)
+    .filter((each) => !isReplaced(each) && !mayBeAlias(each))
     .map((each): DeadImport => ({ from, missing: each, file }));
   const cut = (context.project.summary(from)?.modules ?? []).flatMap((each): DeadImport[] => {
     const target = each.specifier.startsWith('.') ? context.project.resolve(from, each.specifier) : undefined;
