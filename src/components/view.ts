@@ -164,6 +164,8 @@ export interface Component {
   defaulted?: ReadonlySet<string>;
   /** What its props may be by their declared types, where those can be read. */
   domains?: Domains;
+  /** React: the props that its `propTypes` ask for. */
+  required?: ReadonlySet<string>;
   /** The file that `view` stands in, where it is not `file`. */
   templateFile?: string;
   /** React: it only gives styles to a tag or another component. */

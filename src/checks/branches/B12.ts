@@ -39,8 +39,12 @@ export const B12: FileCheck = {
   },
 };
 
-const componentOf = ({ ref }: ComponentNode, { project, file }: FileContext): Component | undefined =>
-  ref && project.component(file.path, ref);
+// One that a module exports in a wrapper is another: that may read props of its own.
+function componentOf({ ref }: ComponentNode, { project, file }: FileContext): Component | undefined {
+  const component = ref && project.component(file.path, ref);
+  const declared = ref && 'specifier' in ref ? project.imported(file.path, ref) : undefined;
+  return declared === undefined || declared.name === component?.name ? component : undefined;
+}
 
 // The components that stand in no other one, in the markup of a spec and in that of components which it writes itself:
 // who is given a component as a child may read what that was given.
@@ -69,9 +73,18 @@ interface Given {
   spans: Set<Span>;
 }
 
-function unread({ takes, framework }: Component, node: ComponentNode): string[] {
+function unread(component: Component, node: ComponentNode): string[] {
+  const { takes, framework } = component;
   if (framework !== 'react' || !takes) return [];
-  return [...node.props.keys()].filter((prop) => !takes.has(prop) && !OF_FRAMEWORK.has(prop));
+  return [...node.props.keys()].filter(
+    (prop) => !takes.has(prop) && !OF_FRAMEWORK.has(prop) && !isAskedFor(component, prop),
+  );
+}
+
+// What the types ask for a spec must give, read or not.
+function isAskedFor({ domains, required }: Component, prop: string): boolean {
+  const domain = domains?.get(prop);
+  return required?.has(prop) === true || (domain !== undefined && !domain.kinds.includes('undefined'));
 }
 
 const HANDLER = /^(?:on|handle)[A-Z]/;

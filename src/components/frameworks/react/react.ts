@@ -148,7 +148,8 @@ function moduleOf(script: Script, facts: ModuleFacts, imported?: Imported): Modu
     script,
     scope: moduleScope(script.source, facts, imported),
     types: declaredTypes(...script.program.body),
-    defaults: assignedDefaults(script),
+    defaults: assigned(script, 'defaultProps'),
+    propTypes: assigned(script, 'propTypes'),
     places: () => (places ??= statePlaces(script.program as Node, (name) => facts.imports.get(name))),
   };
 }
@@ -159,19 +160,32 @@ interface Module {
   types: DeclaredTypes;
   /** `Card.defaultProps = {…}`, by the component's name. */
   defaults: ReadonlyMap<string, Node>;
+  /** `Card.propTypes = {…}`, by the component's name. */
+  propTypes: ReadonlyMap<string, Node>;
   places: () => StatePlaces;
 }
 
-function assignedDefaults({ program }: Script): Map<string, Node> {
-  const defaults = new Map<string, Node>();
+function assigned({ program }: Script, property: string): Map<string, Node> {
+  const found = new Map<string, Node>();
   for (const statement of program.body) {
     const node = statement.type === 'ExpressionStatement' ? statement.expression : undefined;
     if (node?.type !== 'AssignmentExpression' || node.left.type !== 'MemberExpression') continue;
     const { object } = node.left;
-    if (object.type === 'Identifier' && memberName(node.left) === 'defaultProps')
-      defaults.set(object.name, node.right);
+    if (object.type === 'Identifier' && memberName(node.left) === property)
+      found.set(object.name, node.right);
   }
-  return defaults;
+  return found;
+}
+
+// `{ cone: PropTypes.number.isRequired }`
+function requiredBy(propTypes: Node | null | undefined): ReadonlySet<string> | undefined {
+  const types = propTypes && unwrapped(propTypes);
+  if (types?.type !== 'ObjectExpression') return undefined;
+  const names = types.properties.flatMap((each) => {
+    const isAsked = each.type === 'Property' && memberName(unwrapped(each.value)) === 'isRequired';
+    return isAsked ? (propertyName(each.key, each.computed) ?? []) : [];
+  });
+  return new Set(names);
 }
 
 /** The name that a file's name suggests: `kiln-card.tsx` gives `KilnCard`. */
@@ -240,6 +254,7 @@ function componentFrom(name: string, node: Node, module: Module): Component | un
     opens,
     listens,
     clones: clonesIn(made),
+    required: requiredBy(module.propTypes.get(name)),
     takes: isWholePropsType(made, node, module.types) ? takenProps(made) : undefined,
   };
 }
@@ -277,16 +292,18 @@ type Base = Pick<Component, 'name' | 'file' | 'framework' | 'place'>;
 function fromClass(
   base: Base,
   node: Extract<Node, { type: 'ClassDeclaration' | 'ClassExpression' }>,
-  { scope, defaults: assigned, types }: Module,
+  { scope, defaults, propTypes, types }: Module,
 ): Component | undefined {
   const methods = new Map<string, NameBinding>();
   const props = new Map<string, Expr | undefined>();
   let render: FunctionNode | undefined;
-  addDefaults(assigned.get(base.name), scope, props);
+  let required = requiredBy(propTypes.get(base.name));
+  addDefaults(defaults.get(base.name), scope, props);
   for (const each of node.body.body) {
     if (each.type !== 'MethodDefinition' && each.type !== 'PropertyDefinition') continue;
     const name = propertyName(each.key, each.computed);
     if (name === 'defaultProps' && each.static && each.value) addDefaults(each.value, scope, props);
+    if (name === 'propTypes' && each.static) required = requiredBy(each.value);
     if (name === undefined || !each.value || !isFunction(each.value)) continue;
     if (name === 'render') render = each.value;
     else methods.set(`this.${name}`, { is: 'node', node: each.value, scope: inner(scope, methods) });
@@ -313,6 +330,7 @@ function fromClass(
     opens,
     listens,
     clones: clonesIn(node),
+    required,
     takes: !type || isWholeType(type, types) ? takenProps(node) : undefined,
   };
 }
