@@ -57,11 +57,13 @@ export const exclude = (a: RenderedElement, b: RenderedElement): boolean =>
 export type RenderedNode =
   | RenderedElement
   /** `given`: written in the spec, or filled in from a prop. */
+  /** `loose`: between the tags of a component that can't be read, and there maybe in an element of that. */
   /** `says`: what stands for its translations where nothing translates. */
   | {
       kind: 'text';
       pieces: Piece[];
       sure: boolean;
+      loose?: boolean;
       given: boolean;
       reads: readonly string[];
       says?: readonly string[];

@@ -48,6 +48,8 @@ interface Spread {
 interface Position {
   parent: RenderedElement | undefined;
   guards: readonly string[];
+  /** Between the tags of a component that can't be read: what is around it there is not known. */
+  loose?: boolean;
   arms: readonly RenderedArm[];
   repeated: boolean;
   contexts: Contexts;
@@ -276,7 +278,8 @@ class Expansion {
     if (pieces.every((piece) => piece === '')) return;
     const sure = at.guards.length === (at.parent?.guards.length ?? 0);
     const given = context.component === undefined || expr !== text;
-    into.push({ kind: 'text', pieces, sure, given, reads: unknownNames(expr), says: saysOf(expr) });
+    const reads = unknownNames(expr);
+    into.push({ kind: 'text', pieces, sure, loose: at.loose, given, reads, says: saysOf(expr) });
   }
 
   // A value that a component shows, as its framework writes it.
@@ -326,6 +329,7 @@ class Expansion {
       placed.children = this.nodes(inside, context, {
         ...at,
         parent: placed,
+        loose: false,
         cloning: cloningBelow(at.cloning, context.within.length),
       });
     // What is spread and can't be read may hold children, too.
@@ -337,7 +341,7 @@ class Expansion {
     )
       placed.children = [this.#hole('what is spread into it')];
     if (this.#takesChildren(node, context))
-      this.nodes([spreadChildren(node)], context, { ...at, parent: placed }, placed.children);
+      this.nodes([spreadChildren(node)], context, { ...at, parent: placed, loose: false }, placed.children);
     return placed;
   }
 
@@ -651,7 +655,8 @@ class Expansion {
   // Nothing is known of what it shows; what stands between its tags probably appears inside.
   #unread(node: ComponentNode, context: Context, at: Position, into: RenderedNode[]): void {
     into.push(this.#hole(`the component ${node.name}`));
-    const open = { ...at, guards: [...at.guards, `what ${node.name} shows`], contexts: UNREAD };
+    const guards = [...at.guards, `what ${node.name} shows`];
+    const open = { ...at, guards, loose: true, contexts: UNREAD };
     for (const view of node.slots.values()) this.nodes(view, context, open, into);
     for (const prop of node.props.values()) if ('view' in prop) this.nodes(prop.view, context, open, into);
   }

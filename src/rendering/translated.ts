@@ -46,7 +46,8 @@ export function translatedHandle(
 function saidIn(element: RenderedElement, deep: boolean): readonly string[] {
   const inside = element.children.flatMap((child) => {
     if (child.kind === 'element') return deep ? saidIn(child, deep) : [];
-    return child.kind === 'text' ? [...(child.says ?? []), ...piecesSaid(child.pieces)] : [];
+    const isIn = child.kind === 'text' && (deep || !child.loose);
+    return isIn ? [...(child.says ?? []), ...piecesSaid(child.pieces)] : [];
   });
   return deep ? [...saidByAttributes(element), ...inside] : inside;
 }

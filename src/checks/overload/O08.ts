@@ -17,6 +17,7 @@ import {
   FEWEST_STATEMENTS,
   type Arrangement,
 } from '../../writing/arrangement.js';
+import { writtenAround } from '../questions/written-around.js';
 import { PARTS, writtenAgain } from '../questions/written-again.js';
 import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 
@@ -40,11 +41,14 @@ export const O08: FileCheck = {
   trouble:
     "it('a', () => {\n  const onFire = vi.fn();\n  const user = userEvent.setup();\n  render(<KilnCard onFire={onFire} />);\n  // and four more specs begin so\n});",
   mended: "it('a', () => {\n  const { onFire, user } = arrange();\n});",
-  run: (context) =>
-    [...runningByGroup(context.file)].flatMap(([group, specs]) => {
+  run(context) {
+    const found = [...runningByGroup(context.file)].flatMap(([group, specs]) => {
       const same = group && specs.length >= FEWEST_SPECS ? check(group, specs, context) : [];
       return same.length > 0 ? same : ofLines(specs, context);
-    }),
+    });
+    // What leads up to the first assertion has the providers in it.
+    return found.length > 0 ? found : [writtenAround(context)].filter((each) => each !== undefined);
+  },
   across: (context) => [...acrossFiles(context), ...writtenAgain(context)],
 };
 

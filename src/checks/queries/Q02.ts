@@ -1,3 +1,4 @@
+import { eventOf } from '../../specs/model/acts.js';
 import { titlesOf } from '../../specs/model/blocks.js';
 import type { Reach } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
@@ -24,6 +25,21 @@ const adviceTold = (role: string): string =>
   role === FIELD
     ? 'Ask for it by its label, as a user finds it.'
     : `Ask for it as a user finds it: by the role ${role} and its name.`;
+
+const messageDone = (id: string, done: string): string =>
+  `What has the test id “${id}” is ${done}, and a test id asks nothing of what a user can find.`;
+const adviceDone = 'Ask for it as a user finds it: by its role and name, or by its label.';
+
+// Whatever the element is, a user who does this to it must find it.
+const DONE: ReadonlyMap<string, string> = new Map([
+  ['click', 'clicked'],
+  ['dblclick', 'clicked'],
+  ['type', 'typed into'],
+  ['clear', 'emptied'],
+  ['selectoptions', 'chosen from'],
+  ['change', 'changed'],
+  ['upload', 'given a file'],
+]);
 
 /** A test id in the component's own markup, on an element that has a role and name, a label or a text of its own. */
 export const Q02: FileCheck = {
@@ -53,9 +69,11 @@ function told(context: FileContext): Finding[] {
     const id = reach.by === 'testId' && takesElements(reach) ? textOfValue(reach.args[0]) : undefined;
     if (id === undefined || reach.position !== undefined || byId.has(id)) continue;
     if (step.kind === 'assert' && assertsAbsence(step.assertion)) continue;
-    const role = toldRole(id) ?? toldRole(reach.named);
+    const named = toldRole(id) ?? toldRole(reach.named);
+    const done = step.kind === 'act' ? DONE.get(eventOf(step)) : undefined;
     // What is called a field may be the box around one, but for what is typed into.
-    if (role === undefined || (role === FIELD && step.kind !== 'act')) continue;
+    const role = named === FIELD && step.kind !== 'act' ? undefined : named;
+    if (role === undefined && done === undefined) continue;
     // What the file itself renders under that id is its own, in a stand-in for a module too.
     if (isSaidBeside(id, context.file)) continue;
     if (context.rendering.target(reach).kind !== 'unknown') continue;
@@ -63,8 +81,12 @@ function told(context: FileContext): Finding[] {
       place: inFile(context, reach.place),
       within: titlesOf(reach.block),
       certainty: 'likely',
-      message: messageTold(inShort(id, 40), toldRole(id) ? undefined : reach.named, role),
-      advice: adviceTold(role),
+      ...(role === undefined
+        ? { message: messageDone(inShort(id, 40), done ?? ''), advice: adviceDone }
+        : {
+            message: messageTold(inShort(id, 40), toldRole(id) ? undefined : reach.named, role),
+            advice: adviceTold(role),
+          }),
     });
   }
   return [...byId.values()];

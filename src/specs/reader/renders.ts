@@ -38,6 +38,7 @@ export function renderBy(
     view: shown && [...shown.view, ...adds],
     props: shown?.props ?? new Map(),
     wrapper: meaning.takes === 'element' ? wrapperIn(run, args[1], node) : undefined,
+    around: args[0]?.is === 'jsx' ? writtenAround(args[0]) : undefined,
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
     template: run.templates.get(shownKey(shown) ?? ''),
@@ -123,6 +124,22 @@ type Shown =
 function elementShown(value: Value | undefined): Shown {
   const view = viewOfValue(value);
   return view && value?.is === 'jsx' ? { view, file: value.tree.path } : undefined;
+}
+
+// The tags, each with nothing but the next in it, that stand around the innermost such: `<MemoryRouter><Lid /></MemoryRouter>`.
+function writtenAround({ node, tree }: Extract<Value, { is: 'jsx' }>): string[] {
+  const found: string[] = [];
+  let at: Node | undefined = node;
+  while (at?.type === 'JSXElement') {
+    const inside: readonly Node[] = at.children.filter(
+      (each) => each.type !== 'JSXText' || each.value.trim() !== '',
+    );
+    const [only, ...more]: readonly Node[] = inside;
+    if (only?.type !== 'JSXElement' || more.length > 0) break;
+    found.push(tree.script.source.text.slice(at.openingElement.start, at.openingElement.end));
+    at = only;
+  }
+  return found;
 }
 
 // What the options of a render of markup wrap it in.
