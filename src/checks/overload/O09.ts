@@ -1,3 +1,4 @@
+import { OUTLINES, specsAgain } from '../questions/specs-again.js';
 import { titlesOf, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
 import type { Slot } from '../../specs/model/body.js';
@@ -22,6 +23,7 @@ export const O09: FileCheck = {
   code: 'O09',
   family: 'overload',
   scope: 'file',
+  facts: [OUTLINES],
   title: 'Specs that differ in values only',
   level: 'hint',
   why: 'In a table one sees which values are tried and which are missing, and what is done with them stands there once.',
@@ -37,6 +39,7 @@ export const O09: FileCheck = {
       check(rows, names, context),
     );
   },
+  across: specsAgain,
 };
 
 const FEWEST = 3;
