@@ -88,7 +88,7 @@ export interface Render {
   props: Map<string, Prop>;
   /** The component that its options wrap it in, or that they may do so in one that can't be read. */
   wrapper?: ComponentNode | 'unknown';
-  /** React: what the markup has around what it is about, from the outside in: `<MemoryRouter>`. */
+  /** React: what the spec itself writes around what its markup is about, from the outside in: `<MemoryRouter>`. */
   around?: readonly string[];
   /** The file whose names `view` uses. */
   file: string;

@@ -38,7 +38,7 @@ export function renderBy(
     view: shown && [...shown.view, ...adds],
     props: shown?.props ?? new Map(),
     wrapper: meaning.takes === 'element' ? wrapperIn(run, args[1], node) : undefined,
-    around: args[0]?.is === 'jsx' ? writtenAround(args[0]) : undefined,
+    around: args[0]?.is === 'jsx' && !run.site ? writtenAround(args[0]) : undefined,
     file: shown?.file ?? run.tree.path,
     writtenIn: run.tree.path,
     template: run.templates.get(shownKey(shown) ?? ''),
