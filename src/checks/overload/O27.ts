@@ -16,6 +16,8 @@ const messageMissing = (act: string): string =>
   `That this is missing is asked right after ${act}; elsewhere it is waited for: if it comes as late here, this holds whatever is done.`;
 const messageUncalled = (name: string, act: string): string =>
   `That ${name} is not called is asked right after ${act}; elsewhere its call is waited for: if it comes as late here, this holds whatever is done.`;
+const messageIdle = (what: string, act: string): string =>
+  `That this ${what} is waited for after ${act}, and is so at the first try: the wait ends with it, whatever comes a moment later.`;
 const advice = 'Wait for what the act surely brings about, then ask for what it does not.';
 
 /** What is asserted to be missing at once, and waited for elsewhere in the file. */
@@ -36,13 +38,15 @@ export const O27: FileCheck = {
     const { late, soon } = shownAfterActs(specs);
     return specs.flatMap((spec) =>
       spec.steps.flatMap((step, i) => {
-        if (step.kind !== 'assert' || !isPlain(step)) return [];
+        if (step.kind !== 'assert' || !(isPlain(step) || isIdleWait(step, spec))) return [];
         const key = deniedBy(step);
         const there = key === undefined || soon.has(key) ? undefined : late.get(key);
         if (key === undefined || !there || there.spec === spec) return [];
-        const act = actJustBefore(spec.steps, i);
+        const act = step.retried ? actBefore(spec.steps, i) : actJustBefore(spec.steps, i);
         const isElsewhereInIt = spec.steps.some((each) => keysShown(each).includes(key));
-        if (!act || isElsewhereInIt || !isBare(act) || runsOnFakeClock(step, spec)) return [];
+        if (!act || isElsewhereInIt || runsOnFakeClock(step, spec)) return [];
+        // After a user's action a first look may come late enough; a wait that ends with it never is one.
+        if (step.retried ? mayHaveCome(step, spec.steps.slice(0, i), there) : !isBare(act)) return [];
         return finding(step, act, spec, there, context);
       }),
     );
@@ -54,6 +58,8 @@ type Act = StepOf<'act'>;
 interface Shown {
   step: Step;
   spec: Block;
+  /** How many acts of the spec stand before it. */
+  acts: number;
 }
 
 // What specs show after an act: after a wait, or at once.
@@ -61,17 +67,17 @@ function shownAfterActs(specs: readonly Block[]): { late: Map<string, Shown>; so
   const late = new Map<string, Shown>();
   const soon = new Set<string>();
   for (const spec of specs) {
-    let isActed = false;
+    let acts = 0;
     // What was waited for before is there by now.
     const waited = new Set<string>();
     for (const step of spec.steps) {
-      const isLate = isWait(step) && isActed;
+      const isLate = isWait(step) && acts > 0;
       for (const key of keysShown(step)) {
-        if (isLate && !late.has(key)) late.set(key, { step, spec });
+        if (isLate && !late.has(key)) late.set(key, { step, spec, acts });
         if (!isLate && !waited.has(key)) soon.add(key);
         if (isWait(step)) waited.add(key);
       }
-      isActed ||= step.kind === 'act';
+      if (step.kind === 'act') acts++;
     }
   }
   return { late, soon };
@@ -81,6 +87,25 @@ const isWait = (step: Step): boolean => step.retried !== undefined || (step.awai
 
 const isPlain = (step: Step): boolean =>
   !step.maybe && !step.dead && !step.inCallback && !step.via && step.retried === undefined && !step.awaited;
+
+// A wait for nothing but absences: where none of that was there before, it ends at its first try.
+const isIdleWait = (step: StepOf<'assert'>, { steps }: Block): boolean =>
+  step.retried !== undefined &&
+  isPlain({ ...step, retried: undefined, awaited: false }) &&
+  steps.every(
+    (each) =>
+      each.retried !== step.retried ||
+      each.kind === 'use' ||
+      each.kind === 'reach' ||
+      (each.kind === 'assert' && deniedBy(each) !== undefined),
+  );
+
+// With more acts than it takes to bring it up, the last of them may have taken it away.
+const mayHaveCome = (step: StepOf<'assert'>, before: readonly Step[], { acts }: Shown): boolean =>
+  calledIn(step) === undefined && before.filter(({ kind }) => kind === 'act').length > acts;
+
+const actBefore = (steps: readonly Step[], at: number): Act | undefined =>
+  steps.slice(0, at).findLast((step) => step.kind === 'act');
 
 // What a step says to be there, or to have been called.
 function keysShown(step: Step): string[] {
@@ -122,13 +147,17 @@ const isBare = (act: Act): boolean =>
   (act.on === undefined || act.on.startsWith('fireEvent'));
 
 function finding(step: StepOf<'assert'>, act: Act, spec: Block, there: Shown, context: FileContext): Finding {
-  const done = inShort(act.on ? `${act.on}.${act.name}` : `${act.name}()`, 40);
+  const on = act.by === 'user' ? 'user' : act.on;
+  const done = inShort(on ? `${on}.${act.name}` : `${act.name}()`, 40);
   return {
     place: inFile(context, step.place),
     within: titlesOf(spec),
     certainty: 'likely',
-    message:
-      calledIn(step) === undefined ? messageMissing(done) : messageUncalled(step.assertion.subjectText, done),
+    message: step.retried
+      ? messageIdle(calledIn(step) === undefined ? 'is missing' : 'is not called', done)
+      : calledIn(step) === undefined
+        ? messageMissing(done)
+        : messageUncalled(step.assertion.subjectText, done),
     advice,
     evidence: [
       { ...inFile(context, there.step.place), note: `waited for here, in ${quotedTitle(there.spec)}` },
