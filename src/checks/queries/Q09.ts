@@ -11,6 +11,8 @@ const message = (matcher: string, query: string): string =>
   `${matcher} judges a value that ${query} always gives: what is meant is that the element is in the document.`;
 const messageCount = (query: string): string =>
   `${query} throws where it finds nothing: what it gives is never empty, and the count says no more.`;
+const messageMore = (query: string): string =>
+  `That ${query} finds more than none does not say how many there should be; where it fails, it shows nothing of what was there.`;
 const adviceCount = 'Say how many there are.';
 const advice = 'Say so: toBeInTheDocument().';
 
@@ -66,14 +68,14 @@ function ofCount(
   if (subject.is !== 'read' || subject.name !== 'length' || subject.of.is !== 'thing' || not)
     return undefined;
   const { reach } = subject.of;
-  if (reach?.missing !== 'many-throws' || reach.pickedFrom) return undefined;
+  if (!reach?.asUser || reach.pickedFrom || !reach.missing.startsWith('many')) return undefined;
   const [bound] = args;
   const least = bound?.is === 'constant' ? LEAST[matcher] : undefined;
   if (least === undefined || bound?.is !== 'constant' || bound.value !== least) return undefined;
   return {
     place: inFile(context, place),
     certainty: 'sure',
-    message: messageCount(reach.name),
+    message: (reach.missing === 'many' ? messageMore : messageCount)(reach.name),
     advice: adviceCount,
   };
 }
