@@ -1,0 +1,88 @@
+import { askedForm, formOfValue } from '../../specs/model/asked.js';
+import type { Block } from '../../specs/model/blocks.js';
+import type { Render, Step, StepOf } from '../../specs/model/steps.js';
+import { eachHooksAround } from './order.js';
+import { reachOf } from './used-reaches.js';
+
+/** What a spec asserts of one render before anything is done to it: what is rendered, and each assertion, in a form that only the same has. */
+interface AtFirst {
+  spec: Block;
+  rendered: string;
+  asserted: ReadonlySet<string>;
+  /** How many assertions there are, those that can't be compared as well. */
+  count: number;
+  /** It does no more than that. */
+  isAll: boolean;
+}
+
+/** Of specs that only render and assert, each with another one that asserts all of it, and more, of the same render. */
+export function assertedAgain(specs: readonly Block[]): { spec: Block; other: Block }[] {
+  const all = specs.flatMap((spec) => atFirst(spec) ?? []);
+  return all.flatMap((each) => {
+    if (!each.isAll) return [];
+    const other = all.find(
+      ({ spec, rendered, asserted, count }) =>
+        rendered === each.rendered &&
+        (count > each.count || (count === each.count && spec.place.start < each.spec.place.start)) &&
+        sameHooks(spec, each.spec) &&
+        [...each.asserted].every((key) => asserted.has(key)),
+    );
+    return other ? [{ spec: each.spec, other: other.spec }] : [];
+  });
+}
+
+function atFirst(spec: Block): AtFirst | undefined {
+  if (spec.repeated || spec.maybe) return undefined;
+  const steps = spec.steps.filter(({ kind }) => kind !== 'use');
+  const [first] = steps;
+  const rendered = first?.kind === 'render' && !first.maybe ? formOf(first.render) : undefined;
+  if (rendered === undefined) return undefined;
+  const quiet = steps.slice(1);
+  const end = quiet.findIndex((step) => !isAsking(step));
+  const keys = (end < 0 ? quiet : quiet.slice(0, end))
+    .filter((step): step is StepOf<'assert'> => step.kind === 'assert')
+    .map(assertionKey);
+  if (keys.length === 0) return undefined;
+  const known = keys.filter((key) => key !== undefined);
+  return {
+    spec,
+    rendered,
+    asserted: new Set(known),
+    count: keys.length,
+    isAll: end < 0 && known.length === keys.length,
+  };
+}
+
+function sameHooks(a: Block, b: Block): boolean {
+  const hooks = eachHooksAround(b);
+  return (
+    eachHooksAround(a).every((hook, i) => hook === hooks[i]) && eachHooksAround(a).length === hooks.length
+  );
+}
+
+const isAsking = (step: Step): boolean =>
+  (step.kind === 'reach' || step.kind === 'assert') &&
+  !step.maybe &&
+  !step.inCallback &&
+  step.retried === undefined;
+
+// Where it stands says nothing of what is shown; of what can't be read, no two are known to be the same.
+function formOf({ view, wrapper, name, file }: Render): string | undefined {
+  if (!view || wrapper === 'unknown') return undefined;
+  let isKnown = true;
+  const form = JSON.stringify([file, name, view, wrapper], (key, value: unknown) => {
+    if (key === 'place') return undefined;
+    isKnown &&= !(key === 'is' && value === 'unknown') && !(key === 'open' && value === true);
+    return value instanceof Map ? [...(value as Map<string, unknown>)] : value;
+  });
+  return isKnown ? form : undefined;
+}
+
+function assertionKey({ assertion }: StepOf<'assert'>): string | undefined {
+  const { subject, not, matcher, args } = assertion;
+  const reach = subject.is === 'thing' ? reachOf(assertion) : undefined;
+  const asked = reach && askedForm(reach);
+  const values = args.map(formOfValue);
+  if (asked === undefined || matcher === undefined || values.includes(undefined)) return undefined;
+  return JSON.stringify([asked, not, matcher, values]);
+}
