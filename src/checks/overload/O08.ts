@@ -17,7 +17,7 @@ import {
   FEWEST_STATEMENTS,
   type Arrangement,
 } from '../../writing/arrangement.js';
-import { writtenAround } from '../questions/written-around.js';
+import { providersAgain } from '../questions/providers-again.js';
 import { PARTS, writtenAgain } from '../questions/written-again.js';
 import { acrossFiles, BEGINNINGS } from '../../writing/helper-module.js';
 
@@ -47,7 +47,7 @@ export const O08: FileCheck = {
       return same.length > 0 ? same : ofLines(specs, context);
     });
     // What leads up to the first assertion has the providers in it.
-    return found.length > 0 ? found : [writtenAround(context)].filter((each) => each !== undefined);
+    return found.length > 0 ? found : [providersAgain(context)].filter((each) => each !== undefined);
   },
   across: (context) => [...acrossFiles(context), ...writtenAgain(context)],
 };

@@ -54,10 +54,8 @@ function atFirst(spec: Block): AtFirst | undefined {
 }
 
 function sameHooks(a: Block, b: Block): boolean {
-  const hooks = eachHooksAround(b);
-  return (
-    eachHooksAround(a).every((hook, i) => hook === hooks[i]) && eachHooksAround(a).length === hooks.length
-  );
+  const [ofA, ofB] = [eachHooksAround(a), eachHooksAround(b)];
+  return ofA.length === ofB.length && ofA.every((hook, i) => hook === ofB[i]);
 }
 
 const isAsking = (step: Step): boolean =>

@@ -93,12 +93,7 @@ export function replacedValue(run: SpecReading, module: string, name: string, bi
   if (name === '*') return whole;
   const entry = entriesOf(by).get(name);
   if (entry?.type === 'ObjectExpression') return whole;
-  if (entry?.type === 'Identifier') {
-    const held = run.moduleEnvs.get(run.file.path)?.find(entry.name)?.value;
-    return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
-  }
-  const maker = entry && makerOf(entry);
-  return maker ? madeStandIn(run, maker, binding, replaces) : UNKNOWN_VALUE;
+  return valueOfEntry(run, entry, binding, replaces);
 }
 
 /** What a member of such an import is, as in `api.load`: a stand-in, where the runner makes one of it, or the factory does. */
@@ -107,28 +102,44 @@ export function replacedMember(
   of: Extract<Value, { is: 'replaced' }>,
   member: string,
 ): Value {
-  const known = of.members.get(member);
-  if (known) return known;
-  const made = standInMember(run, of, member);
-  const path = `${of.binding.name}.${member}`;
-  const value = made ? madeStandIn(run, made, of.binding, undefined, path) : UNKNOWN_VALUE;
-  of.members.set(member, value);
-  return value;
+  const known = of.members.get(member) ?? readMember(run, of, member);
+  of.members.set(member, known);
+  return known;
 }
 
-// The call that makes it one.
-function standInMember(
+function readMember(
   run: SpecReading,
-  { module, name }: Extract<Value, { is: 'replaced' }>,
+  { module, name, binding }: Extract<Value, { is: 'replaced' }>,
   member: string,
-): CallNode | undefined {
+): Value {
   const replacement = run.moduleReplacements.get(module);
-  if (!replacement || Object.hasOwn(TYPES['stand-in'].members, member)) return undefined;
+  // What a stand-in has is asked of one that can't be seen to be one.
+  if (!replacement || Object.hasOwn(TYPES['stand-in'].members, member)) return UNKNOWN_VALUE;
   const { by, call, file } = replacement;
-  if (by === 'automatic') return isFunctionIn(run, file, name, member) ? call : undefined;
+  const path = `${binding.name}.${member}`;
+  if (by === 'automatic')
+    return isFunctionIn(run, file, name, member)
+      ? madeStandIn(run, call, binding, undefined, path)
+      : UNKNOWN_VALUE;
   const entries = entriesOf(by);
-  const held = name === '*' ? entries.get(member) : memberNode(entries.get(name), member);
-  return held && makerOf(held);
+  const entry = name === '*' ? entries.get(member) : memberNode(entries.get(name), member);
+  return valueOfEntry(run, entry, binding, undefined, path);
+}
+
+// What stands in a factory's object: a stand-in that the file holds by a name, or one that is made there.
+function valueOfEntry(
+  run: SpecReading,
+  entry: Node | undefined,
+  binding: Binding | undefined,
+  replaces?: StandIn['replaces'],
+  path?: string,
+): Value {
+  if (entry?.type === 'Identifier') {
+    const held = run.moduleEnvs.get(run.file.path)?.find(entry.name)?.value;
+    return held?.is === 'thing' && held.standIn ? held : UNKNOWN_VALUE;
+  }
+  const maker = entry && makerOf(entry);
+  return maker ? madeStandIn(run, maker, binding, replaces, path) : UNKNOWN_VALUE;
 }
 
 function memberNode(object: Node | undefined, member: string): Node | undefined {

@@ -14,7 +14,7 @@ const FEWEST_SPECS = 4;
 const FEWEST_SPECS_OF_ONE = 8;
 
 /** Providers that spec after spec of a file writes around what it renders; undefined where there are few. */
-export function writtenAround(context: FileContext): Finding | undefined {
+export function providersAgain(context: FileContext): Finding | undefined {
   const { renders, path } = context.file;
   const own = renders.filter(
     ({ block, writtenIn, around }) =>
