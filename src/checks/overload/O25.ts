@@ -5,7 +5,7 @@ import type { FileCheck } from '../questions/check.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { bodyCode } from '../questions/copies.js';
 import { assertedAgain } from '../questions/asserted-again.js';
-import { quotedTitle, runningByGroup, runningSpecs } from '../questions/order.js';
+import { quotedTitle, runningByGroup } from '../questions/order.js';
 
 const message = (other: string): string =>
   `All that this spec does, ${other} does as well, from the first statement on: it can't fail alone.`;
@@ -29,7 +29,7 @@ export const O25: FileCheck = {
   run(context) {
     const found = [...runningByGroup(context.file).values()].flatMap((specs) => check(specs, context));
     const told = new Set(found.map(({ place }) => place.start));
-    const again = assertedAgain(runningSpecs(context.file)).filter(
+    const again = assertedAgain(context).filter(
       ({ spec, other }) => !told.has(spec.callee.start) && !isCopy(spec, other),
     );
     return [...found, ...again.map((each) => ofRender(each, context))];

@@ -1,7 +1,8 @@
 import { askedForm, formOfValue } from '../../specs/model/asked.js';
 import type { Block } from '../../specs/model/blocks.js';
 import type { Render, Step, StepOf } from '../../specs/model/steps.js';
-import { eachHooksAround } from './order.js';
+import type { FileContext } from './context.js';
+import { eachHooksAround, runningSpecs } from './order.js';
 import { reachOf } from './used-reaches.js';
 
 /** What a spec asserts of one render before anything is done to it: what is rendered, and each assertion, in a form that only the same has. */
@@ -16,8 +17,8 @@ interface AtFirst {
 }
 
 /** Of specs that only render and assert, each with another one that asserts all of it, and more, of the same render. */
-export function assertedAgain(specs: readonly Block[]): { spec: Block; other: Block }[] {
-  const all = specs.flatMap((spec) => atFirst(spec) ?? []);
+export function assertedAgain({ file, source }: FileContext): { spec: Block; other: Block }[] {
+  const all = runningSpecs(file).flatMap((spec) => atFirst(spec, source.text) ?? []);
   return all.flatMap((each) => {
     if (!each.isAll) return [];
     const other = all.find(
@@ -31,11 +32,11 @@ export function assertedAgain(specs: readonly Block[]): { spec: Block; other: Bl
   });
 }
 
-function atFirst(spec: Block): AtFirst | undefined {
+function atFirst(spec: Block, text: string): AtFirst | undefined {
   if (spec.repeated || spec.maybe) return undefined;
   const steps = spec.steps.filter(({ kind }) => kind !== 'use');
   const [first] = steps;
-  const rendered = first?.kind === 'render' && !first.maybe ? formOf(first.render) : undefined;
+  const rendered = first?.kind === 'render' && !first.maybe ? formOf(first.render, text) : undefined;
   if (rendered === undefined) return undefined;
   const quiet = steps.slice(1);
   const end = quiet.findIndex((step) => !isAsking(step));
@@ -64,11 +65,15 @@ const isAsking = (step: Step): boolean =>
   !step.inCallback &&
   step.retried === undefined;
 
-// Where it stands says nothing of what is shown; of what can't be read, no two are known to be the same.
-function formOf({ view, wrapper, name, file }: Render): string | undefined {
+// Where it stands says nothing of what is shown; of what can't be read, no two are known to be the same. Markup that a spec
+// writes itself is the same where it is written so: `<>Lid</>` is more to a component than it shows.
+function formOf({ view, wrapper, name, file, place }: Render, text: string): string | undefined {
   if (!view || wrapper === 'unknown') return undefined;
+  const code = text.slice(place.start, place.end).replace(/\s+/g, '');
+  const [callee = ''] = code.split('(');
+  const written = callee.split('.').at(-1) === name ? code : callee;
   let isKnown = true;
-  const form = JSON.stringify([file, name, view, wrapper], (key, value: unknown) => {
+  const form = JSON.stringify([file, written, view, wrapper], (key, value: unknown) => {
     if (key === 'place') return undefined;
     isKnown &&= !(key === 'is' && value === 'unknown') && !(key === 'open' && value === true);
     return value instanceof Map ? [...(value as Map<string, unknown>)] : value;
