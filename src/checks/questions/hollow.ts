@@ -116,7 +116,17 @@ function unsettled(assertion: Assertion): HollowAssertion | undefined {
 
 // An `async` function gives a promise that is rejected; it throws nothing.
 function neverThrows({ subject, matcher = '', not }: Assertion): HollowAssertion | undefined {
-  if (subject.is !== 'function' || !not || !/^toThrow|^throws?$/.test(matcher)) return undefined;
+  if (!not || !/^toThrow|^throws?$/.test(matcher)) return undefined;
+  // @testing-library/user-event 14: what a handler throws, React and the document report elsewhere.
+  if (subject.is === 'promise' && subject.by === 'action')
+    return {
+      reason: 'a user’s action fails where its element can’t be acted on, and not for what a handler does',
+      advice: 'Assert on what comes of the action, or that nothing does.',
+      always: true,
+      little: true,
+      level: 'hint',
+    };
+  if (subject.is !== 'function') return undefined;
   if (!subject.node.async) return undefined;
   return {
     reason: 'an async function never throws, its promise is rejected',
