@@ -494,6 +494,24 @@ describe('wexlet audit', () => {
     ]);
   });
 
+  it('leaves the settings of a package alone that a link leads to, out of the project', () => {
+    const outside = written({
+      'package.json': '{"name":"kiln-lids","jest":{"setupFilesAfterEnv":["<rootDir>/gone.js"]}}',
+      'index.js': "export { Lid } from './lid';\n",
+      'lid.js': "import { words } from './words';\nexport const Lid = () => <b>{words}</b>;\n",
+      'words.js': "export const words = 'Lid';\n",
+    });
+    const folder = written({
+      'package.json':
+        '{"name":"s","scripts":{"test":"jest"},"jest":{},"devDependencies":{"jest":"^29","kiln-lids":"^1"}}',
+      'node_modules/jest/package.json': '{"name":"jest","version":"29.7.0"}',
+      'a.spec.jsx':
+        "import { render, screen } from '@testing-library/react';\nimport { Lid } from 'kiln-lids';\nit('shows the lid', () => { render(<Lid />); expect(screen.getByText('Lid')).toBeVisible(); });\n",
+    });
+    symlinkSync(outside, join(folder, 'node_modules/kiln-lids'));
+    expect(wexlet(folder, 'audit', '--only', 'E04').out).to.not.include('E04');
+  });
+
   it('is not sure where only a package of the set-up that nobody knows could bring what specs need', () => {
     const files = {
       'package.json': '{"name":"s","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',
