@@ -1,3 +1,4 @@
+import { compiledClass } from '../../../syntax/compiled-classes.js';
 import type { Node } from 'oxc-parser';
 import type { Script } from '../../../syntax/script.js';
 import {
@@ -360,6 +361,8 @@ export const HANDS_ON: ReadonlySet<string> = new Set(
 /** The function or class inside `memo(…)`, `forwardRef(…)`, `observer(…)`; a name inside is another declaration. */
 export function unwrappedComponent(node: Node): Node | undefined {
   let inner = withoutInterop(unwrapped(node));
+  const compiled = compiledClass(inner);
+  if (compiled) return compiled;
   for (let step = 0; step < 4 && inner.type === 'CallExpression'; step++) {
     const isAssign = calledName(inner) === 'assign';
     // `Object.assign(Lid, { Handle })` is the first with more parts.
