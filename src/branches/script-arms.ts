@@ -76,6 +76,7 @@ function isPlain(node: Node): boolean {
   return node.type === 'Literal' || (node.type === 'Identifier' && node.name === 'undefined');
 }
 
+// Whether a module waits for promises that may fail one by one: `Promise.allSettled(…)`.
 function settles(program: Node): boolean {
   let found = false;
   walkTree(program, (node) => {
@@ -101,8 +102,6 @@ class Inventory {
   readonly states: States;
   readonly #scopes: ScriptScopes;
   readonly #handledBy: StatePlaces['handledBy'];
-  /** Whether the module waits for promises that may fail one by one: `Promise.allSettled(…)`. */
-  readonly #settles: boolean;
 
   constructor(scopes: ScriptScopes) {
     this.#scopes = scopes;
@@ -112,7 +111,6 @@ class Inventory {
         : NO_STATES;
     this.states = new States(places);
     this.#handledBy = places.handledBy;
-    this.#settles = settles(scopes.program as Node);
   }
 
   read(node: Node, around: Around): void {
@@ -207,7 +205,7 @@ class Inventory {
   #if(node: NodeOf<'IfStatement'> | NodeOf<'ConditionalExpression'>, around: Around): void {
     const test = this.#condition(node.test, around);
     const { consequent, alternate } = node;
-    if (this.#settles && asksForRejection(node.test))
+    if (asksForRejection(node.test) && settles(this.#scopes.program as Node))
       this.#add('try', node, 'catch', around, [
         this.#arm('catch', consequent, onlyInWords('what is waited for fails')),
       ]);

@@ -1,6 +1,6 @@
 import type { Files } from '../host/files.js';
 import type { Problem } from '../syntax/source.js';
-import { dirname, join, relativeTo, resolve } from '../util/paths.js';
+import { dirname, isWithin, join, relativeTo, resolve } from '../util/paths.js';
 import picomatch from 'picomatch';
 import { collector } from './collects.js';
 import { compilerSettingsIn, type CompilerSettings } from './compiler-settings.js';
@@ -114,9 +114,12 @@ export class Environments {
     return base.map((facts) => withStated(facts, stated, this.#root));
   }
 
-  /** Every environment that was asked for, by folder. */
+  /** Every environment of the project that was asked for, by folder: what a link leads out of it to runs its specs elsewhere. */
   all(): Environment[] {
-    return [...this.#environments.values()].sort((a, b) => (a.folder < b.folder ? -1 : 1));
+    const own = [...this.#environments.values()].filter(
+      ({ folder }) => isWithin(this.#root, folder) || isWithin(folder, this.#root),
+    );
+    return own.sort((a, b) => (a.folder < b.folder ? -1 : 1));
   }
 
   /** The version of a package that manifests declare, inner first. */

@@ -1,5 +1,4 @@
 import type { Beginning } from '../checks/questions/beginning.js';
-import { hash } from 'node:crypto';
 import { indentAt } from './edits/style.js';
 import type { Block } from '../specs/model/blocks.js';
 import type { Slot, Statement } from '../specs/model/body.js';
@@ -16,6 +15,7 @@ import {
   type SpecFileFacts,
 } from '../checks/questions/context.js';
 import { runningSpecs } from '../checks/questions/order.js';
+import { codeKey, outlineKey, projectNames } from '../checks/questions/outlined.js';
 import { arrangingIn, beginning, FEWEST_STATEMENTS } from './arrangement.js';
 import { columnsOf } from './table.js';
 
@@ -33,21 +33,18 @@ const FEWEST_ALIKE = 5;
 const MOST_TAKEN = 3;
 
 /** The ways in which the specs of a file and their hooks begin, as far as a helper in another module could do the same. */
-function beginningsIn({ file, project }: FileContext): Beginning[] {
+function beginningsIn(context: FileContext): Beginning[] {
+  const { file } = context;
   const found = new Map<string, Beginning>();
   const own = new Set(file.bindings.filter(({ kind }) => kind !== 'import').map(({ name }) => name));
-  const nouns = new Set(
-    [...file.imports].flatMap(([name, { specifier, typeOnly }]) =>
-      !typeOnly && project.resolve(file.path, specifier) ? [name] : [],
-    ),
-  );
+  const nouns = projectNames(context);
   const hooks = file.blocks.filter(({ hook }) => hook === 'before-each');
   for (const block of [...runningSpecs(file), ...hooks]) {
     const isHook = block.kind === 'hook';
     const statements = isHook ? block.statements : arrangingIn(block).slice(0, FEWEST_STATEMENTS);
     const code = beginning(statements, isHook ? Math.max(FEWEST_STATEMENTS, statements.length) : undefined);
     if (code === undefined || statements.every((each) => onlyMakesStandIn(each, block))) continue;
-    const key = hashed(code);
+    const key = codeKey(code);
     const each = found.has(key) ? undefined : beginningOf(key, statements, isHook, nouns, own);
     if (each) found.set(key, each);
   }
@@ -59,8 +56,6 @@ const onlyMakesStandIn = (statement: Statement, { steps }: Block): boolean => {
   const own = steps.filter((step) => stands(step, statement) && step.kind !== 'use');
   return own.length > 0 && own.every(({ kind }) => kind === 'stand-in');
 };
-
-const hashed = (code: string): string => hash('sha256', code).slice(0, 24);
 
 function beginningOf(
   key: string,
@@ -78,7 +73,7 @@ function beginningOf(
   );
   return {
     key,
-    outline: hashed(statements.map((statement) => statement.outline(nouns)).join('\n')),
+    outline: outlineKey(statements, nouns),
     slots: statements.flatMap((statement) => statement.slots(nouns)),
     isHook,
     start: first.start,

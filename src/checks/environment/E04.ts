@@ -18,16 +18,7 @@ import { CHOSEN_DOCUMENT } from '../questions/facts.js';
 import { isMade, unresolvedIn } from '../questions/missing-modules.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 import type { MissingSettings } from '../../environment/compiler-settings.js';
-import {
-  basename,
-  dirname,
-  isAbsolute,
-  isWithin,
-  join,
-  packageOf,
-  relativeTo,
-  resolve,
-} from '../../util/paths.js';
+import { basename, dirname, isAbsolute, join, packageOf, relativeTo, resolve } from '../../util/paths.js';
 import { nearest } from '../../util/nearest.js';
 
 const message = (what: string, text: string, key: string): string =>
@@ -60,25 +51,19 @@ export const E04: ProjectCheck = {
   mended: "setupFiles: ['./test/setup.ts']",
   run: (context) =>
     unique([
-      ...context.environments
-        .filter((each) => isOwn(each, context))
-        .flatMap((environment) =>
-          environment.runners.flatMap((runner) => [
-            ...namedBy(runner)
-              .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
-              .map((each) => found(each, runner, environment, context)),
-            ...namedBy(runner).flatMap((each) => withoutExports(each, context)),
-            ...peersOf(namedBy(runner), environment, context),
-            ...loadedBySettings(runner, environment, context),
-          ]),
-        ),
+      ...context.environments.flatMap((environment) =>
+        environment.runners.flatMap((runner) => [
+          ...namedBy(runner)
+            .filter((each) => isAbsent(each, environment, context) && isInSight(each, environment))
+            .map((each) => found(each, runner, environment, context)),
+          ...namedBy(runner).flatMap((each) => withoutExports(each, context)),
+          ...peersOf(namedBy(runner), environment, context),
+          ...loadedBySettings(runner, environment, context),
+        ]),
+      ),
       ...packagesWithSpecs(context).flatMap((each) => namedByCompilers(each, context)),
     ]),
 };
-
-// What a link leads out of the project to runs its specs elsewhere.
-const isOwn = ({ folder }: Environment, { root }: ProjectContext): boolean =>
-  isWithin(root, folder) || isWithin(folder, root);
 
 /** Where what the set-up of a package was to bring is lost: a file that is missing, or a setting that is passed over. */
 export function lostSetup(environment: Environment, context: ProjectContext): Place | undefined {

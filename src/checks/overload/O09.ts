@@ -1,4 +1,3 @@
-import { OUTLINES, specsAgain } from '../questions/specs-again.js';
 import { titlesOf, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
 import { quoted as inQuotes } from '../../writing/edits/style.js';
 import type { Slot } from '../../specs/model/body.js';
@@ -9,6 +8,7 @@ import { type FileCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import { quotedTitle, runningByGroup } from '../questions/order.js';
+import { OUTLINES, specsAgain } from '../questions/specs-again.js';
 import { columnsOf, literalsOf, tabled } from '../../writing/table.js';
 
 const message = (count: number, values: number): string =>

@@ -16,8 +16,8 @@ const messageMissing = (act: string): string =>
   `That this is missing is asked right after ${act}; elsewhere it is waited for: if it comes as late here, this holds whatever is done.`;
 const messageUncalled = (name: string, act: string): string =>
   `That ${name} is not called is asked right after ${act}; elsewhere its call is waited for: if it comes as late here, this holds whatever is done.`;
-const messageIdle = (what: string, act: string): string =>
-  `That this ${what} is waited for after ${act}, and is so at the first try: the wait ends with it, whatever comes a moment later.`;
+const messageIdle = (isOfCall: boolean, act: string): string =>
+  `That this ${isOfCall ? 'is not called' : 'is missing'} is waited for after ${act}, and is so at the first try: the wait ends with it, whatever comes a moment later.`;
 const advice = 'Wait for what the act surely brings about, then ask for what it does not.';
 
 /** What is asserted to be missing at once, and waited for elsewhere in the file. */
@@ -85,13 +85,15 @@ function shownAfterActs(specs: readonly Block[]): { late: Map<string, Shown>; so
 
 const isWait = (step: Step): boolean => step.retried !== undefined || (step.awaited && step.kind === 'reach');
 
-const isPlain = (step: Step): boolean =>
-  !step.maybe && !step.dead && !step.inCallback && !step.via && step.retried === undefined && !step.awaited;
+const alwaysRuns = ({ maybe, dead, inCallback, via }: Step): boolean =>
+  !maybe && !dead && !inCallback && !via;
+
+const isPlain = (step: Step): boolean => alwaysRuns(step) && step.retried === undefined && !step.awaited;
 
 // A wait for nothing but absences: where none of that was there before, it ends at its first try.
 const isIdleWait = (step: StepOf<'assert'>, { steps }: Block): boolean =>
   step.retried !== undefined &&
-  isPlain({ ...step, retried: undefined, awaited: false }) &&
+  alwaysRuns(step) &&
   steps.every(
     (each) =>
       each.retried !== step.retried ||
@@ -149,15 +151,17 @@ const isBare = (act: Act): boolean =>
 function finding(step: StepOf<'assert'>, act: Act, spec: Block, there: Shown, context: FileContext): Finding {
   const on = act.by === 'user' ? 'user' : act.on;
   const done = inShort(on ? `${on}.${act.name}` : `${act.name}()`, 40);
+  const { subjectText } = step.assertion;
+  const isOfCall = calledIn(step) !== undefined;
   return {
     place: inFile(context, step.place),
     within: titlesOf(spec),
     certainty: 'likely',
     message: step.retried
-      ? messageIdle(calledIn(step) === undefined ? 'is missing' : 'is not called', done)
-      : calledIn(step) === undefined
-        ? messageMissing(done)
-        : messageUncalled(step.assertion.subjectText, done),
+      ? messageIdle(isOfCall, done)
+      : isOfCall
+        ? messageUncalled(subjectText, done)
+        : messageMissing(done),
     advice,
     evidence: [
       { ...inFile(context, there.step.place), note: `waited for here, in ${quotedTitle(there.spec)}` },

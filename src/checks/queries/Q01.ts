@@ -143,6 +143,15 @@ function check(reach: Reach, context: FileContext): Finding[] {
     : byTag(reach, context);
 }
 
+const hinted = (reach: Reach, message: string, advice: string, context: FileContext): Finding => ({
+  place: inFile(context, reach.place),
+  within: titlesOf(reach.block),
+  level: 'hint',
+  certainty: 'likely',
+  message,
+  advice,
+});
+
 // Where nothing is known but that a user acts on it, or that the spec is about it: users know things by what they see.
 function ofUnknown(
   reach: Reach,
@@ -155,30 +164,19 @@ function ofUnknown(
   if (reach.by === 'hop' || tagIn(selector) === 'svg' || isUnseen(selector) || asksForSeen(selector))
     return [];
   return [
-    {
-      place: inFile(context, reach.place),
-      within: titlesOf(reach.block),
-      level: 'hint',
-      certainty: 'likely',
-      message: message(`${reach.name}('${inShort(selector, 40)}')`, kindOf(reach, selector), what),
-      advice: context.userCentred ? advice : adviceMark,
-    },
+    hinted(
+      reach,
+      message(`${reach.name}('${inShort(selector, 40)}')`, kindOf(reach, selector), what),
+      context.userCentred ? advice : adviceMark,
+      context,
+    ),
   ];
 }
 
 // The outermost element of a render, of which the spec asks how it looks: `expect(container.firstChild).toHaveClass('hot')`.
 function ofOutermost(reach: Reach, { matcher = '' }: Assertion, context: FileContext): Finding[] {
   if (!isOutermost(reach) || !OF_LOOKS.has(matcher) || !context.userCentred) return [];
-  return [
-    {
-      place: inFile(context, reach.place),
-      within: titlesOf(reach.block),
-      level: 'hint',
-      certainty: 'likely',
-      message: message(reach.name, kindOf(reach, ''), ASSERTED.what),
-      advice: ASSERTED.advice,
-    },
-  ];
+  return [hinted(reach, message(reach.name, kindOf(reach, ''), ASSERTED.what), ASSERTED.advice, context)];
 }
 
 const OF_LOOKS: ReadonlySet<string> = new Set([
@@ -217,16 +215,7 @@ function byTag(reach: Reach, context: FileContext): Finding[] {
 // From what a user knows to what stands around it.
 function byHop(reach: Reach, from: Reach, context: FileContext): Finding[] {
   if (!from.asUser || !NEXT_TO.has(reach.name)) return [];
-  return [
-    {
-      place: inFile(context, reach.place),
-      within: titlesOf(reach.block),
-      level: 'hint',
-      certainty: 'likely',
-      message: messageHop(reach.name, from.name),
-      advice: adviceHop,
-    },
-  ];
+  return [hinted(reach, messageHop(reach.name, from.name), adviceHop, context)];
 }
 
 const NEXT_TO: ReadonlySet<string> = new Set(

@@ -34,7 +34,7 @@ export const Q04: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Unload' })",
   run(context) {
     const used = context.used.filter(({ reach }) => reach.pickedFrom && reach.by !== 'hop');
-    const read = used.flatMap(({ reach }) => readOffEach(reach, context) ?? []);
+    const read = used.flatMap(({ reach }) => byCallback(reach, context) ?? []);
     return [
       ...used.flatMap(({ reach, step }) =>
         reach.pickedBy !== undefined || isAboutOrder(reach, context)
@@ -92,7 +92,7 @@ function check(reach: Reach, isActedOn: boolean, context: FileContext): Finding 
 }
 
 // What a callback asks of each is what a query could ask for.
-function readOffEach(reach: Reach, context: FileContext): Finding | undefined {
+function byCallback(reach: Reach, context: FileContext): Finding | undefined {
   const { pickedBy = '', pickedFrom, name } = reach;
   const isMark = MARKS.has(pickedBy) || pickedBy.startsWith('data-');
   if (!context.userCentred || !pickedFrom?.asUser || !(isMark || READ.has(pickedBy))) return undefined;

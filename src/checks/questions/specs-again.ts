@@ -1,5 +1,4 @@
-import { hash } from 'node:crypto';
-import { titlesOf, type Block } from '../../specs/model/blocks.js';
+import { titlesOf } from '../../specs/model/blocks.js';
 import type { Finding, Span } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
 import { inShort } from '../../util/printable.js';
@@ -11,6 +10,7 @@ import {
   type SpecFileFacts,
 } from './context.js';
 import { runningSpecs } from './order.js';
+import { outlineKey, projectNames } from './outlined.js';
 
 const message = (count: number, title: string): string =>
   `${count} files have this spec, “${inShort(title, 60)}”, each with names and values of its own.`;
@@ -31,23 +31,18 @@ interface Outlined extends Span {
   statements: number;
 }
 
-function outlinesOf({ file, project }: FileContext): Outlined[] {
-  const nouns = new Set(
-    [...file.imports].flatMap(([name, { specifier, typeOnly }]) =>
-      !typeOnly && project.resolve(file.path, specifier) ? [name] : [],
-    ),
-  );
-  return runningSpecs(file)
-    .filter((spec) => spec.statements.length >= FEWEST_STATEMENTS && !spec.repeated)
-    .map((spec) => ({ ...outlined(spec, nouns), ...spec.place }));
+function outlinesOf(context: FileContext): Outlined[] {
+  const names = projectNames(context);
+  return runningSpecs(context.file)
+    .filter(({ statements, repeated }) => statements.length >= FEWEST_STATEMENTS && !repeated)
+    .map((spec) => ({
+      key: outlineKey(spec.statements, names),
+      title: spec.title.text,
+      within: titlesOf(spec),
+      statements: spec.statements.length,
+      ...spec.place,
+    }));
 }
-
-const outlined = (spec: Block, nouns: ReadonlySet<string>): Omit<Outlined, keyof Span> => ({
-  key: hash('sha256', spec.statements.map((each) => each.outline(nouns)).join('\n')).slice(0, 24),
-  title: spec.title.text,
-  statements: spec.statements.length,
-  within: titlesOf(spec),
-});
 
 /** The longer specs of a file, for those that other files have as well. */
 export const OUTLINES = fileFact('outlines', outlinesOf);

@@ -1,5 +1,5 @@
-import { compiledClass } from '../../../syntax/compiled-classes.js';
 import type { Node } from 'oxc-parser';
+import { compiledClass } from '../../../syntax/compiled-classes.js';
 import type { Script } from '../../../syntax/script.js';
 import {
   isFunction,
