@@ -8,6 +8,7 @@ import {
   pathOf,
   unwrapped,
   walkTree,
+  wordsNamedIn,
 } from '../syntax/tree.js';
 import { EventTiming } from '../components/frameworks/react/event-timing.js';
 import { refOf } from '../components/frameworks/react/react.js';
@@ -240,6 +241,19 @@ function makesNone(statement: Node): boolean {
   if (expression.type !== 'CallExpression' || pathOf(expression.callee) !== 'describe') return false;
   const body = expression.arguments.at(-1);
   return isFunction(body) && body.body?.type === 'BlockStatement' && body.body.body.length === 0;
+}
+
+/** Whether what a module declares names another of its declarations, directly or through a third. */
+export function namesWithin(project: Project, { file, name }: Declared, wanted: string): boolean {
+  const declarations = project.tree(file)?.facts.declarations;
+  const seen = new Set([name]);
+  for (const each of seen) {
+    const node = declarations?.get(each);
+    if (!node) continue;
+    for (const word of wordsNamedIn(node)) if (declarations?.has(word)) seen.add(word);
+    if (each !== wanted && seen.has(wanted)) return true;
+  }
+  return false;
 }
 
 /** Whether what a module declares is a function, written out, or a class: no stand-in. */

@@ -1,7 +1,7 @@
 import type { Binding } from '../../specs/model/blocks.js';
 import type { Step, StepOf } from '../../specs/model/steps.js';
 import type { EventPlace } from '../../components/view.js';
-import { eventsCalling } from '../../project/module-questions.js';
+import { eventsCalling, namesWithin } from '../../project/module-questions.js';
 import { modulesUsed, takesIn, usesExport } from '../../project/modules-used.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { remembered } from '../../util/remembered.js';
@@ -22,6 +22,7 @@ export function userOf(
   const declared = from && project.imported(file.path, from);
   const isUser = remembered((component: Rendered): boolean => {
     if (declared?.file === component.file) return declared.name === component.name;
+    if (!from && binding.file === component.file) return namesWithin(project, component, binding.name);
     if (!from) return binding.file !== undefined && loads(project, component.file, binding.file);
     return usesExport(project, component.file, declared ?? from);
   });
@@ -71,4 +72,4 @@ function eventsUsing(
 }
 
 const loads = (project: FileContext['project'], from: string, module: string): boolean =>
-  from !== module && reachableFrom(project, [from]).files.has(module);
+  reachableFrom(project, [from]).files.has(module);

@@ -10,6 +10,10 @@ import { saysUndone } from './unread-calls.js';
 export const isShared = ({ block }: StandIn): boolean =>
   block.kind === 'file' || block.kind === 'group' || block.hook === 'before-all';
 
+/** Whether another module makes a stand-in as it is loaded: the spec file has no place of its making. */
+export const isMadeElsewhere = ({ block }: StandIn, { file }: FileContext): boolean =>
+  block.kind === 'file' && block !== file.root;
+
 /**
  * Whether the runner's settings, or a set-up file, clear the calls of stand-ins or reset their answers before each spec.
  * Of a call that can't be read, its name tells.

@@ -11,6 +11,7 @@ import type { Finding } from '../../finding.js';
 import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { eachHooksAround, quotedTitle, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { userOf } from '../questions/rendered-user.js';
+import { assignedLeak } from '../questions/assigned.js';
 import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
@@ -50,8 +51,12 @@ interface Seen {
 }
 
 function check(binding: Binding, context: FileContext): Finding[] {
-  const leak = leakOf(binding, context.file);
-  const change = leak?.change ?? changesOf(binding, context.file)[0];
+  const { file } = context;
+  // A module's own variable is kept as well where a function of it gives it another value.
+  const isVariable = file.outside.includes(binding);
+  const leak = leakOf(binding, file) ?? (isVariable ? assignedLeak(binding, file) : undefined);
+  const change =
+    leak?.change ?? changesOf(binding, file)[0] ?? (isVariable ? assigning(binding, file) : undefined);
   if (!change || binding.frozen || isPutBack(change, binding) || isReset(binding, context)) return [];
   const read: Seen | undefined = leak?.read ?? showing(binding, change, context);
   if (!read) return [];
@@ -111,13 +116,27 @@ function undoing(path: readonly string[]): string | undefined {
   return back && [...path.slice(0, -1), back].join('.');
 }
 
+const sets = (step: UseStep): boolean => step.use.how === 'assign' || writesOf(step) !== undefined;
+
+// The first spec that gives a variable another value, where no hook around it does so too.
+function assigning(binding: Binding, file: FileContext['file']): Side | undefined {
+  const isAssigned = ({ use, inCallback }: UseStep): boolean =>
+    use.how === 'assign' && !use.compound && !inCallback;
+  for (const spec of runningSpecs(file)) {
+    const step = usesInBlock(spec, binding).find(isAssigned);
+    const isReset = eachHooksAround(spec).some((hook) => usesInBlock(hook, binding).some(sets));
+    if (step && !isReset) return { spec, step };
+  }
+  return undefined;
+}
+
 // A later spec that renders a component which uses what was changed.
 function showing(binding: Binding, change: Side, context: FileContext): Seen | undefined {
   const specs = runningSpecs(context.file);
   const uses = userOf(binding, context);
   for (const spec of specs.slice(specs.indexOf(change.spec) + 1)) {
     const own = withHooksBefore(spec);
-    if (own.some((block) => usesInBlock(block, binding).some(writesOf))) continue;
+    if (own.some((block) => usesInBlock(block, binding).some(sets))) continue;
     const step = own.flatMap(({ steps }) => steps).find((each) => each.kind === 'render' && uses(each));
     if (step?.kind === 'render') return { spec, step };
   }

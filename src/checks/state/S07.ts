@@ -12,6 +12,7 @@ import {
   clearedByHook,
   clearedBySettings,
   clears,
+  isMadeElsewhere,
   isShared,
   standInName,
   saysCalled,
@@ -63,17 +64,18 @@ interface Pile {
 
 function found({ standIn, first, later, certainty }: Pile, context: FileContext): Finding {
   const name = standInName(standIn, context);
+  const isElsewhere = isMadeElsewhere(standIn, context);
   const counts = asksCount(later.step);
   const unread = unreadAround([first.spec, later.spec], context);
   const isKnown = certainty === 'sure' && unread.length === 0 && !first.step.maybe && !later.step.maybe;
   return {
-    place: inFile(context, standIn.place),
-    within: titlesOf(standIn.block),
+    place: inFile(context, isElsewhere ? later.step.place : standIn.place),
+    within: titlesOf(isElsewhere ? later.spec : standIn.block),
     certainty: counts && isKnown ? 'sure' : 'likely',
     message: (counts ? message : messageCalled)(name, quotedTitle(first.spec), quotedTitle(later.spec)),
     advice: advice(name),
     evidence: [
-      { ...inFile(context, standIn.place), note: 'made here, once for all specs' },
+      { ...truePlace(context, standIn), note: 'made here, once for all specs' },
       { ...truePlace(context, first.step), note: `called in ${quotedTitle(first.spec)}` },
       { ...truePlace(context, later.step), note: `asked here by ${quotedTitle(later.spec)}` },
       ...unread,
@@ -116,7 +118,8 @@ const CLEARING: Readonly<Record<string, string>> = {
 function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undefined {
   const [kit = ''] = standIn.made.by.split('.');
   const clearing = Object.hasOwn(CLEARING, kit) ? CLEARING[kit] : undefined;
-  const group = standIn.block.kind === 'hook' ? standIn.block.parent : standIn.block;
+  const made = isMadeElsewhere(standIn, context) ? context.file.root : standIn.block;
+  const group = made.kind === 'hook' ? made.parent : made;
   const named = nameToClear(standIn, context);
   if (!named || clearing === undefined || !group || !near.parent) return undefined;
   const edits = inEachHook(context, group, 'before-each', [`${named}.${clearing}`]);
@@ -124,7 +127,11 @@ function mend(standIn: StandIn, near: Block, context: FileContext): Mend | undef
 }
 
 // To the compiler, the import of a replaced module is still the real thing.
-function nameToClear({ path, target, made }: StandIn, { file }: FileContext): string | undefined {
+function nameToClear(standIn: StandIn, context: FileContext): string | undefined {
+  const { path, target, made } = standIn;
+  const { file } = context;
+  // What another module calls it is its name here where it is imported by that.
+  if (isMadeElsewhere(standIn, context)) return file.imports.has(path?.split('.')[0] ?? '') ? path : undefined;
   if (target !== 'module' || !isTypeScript(file.path)) return path;
   return path && made.by.startsWith('vi.') ? `vi.mocked(${path})` : undefined;
 }

@@ -150,7 +150,7 @@ const found = ({ standIn, name }: Shared, context: FileContext, answer: Side, us
   message: message(name, quotedTitle(answer.spec), quotedTitle(use.spec)),
   advice: advice(name),
   evidence: [
-    ...(standIn ? [{ ...inFile(context, standIn.place), note: 'made here, once for all specs' }] : []),
+    ...(standIn ? [{ ...truePlace(context, standIn), note: 'made here, once for all specs' }] : []),
     { ...truePlace(context, answer.step), note: 'answers from here on' },
     { ...truePlace(context, use.step), note: `used here by ${quotedTitle(use.spec)}` },
     ...unreadAround([answer.spec, use.spec], context),

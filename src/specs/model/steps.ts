@@ -157,6 +157,8 @@ export interface Inside {
 export interface StandIn {
   block: Block;
   place: Span;
+  /** Where it is really made, where that is in another file. */
+  via?: Place;
   target: 'none' | 'member' | 'module' | 'global' | 'env' | 'assigned';
   /** What is replaced: the object, and the member's name. */
   object?: Value;

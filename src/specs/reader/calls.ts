@@ -225,10 +225,10 @@ export function evaluateNew(
   return made;
 }
 
-// What a class keeps by itself is not looked at by making one of it.
+// What a class keeps by itself is not looked at by making one of it; what it gives to all of them is.
 function constructed(run: SpecReading, env: Env, node: Node): Value {
   if (node.type !== 'Identifier') return run.evaluate(env, node);
-  useName(run, env, node.name, node, 'read', ['constructor']);
+  useName(run, env, node.name, node, 'read', ['prototype']);
   return lookUp(run, env, node.name);
 }
 

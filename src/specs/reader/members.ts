@@ -1,7 +1,7 @@
 import { heldByContext } from './spec-context.js';
 import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, importedValue, lookUp, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, importedValue, lookUp, madeElsewhere, moduleMember } from './names.js';
 import { CHAINS } from '../../syntax/promises.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
@@ -170,7 +170,7 @@ export function memberOfValue(run: SpecReading, value: Value, name: string, node
       const part = run.project.partOf(value.declared, name);
       return part
         ? { is: 'project', declared: { file: part.file, name: part.name } }
-        : { is: 'read', of: value, name };
+        : (madeElsewhere(run, value.declared, name) ?? { is: 'read', of: value, name });
     }
     case 'external':
       // Of a package that is taken as a whole, each part is what an import of it would be.

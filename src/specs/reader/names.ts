@@ -1,6 +1,7 @@
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import { replacedValue } from './replaced-modules.js';
+import type { Declared } from '../../project/project.js';
 import type { SpecReading } from './spec-reading.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
@@ -50,7 +51,14 @@ export function importedValue(
   }
   return run.replaced.has(declared.file)
     ? inPlaceOf(declared.file, declared.name)
-    : { is: 'project', declared };
+    : (madeElsewhere(run, declared) ?? { is: 'project', declared });
+}
+
+/** The stand-in that another module of the project makes, once for all that import it; `part`: kept in an object by that name. */
+export function madeElsewhere(run: SpecReading, declared: Declared, part?: string): Value | undefined {
+  const held = run.declaredValue({ is: 'project', declared });
+  const found = part === undefined ? held : held.is === 'object' ? held.entries.get(part) : undefined;
+  return found?.is === 'thing' && found.standIn ? found : undefined;
 }
 
 // A module that is out of sight, and from which a runner's or a library's names are taken together, hands them on.

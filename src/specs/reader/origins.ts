@@ -36,6 +36,7 @@ const isObject = ({ is }: Value): boolean =>
 export function originOf(run: SpecReading, value: Value): Origin | undefined {
   const own = run.origins.get(value);
   if (own) return own;
+  if (value.is === 'project') return run.origins.get(run.declaredValue(value));
   if (value.is !== 'read' && value.is !== 'promise') return undefined;
   const outer = originOf(run, value.of);
   if (!outer || value.is === 'promise') return outer;

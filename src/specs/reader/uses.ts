@@ -61,8 +61,14 @@ function useOrigin(run: SpecReading, slot: Slot, node: Node, { how, path, value 
   if (!origin || origin.binding === slot.binding) return;
   if (origin.path.length === 0) keepUse(run, origin.binding, target, node, { how, path, value });
   else {
-    const own = how === 'call' ? methodEffect(target, path) : undefined;
     const [field = ''] = origin.path;
+    if (how === 'call' && target.is === 'read') {
+      // Of a part that is read off another module's object, that object tells.
+      const whole = [...origin.path, ...path];
+      keepUse(run, origin.binding, rootOf(target), node, { how, path: whole });
+      return;
+    }
+    const own = how === 'call' ? methodEffect(target, path) : undefined;
     const writes = own && (own.writes === 'all' || own.writes.size > 0);
     const effect = own && { writes: new Set(writes ? [field] : []), reads: new Set([field]), at: own.at };
     run.emit(
@@ -70,6 +76,10 @@ function useOrigin(run: SpecReading, slot: Slot, node: Node, { how, path, value 
       node,
     );
   }
+}
+
+function rootOf(value: Value): Value {
+  return value.is === 'read' ? rootOf(value.of) : value;
 }
 
 /** Keeps the use of an object that no name of its own stands before: `kilns()[0].fire()`. */
