@@ -11,6 +11,7 @@ import { B09 } from './B09.js';
 import { B10 } from './B10.js';
 import { B11 } from './B11.js';
 import { B12 } from './B12.js';
+import { B13 } from './B13.js';
 
 /** Checks of the branches family, by number. */
-export const BRANCHES: readonly Check[] = [B01, B02, B03, B04, B05, B06, B07, B08, B09, B10, B11, B12];
+export const BRANCHES: readonly Check[] = [B01, B02, B03, B04, B05, B06, B07, B08, B09, B10, B11, B12, B13];

@@ -131,7 +131,8 @@ function nameToClear(standIn: StandIn, context: FileContext): string | undefined
   const { path, target, made } = standIn;
   const { file } = context;
   // What another module calls it is its name here where it is imported by that.
-  if (isMadeElsewhere(standIn, context)) return file.imports.has(path?.split('.')[0] ?? '') ? path : undefined;
+  if (isMadeElsewhere(standIn, context))
+    return file.imports.has(path?.split('.')[0] ?? '') ? path : undefined;
   if (target !== 'module' || !isTypeScript(file.path)) return path;
   return path && made.by.startsWith('vi.') ? `vi.mocked(${path})` : undefined;
 }

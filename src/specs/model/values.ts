@@ -52,8 +52,8 @@ export type Value =
   | { is: 'external'; module: string; name: string }
   /** An import whose module the file replaces: an object, of which functions are stand-ins. `members`: those made so far. */
   | { is: 'replaced'; module: string; name: string; binding: Binding; members: Map<string, Value> }
-  /** A declaration of another module of the project. */
-  | { is: 'project'; declared: Declared }
+  /** A declaration of another module of the project; `held`: works out what it holds. */
+  | { is: 'project'; declared: Declared; held?: () => Value }
   | { is: 'function'; node: FunctionNode; env: Env; tree: ModuleTree }
   /** `env`: where it is declared. */
   | { is: 'class'; node: AnyClass; tree: ModuleTree; env?: Env }
@@ -105,6 +105,28 @@ export function valueOfData(value: Data, node: Node, file: string): Value {
   const entries = new Map(Object.entries(value).map(([key, each]) => [key, part(each as Data)] as const));
   return { is: 'object', node, entries, open: false, file };
 }
+
+const MOST_ITEMS = 200;
+
+/**
+ * What a value is that is data of another module, or a part of such data: what that module makes of it, whatever is done
+ * to it since. Any other value is given as it is.
+ */
+export function heldData(value: Value): Value {
+  const data = value.is === 'project' ? value.held?.() : value.is === 'read' ? partHeld(value) : undefined;
+  if (data?.is === 'list' && data.items.length > MOST_ITEMS) return value;
+  return data && isData(data) ? data : value;
+}
+
+function partHeld({ of, name, than }: Extract<Value, { is: 'read' }>): Value | undefined {
+  if (than || (of.is !== 'project' && of.is !== 'read')) return undefined;
+  const whole = heldData(of);
+  if (whole.is === 'object') return whole.entries.get(name);
+  return whole.is === 'list' && !whole.open && /^\d+$/.test(name) ? whole.items[Number(name)] : undefined;
+}
+
+const isData = ({ is }: Value): boolean =>
+  is === 'constant' || is === 'text' || is === 'object' || is === 'list' || is === 'pattern';
 
 /** The thing that a value is, or was read off. */
 export function libraryObjectOf(value: Value | undefined): LibraryObject | undefined {

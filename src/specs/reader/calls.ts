@@ -79,7 +79,7 @@ export function evaluateCall(run: SpecReading, env: Env, node: CallNode): Value 
     }
     case 'read':
       if (target.name === 'catch') letPass(run, args[0], before);
-      return callMethod(run, env, target, args, node);
+      return callMethod(run, env, target, args, node, before);
     case 'global':
       return isOfPlatform(target.path)
         ? callGlobal(run, env, target.path, args, node)

@@ -5,6 +5,7 @@ import { TYPES } from '../../libraries/types.js';
 import type { Node } from 'oxc-parser';
 import { unwrapped, propertyChain } from '../../syntax/tree.js';
 import { printed } from './apply.js';
+import type { Guard } from '../model/steps.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Render } from '../model/steps.js';
 import type { Env } from '../model/env.js';
@@ -14,7 +15,7 @@ import { bareComponent } from './members.js';
 import { isOutOfSight } from './out-of-sight.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
-import { callbackGuard } from './guards.js';
+import { callbackGuard, guardOf } from './guards.js';
 import { loopGuard, loopOver, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
 import { assertsSince, forgotten } from './waiting.js';
@@ -57,13 +58,27 @@ function changedInPlace(
   if (slot?.value === list) run.setSlot(slot, { ...list, open: true });
 }
 
-/** A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. */
+// What stands before it in its chain may assert, or throw, where the promise is not rejected.
+function rejectionGuard(run: SpecReading, env: Env, node: CallNode, since: number): Guard {
+  const callee = unwrapped(node.callee);
+  const guard = guardOf(run, env, 'catch', callee.type === 'MemberExpression' ? callee.object : callee);
+  guard.covered = run.block.steps
+    .slice(since)
+    .some(({ kind, via }) => (kind === 'throw' || kind === 'assert') && !via);
+  return guard;
+}
+
+/**
+ * A method of a value that no dialect names: of a list, a promise, the page, an object that opens and closes. `since`: how
+ * many steps the running block had before what it is called on was read.
+ */
 export function callMethod(
   run: SpecReading,
   env: Env,
   target: Extract<Value, { is: 'read' }>,
   args: readonly Value[],
   node: CallNode,
+  since: number,
 ): Value {
   if (target.of.is === 'list' && CHANGING.has(target.name)) changedInPlace(run, env, node, target.of);
   const known = operatedBy(run, target.name, [target.of, ...args], node);
@@ -73,20 +88,22 @@ export function callMethod(
   const before = run.block.steps.length;
   const forgets = target.name === 'forEach' || (target.name === 'map' && run.discarded === node);
   if (RUNNING_METHODS.has(target.name)) {
-    const maybe = run.flags.maybe || mayBeEmpty(target.of) || target.name === 'catch';
-    const guard = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
+    const isWalk = run.flags.maybe || mayBeEmpty(target.of);
+    const walked = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
     const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));
-    for (const each of args) {
+    for (const [i, each] of args.entries()) {
       if (each.is !== 'function') continue;
+      // `load().catch(…)`, `load().then(…, …)`: it runs where the promise is rejected.
+      const isRejection = target.name === 'catch' || (target.name === 'then' && i === 1);
+      const maybe = isWalk || isRejection;
+      const guard = isRejection ? rejectionGuard(run, env, node, since) : walked;
       const loop = loopOver(run, target.of, node.callee) ?? run.flags.loop;
-      const given = run.under(
-        { maybe, guard, loop, inCallback: run.flags.inCallback || target.name === 'catch' },
-        () =>
-          repeating(run, () => {
-            // It runs once the promise is settled.
-            if (isChain) run.emit({ kind: 'waited' }, node);
-            return run.callFunction(each, target.name === 'reduce' ? [args[1] ?? item, item] : [item], node);
-          }),
+      const given = run.under({ maybe, guard, loop, inCallback: run.flags.inCallback || isRejection }, () =>
+        repeating(run, () => {
+          // It runs once the promise is settled.
+          if (isChain) run.emit({ kind: 'waited' }, node);
+          return run.callFunction(each, target.name === 'reduce' ? [args[1] ?? item, item] : [item], node);
+        }),
       );
       if (forgets) forgotten(run, given, node, before);
     }

@@ -51,8 +51,14 @@ export function importedValue(
   }
   return run.replaced.has(declared.file)
     ? inPlaceOf(declared.file, declared.name)
-    : (madeElsewhere(run, declared) ?? { is: 'project', declared });
+    : (madeElsewhere(run, declared) ?? declaredElsewhere(run, declared));
 }
+
+const declaredElsewhere = (run: SpecReading, declared: Declared): Value => ({
+  is: 'project',
+  declared,
+  held: () => run.declaredValue({ is: 'project', declared }),
+});
 
 /** The stand-in that another module of the project makes, once for all that import it; `part`: kept in an object by that name. */
 export function madeElsewhere(run: SpecReading, declared: Declared, part?: string): Value | undefined {
@@ -76,5 +82,5 @@ export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThi
 /** What a member of a whole module, `import * as kiln`, is. */
 export function moduleMember(run: SpecReading, file: string, name: string): Value {
   const declared = run.project.declared(file, name);
-  return declared && !run.replaced.has(declared.file) ? { is: 'project', declared } : UNKNOWN_VALUE;
+  return declared && !run.replaced.has(declared.file) ? declaredElsewhere(run, declared) : UNKNOWN_VALUE;
 }

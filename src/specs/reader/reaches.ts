@@ -10,7 +10,7 @@ import {
 } from '../../syntax/tree.js';
 import type { Reach } from '../model/steps.js';
 import type { SpecReading } from './spec-reading.js';
-import { libraryObjectOf, type LibraryObject, type Value } from '../model/values.js';
+import { heldData, libraryObjectOf, type LibraryObject, type Value } from '../model/values.js';
 
 const ONE_OF: Readonly<Partial<Record<TypeName, TypeName>>> = {
   elements: 'element',
@@ -39,7 +39,7 @@ export function reachBy(
     asUser: meaning.asked === 'as-user',
     missing: meaning.missing,
     waits: meaning.waits ?? false,
-    args: rest,
+    args: rest.map(heldData),
     from: sourceOf(asked),
     gives: meaning.gives,
     receiver,

@@ -7,7 +7,7 @@ import { viewOf } from '../../components/frameworks/react/jsx.js';
 import type { ComponentRef, ViewNode } from '../../components/view.js';
 import type { ModuleTree } from '../../project/project.js';
 import type { Env } from '../model/env.js';
-import type { Value } from '../model/values.js';
+import { heldData, type Value } from '../model/values.js';
 
 /** The names of a spec as markup in it sees them. */
 export function specScope(env: Env, tree: ModuleTree): ComponentScope {
@@ -50,7 +50,8 @@ function handedOver(env: Env, name: string): ComponentRef | undefined {
   return value?.is === 'project' ? { file: value.declared.file, local: value.declared.name } : undefined;
 }
 
-function boundOf(value: Value, tree: ModuleTree): NameBinding {
+function boundOf(given: Value, tree: ModuleTree): NameBinding {
+  const value = heldData(given);
   switch (value.is) {
     case 'constant':
     case 'text':
@@ -72,8 +73,14 @@ function boundOf(value: Value, tree: ModuleTree): NameBinding {
   }
 }
 
+// Modules may hold each other's data.
+const DEEPEST = 12;
+
 /** A value as an expression of markup. */
-export function exprOfValue(value: Value | undefined): Expr {
+export function exprOfValue(given: Value | undefined, depth = 0): Expr {
+  const value = given && heldData(given);
+  if (depth > DEEPEST) return UNKNOWN;
+  const inner = (each: Value): Expr => exprOfValue(each, depth + 1);
   switch (value?.is) {
     case 'constant':
       return constant(value.value);
@@ -82,11 +89,11 @@ export function exprOfValue(value: Value | undefined): Expr {
     case 'object':
       return {
         is: 'object',
-        entries: [...value.entries].map(([key, each]) => [key, exprOfValue(each)] as const),
+        entries: [...value.entries].map(([key, each]) => [key, inner(each)] as const),
         open: value.open,
       };
     case 'list':
-      return value.open ? SOMETHING : { is: 'list', items: value.items.map(exprOfValue) };
+      return value.open ? SOMETHING : { is: 'list', items: value.items.map(inner) };
     case 'function':
     case 'class':
       return FUNCTION;

@@ -1,0 +1,311 @@
+import { constant, importOfKey, type Constant, type Expr } from '../../components/expr.js';
+import {
+  componentNodes,
+  type Component,
+  type ComponentNode,
+  type Prop,
+  type ViewNode,
+} from '../../components/view.js';
+import type { Place } from '../../finding.js';
+import type { RenderedElement, RenderedNode, RenderedTree } from '../../rendering/rendered-tree.js';
+import type { SpecRendering } from '../../rendering/spec-rendering.js';
+import { hooksFor, type Block } from '../../specs/model/blocks.js';
+import type { Render } from '../../specs/model/steps.js';
+import { innermost } from '../../rendering/uses.js';
+import { askedBy, mayAskFor, type AskedData } from './asked-data.js';
+import { fileFact, inFile, type FileContext } from './context.js';
+import { runningSpecs } from './order.js';
+
+/** A text or a number that specs give, and that a component shows as it is. */
+export interface ShownDatum {
+  /** What it goes by across files. */
+  key: string;
+  /** As a developer would write it: `kiln.temp`, `useKilns().list[].name`. */
+  name: string;
+  /** The component that it is told of: which it is given to, or which shows what a function gives. */
+  component: string;
+  /** The function that gives it, by its key, where a stand-in lets it. */
+  by?: string;
+  given: Place;
+  shown: Place;
+  /** The component in whose markup that stands. */
+  shownBy: string | undefined;
+}
+
+/** What specs of a file give to components, and let functions give them. */
+interface ShownData {
+  /** Shown, and asked for by nothing in the file. */
+  unasked: readonly ShownDatum[];
+  /** What is asked for, or may be: by its key, or by that of something around it. */
+  asked: ReadonlySet<string>;
+  /** The functions whose stand-ins say what they give. */
+  functions: ReadonlySet<string>;
+}
+
+/** What a spec file gives to components, and which of that nothing in it asks for once it is shown. */
+export const SHOWN_DATA = fileFact('shown data', shownDataIn);
+
+/** How a component goes by. */
+export const componentKey = ({ file, name }: Pick<Component, 'file' | 'name'>): string => `${file}#${name}`;
+
+/** A key and those of all that is around: of `kilns[].lid.temp` also `kilns[].lid`, `kilns[]`, `kilns`. */
+export function keysAround(key: string): string[] {
+  const ends = [...key.matchAll(/\.|\[\]| |$/g)].map(({ index }) => index);
+  return ends.map((end) => key.slice(0, end));
+}
+
+function shownDataIn(context: FileContext): ShownData {
+  const { file, rendering } = context;
+  const asked = new Set<string>();
+  const sources = new Map<Render, Source[]>();
+  const functions = new Set(file.renders.flatMap((render) => [...rendering.answers.at(render).keys()]));
+  for (const spec of runningSpecs(file)) {
+    const words = askedInSpec(spec, context);
+    for (const render of rendering.rendersFor(spec)) {
+      const own = sources.get(render) ?? [...propsGiven(render, context), ...answersGiven(render, context)];
+      sources.set(render, own);
+      for (const { given, open, cut, ...use } of rendering.tree(render).uses) {
+        const component = behind(use.component, context);
+        noteAsked({
+          key: componentKey(component),
+          data: dataIn(component, given),
+          open: open || cut === true,
+        });
+      }
+      own.forEach(noteAsked);
+      for (const each of functions) if (!rendering.answers.at(render).has(each)) asked.add(each);
+    }
+    function noteAsked({ key, data, open }: Pick<Source, 'key' | 'data' | 'open'>): void {
+      if (open || words === 'anything') asked.add(key);
+      else for (const each of data) if (!isKnown(each) || mayAskFor(words, each)) asked.add(each.key);
+    }
+  }
+  return { unasked: unaskedIn(sources, asked, context), asked, functions };
+}
+
+function askedInSpec(spec: Block, { file }: FileContext): AskedData | 'anything' {
+  const blocks = new Set([spec, ...hooksFor(spec, 'before-all', 'before-each', 'after-each')]);
+  return askedBy(
+    [...blocks].flatMap(({ steps }) => steps),
+    file.reaches.filter(({ block }) => blocks.has(block)),
+  );
+}
+
+/** Something that a spec gives: to a component in its markup, or by what a stand-in gives. */
+interface Source {
+  key: string;
+  component?: Component;
+  data: readonly Datum[];
+  /** It may be given more than can be read. */
+  open: boolean;
+  /** What is rendered instead, where others stand in the place of some of its values. */
+  marked: (marks: Marks, instead: Instead) => Instead;
+}
+
+type Instead = Parameters<SpecRendering['given']>[0];
+type Marks = ReadonlyMap<string, string | number>;
+
+// Of what specs give and nothing asks for, what is shown.
+function unaskedIn(
+  sources: ReadonlyMap<Render, readonly Source[]>,
+  asked: ReadonlySet<string>,
+  context: FileContext,
+): ShownDatum[] {
+  const { rendering } = context;
+  const found = new Map<string, ShownDatum>();
+  for (const [render, own] of sources) {
+    const tree = rendering.tree(render);
+    const left = own.flatMap(({ key, component, data, open }) =>
+      open || asked.has(key)
+        ? []
+        : data.filter(isKnown).flatMap((each) => {
+            const isDone = found.has(each.key) || keysAround(each.key).some((around) => asked.has(around));
+            return !isDone && showsOne(tree, each.values) ? [{ ...each, of: key, component }] : [];
+          }),
+    );
+    if (left.length === 0) continue;
+    const marks = new Map(left.map((each, i) => [each.key, markOf(each, i)] as const));
+    const instead = own.reduce<Instead>((all, { marked }) => marked(marks, all), {});
+    const otherwise = rendering.given(instead, render).tree(render);
+    for (const { key, name, values, of, component } of left) {
+      const element = showing(values, String(marks.get(key)), tree, otherwise);
+      const told = component ?? (element?.component && behind(element.component, context));
+      if (!element || !told) continue;
+      const { file, place } = element;
+      found.set(key, {
+        key,
+        name,
+        component: componentKey(told),
+        by: component ? undefined : of,
+        given: inFile(context, render.place),
+        shown: { file, ...place },
+        shownBy: element.component && componentKey(behind(element.component, context)),
+      });
+    }
+  }
+  return [...found.values()];
+}
+
+const behind = (component: Component, { project }: FileContext): Component =>
+  innermost(component, project) ?? component;
+
+// What the spec's own markup gives to components of the project.
+function propsGiven(render: Render, context: FileContext): Source[] {
+  const { project } = context;
+  const view = render.view ?? [];
+  return [...componentNodes(view)].flatMap((node) => {
+    const named = node.ref && project.component(render.file, node.ref);
+    if (!named) return [];
+    const component = behind(named, context);
+    return {
+      key: componentKey(component),
+      component,
+      data: dataIn(component, node.props),
+      open: node.open,
+      marked: (marks, instead) => ({
+        ...instead,
+        view: withNode(instead.view ?? view, node, withMarks(component, node, marks)),
+      }),
+    } satisfies Source;
+  });
+}
+
+// What stand-ins let functions give.
+function answersGiven(render: Render, { rendering }: FileContext): Source[] {
+  const answers = rendering.answers.at(render);
+  return [...answers].map(([key, expr]) => ({
+    key,
+    data: gathered(key, `${importOfKey(key)?.name ?? ''}()`, expr),
+    open: false,
+    marked: (marks, instead) => ({
+      ...instead,
+      answers: new Map(instead.answers ?? answers).set(key, withMarksIn(key, expr, marks)),
+    }),
+  }));
+}
+
+/** Something that is given; `values`: all that it is, where those are known texts or numbers. */
+interface Datum {
+  key: string;
+  name: string;
+  values?: readonly (string | number)[];
+}
+
+type Known = Datum & { values: readonly (string | number)[] };
+
+const isKnown = (datum: Datum): datum is Known => datum.values !== undefined;
+
+const SHORTEST = 2;
+const MOST_DATA = 60;
+
+function dataIn(component: Component, props: ReadonlyMap<string, Prop>): Datum[] {
+  const key = componentKey(component);
+  return [...props]
+    .flatMap(([name, prop]) => ('expr' in prop ? gathered(`${key} ${name}`, name, prop.expr) : []))
+    .slice(0, MOST_DATA);
+}
+
+// The values in an expression, those of the items of a list together.
+function gathered(key: string, name: string, expr: Expr): Datum[] {
+  const found = new Map<string, Datum>();
+  const note = (datum: Datum): void => {
+    const known = found.get(datum.key);
+    const values = known ? known.values && datum.values && [...known.values, ...datum.values] : datum.values;
+    found.set(datum.key, { ...datum, values });
+  };
+  const gather = (at: { key: string; name: string }, each: Expr): void => {
+    const within = (part: string): typeof at => ({ key: at.key + part, name: at.name + part });
+    switch (each.is) {
+      case 'constant':
+        if (isData(each.value)) note({ ...at, values: [each.value] });
+        return;
+      case 'object':
+        for (const [entry, inner] of each.entries) gather(within(`.${entry}`), inner);
+        return;
+      case 'list':
+        for (const item of each.items) gather(within('[]'), item);
+        return;
+      case 'something':
+        return;
+      default:
+        note(at);
+    }
+  };
+  gather({ key, name }, expr);
+  return [...found.values()].slice(0, MOST_DATA);
+}
+
+const isData = (value: Constant): value is string | number =>
+  (typeof value === 'string' || typeof value === 'number') && String(value).trim().length >= SHORTEST;
+
+// Something that stands nowhere else, of the same type.
+const markOf = ({ values: [first] }: Known, i: number): string | number =>
+  typeof first === 'number' ? 7_310_000 + i * 10 + 3 : `qzx${i}xzq`;
+
+// The expression with marks in the place of some values.
+function withMarksIn(key: string, expr: Expr, marks: Marks): Expr {
+  const mark = marks.get(key);
+  if (mark !== undefined && expr.is === 'constant' && isData(expr.value)) return constant(mark);
+  if (expr.is === 'list')
+    return { ...expr, items: expr.items.map((each) => withMarksIn(`${key}[]`, each, marks)) };
+  if (expr.is !== 'object') return expr;
+  return {
+    ...expr,
+    entries: expr.entries.map(([name, each]) => [name, withMarksIn(`${key}.${name}`, each, marks)]),
+  };
+}
+
+function withMarks(component: Component, node: ComponentNode, marks: Marks): ComponentNode {
+  const key = componentKey(component);
+  const props = [...node.props].map(
+    ([name, prop]) =>
+      [name, 'expr' in prop ? { expr: withMarksIn(`${key} ${name}`, prop.expr, marks) } : prop] as const,
+  );
+  return { ...node, props: new Map<string, Prop>(props) };
+}
+
+// The view with another node in the place of one.
+const withNode = (view: readonly ViewNode[], old: ComponentNode, by: ComponentNode): ViewNode[] =>
+  view.map((node) => {
+    if (node === old) return by;
+    if (node.kind === 'component')
+      return {
+        ...node,
+        slots: new Map([...node.slots].map(([name, inner]) => [name, withNode(inner, old, by)] as const)),
+      };
+    return 'children' in node ? { ...node, children: withNode(node.children, old, by) } : node;
+  });
+
+const showsOne = ({ elements }: RenderedTree, values: readonly (string | number)[]): boolean =>
+  elements.some((element) => values.some((value) => shows(element, String(value))));
+
+// The element that shows one of the values, and would show another in its place.
+function showing(
+  values: readonly (string | number)[],
+  mark: string,
+  given: RenderedTree,
+  otherwise: RenderedTree,
+): RenderedElement | undefined {
+  const found = otherwise.elements.find((each) => shows(each, mark));
+  const isThat = ({ file, place }: RenderedElement): boolean =>
+    file === found?.file && place.start === found.place.start;
+  return given.elements.some((each) => isThat(each) && values.some((value) => shows(each, String(value))))
+    ? found
+    : undefined;
+}
+
+const ATTRIBUTES: readonly string[] = ['alt', 'title', 'placeholder', 'aria-label', 'href', 'src'];
+
+const shows = ({ children, attributes }: RenderedElement, text: string): boolean =>
+  children.some((node) => says(node, text)) ||
+  ATTRIBUTES.some((name) => {
+    const expr = attributes.get(name);
+    return expr?.is === 'constant' && String(expr.value).includes(text);
+  });
+
+const says = (node: RenderedNode, text: string): boolean =>
+  node.kind === 'text' &&
+  node.sure &&
+  node.pieces.some((piece) =>
+    typeof piece === 'string' ? piece.includes(text) : piece?.some((each) => each.includes(text)),
+  );
