@@ -9,13 +9,16 @@ import { inFile, type FileContext } from '../questions/context.js';
 import { evidence, markupOf } from '../questions/element-markup.js';
 import { betterQuery, certaintyOf } from '../../writing/rewrite.js';
 import { assertsAbsence, isTestIdSelector, takesElements } from '../questions/used-reaches.js';
-import { onceAFile } from '../questions/once-a-file.js';
+import { onceAFile, onceAFileMended } from '../questions/once-a-file.js';
 import { FIELD, isSaidBeside, toldRole } from '../questions/own-words.js';
 import { withArticle } from '../../util/plural.js';
 
 const message = (id: string, markup: string): string =>
   `${markup} is reached by the test id “${id}”, though a user can name it.`;
 const advice = (query: string): string => `Reach it as a user would: ${query}`;
+
+const messageGiven = (id: string, markup: string): string =>
+  `${markup} is reached by “${id}”, a test id that the spec gives it, though a user can name it.`;
 
 const messageTold = (id: string, name: string | undefined, role: string): string =>
   name === undefined
@@ -55,8 +58,13 @@ export const Q02: FileCheck = {
   mended: "screen.getByRole('button', { name: 'Fire' })",
   run(context) {
     if (!context.userCentred) return [];
+    const known = context.used.flatMap(({ reach }) => check(reach, context) ?? []);
     return [
-      ...context.used.flatMap(({ reach }) => check(reach, context) ?? []),
+      ...known.filter(({ isGiven }) => !isGiven).map(({ finding }) => finding),
+      ...onceAFileMended(
+        known.filter(({ isGiven }) => isGiven).map(({ finding }) => finding),
+        'here, too',
+      ),
       ...onceAFile(told(context), 'here, too'),
     ];
   },
@@ -92,7 +100,8 @@ function told(context: FileContext): Finding[] {
   return [...byId.values()];
 }
 
-function check(reach: Reach, context: FileContext): Finding | undefined {
+// `isGiven`: the spec itself gives the test id to a component, to find it by.
+function check(reach: Reach, context: FileContext): { finding: Finding; isGiven: boolean } | undefined {
   const attribute = context.testIdAttribute;
   // A wrapper or a test bed has nothing better.
   if (!takesElements(reach)) return undefined;
@@ -102,17 +111,20 @@ function check(reach: Reach, context: FileContext): Finding | undefined {
   const { element } = target;
   // Written in the spec, or in a child that the spec makes for itself.
   if (!element.component || element.component.file === context.file.path) return undefined;
-  if ([...element.filled].some((name) => name.startsWith('data-'))) return undefined;
-  const better = betterQuery(reach, element, context);
+  const isGiven = [...element.filled].some((name) => name.startsWith('data-'));
+  // By a text, what is found need not be what was given the id.
+  const better = betterQuery(reach, element, context, isGiven ? 'role' : 'any');
   if (!better) return undefined;
-  return {
+  const id = inShort(textOfValue(reach.args[0]) ?? '', 40);
+  const finding: Finding = {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),
     certainty: certaintyOf(reach, better, context),
-    message: message(inShort(textOfValue(reach.args[0]) ?? '', 40), markupOf(element)),
+    message: (isGiven ? messageGiven : message)(id, markupOf(element)),
     advice: advice(better.query),
     evidence: evidence(reach, element),
     suggestion: better.query,
     mend: better.mend,
   };
+  return { finding, isGiven };
 }
