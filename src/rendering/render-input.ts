@@ -14,6 +14,8 @@ export interface RenderInput {
   stubs?: ReadonlySet<string>;
   /** Files of components that the spec replaces by stand-ins. */
   replaced?: ReadonlySet<string>;
+  /** Of modules that keep the rest, the names that stand-ins take the place of. */
+  overridden?: ReadonlyMap<string, ReadonlySet<string>>;
   /** What stands around it, if that can be read. */
   wrapper?: ComponentNode | 'unknown';
   /** Whether to keep what no given prop shows, too. */

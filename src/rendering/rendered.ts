@@ -1,3 +1,4 @@
+import { standsIn } from '../specs/model/blocks.js';
 import type { Framework } from '../components/shown.js';
 import { kebabCase } from '../util/case.js';
 import { isInstalled } from '../util/paths.js';
@@ -538,14 +539,18 @@ class Expansion {
   }
 
   // The module of the component itself, or the index file that it is imported through.
-  #isReplaced({ ref }: ComponentNode, { file }: Component, context: Context): boolean {
-    const { replaced } = this.#input;
+  #isReplaced({ ref }: ComponentNode, { file, name }: Component, context: Context): boolean {
+    const { replaced, overridden = new Map() } = this.#input;
     if (!replaced || replaced.size === 0) return false;
-    if (replaced.has(file)) return true;
-    if (!ref || !('specifier' in ref)) return false;
-    if (replaced.has(ref.specifier)) return true;
-    const through = this.#project.resolve(context.file, ref.specifier);
-    return through !== undefined && replaced.has(through);
+    const asked = ref && 'specifier' in ref ? ref : undefined;
+    const names = asked ? [name, asked.name] : [name];
+    const isStandIn = (module: string): boolean =>
+      names.some((each) => standsIn({ replaced, overridden }, module, each));
+    if (isStandIn(file)) return true;
+    if (!asked) return false;
+    if (isStandIn(asked.specifier)) return true;
+    const through = this.#project.resolve(context.file, asked.specifier);
+    return through !== undefined && isStandIn(through);
   }
 
   #shown(

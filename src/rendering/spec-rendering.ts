@@ -72,6 +72,7 @@ export class SpecRendering {
   readonly #scopes = new Map<Block, SearchScope>();
   readonly #targets = new Map<Reach, Target>();
   readonly #replaced: ReadonlySet<string>;
+  readonly #overridden: SpecFile['overridden'];
   readonly #tellsContexts: boolean;
   /** Which props of a component show. */
   readonly shownProps: ShownProps;
@@ -95,6 +96,7 @@ export class SpecRendering {
     this.#file = file;
     this.#testIdAttribute = testIdAttribute;
     this.#replaced = file.replaced;
+    this.#overridden = file.overridden;
     this.#tellsContexts = tellsContexts(file);
   }
 
@@ -192,6 +194,7 @@ export class SpecRendering {
       shallow,
       stubs,
       replaced,
+      overridden: this.#overridden,
       wrapper,
       everything,
       answers,

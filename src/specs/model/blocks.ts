@@ -173,6 +173,8 @@ export interface SpecFile {
   imported: ReadonlySet<string>;
   /** Modules that it replaces by stand-ins: files of the project, and package names. */
   replaced: ReadonlySet<string>;
+  /** Of those that keep the rest of the real module, the names that stand-ins take the place of. */
+  overridden: ReadonlyMap<string, ReadonlySet<string>>;
   /** The calls that replace modules. */
   replacements: Replacement[];
   /** Whether calls that can't be read may have effects on all specs. */
@@ -263,10 +265,20 @@ export const usesInBlock = (block: Block, binding: Binding): readonly StepOf<'us
 export const assigns = (block: Block, binding: Binding): boolean =>
   usesInBlock(block, binding).some(({ use }) => use.how === 'assign');
 
+/** Whether something stands in for an export of a module, by its specifier or its file: for all of them, where the rest of it is not kept. */
+export const standsIn = (
+  { replaced, overridden }: Pick<SpecFile, 'replaced' | 'overridden'>,
+  module: string,
+  name: string,
+): boolean => replaced.has(module) && (overridden.get(module)?.has(name) ?? true);
+
 /** Whether a name is imported from a module that the file replaces by a stand-in. */
-export function isReplacedImport({ kind, name }: Binding, { imports, replaced }: SpecFile): boolean {
+export function isReplacedImport(
+  { kind, name }: Binding,
+  { imports, replaced, overridden }: SpecFile,
+): boolean {
   const from = kind === 'import' ? imports.get(name) : undefined;
-  return from !== undefined && replaced.has(from.specifier);
+  return from !== undefined && standsIn({ replaced, overridden }, from.specifier, from.name);
 }
 
 /** The hooks of one time that run for a spec, outer first. */

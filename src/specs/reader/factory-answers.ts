@@ -4,7 +4,15 @@ import { constant, type Expr } from '../../components/expr.js';
 import { exprOf } from '../../components/read-expr.js';
 import type { ComponentScope } from '../../components/scope.js';
 import { TYPES } from '../../libraries/types.js';
-import { isFunction, memberName, propertyName, unwrapped, type FunctionNode } from '../../syntax/tree.js';
+import {
+  calledName,
+  isFunction,
+  literalText,
+  memberName,
+  propertyName,
+  unwrapped,
+  type FunctionNode,
+} from '../../syntax/tree.js';
 import type { SpecReading } from './spec-reading.js';
 import { specScope } from './spec-scope.js';
 
@@ -27,6 +35,45 @@ export function namesGivenBy(factory: FunctionNode): ReadonlySet<string> | undef
   return made?.type === 'ObjectExpression' && entries.size === made.properties.length
     ? new Set(entries.keys())
     : undefined;
+}
+
+const ACTUAL: ReadonlySet<string | undefined> = new Set(['importActual', 'requireActual', 'importOriginal']);
+
+/**
+ * The names that the factory of a module gives of its own, where it gives all others as the real module does:
+ * `async () => ({ ...(await vi.importActual('./kiln')), load: vi.fn() })`; undefined where that is not so, or can't be told.
+ */
+export function namesOverridden(factory: FunctionNode, specifier: string): ReadonlySet<string> | undefined {
+  const made = madeBy(factory);
+  if (made?.type !== 'ObjectExpression') return undefined;
+  const [first, ...own] = made.properties;
+  const names = entriesOf(factory);
+  if (first?.type !== 'SpreadElement' || names.size !== own.length) return undefined;
+  return isActual(first.argument, factory, specifier) ? new Set(names.keys()) : undefined;
+}
+
+function isActual(node: Node, factory: FunctionNode, specifier: string): boolean {
+  const value = unwrapped(node);
+  if (value.type === 'AwaitExpression') return isActual(value.argument, factory, specifier);
+  if (value.type === 'Identifier') {
+    const init = factory.body?.type === 'BlockStatement' ? keptAs(value.name, factory.body.body) : undefined;
+    return init !== undefined && isActual(init, factory, specifier);
+  }
+  if (value.type !== 'CallExpression') return false;
+  const { callee, arguments: given } = value;
+  const [asked] = given;
+  const [param] = factory.params;
+  const isParam = param?.type === 'Identifier' && callee.type === 'Identifier' && callee.name === param.name;
+  return (isParam || ACTUAL.has(calledName(value))) && (!asked || literalText(asked) === specifier);
+}
+
+// What `const actual = …` keeps under a name.
+function keptAs(name: string, statements: readonly Node[]): Node | undefined {
+  for (const each of statements)
+    if (each.type === 'VariableDeclaration' && each.kind === 'const')
+      for (const { id, init } of each.declarations)
+        if (id.type === 'Identifier' && id.name === name && init) return init;
+  return undefined;
 }
 
 function madeBy({ body }: FunctionNode): Node | undefined {

@@ -1,5 +1,6 @@
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
+import { standsIn } from '../model/blocks.js';
 import { replacedValue } from './replaced-modules.js';
 import type { Declared } from '../../project/project.js';
 import type { SpecReading } from './spec-reading.js';
@@ -35,21 +36,21 @@ export function importedValue(
     from === run.file.path ? replacedValue(run, module, exported, binding) : UNKNOWN_VALUE;
   const meaning = run.project.libraries.meaningOf(specifier, name);
   if (meaning) return { is: 'library', meaning, module: specifier, name };
-  if (run.replaced.has(specifier)) return inPlaceOf(specifier, name);
+  if (standsIn(run, specifier, name)) return inPlaceOf(specifier, name);
   const file = run.project.resolve(from, specifier);
   if (!file) {
     const guessed = byCompany(run, from, specifier, name);
     if (guessed) return guessed;
     return specifier.startsWith('.') ? UNKNOWN_VALUE : { is: 'external', module: specifier, name };
   }
-  if (run.replaced.has(file)) return inPlaceOf(file, name);
+  if (standsIn(run, file, name)) return inPlaceOf(file, name);
   if (name === '*') return { is: 'project', declared: { file, name: '*' } };
   const declared = run.project.declared(file, name);
   if (!declared) {
     const handed = run.project.handedOn(file, name);
     return handed ? importedValue(run, file, handed.specifier, handed.name) : UNKNOWN_VALUE;
   }
-  return run.replaced.has(declared.file)
+  return standsIn(run, declared.file, declared.name)
     ? inPlaceOf(declared.file, declared.name)
     : (madeElsewhere(run, declared) ?? declaredElsewhere(run, declared));
 }
@@ -82,5 +83,7 @@ export const GLOBAL_OBJECTS: ReadonlySet<string> = new Set(['window', 'globalThi
 /** What a member of a whole module, `import * as kiln`, is. */
 export function moduleMember(run: SpecReading, file: string, name: string): Value {
   const declared = run.project.declared(file, name);
-  return declared && !run.replaced.has(declared.file) ? declaredElsewhere(run, declared) : UNKNOWN_VALUE;
+  return declared && !standsIn(run, declared.file, declared.name)
+    ? declaredElsewhere(run, declared)
+    : UNKNOWN_VALUE;
 }

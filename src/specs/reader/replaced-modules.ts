@@ -14,7 +14,7 @@ import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
 import { libraryObjectOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
-import { entriesOf, namesGivenBy } from './factory-answers.js';
+import { entriesOf, namesGivenBy, namesOverridden } from './factory-answers.js';
 import { liftedName } from './lifted-names.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 
@@ -37,6 +37,8 @@ export function findReplaced(run: SpecReading, statements: readonly Node[]): voi
     const file = run.project.resolve(run.tree.path, specifier);
     if (file) run.replaced.add(file);
     const factory = second && unwrapped(second);
+    const own = factory && isFunction(factory) ? namesOverridden(factory, specifier) : undefined;
+    if (own) for (const each of [specifier, file]) if (each !== undefined) run.overridden.set(each, own);
     // Options may leave the real thing in place.
     if (name === 'mock' && (!factory || isFunction(factory))) {
       const replacement = { by: factory ?? ('automatic' as const), call, file };

@@ -110,6 +110,7 @@ export class SpecReading {
   readonly origins = new WeakMap<Value, Origin>();
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
   readonly replaced = new Set<string>();
+  readonly overridden = new Map<string, ReadonlySet<string>>();
   /** How it replaces them, by the same names, where that can be read. */
   readonly moduleReplacements = new Map<string, ModuleReplacement>();
   /** Runner functions used with no import, each at its first use. */

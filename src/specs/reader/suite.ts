@@ -28,6 +28,7 @@ export function readSpecFile(project: Project, tree: ModuleTree, helpers: Helper
   const statements = tree.script.program.body as readonly Node[];
   findReplaced(run, statements);
   file.replaced = run.replaced;
+  file.overridden = run.overridden;
   file.globals = run.globals;
   const env = new Env(undefined, file.root);
   run.moduleEnvs.set(tree.path, env);
@@ -93,6 +94,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     imports: tree.facts.imports,
     imported: importedFiles(project, tree),
     replaced: new Set(),
+    overridden: new Map(),
     replacements: [],
     unknownEffects: false,
     ownSpecsFirst: false,
