@@ -111,16 +111,18 @@ function check(reach: Reach, context: FileContext): { finding: Finding; isGiven:
   const { element } = target;
   // Written in the spec, or in a child that the spec makes for itself.
   if (!element.component || element.component.file === context.file.path) return undefined;
+  const id = textOfValue(reach.args[0]) ?? '';
   const isGiven = [...element.filled].some((name) => name.startsWith('data-'));
+  // Another component gives it, or a module of words.
+  if (isGiven && !isSaidBeside(id, context.file)) return undefined;
   // By a text, what is found need not be what was given the id.
   const better = betterQuery(reach, element, context, isGiven ? 'role' : 'any');
   if (!better) return undefined;
-  const id = inShort(textOfValue(reach.args[0]) ?? '', 40);
   const finding: Finding = {
     place: inFile(context, reach.place),
     within: titlesOf(reach.block),
     certainty: certaintyOf(reach, better, context),
-    message: (isGiven ? messageGiven : message)(id, markupOf(element)),
+    message: (isGiven ? messageGiven : message)(inShort(id, 40), markupOf(element)),
     advice: advice(better.query),
     evidence: evidence(reach, element),
     suggestion: better.query,

@@ -12,7 +12,8 @@ import { inFile, truePlace, type FileContext } from '../questions/context.js';
 import { eachHooksAround, quotedTitle, runningSpecs, withHooksBefore } from '../questions/order.js';
 import { userOf } from '../questions/rendered-user.js';
 import { assignedLeak } from '../questions/assigned.js';
-import { changesOf, leakOf, writesOf, type Side, type UseStep } from '../questions/leak.js';
+import type { Value } from '../../specs/model/values.js';
+import { changesOf, leakOf, surelyAssigns, writesOf, type Side, type UseStep } from '../questions/leak.js';
 
 const message = (name: string, changer: string, reader: string): string =>
   `${changer} changes ${name}, which its module keeps for the whole file; ${reader} gets it changed.`;
@@ -54,9 +55,9 @@ function check(binding: Binding, context: FileContext): Finding[] {
   const { file } = context;
   // A module's own variable is kept as well where a function of it gives it another value.
   const isVariable = file.outside.includes(binding);
-  const leak = leakOf(binding, file) ?? (isVariable ? assignedLeak(binding, file) : undefined);
-  const change =
-    leak?.change ?? changesOf(binding, file)[0] ?? (isVariable ? assigning(binding, file) : undefined);
+  const set = isVariable ? assigning(binding, file) : undefined;
+  const leak = leakOf(binding, file) ?? (set && assignedLeak(binding, file));
+  const change = leak?.change ?? changesOf(binding, file)[0] ?? set;
   if (!change || binding.frozen || isPutBack(change, binding) || isReset(binding, context)) return [];
   const read: Seen | undefined = leak?.read ?? showing(binding, change, context);
   if (!read) return [];
@@ -97,6 +98,7 @@ function isPutBack({ spec, step }: Side, binding: Binding): boolean {
   return uses.slice(uses.indexOf(step) + 1).some(({ use }) => {
     const isWrite = use.how === 'write' || use.how === 'assign';
     return (
+      (use.how === 'assign' && isFresh(use.value)) ||
       undoing(step.use.path) === use.path.join('.') ||
       (isWrite && use.path.join('.') === step.use.path.join('.'))
     );
@@ -118,17 +120,26 @@ function undoing(path: readonly string[]): string | undefined {
 
 const sets = (step: UseStep): boolean => step.use.how === 'assign' || writesOf(step) !== undefined;
 
-// The first spec that gives a variable another value, where no hook around it does so too.
+// The first spec that gives a variable another value, where nothing that is assigned is a way back.
 function assigning(binding: Binding, file: FileContext['file']): Side | undefined {
-  const isAssigned = ({ use, inCallback }: UseStep): boolean =>
-    use.how === 'assign' && !use.compound && !inCallback;
-  for (const spec of runningSpecs(file)) {
-    const step = usesInBlock(spec, binding).find(isAssigned);
-    const isReset = eachHooksAround(spec).some((hook) => usesInBlock(hook, binding).some(sets));
-    if (step && !isReset) return { spec, step };
-  }
-  return undefined;
+  const specs = runningSpecs(file).map((spec) => ({
+    spec,
+    steps: usesInBlock(spec, binding).filter(({ use }) => use.how === 'assign'),
+  }));
+  const isSet = (step: UseStep): boolean => surelyAssigns(step) && !isFresh(step.use.value);
+  if (!specs.every(({ steps }) => steps.every(isSet))) return undefined;
+  const first = specs.find(({ steps }) => steps.length > 0);
+  const [step] = first?.steps ?? [];
+  if (!first || !step) return undefined;
+  const isReset = eachHooksAround(first.spec).some((hook) => usesInBlock(hook, binding).some(sets));
+  return isReset ? undefined : { spec: first.spec, step };
 }
+
+// `new Map()`, `[]`, `{}`: what a module starts anew with.
+const isFresh = (value: Value | undefined): boolean =>
+  value?.is === 'instance' ||
+  (value?.is === 'list' && value.items.length === 0) ||
+  (value?.is === 'object' && value.entries.size === 0);
 
 // A later spec that renders a component which uses what was changed.
 function showing(binding: Binding, change: Side, context: FileContext): Seen | undefined {
