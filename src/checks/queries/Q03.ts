@@ -15,6 +15,8 @@ import { assertsAbsence } from '../questions/used-reaches.js';
 import { onceAFile } from '../questions/once-a-file.js';
 import { FIELD, isSaidBeside, toldRole } from '../questions/own-words.js';
 import type { Wanted } from '../../rendering/match.js';
+import { roleOf } from '../../rendering/role.js';
+import type { RenderedElement } from '../../rendering/rendered-tree.js';
 import { wantedOf } from '../../rendering/user-queries.js';
 
 const message = (by: string, markup: string, role: string): string =>
@@ -22,6 +24,8 @@ const message = (by: string, markup: string, role: string): string =>
 const messageOfText = (text: string, role: string): string => message('text', `“${inShort(text, 40)}”`, role);
 const messageNamed = (by: string, name: string, role: string): string =>
   `What the spec itself calls “${name}” is reached by its ${by}: its role and name say that it is ${withArticle(role)}.`;
+const messageWithin = (markup: string, control: string, role: string): string =>
+  `${markup} is reached by its text, within ${control}: that it is ${withArticle(role)} with that name is not asked.`;
 const messagePressed = (shown: string): string =>
   `${shown} is clicked by its text, which plain text has as well: no role says that it can be clicked.`;
 const advicePressed =
@@ -54,6 +58,7 @@ export const Q03: FileCheck = {
       if (step.kind === 'assert' && assertsAbsence(step.assertion)) return [];
       const own =
         check(reach, context) ??
+        (step.kind === 'act' ? byItsControl(reach, context) : undefined) ??
         byItsTag(reach, context) ??
         byItsName(reach, context) ??
         (step.kind === 'act' ? byOthers(reach, context) : undefined);
@@ -64,6 +69,38 @@ export const Q03: FileCheck = {
     return [...found, ...onceAFile(pressed, 'clicked by its text, too')];
   },
 };
+
+// `<button><span>Fire</span></button>`: what is acted on is a text within a control of that very name.
+function byItsControl(reach: Reach, context: FileContext): Finding | undefined {
+  const asked = wantedOf(reach.args[0]);
+  if (reach.by !== 'text' || !reach.asUser || reach.position !== undefined || !asked) return undefined;
+  const target = context.rendering.target(reach);
+  if (target.kind !== 'one' || roleOf(target.element) !== null) return undefined;
+  const control = controlAround(target.element);
+  if (!control) return undefined;
+  const better = betterQuery(reach, control, context, 'role');
+  const role = better ? better.handle.role : roleOf(control) === undefined ? 'button' : undefined;
+  if (role === undefined || (better && !better.handle.asked)) return undefined;
+  const query = better?.query ?? queryByRole(reach, role, asked, context);
+  return {
+    place: inFile(context, reach.place),
+    within: titlesOf(reach.block),
+    certainty: better ? certaintyOf(reach, better, context) : 'likely',
+    message: messageWithin(markupOf(target.element), markupOf(control), role),
+    advice: advice(query),
+    evidence: evidence(reach, control),
+    suggestion: query,
+  };
+}
+
+// The control that an element is a part of; one that can't be told is none.
+function controlAround({ parent }: RenderedElement): RenderedElement | undefined {
+  if (!parent) return undefined;
+  const role = roleOf(parent);
+  // What is spread into a button seldom makes something else of it.
+  if (role === undefined) return parent.tag === 'button' ? parent : undefined;
+  return role !== null && CONTROLS.has(role) ? parent : controlAround(parent);
+}
 
 // What is clicked is a control, whichever; texts are clicked all over a file.
 function byItsPress(reach: Reach, step: Step, context: FileContext): Finding | undefined {
