@@ -200,6 +200,9 @@ export interface Component {
   registered?: ReadonlyMap<string, ComponentRef>;
 }
 
+/** Whether a component, by its name, only gives something to all that stands in it: `KilnProvider`, `MemoryRouter`. */
+export const isProviderName = (name: string): boolean => /(?:Provider|Router)$/.test(name);
+
 /** The condition of what is only reached where no return before it was taken, in words. */
 export const EARLY_RETURN = 'depends on an early return';
 

@@ -1,6 +1,6 @@
 import { changeBy } from '../libraries/changes.js';
 import type { Expr } from '../components/expr.js';
-import type { Component, ComponentNode, ViewNode } from '../components/view.js';
+import { isProviderName, type Component, type ComponentNode, type ViewNode } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import { hooksFor, blocksAround, type Block, type SpecFile } from '../specs/model/blocks.js';
 import type { Reach, Render } from '../specs/model/steps.js';
@@ -159,6 +159,15 @@ export class SpecRendering {
   component({ view, file }: Render): Component | undefined {
     const [node] = view ?? [];
     return node?.kind === 'component' && node.ref ? this.#project.component(file, node.ref) : undefined;
+  }
+
+  /** The component that a render call is about: the one within the providers that the spec writes around it. */
+  subject(render: Render): Component | undefined {
+    let [node] = render.view ?? [];
+    for (let inner = withinProvider(node); inner; inner = withinProvider(inner)) node = inner;
+    const isOuter = node === render.view?.[0];
+    const found = isOuter || node?.kind !== 'component' ? undefined : node.ref;
+    return (found && this.#project.component(render.file, found)) ?? this.component(render);
   }
 
   /** What one render call shows. */
@@ -327,6 +336,17 @@ export class SpecRendering {
     this.#scopes.set(block, scope);
     return scope;
   }
+}
+
+// The only thing that a provider is written around.
+function withinProvider(node: ViewNode | undefined): ViewNode | undefined {
+  if (node?.kind !== 'component' || !isProviderName(node.name)) return undefined;
+  const inside = [...node.slots.values()]
+    .flat()
+    .filter(
+      (each) => each.kind !== 'text' || each.text.is !== 'constant' || String(each.text.value).trim() !== '',
+    );
+  return inside.length === 1 ? inside[0] : undefined;
 }
 
 // The components and the values that they are given, as far as these show; none where the spec's own markup is a part of the view.

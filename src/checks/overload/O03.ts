@@ -159,7 +159,7 @@ function subjectOf(context: FileContext): Subject {
     words: subjectWords(context),
     letters: [...rendered].some((name) => name.toLowerCase() === letters) ? letters : '',
     props: new Set(
-      file.renders.flatMap((render) => [...(context.rendering.component(render)?.props.keys() ?? [])]),
+      file.renders.flatMap((render) => [...(context.rendering.subject(render)?.props.keys() ?? [])]),
     ),
     isNamedBy(token, kind, title) {
       const name = token.replace(/^[^\w$]+|[^\w$]+$/g, '');
@@ -178,7 +178,7 @@ function subjectOf(context: FileContext): Subject {
 // The component's name and the file's own: they are known from where the spec stands.
 function subjectWords({ file, rendering }: FileContext): Set<string> {
   const own = stemsOf(basename(file.path).split('.')[0] ?? '');
-  const names = new Set(file.renders.map((render) => rendering.component(render)?.name ?? ''));
+  const names = new Set(file.renders.map((render) => rendering.subject(render)?.name ?? ''));
   const words = [...names].map(stemsOf);
   // `card.spec` for `KilnCard`; beside `Card` itself, `CardTitle` is a part, which a title may name.
   const longer = words.filter((each) => own.every((word) => each.includes(word)));

@@ -61,7 +61,7 @@ function isSubject(
 ): boolean {
   if (path === undefined || stem(path) !== subject) return false;
   const replaced = new Set(file.replacements.map((each) => each.file));
-  const shown = file.renders.flatMap((render) => rendering.component(render) ?? []);
+  const shown = file.renders.flatMap((render) => rendering.subject(render) ?? []);
   if (shown.some((component) => !replaced.has(component.file))) return false;
   const others = [...file.imports.values()].flatMap((imported) =>
     imported.typeOnly ? [] : (project.resolve(file.path, imported.specifier) ?? []),

@@ -107,7 +107,7 @@ export const UNASKED = fileFact(
       }
       return found;
     };
-    const files = new Set(file.renders.flatMap((render) => rendering.component(render)?.file ?? []));
+    const files = new Set(file.renders.flatMap((render) => rendering.subject(render)?.file ?? []));
     return new Map([...files].map((path) => [path, unaskedIn(path)]));
   },
 );

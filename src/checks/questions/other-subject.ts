@@ -1,3 +1,4 @@
+import { isProviderName } from '../../components/view.js';
 import type { Place, Span } from '../../finding.js';
 import { basename } from '../../util/paths.js';
 import { wordsOf } from '../../util/words.js';
@@ -24,11 +25,13 @@ interface Group extends Span {
 
 /** What a spec file is about, where its groups may be about something else. */
 export const SUBJECT = fileFact('subject', ({ file, rendering }): Subject | undefined => {
-  const components = new Set(file.renders.map((render) => rendering.component(render)));
+  const components = new Set(file.renders.map((render) => rendering.subject(render)));
   const [component] = components;
   // One that the spec writes for itself says nothing of what it is about.
   if (components.size !== 1 || !component || component.file === file.path) return undefined;
   const rendered = component.name;
+  // What stands in a provider is what a group is about.
+  if (isProviderName(rendered) && !named(rendered, wordsOf(basename(file.path)))) return undefined;
   const groups = file.root.children.flatMap(({ kind, title, titlePlace }): Group[] => {
     const words = kind === 'group' && title.exact && titlePlace ? wordsOf(title.text) : [];
     if (!titlePlace || words.length === 0) return [];
@@ -49,7 +52,12 @@ export const SUBJECT = fileFact('subject', ({ file, rendering }): Subject | unde
 export function otherSubjects({ specFiles, components }: ProjectContext): OtherSubject[] {
   const names = new Set(components.map(({ name }) => name));
   // Some go by the name of their file: `move-kiln.modal.tsx`.
-  const files = new Set(components.map(({ file }) => nameOfFile(file)));
+  const files = new Set(
+    components.flatMap(({ name, file }) => {
+      const own = [bare(name), nameOfFile(file)];
+      return [...own, ...own.map((each) => each.replace(/component$/, ''))];
+    }),
+  );
   return specFiles.flatMap((file) => {
     const subject = file.get(SUBJECT);
     if (!subject || !named(subject.rendered, wordsOf(basename(file.path)))) return [];

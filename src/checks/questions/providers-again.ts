@@ -1,4 +1,5 @@
 import { titlesOf } from '../../specs/model/blocks.js';
+import { isProviderName } from '../../components/view.js';
 import type { Render } from '../../specs/model/steps.js';
 import type { Finding } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
@@ -37,7 +38,7 @@ export function providersAgain(context: FileContext): Finding | undefined {
   };
 }
 
-const isProvider = (tag: string): boolean => /^<[\w.]*(?:Provider|Router)\b/.test(tag);
+const isProvider = (tag: string): boolean => isProviderName(/^<([\w.]*)/.exec(tag)?.[1] ?? '');
 
 const providersOf = ({ around = [] }: Render): readonly string[] =>
   around.slice(0, around.findLastIndex(isProvider) + 1);

@@ -8,7 +8,7 @@ import { remembered } from '../../util/remembered.js';
 import type { FileContext } from './context.js';
 import { surelyFires } from './fired.js';
 
-type Rendered = NonNullable<ReturnType<FileContext['rendering']['component']>>;
+type Rendered = NonNullable<ReturnType<FileContext['rendering']['subject']>>;
 
 /**
  * Whether the component that a step renders uses what a name stands for: is it, names it, or loads the module that keeps
@@ -27,7 +27,7 @@ export function userOf(
     return usesExport(project, component.file, declared ?? from);
   });
   return ({ render }) => {
-    const component = rendering.component(render);
+    const component = rendering.subject(render);
     return component && isUser(component);
   };
 }
@@ -44,7 +44,7 @@ export function callerOf(binding: Binding, context: FileContext): (step: Step) =
     if (step.kind === 'act')
       return later.some(({ file, events }) => surelyFires(step, file, events, context));
     if (step.kind !== 'render') return false;
-    const component = context.rendering.component(step.render);
+    const component = context.rendering.subject(step.render);
     const events = component && eventsOf(component);
     if (!component || !events) return isUser(step);
     later.push({ file: component.file, events });

@@ -131,7 +131,7 @@ function useOf({ standIn, binding }: Shared, context: FileContext): (step: Step)
 
 // Whether the components that the file renders call it at events alone, by all names that it is handed to them by.
 function isCalledAtEvents({ handedAs }: StandIn, { file, rendering }: FileContext): boolean {
-  const components = file.renders.map((render) => rendering.component(render));
+  const components = file.renders.map((render) => rendering.subject(render));
   return (
     handedAs.size > 0 &&
     [...handedAs].every((name) => components.every((component) => component?.eventProps?.has(name) === true))
