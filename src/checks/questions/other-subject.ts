@@ -31,7 +31,7 @@ export const SUBJECT = fileFact('subject', ({ file, rendering }): Subject | unde
   if (components.size !== 1 || !component || component.file === file.path) return undefined;
   const rendered = component.name;
   // What stands in a provider is what a group is about.
-  if (isProviderName(rendered) && !named(rendered, wordsOf(basename(file.path)))) return undefined;
+  if (isProviderName(rendered) && !nameOfFile(file.path).includes(bare(rendered))) return undefined;
   const groups = file.root.children.flatMap(({ kind, title, titlePlace }): Group[] => {
     const words = kind === 'group' && title.exact && titlePlace ? wordsOf(title.text) : [];
     if (!titlePlace || words.length === 0) return [];
