@@ -1,4 +1,10 @@
-import { innerNodes, type Component, type ComponentNode, type ViewNode } from '../../components/view.js';
+import {
+  innerNodes,
+  isProviderName,
+  type Component,
+  type ComponentNode,
+  type ViewNode,
+} from '../../components/view.js';
 import { inFile, type FileContext } from '../questions/context.js';
 import type { FileCheck } from '../questions/check.js';
 import type { Finding, Span } from '../../finding.js';
@@ -47,23 +53,33 @@ function componentOf({ ref }: ComponentNode, { project, file }: FileContext): Co
 }
 
 // The components that stand in no other one, in the markup of a spec and in that of components which it writes itself:
-// who is given a component as a child may read what that was given.
+// who is given a component as a child may read what that was given, but for a provider. `owner`: the use of the component
+// that the view is of, which may hand on what it is given.
 function rootsOf(
   view: readonly ViewNode[],
   context: FileContext,
   isInside = false,
   within: readonly Component[] = [],
+  owner?: ComponentNode,
 ): ComponentNode[] {
   return view.flatMap((node) => {
-    if (node.kind !== 'component') return rootsOf(innerNodes(node), context, isInside, within);
+    if (node.kind !== 'component') return rootsOf(innerNodes(node), context, isInside, within, owner);
     const written = componentOf(node, context);
     const isOwn = written?.file === context.file.path && !within.includes(written);
     return [
-      ...(isInside ? [] : [node]),
-      ...(isOwn ? rootsOf(written.view, context, false, [...within, written]) : []),
-      ...rootsOf(innerNodes(node), context, true, within),
+      ...(isInside ? [] : [withHandedOn(node, owner)]),
+      ...(isOwn ? rootsOf(written.view, context, false, [...within, written], node) : []),
+      ...rootsOf(innerNodes(node), context, isInside || !isProviderName(node.name), within, owner),
     ];
   });
+}
+
+// `<Lid {...props} />` is given what its owner is, but for what that keeps.
+function withHandedOn(node: ComponentNode, owner: ComponentNode | undefined): ComponentNode {
+  const { rest } = node;
+  if (!owner || rest === undefined) return node;
+  const handed = [...owner.props].filter(([name]) => !rest.includes(name));
+  return { ...node, place: owner.place, props: new Map([...handed, ...node.props]) };
 }
 
 /** What a component is given and never reads, and where specs do so. */
