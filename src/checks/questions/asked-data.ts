@@ -2,6 +2,7 @@ import { isAssert } from '../../specs/model/rounds.js';
 import type { Assertion, Reach, Step } from '../../specs/model/steps.js';
 import { libraryObjectOf, type Value } from '../../specs/model/values.js';
 import { assertsByName } from './judgement.js';
+import { wantedOf } from '../../rendering/user-queries.js';
 import { reachOf } from './used-reaches.js';
 
 /** The words that specs ask for: in their queries, and of what they assert. */
@@ -41,7 +42,7 @@ export function mayAskFor(
     const text = String(value).toLowerCase();
     return (
       [...texts].some((each) => each.includes(text) || (each.length >= SHORTEST && text.includes(each))) ||
-      patterns.some((pattern) => pattern.test(String(value)))
+      patterns.some((pattern) => String(value).search(pattern) >= 0)
     );
   });
 }
@@ -74,9 +75,11 @@ function note(value: Value, asked: Noted): boolean {
       if (typeof value.value === 'string' || typeof value.value === 'number')
         asked.texts.add(String(value.value).toLowerCase());
       return true;
-    case 'pattern':
-      asked.patterns.push(new RegExp(value.source, value.flags.replace(/[gy]/g, '')));
-      return true;
+    case 'pattern': {
+      const wanted = wantedOf(value);
+      if (wanted && 'pattern' in wanted) asked.patterns.push(wanted.pattern);
+      return wanted !== undefined;
+    }
     case 'object':
       return !value.open && [...value.entries.values()].every((each) => note(each, asked));
     case 'list':

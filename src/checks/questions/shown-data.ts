@@ -1,11 +1,5 @@
-import { constant, importOfKey, type Constant, type Expr } from '../../components/expr.js';
-import {
-  componentNodes,
-  type Component,
-  type ComponentNode,
-  type Prop,
-  type ViewNode,
-} from '../../components/view.js';
+import { importOfKey } from '../../components/expr.js';
+import { componentNodes, type Component } from '../../components/view.js';
 import type { Place } from '../../finding.js';
 import type { RenderedElement, RenderedNode, RenderedTree } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
@@ -14,6 +8,19 @@ import type { Render } from '../../specs/model/steps.js';
 import { innermost } from '../../rendering/uses.js';
 import { askedBy, mayAskFor, type AskedData } from './asked-data.js';
 import { fileFact, inFile, type FileContext } from './context.js';
+import {
+  componentKey,
+  dataIn,
+  gathered,
+  isKnown,
+  keysAround,
+  markOf,
+  withMarks,
+  withMarksIn,
+  withNode,
+  type Datum,
+  type Marks,
+} from './given-data.js';
 import { runningSpecs } from './order.js';
 
 /** A text or a number that specs give, and that a component shows as it is. */
@@ -44,15 +51,6 @@ interface ShownData {
 
 /** What a spec file gives to components, and which of that nothing in it asks for once it is shown. */
 export const SHOWN_DATA = fileFact('shown data', shownDataIn);
-
-/** How a component goes by. */
-export const componentKey = ({ file, name }: Pick<Component, 'file' | 'name'>): string => `${file}#${name}`;
-
-/** A key and those of all that is around: of `kilns[].lid.temp` also `kilns[].lid`, `kilns[]`, `kilns`. */
-export function keysAround(key: string): string[] {
-  const ends = [...key.matchAll(/\.|\[\]| |$/g)].map(({ index }) => index);
-  return ends.map((end) => key.slice(0, end));
-}
 
 function shownDataIn(context: FileContext): ShownData {
   const { file, rendering } = context;
@@ -103,7 +101,6 @@ interface Source {
 }
 
 type Instead = Parameters<SpecRendering['given']>[0];
-type Marks = ReadonlyMap<string, string | number>;
 
 // Of what specs give and nothing asks for, what is shown.
 function unaskedIn(
@@ -120,7 +117,9 @@ function unaskedIn(
         ? []
         : data.filter(isKnown).flatMap((each) => {
             const isDone = found.has(each.key) || keysAround(each.key).some((around) => asked.has(around));
-            return !isDone && showsOne(tree, each.values) ? [{ ...each, of: key, component }] : [];
+            return !isDone && each.values.every(isTelling) && showsOne(tree, each.values)
+              ? [{ ...each, of: key, component }]
+              : [];
           }),
     );
     if (left.length === 0) continue;
@@ -145,6 +144,11 @@ function unaskedIn(
   }
   return [...found.values()];
 }
+
+const SHORTEST = 2;
+
+// One letter stands in many words.
+const isTelling = (value: string | number): boolean => String(value).trim().length >= SHORTEST;
 
 const behind = (component: Component, { project }: FileContext): Component =>
   innermost(component, project) ?? component;
@@ -183,98 +187,6 @@ function answersGiven(render: Render, { rendering }: FileContext): Source[] {
     }),
   }));
 }
-
-/** Something that is given; `values`: all that it is, where those are known texts or numbers. */
-interface Datum {
-  key: string;
-  name: string;
-  values?: readonly (string | number)[];
-}
-
-type Known = Datum & { values: readonly (string | number)[] };
-
-const isKnown = (datum: Datum): datum is Known => datum.values !== undefined;
-
-const SHORTEST = 2;
-const MOST_DATA = 60;
-
-function dataIn(component: Component, props: ReadonlyMap<string, Prop>): Datum[] {
-  const key = componentKey(component);
-  return [...props]
-    .flatMap(([name, prop]) => ('expr' in prop ? gathered(`${key} ${name}`, name, prop.expr) : []))
-    .slice(0, MOST_DATA);
-}
-
-// The values in an expression, those of the items of a list together.
-function gathered(key: string, name: string, expr: Expr): Datum[] {
-  const found = new Map<string, Datum>();
-  const note = (datum: Datum): void => {
-    const known = found.get(datum.key);
-    const values = known ? known.values && datum.values && [...known.values, ...datum.values] : datum.values;
-    found.set(datum.key, { ...datum, values });
-  };
-  const gather = (at: { key: string; name: string }, each: Expr): void => {
-    const within = (part: string): typeof at => ({ key: at.key + part, name: at.name + part });
-    switch (each.is) {
-      case 'constant':
-        if (isData(each.value)) note({ ...at, values: [each.value] });
-        return;
-      case 'object':
-        for (const [entry, inner] of each.entries) gather(within(`.${entry}`), inner);
-        return;
-      case 'list':
-        for (const item of each.items) gather(within('[]'), item);
-        return;
-      case 'something':
-        return;
-      default:
-        note(at);
-    }
-  };
-  gather({ key, name }, expr);
-  return [...found.values()].slice(0, MOST_DATA);
-}
-
-const isData = (value: Constant): value is string | number =>
-  (typeof value === 'string' || typeof value === 'number') && String(value).trim().length >= SHORTEST;
-
-// Something that stands nowhere else, of the same type.
-const markOf = ({ values: [first] }: Known, i: number): string | number =>
-  typeof first === 'number' ? 7_310_000 + i * 10 + 3 : `qzx${i}xzq`;
-
-// The expression with marks in the place of some values.
-function withMarksIn(key: string, expr: Expr, marks: Marks): Expr {
-  const mark = marks.get(key);
-  if (mark !== undefined && expr.is === 'constant' && isData(expr.value)) return constant(mark);
-  if (expr.is === 'list')
-    return { ...expr, items: expr.items.map((each) => withMarksIn(`${key}[]`, each, marks)) };
-  if (expr.is !== 'object') return expr;
-  return {
-    ...expr,
-    entries: expr.entries.map(([name, each]) => [name, withMarksIn(`${key}.${name}`, each, marks)]),
-  };
-}
-
-function withMarks(component: Component, node: ComponentNode, marks: Marks): ComponentNode {
-  const key = componentKey(component);
-  const props = [...node.props].map(
-    ([name, prop]) =>
-      [name, 'expr' in prop ? { expr: withMarksIn(`${key} ${name}`, prop.expr, marks) } : prop] as const,
-  );
-  return { ...node, props: new Map<string, Prop>(props) };
-}
-
-// The view with another node in the place of one.
-const withNode = (view: readonly ViewNode[], old: ComponentNode, by: ComponentNode): ViewNode[] =>
-  view.map((node) => {
-    if (node === old) return by;
-    if (node.kind === 'component')
-      return {
-        ...node,
-        slots: new Map([...node.slots].map(([name, inner]) => [name, withNode(inner, old, by)] as const)),
-      };
-    return 'children' in node ? { ...node, children: withNode(node.children, old, by) } : node;
-  });
 
 const showsOne = ({ elements }: RenderedTree, values: readonly (string | number)[]): boolean =>
   elements.some((element) => values.some((value) => shows(element, String(value))));
