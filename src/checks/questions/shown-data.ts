@@ -110,13 +110,16 @@ function unaskedIn(
 ): ShownDatum[] {
   const { rendering } = context;
   const found = new Map<string, ShownDatum>();
+  const tried = new Map<string, number>();
   for (const [render, own] of sources) {
     const tree = rendering.tree(render);
     const left = own.flatMap(({ key, component, data, open }) =>
       open || asked.has(key)
         ? []
         : data.filter(isKnown).flatMap((each) => {
-            const isDone = found.has(each.key) || keysAround(each.key).some((around) => asked.has(around));
+            const isDone =
+              (tried.get(each.key) ?? 0) >= MOST_TRIES ||
+              keysAround(each.key).some((around) => asked.has(around));
             return !isDone && each.values.every(isTelling) && showsOne(tree, each.values)
               ? [{ ...each, of: key, component }]
               : [];
@@ -127,10 +130,12 @@ function unaskedIn(
     const instead = own.reduce<Instead>((all, { marked }) => marked(marks, all), {});
     const otherwise = rendering.given(instead, render).tree(render);
     for (const { key, name, values, of, component } of left) {
+      tried.set(key, (tried.get(key) ?? 0) + 1);
       const element = showing(values, String(marks.get(key)), tree, otherwise);
       const told = component ?? (element?.component && behind(element.component, context));
       if (!element || !told) continue;
       const { file, place } = element;
+      tried.set(key, MOST_TRIES);
       found.set(key, {
         key,
         name,
@@ -146,6 +151,8 @@ function unaskedIn(
 }
 
 const SHORTEST = 2;
+// What two renders do not show of it, a third hardly does.
+const MOST_TRIES = 2;
 
 // One letter stands in many words.
 const isTelling = (value: string | number): boolean => String(value).trim().length >= SHORTEST;

@@ -55,14 +55,20 @@ export function importedValue(
     : (madeElsewhere(run, declared) ?? declaredElsewhere(run, declared));
 }
 
+const NAMES_A_KIT = /\b(?:vi|jest|jasmine|sinon|mock)\.\w|\bfrom ['"]sinon['"]/;
+
+// What is known to be a component holds no data.
 const declaredElsewhere = (run: SpecReading, declared: Declared): Value => ({
   is: 'project',
   declared,
-  held: () => run.declaredValue({ is: 'project', declared }),
+  held: () =>
+    run.project.componentAt(declared) ? UNKNOWN_VALUE : run.declaredValue({ is: 'project', declared }),
 });
 
 /** The stand-in that another module of the project makes, once for all that import it; `part`: kept in an object by that name. */
 export function madeElsewhere(run: SpecReading, declared: Declared, part?: string): Value | undefined {
+  // Most modules name no kit of stand-ins: these are not read for it.
+  if (!NAMES_A_KIT.test(run.project.source(declared.file)?.text ?? '')) return undefined;
   const held = run.declaredValue({ is: 'project', declared });
   const found = part === undefined ? held : held.is === 'object' ? held.entries.get(part) : undefined;
   return found?.is === 'thing' && found.standIn ? found : undefined;

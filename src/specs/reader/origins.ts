@@ -36,9 +36,10 @@ const isObject = ({ is }: Value): boolean =>
 export function originOf(run: SpecReading, value: Value): Origin | undefined {
   const own = run.origins.get(value);
   if (own) return own;
-  if (value.is === 'project') return run.origins.get(run.declaredValue(value));
   if (value.is !== 'read' && value.is !== 'promise') return undefined;
-  const outer = originOf(run, value.of);
+  const { of } = value;
+  // A part of another module's object belongs to that; the whole goes by its import.
+  const outer = of.is === 'project' ? run.origins.get(run.declaredValue(of)) : originOf(run, of);
   if (!outer || value.is === 'promise') return outer;
   return { binding: outer.binding, path: [...outer.path, value.name] };
 }
