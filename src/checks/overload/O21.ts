@@ -2,7 +2,9 @@ import { titlesOf } from '../../specs/model/blocks.js';
 import type { FileCheck } from '../questions/check.js';
 import { inFile } from '../questions/context.js';
 import { idleInput, ownRender } from '../questions/idle-input.js';
-import { runningSpecs } from '../questions/order.js';
+import { quotedTitle, runningSpecs } from '../questions/order.js';
+import { sameSnapshots } from '../questions/same-snapshots.js';
+import type { Finding } from '../../finding.js';
 import { titlePlaceOf } from '../../writing/retitled.js';
 
 const message = (input: string): string =>
@@ -14,6 +16,9 @@ const messageState = (state: string): string =>
 const adviceState = (state: string): string => `Do first what leaves “${state}” alone to decide.`;
 const adviceAbsent = (input: string): string =>
   `Give all else that it takes to be shown, so that “${input}” alone decides.`;
+const messageStored = (before: string): string =>
+  `The stored snapshot is the very same as that of ${before}: what this spec does otherwise shows in neither.`;
+const adviceStored = 'Assert on what this spec is about.';
 const advice = (input: string): string => `Assert on what “${input}” changes.`;
 
 /** A spec that is about an input, and asserts nothing that this input decides. */
@@ -31,7 +36,16 @@ export const O21: FileCheck = {
     "it('shows the lid where it is open', () => {\n  render(<Kiln open />);\n  expect(screen.getByText('The lid is open')).toBeVisible();\n});",
   run(context) {
     const own = runningSpecs(context.file).flatMap((spec) => ownRender(spec, context) ?? []);
-    return own.flatMap((each) => {
+    const stored = sameSnapshots(context).map(({ spec, before, stored: { place } }): Finding => ({
+      place: titlePlaceOf(spec, context),
+      within: titlesOf(spec),
+      level: 'hint',
+      certainty: 'likely',
+      message: messageStored(quotedTitle(before)),
+      advice: adviceStored,
+      evidence: [{ ...place, note: 'stored here, as for the other' }],
+    }));
+    const idle = own.flatMap((each) => {
       const found = idleInput(each, own, context);
       if (!found) return [];
       const { input, other, isAbsent } = found;
@@ -61,5 +75,6 @@ export const O21: FileCheck = {
         },
       ];
     });
+    return [...idle, ...stored];
   },
 };
