@@ -13,7 +13,7 @@ interface SameSnapshot {
 
 // That something changes nothing may be what a spec is about.
 const LASTS =
-  /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|ignores?|same|default|not?|without)\b|n['’]t\b/i;
+  /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|ignores?|same|alternative|alike|equivalent|default|not?|without)\b|n['’]t\b/i;
 
 /** Specs in a row whose stored snapshots are the same, where all that each asserts is that snapshot. */
 export function sameSnapshots({ file, project, source }: FileContext): SameSnapshot[] {
