@@ -1,7 +1,7 @@
 import { heldByContext } from './spec-context.js';
 import { askedWhole } from '../model/asked.js';
 import { memberOfData } from '../../language/operations.js';
-import { GLOBAL_OBJECTS, importedValue, lookUp, madeElsewhere, moduleMember } from './names.js';
+import { GLOBAL_OBJECTS, importedValue, lookUp, madeElsewhere, moduleMember, writesTo } from './names.js';
 import { CHAINS } from '../../syntax/promises.js';
 import type { Node } from 'oxc-parser';
 import { pageObjectMember } from './page-objects.js';
@@ -112,6 +112,7 @@ function changed(
   value: Value | undefined,
 ): void {
   const slot = env.find(name);
+  writesTo(run, slot?.value);
   const [first] = path;
   if (slot?.value.is !== 'object' || first === undefined) return;
   const renewed: Value = {

@@ -16,6 +16,7 @@ import { isOutOfSight } from './out-of-sight.js';
 import { setInput } from './renders.js';
 import { keepAnswer } from './stand-ins.js';
 import { callbackGuard, guardOf } from './guards.js';
+import { writesTo } from './names.js';
 import { loopGuard, loopOver, mayBeEmpty } from './statements.js';
 import { useName } from './uses.js';
 import { assertsSince, forgotten } from './waiting.js';
@@ -80,6 +81,7 @@ export function callMethod(
   node: CallNode,
   since: number,
 ): Value {
+  if (CHANGING.has(target.name)) writesTo(run, target.of);
   if (target.of.is === 'list' && CHANGING.has(target.name)) changedInPlace(run, env, node, target.of);
   const known = operatedBy(run, target.name, [target.of, ...args], node);
   if (known) return known;

@@ -62,8 +62,18 @@ const declaredElsewhere = (run: SpecReading, declared: Declared): Value => ({
   is: 'project',
   declared,
   held: () =>
-    run.project.componentAt(declared) ? UNKNOWN_VALUE : run.declaredValue({ is: 'project', declared }),
+    run.writtenTo.has(declaredKey(declared)) || run.project.componentAt(declared)
+      ? UNKNOWN_VALUE
+      : run.declaredValue({ is: 'project', declared }),
 });
+
+const declaredKey = ({ file, name }: Declared): string => `${file}#${name}`;
+
+/** Keeps that something is done to what another module declares, or to a part of it. */
+export function writesTo(run: SpecReading, value: Value | undefined): void {
+  if (value?.is === 'read') writesTo(run, value.of);
+  if (value?.is === 'project') run.writtenTo.add(declaredKey(value.declared));
+}
 
 /** The stand-in that another module of the project makes, once for all that import it; `part`: kept in an object by that name. */
 export function madeElsewhere(run: SpecReading, declared: Declared, part?: string): Value | undefined {

@@ -111,6 +111,8 @@ export class SpecReading {
   /** Modules that the file replaces by stand-ins: files of the project, and package names. */
   readonly replaced = new Set<string>();
   readonly overridden = new Map<string, ReadonlySet<string>>();
+  /** What other modules declare and this file has written to so far: it is no longer what they made of it. */
+  readonly writtenTo = new Set<string>();
   /** How it replaces them, by the same names, where that can be read. */
   readonly moduleReplacements = new Map<string, ModuleReplacement>();
   /** Runner functions used with no import, each at its first use. */
