@@ -4,7 +4,7 @@ import type { Framework } from './shown.js';
 import type { Span } from '../finding.js';
 import type { Domains } from './domain.js';
 import type { ComponentRef } from './component-ref.js';
-import type { Expr, Condition } from './expr.js';
+import { functionKey, type Expr, type Condition } from './expr.js';
 
 export type { ComponentRef };
 
@@ -199,6 +199,10 @@ export interface Component {
   /** Components known by name in its template. */
   registered?: ReadonlyMap<string, ComponentRef>;
 }
+
+/** How a component goes by across files. */
+export const componentKey = ({ file, name }: Pick<Component, 'file' | 'name'>): string =>
+  functionKey(file, name);
 
 /** Whether a component, by its name, only gives something to all that stands in it: `KilnProvider`, `MemoryRouter`. */
 export const isProviderName = (name: string): boolean => /(?:Provider|Router)$/.test(name);

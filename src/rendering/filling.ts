@@ -211,17 +211,17 @@ export class Filling {
 
   // What a stand-in answers that takes the place of an import, or what a function of the project gives, as far as it can be read.
   #answer(file: string, from: Imports, args: Args, context: Context, depth = 0): Expr | undefined {
-    const { answers, replaced = new Set(), overridden = new Map() } = this.#input;
+    const { answers, replaced } = this.#input;
     const given = answers?.size ? answers.get(this.#project.exportKey(file, from)) : undefined;
     const target = this.#project.resolve(file, from.specifier);
     const isReplaced = [from.specifier, target ?? ''].some((module) =>
-      standsIn({ replaced, overridden }, module, from.name),
+      standsIn(this.#input, module, from.name),
     );
     if (given || depth > MOST_HOOKS || isReplaced) return given;
     const result = this.#project.functionOf(file, from);
     const scope = result && isInstalled(result.file) ? scopeIn(result.file) : undefined;
     // Packages of one scope hand on what is each other's.
-    if (scope !== undefined && [...replaced].some((name) => name.startsWith(scope))) return undefined;
+    if (scope !== undefined && [...(replaced ?? [])].some((name) => name.startsWith(scope))) return undefined;
     if (!result) return undefined;
     const inside: GivenProps = this.#lend((name, args) => {
       if (contextOfKey(name)) return this.#contextRead(name, context);

@@ -540,12 +540,10 @@ class Expansion {
 
   // The module of the component itself, or the index file that it is imported through.
   #isReplaced({ ref }: ComponentNode, { file, name }: Component, context: Context): boolean {
-    const { replaced, overridden = new Map() } = this.#input;
-    if (!replaced || replaced.size === 0) return false;
+    if (!this.#input.replaced?.size) return false;
     const asked = ref && 'specifier' in ref ? ref : undefined;
     const names = asked ? [name, asked.name] : [name];
-    const isStandIn = (module: string): boolean =>
-      names.some((each) => standsIn({ replaced, overridden }, module, each));
+    const isStandIn = (module: string): boolean => names.some((each) => standsIn(this.#input, module, each));
     if (isStandIn(file)) return true;
     if (!asked) return false;
     if (isStandIn(asked.specifier)) return true;

@@ -3,7 +3,7 @@ import { SIGHT } from '../questions/sight.js';
 import { componentsInside } from '../../rendering/uses.js';
 import { modulesUsed } from '../../project/modules-used.js';
 import type { Expr } from '../../components/expr.js';
-import { type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
+import { componentKey, type Component, innerNodes, viewSize, type ViewNode } from '../../components/view.js';
 import type { Project } from '../../project/project.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
@@ -14,8 +14,6 @@ const messageAlone = (name: string): string => `No spec renders ${name} by itsel
 const advice = 'Write a spec that renders it, and assert on what a user sees of it.';
 
 const LARGEST_COMPOSITION = 3;
-
-const keyOf = ({ file, name }: Component): string => `${file}#${name}`;
 
 /** A component that no spec renders. */
 export const B02: ProjectCheck = {
@@ -41,14 +39,14 @@ export const B02: ProjectCheck = {
     const direct = specFiles
       .flatMap((file) => file.get(USES))
       .filter(({ by, stubbed }) => !stubbed && (by === undefined || !shipped.has(by)));
-    const rendered = new Set(direct.map(({ component }) => keyOf(component)));
+    const rendered = new Set(direct.map(({ component }) => componentKey(component)));
     const imported = new Set(specFiles.flatMap((file) => [...file.get(IMPORTED)]));
     const ways = context.branches().arms.filter(({ branch }) => DECIDES.has(branch.kind));
     const deciding = new Set(ways.map(({ component }) => component));
     const inside = componentsInside(context.components, project);
     return context.components.flatMap((component) => {
       const counts = folders.has(context.environmentOf(component.file).folder);
-      if (!counts || rendered.has(keyOf(component)) || imported.has(component.file)) return [];
+      if (!counts || rendered.has(componentKey(component)) || imported.has(component.file)) return [];
       if (!isOffered(component, project)) return [];
       if (isComposition(component, deciding) || !context.isInSight(component)) return [];
       if (!used.has(component.file)) return [found(component)];

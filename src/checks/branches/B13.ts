@@ -1,9 +1,9 @@
 import type { ProjectCheck } from '../questions/check.js';
 import { USES } from '../questions/facts.js';
 import { SIGHT } from '../questions/sight.js';
-import { componentKey, keysAround } from '../questions/given-data.js';
+import { keysAround } from '../questions/given-data.js';
 import { SHOWN_DATA, type ShownDatum } from '../questions/shown-data.js';
-import type { Component } from '../../components/view.js';
+import { componentKey, type Component } from '../../components/view.js';
 import type { Finding } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
 import { listed } from '../../util/plural.js';

@@ -1,8 +1,11 @@
 import { constant, type Constant, type Expr } from '../../components/expr.js';
-import type { Component, ComponentNode, Prop, ViewNode } from '../../components/view.js';
-
-/** How a component goes by. */
-export const componentKey = ({ file, name }: Pick<Component, 'file' | 'name'>): string => `${file}#${name}`;
+import {
+  componentKey,
+  type Component,
+  type ComponentNode,
+  type Prop,
+  type ViewNode,
+} from '../../components/view.js';
 
 /** A key and those of all that is around: of `kilns[].lid.temp` also `kilns[].lid`, `kilns[]`, `kilns`. */
 export function keysAround(key: string): string[] {

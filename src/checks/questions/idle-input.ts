@@ -113,7 +113,8 @@ interface Input {
 
 // That an input changes nothing may be what a spec is about.
 const LASTS_ANYWAY = /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|ignores?)\b/i;
-const LASTS = new RegExp(`${LASTS_ANYWAY.source}|\\b(?:not?|without)\\b|n['’]t\\b`, 'i');
+/** Words of a title by which a spec may be about something that changes nothing. */
+export const LASTS = new RegExp(`${LASTS_ANYWAY.source}|\\b(?:not?|without)\\b|n['’]t\\b`, 'i');
 const HELPING: ReadonlySet<string> = new Set(['is', 'has', 'should']);
 
 function speaksOf({ title }: Block): (name: string) => boolean {

@@ -1,6 +1,7 @@
-import { blocksAround, type Block } from '../../specs/model/blocks.js';
+import type { Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
-import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
+import { snapshotsOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
+import { LASTS } from './idle-input.js';
 import type { FileContext } from './context.js';
 import { runningSpecs } from './order.js';
 
@@ -12,8 +13,7 @@ interface SameSnapshot {
 }
 
 // That something changes nothing may be what a spec is about.
-const LASTS =
-  /\b(?:still|even|also|regardless|whatever|always|keeps?|remains?|ignores?|same|alternative|alike|equivalent|default|not?|without)\b|n['’]t\b/i;
+const ALIKE = new RegExp(`${LASTS.source}|\\b(?:same|alternative|alike|equivalent|default)\\b`, 'i');
 
 /** Specs in a row whose stored snapshots are the same, where all that each asserts is that snapshot. */
 export function sameSnapshots({ file, project, source }: FileContext): SameSnapshot[] {
@@ -27,7 +27,7 @@ export function sameSnapshots({ file, project, source }: FileContext): SameSnaps
     const mine = own.get(spec);
     const theirs = before && own.get(before);
     if (!before || !mine || !theirs || before.parent !== spec.parent || mine.text !== theirs.text) return [];
-    if ([spec, before].some(({ title }) => LASTS.test(title.text)) || codeOf(spec) === codeOf(before))
+    if ([spec, before].some(({ title }) => ALIKE.test(title.text)) || codeOf(spec) === codeOf(before))
       return [];
     return [{ spec, before, stored: mine }];
   });
@@ -39,10 +39,6 @@ function asksSnapshotAlone(spec: Block): boolean {
 }
 
 function storedFor(spec: Block, stored: readonly StoredSnapshot[]): StoredSnapshot | undefined {
-  const titles = blocksAround(spec)
-    .slice(0, -1)
-    .map(({ title }) => title)
-    .toReversed();
-  const [only, ...more] = stored.filter(({ key }) => isKeyOf(titles)(key));
+  const [only, ...more] = snapshotsOf(spec, stored);
   return more.length === 0 ? only : undefined;
 }

@@ -1,15 +1,15 @@
 import { importOfKey } from '../../components/expr.js';
-import { componentNodes, type Component } from '../../components/view.js';
+import { componentKey, componentNodes, type Component } from '../../components/view.js';
 import type { Place } from '../../finding.js';
 import type { RenderedElement, RenderedNode, RenderedTree } from '../../rendering/rendered-tree.js';
 import type { SpecRendering } from '../../rendering/spec-rendering.js';
 import { hooksFor, type Block } from '../../specs/model/blocks.js';
-import type { Render } from '../../specs/model/steps.js';
+import type { Reach, Render } from '../../specs/model/steps.js';
+import { grouped } from '../../util/grouped.js';
 import { innermost } from '../../rendering/uses.js';
 import { askedBy, mayAskFor, type AskedData } from './asked-data.js';
 import { fileFact, inFile, type FileContext } from './context.js';
 import {
-  componentKey,
   dataIn,
   gathered,
   isKnown,
@@ -57,8 +57,9 @@ function shownDataIn(context: FileContext): ShownData {
   const asked = new Set<string>();
   const sources = new Map<Render, Source[]>();
   const functions = new Set(file.renders.flatMap((render) => [...rendering.answers.at(render).keys()]));
+  const reaches = grouped(file.reaches, ({ block }) => block);
   for (const spec of runningSpecs(file)) {
-    const words = askedInSpec(spec, context);
+    const words = askedInSpec(spec, reaches);
     for (const render of rendering.rendersFor(spec)) {
       const own = sources.get(render) ?? [...propsGiven(render, context), ...answersGiven(render, context)];
       sources.set(render, own);
@@ -81,11 +82,11 @@ function shownDataIn(context: FileContext): ShownData {
   return { unasked: unaskedIn(sources, asked, context), asked, functions };
 }
 
-function askedInSpec(spec: Block, { file }: FileContext): AskedData | 'anything' {
-  const blocks = new Set([spec, ...hooksFor(spec, 'before-all', 'before-each', 'after-each')]);
+function askedInSpec(spec: Block, reaches: ReadonlyMap<Block, readonly Reach[]>): AskedData | 'anything' {
+  const blocks = [spec, ...hooksFor(spec, 'before-all', 'before-each', 'after-each')];
   return askedBy(
-    [...blocks].flatMap(({ steps }) => steps),
-    file.reaches.filter(({ block }) => blocks.has(block)),
+    blocks.flatMap(({ steps }) => steps),
+    blocks.flatMap((block) => reaches.get(block) ?? []),
   );
 }
 

@@ -1,7 +1,7 @@
-import { titlesOf, blocksAround, type Block } from '../../specs/model/blocks.js';
+import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { reachableFrom } from '../../project/reachable.js';
 import { FRAMEWORK_ID, isFirst, type RunningId } from '../../project/running-ids.js';
-import { isKeyOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
+import { snapshotsOf, storedSnapshots, type StoredSnapshot } from '../../specs/model/snapshots.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import { textOfValue } from '../../specs/model/values.js';
 import type { Place, Evidence, Finding } from '../../finding.js';
@@ -141,13 +141,7 @@ function inSnapshot(
     const found = matched(assertion.argText, ids);
     return found && { ...found, where: 'The snapshot', at: undefined };
   }
-  const titles = blocksAround(spec)
-    .slice(0, -1)
-    .map(({ title }) => title)
-    .toReversed();
-  const isOwn = isKeyOf(titles);
-  for (const each of stored) {
-    if (!isOwn(each.key)) continue;
+  for (const each of snapshotsOf(spec, stored)) {
     const found = matched(each.text, ids);
     const text = context.project.optionalSource(each.place.file)?.text ?? '';
     const start = found ? text.indexOf(found.id, each.place.start) : -1;

@@ -267,18 +267,15 @@ export const assigns = (block: Block, binding: Binding): boolean =>
 
 /** Whether something stands in for an export of a module, by its specifier or its file: for all of them, where the rest of it is not kept. */
 export const standsIn = (
-  { replaced, overridden }: Pick<SpecFile, 'replaced' | 'overridden'>,
+  { replaced, overridden }: Partial<Pick<SpecFile, 'replaced' | 'overridden'>>,
   module: string,
   name: string,
-): boolean => replaced.has(module) && (overridden.get(module)?.has(name) ?? true);
+): boolean => replaced?.has(module) === true && (overridden?.get(module)?.has(name) ?? true);
 
 /** Whether a name is imported from a module that the file replaces by a stand-in. */
-export function isReplacedImport(
-  { kind, name }: Binding,
-  { imports, replaced, overridden }: SpecFile,
-): boolean {
-  const from = kind === 'import' ? imports.get(name) : undefined;
-  return from !== undefined && standsIn({ replaced, overridden }, from.specifier, from.name);
+export function isReplacedImport({ kind, name }: Binding, file: SpecFile): boolean {
+  const from = kind === 'import' ? file.imports.get(name) : undefined;
+  return from !== undefined && standsIn(file, from.specifier, from.name);
 }
 
 /** The hooks of one time that run for a spec, outer first. */

@@ -4,7 +4,7 @@ import { literalText, memberName } from '../../syntax/tree.js';
 import { basename, dirname, join } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
 import type { Project } from '../../project/project.js';
-import type { Title } from './blocks.js';
+import { blocksAround, type Block, type Title } from './blocks.js';
 import type { Place } from '../../finding.js';
 
 /** One stored snapshot: its key as the runner wrote it, without the running number at its end, and its text. */
@@ -35,8 +35,8 @@ export function storedSnapshots(project: Project, specFile: string): StoredSnaps
 // What runners put between titles is left out.
 const plainKey = (key: string): string => key.replace(/\s*>\s*|\s+/g, ' ').trim();
 
-/** Takes the keys that belong to a spec with these titles, outer first; `…`, `%s` and `$name` stand for anything. */
-export function isKeyOf(titles: readonly Title[]): (key: string) => boolean {
+// Takes the keys that belong to a spec with these titles, outer first; `…`, `%s` and `$name` stand for anything.
+function isKeyOf(titles: readonly Title[]): (key: string) => boolean {
   const joined = titles.map(({ text, exact }) =>
     exact
       ? escaped(plainKey(text))
@@ -47,4 +47,14 @@ export function isKeyOf(titles: readonly Title[]): (key: string) => boolean {
   );
   const pattern = new RegExp(`^${joined.join(' ')}$`);
   return (key) => pattern.test(plainKey(key));
+}
+
+/** Those of the stored snapshots of a file that belong to a spec. */
+export function snapshotsOf(spec: Block, stored: readonly StoredSnapshot[]): StoredSnapshot[] {
+  const titles = blocksAround(spec)
+    .slice(0, -1)
+    .map(({ title }) => title)
+    .toReversed();
+  const isOwn = isKeyOf(titles);
+  return stored.filter(({ key }) => isOwn(key));
 }

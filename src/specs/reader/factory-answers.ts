@@ -37,7 +37,12 @@ export function namesGivenBy(factory: FunctionNode): ReadonlySet<string> | undef
     : undefined;
 }
 
-const ACTUAL: ReadonlySet<string | undefined> = new Set(['importActual', 'requireActual', 'importOriginal']);
+/** The functions of runners that give the real module. */
+export const ACTUAL: ReadonlySet<string | undefined> = new Set([
+  'importActual',
+  'requireActual',
+  'importOriginal',
+]);
 
 /**
  * The names that the factory of a module gives of its own, where it gives all others as the real module does:

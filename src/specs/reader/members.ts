@@ -83,7 +83,7 @@ function keepInside(
   run.file.insides.push({
     block: run.block,
     place: run.placeOf(node),
-    via: run.site ? { file: run.tree.path, start: node.start, end: node.end } : undefined,
+    via: run.viaOf(node),
     name,
     how: name.startsWith('set') && thing.type !== 'instance' ? 'set' : 'read',
     on: thing.type,

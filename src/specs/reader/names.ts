@@ -1,9 +1,11 @@
+import { functionKey } from '../../components/expr.js';
 import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import { standsIn } from '../model/blocks.js';
 import { replacedValue } from './replaced-modules.js';
 import type { Declared } from '../../project/project.js';
 import type { SpecReading } from './spec-reading.js';
+import type { Source } from '../../syntax/source.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
 
 /** The value of a name: declared, imported, a helper of the project's settings, or global. */
@@ -55,30 +57,38 @@ export function importedValue(
     : (madeElsewhere(run, declared) ?? declaredElsewhere(run, declared));
 }
 
+// Most modules name no kit of stand-ins: these are not read for it.
 const NAMES_A_KIT = /\b(?:vi|jest|jasmine|sinon|mock)\.\w|\bfrom ['"]sinon['"]/;
+const knownKits = new WeakMap<Source, boolean>();
+
+function namesKit(source: Source): boolean {
+  const names = knownKits.get(source) ?? NAMES_A_KIT.test(source.text);
+  knownKits.set(source, names);
+  return names;
+}
 
 // What is known to be a component holds no data.
 const declaredElsewhere = (run: SpecReading, declared: Declared): Value => ({
   is: 'project',
   declared,
   held: () =>
-    run.writtenTo.has(declaredKey(declared)) || run.project.componentAt(declared)
+    run.writtenTo.has(keyOf(declared)) || run.project.componentAt(declared)
       ? UNKNOWN_VALUE
       : run.declaredValue({ is: 'project', declared }),
 });
 
-const declaredKey = ({ file, name }: Declared): string => `${file}#${name}`;
+const keyOf = ({ file, name }: Declared): string => functionKey(file, name);
 
 /** Keeps that something is done to what another module declares, or to a part of it. */
 export function writesTo(run: SpecReading, value: Value | undefined): void {
   if (value?.is === 'read') writesTo(run, value.of);
-  if (value?.is === 'project') run.writtenTo.add(declaredKey(value.declared));
+  if (value?.is === 'project') run.writtenTo.add(keyOf(value.declared));
 }
 
 /** The stand-in that another module of the project makes, once for all that import it; `part`: kept in an object by that name. */
 export function madeElsewhere(run: SpecReading, declared: Declared, part?: string): Value | undefined {
-  // Most modules name no kit of stand-ins: these are not read for it.
-  if (!NAMES_A_KIT.test(run.project.source(declared.file)?.text ?? '')) return undefined;
+  const source = run.project.source(declared.file);
+  if (!source || !namesKit(source)) return undefined;
   const held = run.declaredValue({ is: 'project', declared });
   const found = part === undefined ? held : held.is === 'object' ? held.entries.get(part) : undefined;
   return found?.is === 'thing' && found.standIn ? found : undefined;

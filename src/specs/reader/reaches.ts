@@ -33,7 +33,7 @@ export function reachBy(
   const reach: Reach = {
     block: run.block,
     place: run.placeOf(node),
-    via: run.site ? { file: run.tree.path, start: node.start, end: node.end } : undefined,
+    via: run.viaOf(node),
     by,
     name,
     asUser: meaning.asked === 'as-user',

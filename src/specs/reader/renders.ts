@@ -3,7 +3,13 @@ import type { Meaning } from '../../libraries/meaning.js';
 import { constant, oneOf } from '../../components/expr.js';
 import { callbackGuard } from './guards.js';
 import { kebabCase } from '../../util/case.js';
-import type { ComponentNode, ComponentRef, Prop, ViewNode } from '../../components/view.js';
+import {
+  componentKey,
+  type ComponentNode,
+  type ComponentRef,
+  type Prop,
+  type ViewNode,
+} from '../../components/view.js';
 import type { Span } from '../../finding.js';
 import { vueMarkup } from '../../components/frameworks/vue/vue-markup.js';
 import { exprOfValue, viewOfValue } from './spec-scope.js';
@@ -73,7 +79,9 @@ function callBackFrom(run: SpecReading, options: Value): void {
 // The component at the root, by its file and name.
 function shownKey(shown: Shown): string | undefined {
   const [root] = shown?.view ?? [];
-  return shown && root?.kind === 'component' ? `${shown.file}#${root.name}` : undefined;
+  return shown && root?.kind === 'component'
+    ? componentKey({ file: shown.file, name: root.name })
+    : undefined;
 }
 
 /** A component whose template a spec replaces before it is made: `overrideTemplate(Lid, '')`. */
@@ -81,7 +89,7 @@ export function overrideComponent(run: SpecReading, [component, change]: readonl
   const target = componentRef(run, component);
   const text = templateIn(change);
   if (target && text !== undefined)
-    run.templates.set(`${target.file}#${target.name}`, text === '' ? 'blank' : 'replaced');
+    run.templates.set(componentKey(target), text === '' ? 'blank' : 'replaced');
 }
 
 // The new template; undefined where it stays, and any text where that can't be read.

@@ -14,7 +14,7 @@ import type { Binding } from '../model/blocks.js';
 import type { Env } from '../model/env.js';
 import type { StandIn } from '../model/steps.js';
 import { libraryObjectOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
-import { entriesOf, namesGivenBy, namesOverridden } from './factory-answers.js';
+import { ACTUAL, entriesOf, namesGivenBy, namesOverridden } from './factory-answers.js';
 import { liftedName } from './lifted-names.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 
@@ -70,7 +70,7 @@ function keepsActual({ arguments: [, factory] }: CallNode): boolean {
   let found = isFunction(factory) && factory.params.length > 0;
   walkTree(factory, (node) => {
     const name = node.type === 'Identifier' ? node.name : memberName(node);
-    found ||= name === 'importActual' || name === 'requireActual' || name === 'importOriginal';
+    found ||= ACTUAL.has(name);
     return !found;
   });
   return found;

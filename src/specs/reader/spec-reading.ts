@@ -2,7 +2,7 @@ import { dataOfAll, dataOfEntries, type Data } from '../../language/operations.j
 import type { Node } from 'oxc-parser';
 import type { HelperNames } from '../../config/settings.js';
 import { isFunction, returnedFrom, unwrapped, walkTree, type FunctionNode } from '../../syntax/tree.js';
-import type { Span } from '../../finding.js';
+import type { Place, Span } from '../../finding.js';
 import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
 import { Env, type Slot } from '../model/env.js';
@@ -163,10 +163,17 @@ export class SpecReading {
     return this.site ?? { start: node.start, end: node.end };
   }
 
+  /** Where a node really stands, if that is not in the running block's own code. */
+  viaOf(node: Span): Place | undefined {
+    return this.site && { file: this.tree.path, start: node.start, end: node.end };
+  }
+
   /** Adds a step to the running block. */
   emit(step: BareStep, node: Span): void {
-    const via = this.site ? { file: this.tree.path, start: node.start, end: node.end } : undefined;
-    const whole = Object.assign(step, this.flags, { place: this.placeOf(node), via }) as unknown as Step;
+    const whole = Object.assign(step, this.flags, {
+      place: this.placeOf(node),
+      via: this.viaOf(node),
+    }) as unknown as Step;
     const { steps, uses } = this.block;
     steps.push(whole);
     if (whole.kind !== 'use') return;

@@ -29,7 +29,7 @@ export function standIn(
   const made: StandIn = {
     block: run.block,
     place: run.placeOf(node),
-    via: run.site && { file: run.tree.path, start: node.start, end: node.end },
+    via: run.viaOf(node),
     target: meaning.target === 'member' && !onMember ? 'none' : meaning.target,
     object: onMember ? object : undefined,
     member: onMember
