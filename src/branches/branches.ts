@@ -1,3 +1,4 @@
+import { isInside } from '../util/spans.js';
 import type { Component } from '../components/view.js';
 import type { Project } from '../project/project.js';
 import type { Branch } from './arms.js';
@@ -30,9 +31,7 @@ export function branchesOf(
   if (!tree || isGenerated(tree.script.comments.map(({ value }) => value))) return NOTHING;
   const { branches, states } = scriptBranches(new ScriptScopes(project, tree, components, isReplaced));
   const script = branches.map((branch) => ({
-    component:
-      components.find(({ place }) => place.start <= branch.place.start && branch.place.end <= place.end) ??
-      first,
+    component: components.find(({ place }) => isInside(branch.place, place)) ?? first,
     branch,
   }));
   return { branches: [...script, ...markup], states };

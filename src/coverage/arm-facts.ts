@@ -1,3 +1,4 @@
+import { isInside } from '../util/spans.js';
 import { conditionsOf, type Arm, type Branch } from '../branches/arms.js';
 import { branchesOf } from '../branches/branches.js';
 import {
@@ -140,7 +141,7 @@ function computedBy(
     if (given) answers.set(key, oneOf(unlikeIn(given, paths)));
   }
   const all = specs.usesOf(component);
-  const isIn = component.place.start <= branch.place.start && branch.place.end <= component.place.end;
+  const isIn = isInside(branch.place, component.place);
   const inContexts = (use: ComponentUse): ComponentUse =>
     withContexts(use, read, (isIn && use.contexts) || UNREAD, project);
   const uses = unlikeUses(read.length > 0 ? all.map(inContexts) : all, [

@@ -1,3 +1,4 @@
+import { isInside } from '../util/spans.js';
 import type { Node, Program } from 'oxc-parser';
 import {
   calledName,
@@ -194,14 +195,12 @@ export function speaksOf(project: Project, path: string, pattern: RegExp): boole
   );
   return script.program.body.some((statement) => {
     if (statement.type === 'ImportDeclaration') return false;
-    const own = [...facts.declarations].flatMap(([name, node]) => (isWithin(node, statement) ? name : []));
+    const own = [...facts.declarations].flatMap(([name, node]) => (isInside(node, statement) ? name : []));
     const isIdle =
       own.length > 0 && own.every((name) => !exported.has(name) && !isNamed(script.program, statement, name));
     return !isIdle && hasNode(statement, (node) => pattern.test(nameIn(node)));
   });
 }
-
-const isWithin = (inner: Node, outer: Node): boolean => outer.start <= inner.start && inner.end <= outer.end;
 
 const nameIn = (node: Node): string =>
   node.type === 'Identifier' || node.type === 'JSXIdentifier'

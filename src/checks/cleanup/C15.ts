@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import type { Finding, Mend, Span } from '../../finding.js';
 import { titlesOf, type Block } from '../../specs/model/blocks.js';
 import { isAssert } from '../../specs/model/rounds.js';
@@ -65,9 +66,9 @@ function mend(
   { file, source: { text } }: FileContext,
 ): Mend | undefined {
   const start = wait.start - AWAIT.length;
-  const isInside = place.start <= asked.start && asked.end <= place.end;
   // A query that is called by its name alone must be taken by another one.
-  if (text.slice(start, wait.start) !== AWAIT || !written || !isInside || receiver === '') return undefined;
+  if (text.slice(start, wait.start) !== AWAIT || !written || !isInside(asked, place) || receiver === '')
+    return undefined;
   // A comment, or an option, would be lost.
   if (aloneIn(text, wait, place) !== 'plain') return undefined;
   const query = `${AWAIT}${text.slice(asked.start, written.name.start)}${waiting(text.slice(written.name.start, written.name.end))}${text.slice(written.name.end, asked.end)}`;

@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import { titlesOf } from '../../specs/model/blocks.js';
 import { askedForm, formOfValue, nameOption } from '../../specs/model/asked.js';
 import type { Reach, Step } from '../../specs/model/steps.js';
@@ -100,7 +101,7 @@ const isWritten = (words: string, missing: readonly Reach[], { file }: FileConte
       literals.some(
         (literal) =>
           literal.text.toLowerCase().includes(words) &&
-          !missing.some(({ place }) => place.start <= literal.start && literal.end <= place.end),
+          !missing.some(({ place }) => isInside(literal, place)),
       ),
     ),
   );

@@ -1,4 +1,8 @@
+import { isInside } from '../../util/spans.js';
 import { assigns, usesInBlock, type Binding, type Block, type SpecFile } from '../../specs/model/blocks.js';
+import type { Step } from '../../specs/model/steps.js';
+import type { Span } from '../../finding.js';
+import type { FileContext } from './context.js';
 import { eachHooksAround, runningSpecs } from './order.js';
 import { builtOnce, surelyAssigns, usesBefore, type Leak, type UseStep } from './leak.js';
 
@@ -7,12 +11,15 @@ export interface AssignedLeak extends Leak {
   callback: boolean;
 }
 
+type Asked = Pick<FileContext, 'file' | 'project'>;
+
 /** Whether a name has a value before the first spec. */
 export const hasValue = (binding: Binding, file: SpecFile): boolean =>
   binding.declaration?.value !== undefined || builtOnce(binding, file) !== undefined;
 
 /** The first such pair, where no hook assigns the name around either of them. */
-export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | undefined {
+export function assignedLeak(binding: Binding, context: Asked): AssignedLeak | undefined {
+  const { file } = context;
   if (binding.kind !== 'let' && binding.kind !== 'var') return undefined;
   const isAssigned = ({ use }: UseStep): boolean => use.how === 'assign';
   if (!file.blocks.some((block) => block.kind === 'spec' && assigns(block, binding))) return undefined;
@@ -23,7 +30,7 @@ export function assignedLeak(binding: Binding, file: SpecFile): AssignedLeak | u
       continue;
     for (const later of specs.slice(spec.repeated ? i : i + 1)) {
       const uses = usesBefore(later, binding);
-      const read = readBefore(uses) ?? readApart(binding, step, uses, later);
+      const read = readBefore(uses) ?? readApart(binding, step, uses, later, context);
       if (read)
         return { change: { spec, step }, read: { spec: later, step: read.step }, callback: read.callback };
     }
@@ -44,15 +51,35 @@ function readBefore(steps: readonly UseStep[]): { step: UseStep; callback: boole
   return undefined;
 }
 
-// What a spec renders may call the stand-in that reads the name.
+// What a spec renders, or a function of the project that it calls, may call the stand-in that reads the name.
 function readApart(
   { readApart: place }: Binding,
   changed: UseStep,
   uses: readonly UseStep[],
   spec: Block,
+  context: Asked,
 ): { step: UseStep; callback: boolean } | undefined {
-  if (!place || uses.some(surelyAssigns) || !spec.steps.some(({ kind }) => kind === 'render'))
+  if (!place || uses.some(surelyAssigns)) return undefined;
+  if (!spec.steps.some((step) => step.kind === 'render' || callsReplaced(step, place, context)))
     return undefined;
   const use = { ...changed.use, how: 'read' as const };
   return { step: { ...changed, use, place, via: undefined, maybe: true }, callback: false };
+}
+
+// A call of what the replaced module gives, or of what a module declares that imports it.
+function callsReplaced(step: Step, place: Span, { file, project }: Asked): boolean {
+  if (step.kind !== 'use' || step.use.how !== 'call' || step.use.binding.kind !== 'import') return false;
+  const replaced = file.replacements.find((each) => isInside(place, each.place));
+  const from = file.imports.get(step.use.binding.name);
+  if (!replaced || !from) return false;
+  const isReplaced = (importer: string, specifier: string): boolean =>
+    replaced.file === undefined
+      ? specifier === replaced.specifier
+      : project.resolve(importer, specifier) === replaced.file;
+  const declared = project.imported(file.path, from)?.file;
+  return (
+    isReplaced(file.path, from.specifier) ||
+    (declared !== undefined &&
+      (project.summary(declared)?.modules.some(({ specifier }) => isReplaced(declared, specifier)) ?? false))
+  );
 }

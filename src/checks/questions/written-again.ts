@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import { hash } from 'node:crypto';
 import type { Finding, Span } from '../../finding.js';
 import { grouped } from '../../util/grouped.js';
@@ -34,7 +35,7 @@ function partsOf({ file, source: { text } }: FileContext): Part[] {
   const holders = [file.root, ...file.blocks.filter(({ kind }) => kind === 'group')];
   return holders
     .flatMap(({ statements }) => statements)
-    .filter(({ start, end }) => !places.some((place) => start <= place.start && place.end <= end))
+    .filter((statement) => !places.some((place) => isInside(place, statement)))
     .flatMap(({ start, end, declares }) => {
       const written = text.slice(start, end);
       const saying = sayingLines(written, FEWEST_LETTERS);

@@ -27,7 +27,7 @@ export const S03: FileCheck = {
   mended: 'let kiln;\nbeforeEach(() => { kiln = new Kiln(); });',
   run: (context) =>
     context.file.bindings.flatMap((binding) => {
-      const leak = assignedLeak(binding, context.file);
+      const leak = assignedLeak(binding, context);
       return leak && (leak.callback || !hasValue(binding, context.file))
         ? [found(binding, leak, context)]
         : [];

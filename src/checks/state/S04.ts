@@ -26,7 +26,7 @@ export const S04: FileCheck = {
   mended: 'let cone: number;\nbeforeEach(() => { cone = 6; });',
   run: (context) =>
     context.file.bindings.flatMap((binding) => {
-      const leak = assignedLeak(binding, context.file);
+      const leak = assignedLeak(binding, context);
       return leak && !leak.callback && hasValue(binding, context.file) ? [found(binding, leak, context)] : [];
     }),
 };

@@ -56,7 +56,7 @@ function check(binding: Binding, context: FileContext): Finding[] {
   // A module's own variable is kept as well where a function of it gives it another value.
   const isVariable = file.outside.includes(binding);
   const set = isVariable ? assigning(binding, file) : undefined;
-  const leak = leakOf(binding, file) ?? (set && assignedLeak(binding, file));
+  const leak = leakOf(binding, file) ?? (set && assignedLeak(binding, context));
   const change = leak?.change ?? changesOf(binding, file)[0] ?? set;
   if (!change || binding.frozen || isPutBack(change, binding) || isReset(binding, context)) return [];
   const read: Seen | undefined = leak?.read ?? showing(binding, change, context);

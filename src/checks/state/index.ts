@@ -15,6 +15,7 @@ import { S13 } from './S13.js';
 import { S14 } from './S14.js';
 import { S15 } from './S15.js';
 import { S16 } from './S16.js';
+import { S17 } from './S17.js';
 
 /** The checks of this family, by number. */
 export const STATE_CHECKS: readonly Check[] = [
@@ -34,4 +35,5 @@ export const STATE_CHECKS: readonly Check[] = [
   S14,
   S15,
   S16,
+  S17,
 ];

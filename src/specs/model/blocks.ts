@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import type { HookTime, Mark } from '../../libraries/meaning.js';
 import type { Span, Titles } from '../../finding.js';
 import type { Expr } from '../../components/expr.js';
@@ -149,6 +150,13 @@ export interface Replacement {
   standIns: Map<string, StandIn>;
 }
 
+/** What the body of a file or group takes of a name, as specs are collected, that holds nothing yet, or a list with nothing in it. */
+export interface TakenEarly extends Span {
+  block: Block;
+  binding: Binding;
+  holds: 'nothing' | 'empty';
+}
+
 /** A comment, by the lines it stands on. */
 interface FileComment {
   text: string;
@@ -193,6 +201,8 @@ export interface SpecFile {
   documentUse: Span | undefined;
   /** What specs read or set inside of what they render. */
   insides: Inside[];
+  /** What is taken, as specs are collected, of names that hold nothing yet. */
+  takenEarly: TakenEarly[];
   comments: readonly FileComment[];
   /** What stands in its comments and would assert, or make specs; made when it is asked for. */
   commentedOut: () => readonly CommentedOut[];
@@ -211,13 +221,11 @@ export interface CommentedOut extends Span {
 
 /** The assertions of a spec that stand in its comments. */
 export const assertionsInComments = (file: SpecFile, { place }: Block): CommentedOut[] =>
-  file
-    .commentedOut()
-    .filter(({ what, start, end }) => what === 'assertion' && place.start <= start && end <= place.end);
+  file.commentedOut().filter((each) => each.what === 'assertion' && isInside(each, place));
 
 /** The comments that stand in a part of a file. */
-export const commentsIn = ({ comments }: SpecFile, { start, end }: Span): readonly FileComment[] =>
-  comments.filter((comment) => start <= comment.start && comment.end <= end);
+export const commentsIn = ({ comments }: SpecFile, span: Span): readonly FileComment[] =>
+  comments.filter((comment) => isInside(comment, span));
 
 /** Whether a spec is there for the compiler: a comment in it expects an error of types, or it does nothing beside one of that kind. */
 export const isTypeLevel = (file: SpecFile, block: Block): boolean =>

@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import { changeBy } from '../../libraries/changes.js';
 import type { Span } from '../../finding.js';
 import type { Block } from './blocks.js';
@@ -59,8 +60,7 @@ export function kindOf(statement: Statement, { steps }: Block): StatementKind {
 }
 
 /** Whether a step stands in a statement, or in another span. */
-export const stands = ({ place }: Pick<Step, 'place'>, { start, end }: Span): boolean =>
-  start <= place.start && place.end <= end;
+export const stands = ({ place }: Pick<Step, 'place'>, span: Span): boolean => isInside(place, span);
 
 /** The assertions that a spec makes: through helpers as often as they are called, in loops once. */
 export const assertionsOf = ({ steps }: Block): StepOf<'assert'>[] =>

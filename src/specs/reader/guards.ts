@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import type { Node } from 'oxc-parser';
 import { namesReadIn } from '../../syntax/tree.js';
 import type { Env } from '../model/env.js';
@@ -39,9 +40,9 @@ export function callbackGuard(run: SpecReading, by: 'event' | 'value', given: Sp
 /** Whether something stands in the running block's own body. */
 export const isWrittenByBlock = (
   { file, block: { body } }: SpecReading,
-  { start, end }: Span,
+  span: Span,
   tree: ModuleTree,
-): boolean => tree.path === file.path && body !== undefined && body.start <= start && end <= body.end;
+): boolean => tree.path === file.path && body !== undefined && isInside(span, body);
 
 /** Reads what stands under a condition, and gives whether it surely asserts or throws. */
 export function underGuard(run: SpecReading, guard: Guard, read: () => void): boolean {

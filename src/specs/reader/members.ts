@@ -19,7 +19,7 @@ import { hopFrom, pickFrom } from './reaches.js';
 import { setInput } from './renders.js';
 import { replacedMember } from './replaced-modules.js';
 import type { SpecReading } from './spec-reading.js';
-import { useName, useValue } from './uses.js';
+import { takeEarly, useName, useValue } from './uses.js';
 import {
   constantValue,
   valueOfData,
@@ -135,6 +135,7 @@ function memberIn(run: SpecReading, env: Env, object: Value, node: MemberNode): 
   const name = memberName(node);
   const isNothing = object.is === 'constant' && (object.value === null || object.value === undefined);
   if (node.optional && isNothing) return constantValue(undefined);
+  if (isNothing) takeEarly(run, env, node.object);
   const held = heldByContext(env, node);
   if (held) return held;
   if (name !== undefined) return memberOfValue(run, object, name, node);

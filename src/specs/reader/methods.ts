@@ -18,7 +18,7 @@ import { keepAnswer } from './stand-ins.js';
 import { callbackGuard, guardOf } from './guards.js';
 import { writesTo } from './names.js';
 import { loopGuard, loopOver, mayBeEmpty } from './statements.js';
-import { useName } from './uses.js';
+import { takeEarly, useName } from './uses.js';
 import { assertsSince, forgotten } from './waiting.js';
 import {
   itemOf,
@@ -90,6 +90,9 @@ export function callMethod(
   const before = run.block.steps.length;
   const forgets = target.name === 'forEach' || (target.name === 'map' && run.discarded === node);
   if (RUNNING_METHODS.has(target.name)) {
+    const { callee } = node;
+    if (target.of.is === 'list' && callee.type === 'MemberExpression')
+      takeEarly(run, env, callee.object, node);
     const isWalk = run.flags.maybe || mayBeEmpty(target.of);
     const walked = loopGuard(run, env, target.of, node.callee) ?? run.flags.guard;
     const item = target.of.is === 'list' ? itemOf(target.of) : elementOf(settled(target.of));

@@ -1,3 +1,4 @@
+import { isInside } from '../../util/spans.js';
 import type { Node } from 'oxc-parser';
 import { calledName, isFunction, memberName, propertyChain, unwrapped, walkTree } from '../../syntax/tree.js';
 import { assigns, type Binding, type SpecFile } from '../model/blocks.js';
@@ -23,8 +24,7 @@ export function noteReadsApart(file: SpecFile, program: Node): void {
   if (assigned.length === 0) return;
   const byName = new Map<string, Binding>(assigned.map((binding) => [binding.name, binding]));
   const bodies = file.blocks.filter(({ kind }) => kind === 'spec' || kind === 'hook');
-  const isInBody = ({ start, end }: Node): boolean =>
-    bodies.some(({ place }) => place.start <= start && end <= place.end);
+  const isInBody = (node: Node): boolean => bodies.some(({ place }) => isInside(node, place));
   walkTree(program, (node) => {
     if (isInBody(node)) return false;
     for (const kept of keptIn(node)) noteReads(kept, byName);

@@ -4,6 +4,7 @@ import { literalText, memberName, unwrapped } from '../../syntax/tree.js';
 import type { Span } from '../../finding.js';
 import type { Block, Title } from '../model/blocks.js';
 import { statementsOf, type Statement } from '../model/body.js';
+import { takeEarly } from './uses.js';
 import type { CallNode, SpecReading } from './spec-reading.js';
 import type { Env } from '../model/env.js';
 import { UNKNOWN_VALUE, type Value } from '../model/values.js';
@@ -16,6 +17,8 @@ export function registerBlock(run: SpecReading, env: Env, node: CallNode, callee
   // The first call of `it.each(rows)(title, fn)` and of `it.skipIf(condition)(title, fn)` makes nothing yet.
   if (name === 'each' && 'table' in meaning) {
     node.arguments.forEach((argument) => run.evaluate(env, argument));
+    const [rows] = node.arguments;
+    if (rows) takeEarly(run, env, rows, node);
     return { ...callee, name: 'rows' };
   }
   if (name === 'condition') {

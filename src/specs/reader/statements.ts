@@ -8,6 +8,7 @@ import { namesIn } from '../../syntax/module-facts.js';
 import { guardOf, underGuard } from './guards.js';
 import type { Span } from '../../finding.js';
 import type { Guard, Loop } from '../model/steps.js';
+import { takeEarly } from './uses.js';
 import { declareParts, declareVariable, hoist } from './patterns.js';
 import type { SpecReading } from './spec-reading.js';
 import { itemOf, UNKNOWN_VALUE, type Value } from '../model/values.js';
@@ -24,7 +25,7 @@ export function runStatements(
   for (const statement of statements) {
     run.under({ dead, guard }, () => runStatement(run, env, statement, returns));
     dead ||= neverFalls(statement);
-    if (run.inSpecOrHook && leavesEarly(statement))
+    if (leavesEarly(statement))
       guard = run.under({ guard }, () => guardOf(run, env, 'return', statement.test));
   }
 }
@@ -141,6 +142,7 @@ function runLoop(run: SpecReading, env: Env, node: LoopNode, returns: Value[]): 
   let { maybe, guard, loop } = run.flags;
   if (node.type === 'ForOfStatement' || node.type === 'ForInStatement') {
     const over = run.evaluate(env, node.right);
+    if (node.type === 'ForOfStatement') takeEarly(run, env, node.right, node);
     const item = over.is === 'list' ? itemOf(over) : UNKNOWN_VALUE;
     if (node.left.type === 'VariableDeclaration') {
       for (const each of node.left.declarations) declareParts(run, scope, each.id, item);

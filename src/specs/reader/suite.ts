@@ -104,6 +104,7 @@ function emptyFile(project: Project, tree: ModuleTree): SpecFile {
     globals: new Map(),
     documentUse: undefined,
     insides: [],
+    takenEarly: [],
     words: () => wordsNamedIn(program),
     said: () => (said ??= saidIn(program)),
     listens: new Set(),

@@ -1,7 +1,8 @@
 import type { Node } from 'oxc-parser';
 import type { Component } from '../../components/view.js';
 import type { Span } from '../../finding.js';
-import type { Binding } from '../model/blocks.js';
+import { unwrapped } from '../../syntax/tree.js';
+import type { Binding, TakenEarly } from '../model/blocks.js';
 import { methodEffect, readEffect, writeEffect } from './effects.js';
 import type { Env, Slot } from '../model/env.js';
 import { lookUp } from './names.js';
@@ -35,6 +36,28 @@ export function useName(
       node,
     );
   }
+}
+
+/**
+ * Keeps what is taken of a name that holds nothing, by code of the spec file that surely runs as specs are collected: a
+ * property, an item. `walk`: the loop that walks all that it holds, for which a list with nothing in it counts as well.
+ */
+export function takeEarly(run: SpecReading, env: Env, expression: Node, walk?: Span): void {
+  const node = unwrapped(expression);
+  const { maybe, inCallback, guard, dead, caught } = run.flags;
+  if (node.type !== 'Identifier' || run.inSpecOrHook || run.viaOf(node)) return;
+  if (maybe || inCallback || guard || dead || caught) return;
+  const binding = env.find(node.name)?.binding;
+  const holds = binding && holdsLittle(lookUp(run, env, node.name));
+  if (!holds || (holds === 'empty' && !walk)) return;
+  const { start, end } = walk ?? node;
+  run.file.takenEarly.push({ block: run.block, binding, holds, start, end });
+}
+
+function holdsLittle(value: Value): TakenEarly['holds'] | undefined {
+  if (value.is === 'list') return value.open || value.items.length > 0 ? undefined : 'empty';
+  const isNothing = value.is === 'constant' && (value.value === undefined || value.value === null);
+  return isNothing ? 'nothing' : undefined;
 }
 
 type How = Pick<Use, 'how' | 'path' | 'value'>;
