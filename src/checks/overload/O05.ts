@@ -50,6 +50,8 @@ const MESSAGES = {
     `The title says “${says}”, and the spec asserts nothing of where a user then is.`,
   looks: (says: string): string =>
     `The title says “${says}”, and nothing that the spec asserts is about how anything looks.`,
+  promise: (says: string, what: string): string =>
+    `The title says “${says}”, and nothing that the spec asserts is about ${what}.`,
 };
 const messageSubject = (told: string, rendered: string): string =>
   `The group speaks of ${told}, and its specs render ${rendered}.`;
@@ -169,7 +171,7 @@ function ofDeed(spec: Block, context: FileContext): Finding | undefined {
     found && {
       place: titlePlaceOf(spec, context),
       within: titlesOf(spec),
-      level: found.of === 'beside' ? 'hint' : undefined,
+      level: found.of === 'beside' || found.of === 'promise' ? 'hint' : undefined,
       certainty: 'likely',
       message: MESSAGES[found.of](found.told, found.done),
       advice: adviceValue,

@@ -94,17 +94,21 @@ function missedBy(step: Step): Reach[] {
 const mayShow = (reach: Reach, { rendering }: FileContext): boolean =>
   rendering.underAnyCondition.target(reach).kind !== 'unknown';
 
-// The spec file has the words from elsewhere than from what it misses: gives them, or finds them otherwise.
-const isWritten = (words: string, missing: readonly Reach[], { file }: FileContext): boolean =>
-  [file.root, ...file.blocks].some(({ statements }) =>
+// The spec file has the words from elsewhere than from what it misses and from titles: gives them, or finds them otherwise.
+function isWritten(words: string, missing: readonly Reach[], { file }: FileContext): boolean {
+  const left = [
+    ...missing.map(({ place }) => place),
+    ...file.blocks.flatMap(({ titlePlace }) => titlePlace ?? []),
+  ];
+  return [file.root, ...file.blocks].some(({ statements }) =>
     statements.some(({ literals }) =>
       literals.some(
         (literal) =>
-          literal.text.toLowerCase().includes(words) &&
-          !missing.some(({ place }) => isInside(literal, place)),
+          literal.text.toLowerCase().includes(words) && !left.some((place) => isInside(literal, place)),
       ),
     ),
   );
+}
 
 // The words that are asked for, where a slip could stand in them: a role alone has none.
 function wordsOf(reach: Reach): string | undefined {

@@ -11,6 +11,7 @@ import { mayBringAny } from './fired.js';
 import { assertsByName, throwsOnMissing } from './judgement.js';
 import { withHooksBefore } from './order.js';
 import { calledAllTheSame, calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
+import { promisedOnly, type ToldOutcome } from './told-outcome.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -23,7 +24,7 @@ interface ToldDeed {
 }
 
 /** Where a title and the body of its spec speak of different keys, gestures or outcomes; undefined where they agree, or where that can't be told. */
-export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCall | undefined {
+export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCall | ToldOutcome | undefined {
   const steps = withHooksBefore(spec).flatMap((block) => block.steps);
   const undone = nothingDenied(spec, context) ?? nothingDone(spec, steps, context) ?? noLooks(spec, context);
   if (undone) return undone;
@@ -38,7 +39,8 @@ export function otherDeed(spec: Block, context: FileContext): ToldDeed | ToldCal
     otherCallee(spec, context) ??
     calledBeside(spec, context) ??
     calledAllTheSame(spec, context) ??
-    noWay(spec, context)
+    noWay(spec, context) ??
+    promisedOnly(spec, context)
   );
 }
 
