@@ -4,6 +4,10 @@ interface ProviderNeed {
   names: ReadonlySet<string>;
   /** The first major of the package that throws. */
   since?: number;
+  /** The first major that has it without one. */
+  until?: number;
+  /** What classes of Angular are given, where nothing around them but the test bed provides it. */
+  injected?: true;
   /** Names of what provides it, wherever they are spoken of. */
   by: RegExp;
   /** What to put around, in words. */
@@ -82,6 +86,31 @@ const NEEDS: readonly ProviderNeed[] = [
     since: 2,
     by: /createPinia|createTestingPinia|setActivePinia|PiniaVuePlugin/,
     around: 'an app with the plugin of createPinia',
+  },
+  // @angular/common 15 to 20, http: 21 provides it at the root.
+  {
+    module: '@angular/common/http',
+    names: names('HttpClient'),
+    until: 21,
+    injected: true,
+    by: /provideHttpClient|HttpClient\w*Module/,
+    around: 'provideHttpClient(), provideHttpClientTesting()',
+  },
+  // @angular/router 15 to 21: the route of an outlet.
+  {
+    module: '@angular/router',
+    names: names('ActivatedRoute'),
+    injected: true,
+    by: /provideRouter|Router\w*Module|RouterTestingHarness/,
+    around: 'provideRouter([])',
+  },
+  // @ngrx/store 15 to 21.
+  {
+    module: '@ngrx/store',
+    names: names('Store'),
+    injected: true,
+    by: /provide(?:Mock)?Store|StoreModule/,
+    around: 'provideMockStore()',
   },
 ];
 

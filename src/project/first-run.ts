@@ -3,7 +3,7 @@ import { unwrappedComponent } from '../components/frameworks/react/react.js';
 import { mayBeMissing } from '../libraries/missing-parts.js';
 import type { Span } from '../finding.js';
 import type { ModuleFacts } from '../syntax/module-facts.js';
-import { isFunction, memberName, unwrapped } from '../syntax/tree.js';
+import { isFunction, memberName, unwrapped, type ClassNode } from '../syntax/tree.js';
 import { readBy, valuesBelow } from '../syntax/unbound-names.js';
 
 /** What a function surely calls each time that it runs, and in what it hands to be run once it is shown: by its path. */
@@ -38,6 +38,11 @@ export function firstRuns(
       noted(NO_IMPORTS, unbound, (note) => runStatements(program.body, note)),
     );
   for (const [name, node] of declarations) {
+    if (node.type === 'ClassDeclaration' && node.decorators.length > 0) {
+      const run = noted(imports, unbound, (note) => runInjected(node, note));
+      if (run.size > 0) found.set(name, run);
+      continue;
+    }
     const value = node.type === 'VariableDeclarator' ? node.init : node;
     const made = value && /^(?:use)?[A-Z]/.test(name) ? unwrappedComponent(value) : undefined;
     if (!made || !isFunction(made) || !made.body || made.async) continue;
@@ -137,6 +142,35 @@ function runExpression(node: Node, note: Note): void {
   const read = readBy(node);
   if (read) note.read(read.name, read);
   for (const child of valuesBelow(node)) runExpression(child, note);
+}
+
+// What Angular must have for an instance of a class: by `inject(…)` of its fields, and by the types that its constructor takes.
+function runInjected({ body }: ClassNode, note: Note): void {
+  for (const member of body.body) {
+    if (member.type === 'PropertyDefinition' && member.value && !member.static)
+      for (const wanted of injectedIn(member.value)) note.call(wanted);
+    if (member.type !== 'MethodDefinition' || member.kind !== 'constructor') continue;
+    for (const param of member.value.params) {
+      const isProperty = param.type === 'TSParameterProperty';
+      const taken = isProperty ? param.parameter : param;
+      const type = taken.type === 'Identifier' ? taken.typeAnnotation?.typeAnnotation : undefined;
+      const isPlain = isProperty
+        ? param.decorators.length === 0
+        : !('decorators' in param && param.decorators?.length);
+      if (isPlain && type?.type === 'TSTypeReference' && type.typeName.type === 'Identifier')
+        note.call(type.typeName);
+    }
+  }
+}
+
+// `inject(Kilns)`, with no options that make do without it, wherever a first value surely asks for it.
+function injectedIn(node: Node): Node[] {
+  if (isFunction(node) || node.type === 'LogicalExpression' || node.type === 'ConditionalExpression')
+    return [];
+  const [first, ...more] =
+    node.type === 'CallExpression' && pathOf(node.callee) === 'inject' ? node.arguments : [];
+  if (first?.type === 'Identifier' && more.length === 0) return [first];
+  return [...valuesBelow(node)].flatMap(injectedIn);
 }
 
 // `window.matchMedia`; what is no name stands as `?`.

@@ -7,12 +7,13 @@ import {
   type RunnerFacts,
 } from '../../environment/facts/environment.js';
 import { toldToBabel, type BabelSettings } from '../../environment/settings/babel-settings.js';
+import type { Setting } from '../../environment/settings/setting.js';
 import type { Finding, Place } from '../../finding.js';
 import { passedOver } from './E20.js';
 import { reachableFrom } from '../../project/reachable.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { ProjectContext } from '../questions/context.js';
-import { advicePart, isNoPart, lackingPeers } from '../questions/missing-packages.js';
+import { advicePart, isNoPart, lackingPeers, loadedOf } from '../questions/missing-packages.js';
 import { compilersOfRuns } from '../questions/compiled.js';
 import { CHOSEN_DOCUMENT } from '../questions/facts.js';
 import { isMade, unresolvedIn } from '../questions/missing-modules.js';
@@ -28,6 +29,11 @@ const messageLoaded = (what: string, text: string): string =>
 const messageNothing = (text: string, key: string): string =>
   `${text}, named by ${key}, exports nothing that the runner could take.`;
 const adviceNothing = 'Export from it what the runner asks for by that setting.';
+const messagePlugin = (text: string, key: string, plugin: string): string =>
+  `${text}, named by ${key}, is what ${plugin} brings, and the list of plugins leaves that out.`;
+const advicePlugin = (plugin: string): string => `Add ${plugin} to the plugins.`;
+const adviceTransform =
+  'Export a transformer from it: what babel-jest makes of the options, module.exports = babelJest.createTransformer(options).';
 const advice = (found: string | undefined): string =>
   found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
 const adviceFolder = 'Name a folder that exists, or take the entry out.';
@@ -86,11 +92,13 @@ const namedBy = ({ setupFiles, named, transforms }: RunnerFacts): NamedModule[] 
     : []),
 ];
 
+const OF_BABEL = 'the settings of babel';
+
 const partsOf = (babel: BabelSettings | undefined): NamedModule[] =>
   [...(babel?.presets ?? []), ...(babel?.plugins ?? [])].map(({ name, at }) => ({
     text: name,
     at,
-    key: 'the settings of babel',
+    key: OF_BABEL,
     candidates: /^[./]/.test(name) ? withEndings(resolve(dirname(at.file), name)) : [],
   }));
 
@@ -139,6 +147,13 @@ function found(
   const { text, key, at, mayBeFolder } = named;
   const isSetup = SETUPS.has(key);
   const written = isAbsolute(text) ? relativeTo(folder, text) : text;
+  if (named.absent && named.plugin !== undefined)
+    return {
+      place: at,
+      certainty: 'sure',
+      message: messagePlugin(text, key, named.plugin),
+      advice: advicePlugin(named.plugin),
+    };
   if (named.absent)
     return { place: at, certainty: 'sure', message: message('', text, key), advice: adviceOther };
   if (named.candidates.length === 0 && !isMissing(environment, packageOf(text)))
@@ -259,20 +274,31 @@ const TAKEN_FROM: ReadonlySet<string> = new Set([
 
 function withoutExports(
   { key, text, at, candidates }: NamedModule,
-  { files, project }: ProjectContext,
+  { files, project, setting }: ProjectContext,
 ): Finding[] {
   const path = TAKEN_FROM.has(key) ? candidates.find((each) => files.kind(each) === 'file') : undefined;
-  if (path === undefined || !project.givesNothing(path)) return [];
+  if (path === undefined) return [];
+  const isIdle = key === 'transform' && transformsNothing(setting(path));
+  if (!isIdle && !project.givesNothing(path)) return [];
   return [
     {
       place: at,
       certainty: 'sure',
       message: messageNothing(text, key),
-      advice: adviceNothing,
-      evidence: [{ file: path, start: 0, end: 0, note: 'exports nothing' }],
+      advice: isIdle ? adviceTransform : adviceNothing,
+      evidence: [{ file: path, start: 0, end: 0, note: 'what it exports' }],
     },
   ];
 }
+
+// @jest/transform 27 to 30, ScriptTransformer: one of these must be a function of the module, or of its default.
+const TRANSFORMING = ['process', 'processAsync', 'createTransformer', 'default'];
+
+const transformsNothing = (exported: Setting | undefined): boolean =>
+  exported?.is === 'object' &&
+  !exported.open &&
+  exported.by === undefined &&
+  !TRANSFORMING.some((name) => exported.entries.has(name));
 
 // What the compiler settings that a run reads extend, or refer to.
 function namedByCompilers(each: Package, context: ProjectContext): Finding[] {
@@ -303,10 +329,13 @@ function peersOf(
   environment: Environment,
   context: ProjectContext,
 ): Finding[] {
-  return named.flatMap(({ text, at, candidates }): Finding[] => {
+  return named.flatMap(({ text, at, key, candidates }): Finding[] => {
     const name = packageOf(text);
     if (candidates.length > 0 || !PACKAGE.test(text)) return [];
-    return lackingPeers(name, environment, context).map((peer) => ({
+    const lacking = lackingPeers(name, environment, context);
+    // Of a preset or a plugin of Babel, those that it loads itself: others are for what is compiled.
+    const needed = key === OF_BABEL ? loadedOf(lacking, at.file, text, context) : lacking;
+    return needed.map((peer) => ({
       place: at,
       certainty: 'sure',
       message: messagePeer(name, peer),

@@ -2,7 +2,7 @@ import { isTypeScript } from '../../util/paths.js';
 import { GLOBALS, MATCHERS } from '../questions/facts.js';
 import { belongsTo, MATCHER_EXTENSIONS } from '../../libraries/matchers.js';
 import type { CompilerSettings } from '../../environment/compiler-settings.js';
-import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { wordedBy, type Environment } from '../../environment/facts/environment.js';
 import type { PlacedText } from '../../environment/settings/setting.js';
 import { typeSources } from '../../project/type-sources.js';
 import type { ProjectCheck } from '../questions/check.js';
@@ -82,8 +82,8 @@ function neededBy(
   context: ProjectContext,
 ): (readonly string[])[] {
   const [runner, ...others] = environment.runnersOf(file.path);
-  if (!runner || others.length > 0) return [];
-  const kind = underneath(runner);
+  const kind = runner && wordedBy(runner);
+  if (!kind || others.length > 0) return [];
   const usesGlobals = runner.globals.known && runner.globals.value && file.get(GLOBALS).size > 0;
   const globals = usesGlobals ? GLOBAL_TYPES[kind] : undefined;
   const packages = [...(context.setupOf(file.path)?.packages ?? [])];
@@ -99,12 +99,6 @@ function neededBy(
       : [];
   });
   return globals ? [globals, ...matchers] : matchers;
-}
-
-// Angular's builder starts one of two runners: the newer one brings a document of its own.
-function underneath({ runner, document }: RunnerFacts): RunnerFacts['runner'] {
-  if (runner !== 'angular') return runner;
-  return document.known && document.value === 'jsdom' ? 'vitest' : 'karma';
 }
 
 const leavesOut = ({ types }: CompilerSettings, entries: readonly string[]): boolean =>

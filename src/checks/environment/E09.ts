@@ -1,8 +1,10 @@
 import { IMPORTED, RENDERS, RUNNER_MODULES } from '../questions/facts.js';
 import { collector, leftOut } from '../../environment/collects.js';
 import type { Collection, Environment, RunnerFacts } from '../../environment/facts/environment.js';
-import { dirname, extname, isWithin, relativeTo } from '../../util/paths.js';
+import { basename, dirname, extname, isWithin, relativeTo } from '../../util/paths.js';
 import { listed } from '../../util/plural.js';
+import type { CompilerSettings } from '../../environment/compiler-settings.js';
+import { andMore, packagesWithSpecs, type Package } from '../questions/packages.js';
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding } from '../../finding.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
@@ -19,6 +21,10 @@ const adviceEndings = (ending: string, seen: readonly string[]): string =>
   `The run sees files that end in ${listed(seen)} alone: add ${ending} to moduleFileExtensions.`;
 const adviceFilter = 'The script names other paths: add this one, or leave them out.';
 
+const messageUncompiled = (settings: string, files: readonly unknown[]): string =>
+  `${settings} does not compile this file${andMore(files)}: the build stops at a spec that is none of its files.`;
+const adviceUncompiled = 'Name it, or a pattern that takes it, under include there.';
+
 /** A file with specs that no runner of the project takes: its specs are green because they never run. */
 export const E09: ProjectCheck = {
   code: 'E09',
@@ -31,8 +37,41 @@ export const E09: ProjectCheck = {
   certain: 'Sure where the patterns of all runners can be read.',
   trouble: '// src/kiln-lid.specs.tsx, collected: **/*.spec.tsx',
   mended: '// src/kiln-lid.spec.tsx',
-  run: (context) => context.specFiles.flatMap((file) => check(file, context)),
+  run: (context) => [
+    ...context.specFiles.flatMap((file) => check(file, context)),
+    ...packagesWithSpecs(context).flatMap((each) => uncompiled(each, context)),
+  ],
 };
+
+// Spec files that a builder collects, and that the settings it compiles with leave out.
+function uncompiled({ environment, specFiles }: Package, context: ProjectContext): Finding[] {
+  const found = new Map<CompilerSettings, SpecFileFacts[]>();
+  for (const file of specFiles) {
+    const [runner, ...others] = environment.runnersOf(file.path);
+    if (!runner?.buildsWith || !runner.collects.known || others.length > 0) continue;
+    const settings = context
+      .compilersIn(dirname(runner.buildsWith))
+      .find((each) => each.file === runner.buildsWith);
+    // What another file imports is compiled with that one.
+    if (!settings || settings.takes(file.path)) continue;
+    if (context.imports().loadersOf((_, target) => target?.path === file.path).size > 0) continue;
+    found.set(settings, [...(found.get(settings) ?? []), file]);
+  }
+  return [...found].flatMap(([settings, files]): Finding[] => {
+    const [first] = files;
+    return first
+      ? [
+          {
+            place: { file: first.path, start: 0, end: 0 },
+            certainty: 'sure',
+            message: messageUncompiled(basename(settings.file), files),
+            advice: adviceUncompiled,
+            evidence: [{ file: settings.file, start: 0, end: 0, note: 'the settings that it is built with' }],
+          },
+        ]
+      : [];
+  });
+}
 
 function check(file: SpecFileFacts, context: ProjectContext): Finding[] {
   const environment = context.environmentOf(file.path);

@@ -22,7 +22,8 @@ import {
 import type { ProjectCheck } from '../questions/check.js';
 import type { Finding, Evidence, Place } from '../../finding.js';
 import { setsName } from '../../project/module-questions.js';
-import { isInstalled, packageOf } from '../../util/paths.js';
+import { mayMatch } from '../../util/pattern.js';
+import { extname, isInstalled, packageOf } from '../../util/paths.js';
 import type { ProjectContext, SpecFileFacts } from '../questions/context.js';
 import type { UnfitPackage } from '../questions/module-packages.js';
 import { isErased } from '../questions/missing-modules.js';
@@ -195,13 +196,28 @@ function found(file: SpecFileFacts, runner: RunnerFacts, trouble: Trouble, all: 
                 : kind.startsWith(KEPT)
                   ? messageKept(runner.runner, all)
                   : messageKind(kind, runner.runner, all),
-    advice: trouble.unfit ? advicePackage(kind, trouble.unfit) : adviceFor(kind, runner.runner),
+    advice: trouble.unfit
+      ? advicePackage(kind, trouble.unfit)
+      : isUntaken(trouble, runner)
+        ? adviceUntaken(extname(from))
+        : adviceFor(kind, runner.runner),
     evidence: [
       ...(from === file.path ? [] : chain),
       ...(transforms ? [{ ...transforms, note: 'the settings' }] : []),
     ],
   };
 }
+
+const adviceUntaken = (ending: string): string =>
+  `No pattern under transform takes ${ending} files, so that nothing compiles them: widen the one that is meant to.`;
+
+// Scripts that no rule takes stay as they are, whatever the rules do.
+const isUntaken = ({ kind, from }: Trouble, { transforms }: RunnerFacts): boolean =>
+  (kind === 'JSX' || kind.startsWith('the word')) &&
+  transforms.known &&
+  transforms.value.by === 'rules' &&
+  transforms.value.rules.length > 0 &&
+  !transforms.value.rules.some(({ pattern }) => mayMatch(pattern, from));
 
 const advicePackage = (name: string, unfit: UnfitPackage): string =>
   unfit === 'alone'

@@ -1,5 +1,5 @@
 import { ASYNC_GROUP, CALLED_BACK, GLOBALS, MATCHERS, MODULES, EXPECT_FROM } from '../questions/facts.js';
-import type { RunnerFacts } from '../../environment/facts/environment.js';
+import { wordedBy, type RunnerFacts } from '../../environment/facts/environment.js';
 import { RUNNER_OF_MODULE } from '../../environment/tables/runner-words.js';
 import type { Finding, Place } from '../../finding.js';
 import { join } from '../../util/paths.js';
@@ -93,7 +93,7 @@ const globals = (file: SpecFileFacts, runner: RunnerFacts, context: ProjectConte
         {
           file,
           place: inSpecFile(file, place),
-          message: (files) => message(name, runner.runner, files),
+          message: (files) => message(name, wordedBy(runner) ?? runner.runner, files),
           advice: advice(instead),
         },
       ]);
@@ -119,17 +119,18 @@ function beside(
       {
         file,
         place: { file: path, ...place },
-        message: () => message(name, runner.runner, []),
+        message: () => message(name, wordedBy(runner) ?? runner.runner, []),
         advice: advice(instead),
       },
     ]),
   );
 }
 
-const modules = (file: SpecFileFacts, { runner }: RunnerFacts): [string, Use][] =>
+const modules = (file: SpecFileFacts, facts: RunnerFacts): [string, Use][] =>
   file.get(MODULES).flatMap(({ specifier, start, end }): [string, Use][] => {
     const of = RUNNER_OF_MODULE.get(specifier);
-    if (!of || of.includes(runner)) return [];
+    const runner = wordedBy(facts);
+    if (!of || runner === undefined || of.includes(runner)) return [];
     return [
       [
         specifier,

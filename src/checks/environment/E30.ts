@@ -2,6 +2,7 @@ import { has, type Environment } from '../../environment/facts/environment.js';
 import { majorOf } from '../../environment/versions.js';
 import { hasStandIn } from '../../host/leads.js';
 import { providerFor } from '../../libraries/providers.js';
+import { reachableFrom } from '../../project/reachable.js';
 import { makerOf, speaksOf } from '../../project/module-questions.js';
 import { packageOf } from '../../util/paths.js';
 import { isSent } from '../questions/aliases.js';
@@ -14,10 +15,19 @@ import { importedAtOnce, shownNeeds, unmetNeeds, type ShownNeed } from '../quest
 
 const message = (component: string, name: string, module: string, files: readonly unknown[]): string =>
   `${component} asks for ${name} of ${module} as soon as it is shown${andMore(files)}, and what that needs around it is not there.`;
-const advice = (around: string, module: string): string =>
-  around === ''
-    ? `Put a stand-in for ${module} in its place.`
-    : `Render it inside of ${around}, in the spec or in a wrapper.`;
+const messageInjected = (
+  component: string,
+  name: string,
+  module: string,
+  files: readonly unknown[],
+): string =>
+  `${component} has ${name} of ${module} injected as soon as it is made${andMore(files)}, and nothing in the test bed provides it.`;
+const advice = (around: string, module: string, isInjected = false): string =>
+  isInjected
+    ? `Provide it in the test bed: ${around}.`
+    : around === ''
+      ? `Put a stand-in for ${module} in its place.`
+      : `Render it inside of ${around}, in the spec or in a wrapper.`;
 
 interface Export {
   module: string;
@@ -59,14 +69,22 @@ export const E30: ProjectCheck = {
     ).map(({ need: { what, component, at, ...place }, files }) => ({
       place: inSpecFile(files[0], place),
       certainty: 'sure',
-      message: message(component, what.name, what.module, files),
-      advice: advice(providerFor(what.module, what.name)?.around ?? '', what.module),
+      message: messageFor(what)(component, what.name, what.module, files),
+      advice: adviceFor(what),
       evidence: [{ ...at, note: 'asks for it under no condition' }],
     })),
 };
 
+function adviceFor({ module, name }: Export): string {
+  const row = providerFor(module, name);
+  return advice(row?.around ?? '', module, row?.injected);
+}
+
+const messageFor = ({ module, name }: Export): typeof message =>
+  providerFor(module, name)?.injected ? messageInjected : message;
+
 function isOutside(
-  { what: { module, name }, at }: ShownNeed<Export>,
+  { what: { module, name }, component, at }: ShownNeed<Export>,
   file: SpecFileFacts,
   context: ProjectContext,
 ): boolean {
@@ -81,7 +99,8 @@ function isOutside(
     ({ aliases, folder }) =>
       !aliases.known || isSent(module, aliases.value) || hasStandIn(context.files, [folder], module),
   );
-  if (isReplaced || isAway || !throws(module, row.since, environment, context)) return false;
+  if (isReplaced || isAway || !throws(module, row, environment, context)) return false;
+  if (row.injected && mayProvide(name, component, at.file, file, context)) return false;
   // What is not known may render inside of anything.
   const isKnown = file
     .get(MODULES)
@@ -98,17 +117,51 @@ function isOutside(
   );
 }
 
+// A spec file that speaks of it, or of what asks for it beside the component, may put something in its place; so may an unknown kit.
+function mayProvide(
+  name: string,
+  component: string,
+  askedIn: string,
+  file: SpecFileFacts,
+  { project }: ProjectContext,
+): boolean {
+  const isKnownKit = file
+    .get(MODULES)
+    .every(
+      ({ specifier }) =>
+        /^(?:\.|@angular\/|rxjs)/.test(specifier) ||
+        project.resolve(file.path, specifier) ||
+        project.libraries.of(specifier),
+    );
+  const imports = [...(project.summary(file.path)?.imports ?? [])];
+  const fileOf = ([, from]: (typeof imports)[number]): string | undefined =>
+    project.imported(file.path, from)?.file;
+  const shown = imports.find(([local]) => local === component);
+  const home = shown && fileOf(shown);
+  const own = imports.flatMap((each) => fileOf(each) ?? []).filter((path) => path !== home);
+  return (
+    !isKnownKit ||
+    speaksOf(project, file.path, new RegExp(`^${name}$`)) ||
+    own.some((path) => speaksOf(project, path, new RegExp(`^${name}$`))) ||
+    reachableFrom(project, own).files.has(askedIn)
+  );
+}
+
 // It makes a store, which whoever uses it hands on.
 const WRAPS_NOTHING: ReadonlySet<string> = new Set(['@pinia/testing']);
 const MAY_WRAP = /test|wrap|provid|render|storybook|mock/i;
 
 function throws(
   module: string,
-  since: number | undefined,
+  { since, until }: { since?: number; until?: number },
   environment: Environment,
   { versionOf }: ProjectContext,
 ): boolean {
   const name = packageOf(module);
   const major = majorOf(versionOf(environment, name));
-  return has(environment, name) && (since === undefined || (major !== undefined && major >= since));
+  const isOf = (bound: number | undefined, is: (major: number, bound: number) => boolean): boolean =>
+    bound === undefined || (major !== undefined && is(major, bound));
+  return (
+    has(environment, name) && isOf(since, (of, than) => of >= than) && isOf(until, (of, than) => of < than)
+  );
 }

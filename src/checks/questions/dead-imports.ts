@@ -69,6 +69,7 @@ function asked(
     );
   const missing = unresolvedIn(from, environment, context)
     .filter((each) => !isReplaced(each) && !mayBeAlias(each))
+    .filter(({ specifier }) => pathTo(specifier, from, runners, environment, context) === undefined)
     .map((each): DeadImport => ({ from, missing: each, file }));
   const cut = (context.project.summary(from)?.modules ?? []).flatMap((each): DeadImport[] => {
     const target = each.specifier.startsWith('.') ? context.project.resolve(from, each.specifier) : undefined;

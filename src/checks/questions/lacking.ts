@@ -1,4 +1,4 @@
-import type { Environment, RunnerFacts } from '../../environment/facts/environment.js';
+import { wordedBy, type Environment, type RunnerFacts } from '../../environment/facts/environment.js';
 import { counterpart, foreignTo } from '../../environment/tables/runner-words.js';
 import type { Span } from '../../finding.js';
 import type { Libraries } from '../../libraries/index.js';
@@ -116,7 +116,8 @@ function lacksMatchers(
   const setup = context.setupOf(file.path);
   // A runner that drives a browser by itself has matchers of its own for the document.
   const inBrowser = runners.some(
-    ({ runner, document }) => !document.known || (document.value === 'browser' && runner !== 'karma'),
+    (runner) =>
+      !runner.document.known || (runner.document.value === 'browser' && wordedBy(runner) !== 'karma'),
   );
   if (runners.length === 0 || inBrowser || !setup || setup.openMatchers) return false;
   const matchers = [...file.get(MATCHERS).keys()].filter((each) => extensionOf(each) === extension);
@@ -176,10 +177,11 @@ function foreignAmong(
   const loaded = [...setup.files, path, ...own.flatMap((each) => context.project.resolve(path, each) ?? [])];
   const packages = [...setup.packages, ...own];
   return [...globals].flatMap(([name, place]): ForeignGlobal[] => {
-    const foreign = foreignTo(runner.runner, runner.major, name);
+    const worded = wordedBy(runner);
+    const foreign = worded && foreignTo(worded, runner.major, name);
     const { globalNames } = runner;
     const instead = foreign
-      ? foreign.instead[runner.runner]
+      ? foreign.instead[worded ?? '']
       : globalNames.known
         ? counterpart(name, globalNames.value)
         : undefined;

@@ -2,6 +2,7 @@ import { isPlainFunction } from '../../project/module-questions.js';
 import type { Span } from '../../finding.js';
 import { isOff } from '../../specs/model/blocks.js';
 import type { Step } from '../../specs/model/steps.js';
+import { TYPES } from '../../libraries/types.js';
 import type { Value } from '../../specs/model/values.js';
 import { fileFact, type FileContext } from './context.js';
 
@@ -36,6 +37,11 @@ function takenBy(step: Step, context: FileContext): Taken | undefined {
     (!step.standIn || (step.standIn.target === 'module' && step.standIn.replaces === undefined));
   if (isNamedOne && step.isWhole && step.binding?.kind === 'import')
     return imported(step.binding.name, lastOf(step.text), step.place, context);
+  if (step.kind === 'use' && step.use.how === 'call' && step.use.binding.kind === 'import') {
+    const [method = '', ...more] = step.use.path;
+    const isTold = more.length === 0 && TYPES['stand-in'].members[method]?.kind === 'answer';
+    return isTold ? imported(step.use.binding.name, method, step.place, context) : undefined;
+  }
   if (step.kind !== 'assert' || step.assertion.asks !== 'called' || step.assertion.style !== 'expect')
     return undefined;
   const { subject, subjectPath, matcher, place } = step.assertion;

@@ -1,4 +1,5 @@
 import { join, resolve } from '../../util/paths.js';
+import { namedByKarma } from './karma.js';
 import { JEST_BUILDER } from '../tables/runners.js';
 import type { Collection, NamedModule } from './environment.js';
 import {
@@ -22,7 +23,8 @@ import {
 } from './found.js';
 
 /** The facts of the test targets of an Angular workspace file, one set for each project. */
-export function angularFacts({ found: { setting, file, folder }, major }: RunnerSources): Facts[] {
+export function angularFacts(asked: RunnerSources): Facts[] {
+  const { setting, file, folder } = asked.found;
   const projects = settingAt(setting, 'projects');
   if (projects?.is !== 'object') return [{ ...UNREAD, folder, settingsFile: file }];
   return [...projects.entries].flatMap(([name, project]) => {
@@ -31,20 +33,20 @@ export function angularFacts({ found: { setting, file, folder }, major }: Runner
     // That of jest reads the settings in the project's root: only where this is the workspace's are they in sight.
     const isInRoot = projects.entries.size === 1 && (textOf(settingAt(project, 'root')) ?? '') === '';
     if (!target || HANDS_OVER.test(builder) || (isInRoot && builder === `${JEST_BUILDER}:run`)) return [];
-    return [{ ...one(project, target, folder, file, major), project: name }];
+    // A command may start one project of several, and leave the others alone.
+    const commands = projects.entries.size === 1 ? asked.commands : [];
+    return [{ ...one(project, target, { ...asked, commands }), project: name }];
   });
 }
 
 // Builders that run another runner by its own settings.
 const HANDS_OVER = /^@analogjs\/(?:vitest-angular|platform):(?:test|vitest)$/;
 
-function one(
-  project: Setting,
-  target: Setting,
-  folder: string,
-  file: string,
-  major: number | undefined,
-): Facts {
+function one(project: Setting, target: Setting, asked: RunnerSources): Facts {
+  const {
+    found: { folder, file },
+    major,
+  } = asked;
   const builder = textFact(settingAt(target, 'builder'), undefined);
   const root = textFact(settingAt(project, 'root'), '');
   const source = textFact(settingAt(project, 'sourceRoot'), undefined);
@@ -52,25 +54,74 @@ function one(
   if (!builder.known || !root.known || !source.known) return base;
   const home = resolve(folder, root.value ?? '');
   const sources = source.value === undefined ? join(home, 'src') : resolve(folder, source.value);
-  const runner = builder.value?.endsWith(':unit-test')
+  const option = builder.value?.endsWith(':unit-test')
     ? textFact(settingAt(target, 'options', 'runner'), (major ?? 0) >= 21 ? 'vitest' : undefined)
     : known(builder.value?.endsWith(':karma') ? 'karma' : undefined);
-  const isKarma = runner.known && runner.value === 'karma';
-  const isVitest = runner.known && runner.value === 'vitest';
-  if (!isKarma && !isVitest) return base;
+  const runner = option.known ? DRIVEN.find((name) => name === option.value) : undefined;
+  if (runner === undefined) return base;
+  const isKarma = runner === 'karma';
   return {
     ...base,
     folder: home,
     settings: target,
+    drives: runner,
+    // Builders of others may bring names of their own.
+    ...(/^@angular(?:-devkit)?\//.test(builder.value ?? '') && isKarma
+      ? { readsPaths: true, aliases: known([]) }
+      : {}),
     ...buildsWith(settingAt(target, 'options', 'tsConfig'), folder),
     setupFiles: setups(target, folder),
-    named: named(project, target, folder, runner.value),
-    collects: collection(target, home, sources, isVitest && (major ?? 0) >= 21),
+    named: [
+      ...named(project, target, folder, runner),
+      ...bundled(target, folder),
+      ...(isKarma ? ofKarma(target, asked) : []),
+    ],
+    collects: collection(target, home, sources, !isKarma && (major ?? 0) >= 21),
     restores: isKarma ? known(true) : UNKNOWN_FACT,
     document: isKarma || settingAt(target, 'options', 'browsers') ? known('browser') : known('jsdom'),
     isolates: isKarma ? known(false) : UNKNOWN_FACT,
   };
 }
+
+const DRIVEN = ['karma', 'vitest'] as const;
+
+// Styles and scripts that are put into the page.
+function bundled(target: Setting, folder: string): NamedModule[] {
+  return ['styles', 'scripts'].flatMap((key) => {
+    const list = settingAt(target, 'options', key);
+    return (list?.is === 'list' ? list.items : []).flatMap((item): NamedModule[] => {
+      const file = settingAt(item, 'input') ?? item;
+      const text = textOf(file);
+      return text === undefined ? [] : [{ text, at: file.at, key, candidates: bundledAt(folder, text) }];
+    });
+  });
+}
+
+// A style may leave out its ending.
+const bundledAt = (folder: string, text: string): string[] =>
+  ['', '.css', '.scss', '.sass', '.less'].map((ending) => resolve(folder, text) + ending);
+
+// @angular-devkit/build-angular 15 to 21 and @angular/build 19 to 21, builders/karma: settings of its own where none are named.
+function ofKarma(
+  target: Setting,
+  { found: { folder }, commands, setting, exists, major }: RunnerSources,
+): NamedModule[] {
+  const option = settingAt(target, 'options', 'karmaConfig');
+  const text = textOf(option);
+  if (option && text !== undefined) {
+    const path = resolve(folder, text);
+    const own = exists(path) ? setting(path) : undefined;
+    return [
+      { text, at: option.at, key: 'karmaConfig', candidates: [path] },
+      ...(own ? namedByKarma(own, commands) : []),
+    ];
+  }
+  return option === undefined && (major ?? 0) >= 15
+    ? BUILT_IN.map((name) => ({ text: name, at: target.at, key: 'the builder', candidates: [] }))
+    : [];
+}
+
+const BUILT_IN = ['karma-jasmine', 'karma-chrome-launcher', 'karma-jasmine-html-reporter', 'karma-coverage'];
 
 const buildsWith = (setting: Setting | undefined, folder: string): Pick<Facts, 'buildsWith'> => {
   const text = textOf(setting);

@@ -19,6 +19,8 @@ export interface NamedModule {
   mayBeFolder?: boolean;
   /** It is no file and no package, and is surely not there. */
   absent?: boolean;
+  /** The plugin that would bring it, and that the settings leave out. */
+  plugin?: string;
 }
 
 /** Which files a runner collects. */
@@ -109,6 +111,8 @@ export interface CoverageFacts {
 /** One runner of a package, or one project of it, as far as its settings can be read. */
 export interface RunnerFacts {
   runner: RunnerName;
+  /** The runner that it has run the specs, where that is another: their words are those of that one. */
+  drives?: RunnerName;
   /** The name of a project, where the settings hold several. */
   project?: string;
   /** The lowest major that the declared range allows, or the installed one. */
@@ -150,6 +154,13 @@ export interface RunnerFacts {
   buildsWith?: string;
   commands: readonly Command[];
 }
+
+/** The runner in whose words specs are written; undefined where it is not told which one is started. */
+export const wordedBy = ({
+  runner,
+  drives,
+}: Pick<RunnerFacts, 'runner' | 'drives'>): RunnerName | undefined =>
+  drives ?? (runner === 'angular' ? undefined : runner);
 
 /** What is known of how the specs of one package run. */
 export interface Environment {

@@ -1,8 +1,10 @@
 import { allKnown } from '../../util/all-known.js';
 import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
+import { flagOf, type Command } from '../settings/commands.js';
 import {
   known,
+  madeBy,
   settingAt,
   textFact,
   textOf,
@@ -10,6 +12,7 @@ import {
   type PlacedText,
   type Setting,
 } from '../settings/setting.js';
+import { broughtByPackage, OWN_REPORTERS, pluginsFor } from '../tables/karma-plugins.js';
 import type { RequiredContext } from '../settings/spec-bundles.js';
 import type { Collection, NamedModule } from './environment.js';
 import { UNREAD, type Facts, type RunnerSources } from './found.js';
@@ -27,42 +30,76 @@ export function karma(asked: RunnerSources): Facts {
     globals: known(true),
     restores: withJasmine ? known(true) : UNREAD.restores,
     document: known('browser'),
-    named: pluginsOf(setting),
+    named: namedByKarma(setting, asked.commands),
     ...loaded(asked),
   };
 }
 
-// karma 6 loads every package that is called karma-…: which of them brings what its settings name.
-const PLUGINS: readonly { key: string; names: RegExp; by: string }[] = [
-  ...['jasmine', 'mocha', 'chai', 'sinon', 'qunit', 'webpack', 'browserify', 'parcel'].map((name) => ({
-    key: 'frameworks',
-    names: new RegExp(`^${name}$`),
-    by: `karma-${name}`,
-  })),
-  ...['Chrome', 'Firefox', 'Edge', 'Safari', 'IE'].map((name) => ({
-    key: 'browsers',
-    names: new RegExp(name === 'Chrome' ? '^Chrom(?:e|ium)' : `^${name}`),
-    by: `karma-${name.toLowerCase()}-launcher`,
-  })),
-];
-
-// Plugins by their names, and what frameworks and browsers need where no list of plugins stands.
-function pluginsOf(setting: Setting): NamedModule[] {
-  const textsAt = (key: string): readonly PlacedText[] => {
-    const texts = textsFact(settingAt(setting, key), [], setting.at);
-    return texts.known ? texts.value : [];
-  };
+/** What karma's settings name, and the commands that start it: plugins, and the frameworks, reporters and browsers that these bring. */
+export function namedByKarma(setting: Setting, commands: readonly Command[]): NamedModule[] {
   const own = settingAt(setting, 'plugins');
-  const listed = textsAt('plugins')
-    .filter(({ text }) => !text.includes('*'))
-    .map((each): NamedModule => ({ ...each, key: 'plugins', candidates: [] }));
-  if (own) return listed;
-  const custom = settingAt(setting, 'customLaunchers');
-  return PLUGINS.flatMap(({ key, names, by }) =>
-    textsAt(key)
-      .filter(({ text }) => names.test(text) && (key !== 'browsers' || settingAt(custom, text) === undefined))
-      .map(({ at }): NamedModule => ({ text: by, at, key, candidates: [] })),
+  const plugins = own?.is === 'list' ? own.items : [];
+  const listed = plugins.flatMap((plugin) => {
+    const text = nameOf(plugin);
+    return text === undefined || text.includes('*')
+      ? []
+      : [{ text, at: plugin.at, key: 'plugins', candidates: [] }];
+  });
+  // Where no list stands, karma loads every package that is called karma-…
+  const isWhole = own?.is === 'list' && !own.open;
+  const brought = isWhole ? allKnown(plugins.map(broughtBy))?.flat() : undefined;
+  const missing = WANTED.flatMap((key) =>
+    wantedOf(key, setting, commands).flatMap((each): NamedModule[] => {
+      const [only, ...others] = pluginsFor(key, each.text);
+      if (own === undefined && only !== undefined && others.length === 0)
+        return [{ text: only, at: each.at, key, candidates: [] }];
+      if (!brought || brought.includes(`${key}:${each.text}`)) return [];
+      return [{ ...each, candidates: [], absent: true, plugin: only }];
+    }),
   );
+  return [...listed, ...missing];
+}
+
+const nameOf = (plugin: Setting): string | undefined => textOf(plugin) ?? madeBy(plugin);
+
+// The names of what plugins register, as karma writes them: `launcher:Chrome`.
+const KINDS: Readonly<Record<string, string>> = {
+  framework: 'frameworks',
+  reporter: 'reporters',
+  launcher: 'browsers',
+};
+
+// What a plugin brings, by the setting that names it; of one that is written out, or whose module can be read, it says so itself.
+function broughtBy(plugin: Setting): readonly string[] | undefined {
+  if (plugin.is !== 'object') return broughtByPackage(nameOf(plugin) ?? '');
+  if (plugin.open) return undefined;
+  return [...plugin.entries.keys()].flatMap((each) => {
+    const [kind = '', name = ''] = each.split(/:(.*)/s);
+    return KINDS[kind] === undefined ? [] : [`${KINDS[kind]}:${name}`];
+  });
+}
+
+const WANTED = ['frameworks', 'reporters', 'browsers'] as const;
+
+// What a setting, or the flag of that name, asks for; the flag stands in its place.
+function wantedOf(
+  key: (typeof WANTED)[number],
+  setting: Setting,
+  commands: readonly Command[],
+): (PlacedText & { key: string })[] {
+  const flags = commands.flatMap((command) => {
+    const flag = flagOf(command, `--${key}`);
+    return typeof flag === 'string'
+      ? flag.split(',').map((text) => ({ text, at: command.at, key: 'the script' }))
+      : [];
+  });
+  const texts = textsFact(settingAt(setting, key), [], setting.at);
+  const set = texts.known ? texts.value.map((each) => ({ ...each, key })) : [];
+  const launchers = settingAt(setting, 'customLaunchers');
+  const isSet = (name: string): boolean =>
+    key === 'browsers' ? settingAt(launchers, name) !== undefined : OWN_REPORTERS.has(name);
+  const isPlain = (name: string): boolean => /^[\w@/-]+$/.test(name);
+  return (flags.length > 0 ? flags : set).filter(({ text }) => isPlain(text) && !isSet(text));
 }
 
 const SCRIPT = /\.[cm]?[jt]sx?$/;

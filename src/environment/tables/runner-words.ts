@@ -15,22 +15,22 @@ const JASMINE = ['jasmine', 'karma'];
 
 /** jest 27 to 30, vitest 1 to 4, jasmine 3 to 5: the objects of tools that are global in one of them alone. */
 const FOREIGN_WORDS: ReadonlyMap<string, ForeignWord> = new Map<string, ForeignWord>([
-  ['jest', { of: JEST, instead: { vitest: 'vi', angular: 'vi' } }],
-  ['vi', { of: ['vitest', 'angular'], instead: { jest: 'jest' } }],
-  ['vitest', { of: ['vitest', 'angular'], instead: {} }],
-  ['jasmine', { of: JASMINE, below: { jest: 27 }, instead: { vitest: 'vi', angular: 'vi', jest: 'jest' } }],
+  ['jest', { of: JEST, instead: { vitest: 'vi' } }],
+  ['vi', { of: ['vitest'], instead: { jest: 'jest' } }],
+  ['vitest', { of: ['vitest'], instead: {} }],
+  ['jasmine', { of: JASMINE, below: { jest: 27 }, instead: { vitest: 'vi', jest: 'jest' } }],
   [
     'spyOnProperty',
     {
       of: JASMINE,
       below: { jest: 27 },
-      instead: { vitest: 'vi.spyOn', angular: 'vi.spyOn', jest: 'jest.spyOn' },
+      instead: { vitest: 'vi.spyOn', jest: 'jest.spyOn' },
     },
   ],
   [
     'expect',
     {
-      of: [...JEST, ...JASMINE, 'vitest', 'angular', 'bun'],
+      of: [...JEST, ...JASMINE, 'vitest', 'bun'],
       instead: {},
       by: /^(?:chai\/register-expect(?:\.js)?|expect(?:\.js)?|unexpected|jest-expect|(?:chai|expect)-global)$/,
     },
@@ -64,6 +64,6 @@ export const counterpart = (name: string, globalNames: readonly string[]): strin
 
 /** Modules of runners that throw where another one loads them. */
 export const RUNNER_OF_MODULE: ReadonlyMap<string, readonly string[]> = new Map([
-  ['vitest', ['vitest', 'angular']],
+  ['vitest', ['vitest']],
   ['@jest/globals', JEST],
 ]);
