@@ -15,7 +15,7 @@ const DECIDES: Readonly<Record<RunnerFacts['runner'], readonly Fact[]>> = {
   vitest: ['setupFiles', 'collects', 'document', 'transforms', 'globals'],
   mocha: ['setupFiles', 'collects'],
   jasmine: ['setupFiles', 'collects'],
-  karma: ['collects'],
+  karma: ['collects', 'transforms'],
   angular: ['setupFiles', 'collects', 'document'],
   'react-scripts': ['setupFiles', 'collects', 'document'],
   'vue-cli': ['setupFiles', 'collects', 'document', 'transforms'],

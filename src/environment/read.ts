@@ -232,7 +232,18 @@ export class Environments {
         const takes = picomatch(pattern.replace(/^\.\//, ''));
         return this.#below(folder).filter((each) => takes(relativeTo(folder, each)));
       };
-      const sources = { found, commands: started, major, exists, setting, bundleAt, filesAt, membersAt };
+      const declared = [...manifest.dependencies.keys()];
+      const sources = {
+        found,
+        commands: started,
+        major,
+        declared,
+        exists,
+        setting,
+        bundleAt,
+        filesAt,
+        membersAt,
+      };
       const facts = runnerFacts(row, sources, workspace);
       return facts.map((fact) => ({ ...base, ...fact }));
     });
@@ -371,6 +382,7 @@ const DRIVES: Readonly<Partial<Record<RunnerName, readonly RunnerName[]>>> = {
   'react-scripts': ['jest'],
   'vue-cli': ['jest', 'mocha'],
   angular: ['karma', 'jasmine', 'vitest', 'jest'],
+  karma: ['mocha', 'jasmine'],
 };
 
 /** A command as the runner that it starts gets it, among what some manifests declare; undefined where it starts another. */

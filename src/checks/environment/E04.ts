@@ -20,6 +20,7 @@ import { isMade, unresolvedIn } from '../questions/missing-modules.js';
 import { packagesWithSpecs, unique, type Package } from '../questions/packages.js';
 import type { MissingSettings } from '../../environment/compiler-settings.js';
 import { basename, dirname, isAbsolute, join, packageOf, relativeTo, resolve } from '../../util/paths.js';
+import { listed } from '../../util/plural.js';
 import { nearest } from '../../util/nearest.js';
 
 const message = (what: string, text: string, key: string): string =>
@@ -38,6 +39,7 @@ const advice = (found: string | undefined): string =>
   found ? `The nearest file that exists is ${found}.` : 'Write the file, or take the entry out.';
 const adviceFolder = 'Name a folder that exists, or take the entry out.';
 const adviceOther = 'Name one that exists.';
+const adviceAmong = (names: readonly string[]): string => `There are: ${listed(names)}.`;
 const advicePackage = (name: string, environment: Environment): string =>
   declares(environment, name) ? 'It is declared: npm install' : `Install it: npm install --save-dev ${name}`;
 const messagePeer = (name: string, peer: string): string =>
@@ -155,7 +157,12 @@ function found(
       advice: advicePlugin(named.plugin),
     };
   if (named.absent)
-    return { place: at, certainty: 'sure', message: message('', text, key), advice: adviceOther };
+    return {
+      place: at,
+      certainty: 'sure',
+      message: message('', text, key),
+      advice: named.among ? adviceAmong(named.among) : adviceOther,
+    };
   if (named.candidates.length === 0 && !isMissing(environment, packageOf(text)))
     return { place: at, certainty: 'sure', message: message('', text, key), advice: advicePart(text) };
   if (named.candidates.length === 0)

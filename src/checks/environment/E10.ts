@@ -253,6 +253,10 @@ function adviceFor(kind: string, runner: string): string {
     return runner === 'jest'
       ? "Add a transform: '^.+\\\\.vue$': '@vue/vue3-jest'"
       : "Add the plugin: import vue from '@vitejs/plugin-vue', and plugins: [vue()]";
+  if (runner === 'karma')
+    return kind === 'JSX' || /^\.[cm]?tsx?/.test(kind)
+      ? "Let a rule under webpack.module.rules take these files, with a loader that compiles them: { test: /\\.[jt]sx?$/, exclude: /node_modules/, use: 'babel-loader' }"
+      : "Give such files a rule under webpack.module.rules: with loaders for them, or type: 'asset/resource'.";
   if (isLoadedByNode(runner))
     return /^\.[cm]?tsx?|JSX/.test(kind)
       ? 'Load what compiles it before the specs: "require": ["@babel/register"], with its settings, or "import": ["tsx"]'

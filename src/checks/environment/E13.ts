@@ -45,7 +45,7 @@ export const E13: ProjectCheck = {
   run: (context) => packagesWithSpecs(context).flatMap((each) => check(each, context)),
 };
 
-const ASKED: ReadonlySet<string> = new Set(['jest', 'vitest', 'react-scripts', 'mocha', 'node']);
+const ASKED: ReadonlySet<string> = new Set(['jest', 'vitest', 'react-scripts', 'mocha', 'node', 'karma']);
 
 /** What the compiler does with a name. */
 interface Resolved {

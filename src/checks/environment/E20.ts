@@ -13,6 +13,7 @@ import {
   WRAPPED_KEYS,
 } from '../../environment/tables/settings-keys.js';
 import type { Finding, Place } from '../../finding.js';
+import { runsInBrowser } from '../../environment/facts/vitest-browser.js';
 import { nearest } from '../../util/nearest.js';
 import type { ProjectCheck } from '../questions/check.js';
 import { packagesWithSpecs, unique } from '../questions/packages.js';
@@ -33,6 +34,8 @@ const adviceBoth = 'Keep one of them.';
 const messageOption = (option: string, script: string): string =>
   `vitest stops at “${option}” of the script “${script}”: it knows no such option.`;
 const adviceRefused = 'Take it out: react-scripts sets it by itself.';
+const messageInstances = 'browser.instances is empty: the run stops before the first spec.';
+const adviceInstances = "Name a browser: instances: [{ browser: 'chromium' }]";
 const adviceName = (name: string): string => `Its name is ${name}.`;
 const adviceWorkspace = 'Write them into a file of their own: vitest.workspace.ts.';
 const adviceMove = (to: string): string => `Move it into ${to}.`;
@@ -194,6 +197,20 @@ function ofPool(section: Section): Passed[] {
   return near === undefined ? [] : finding(pool.at, messageValue('pool', value), adviceName(near));
 }
 
+// vitest 3 and 4, resolveConfig: a run in a browser without one to run in stops.
+function ofBrowser(section: Section, major: number | undefined): Passed[] {
+  const instances = settingAt(section, 'browser', 'instances');
+  const isEmpty = instances?.is === 'list' && !instances.open && instances.items.length === 0;
+  if (!isEmpty || !runsInBrowser(section) || (major !== 3 && major !== 4)) return [];
+  const found = {
+    place: instances.at,
+    certainty: 'sure',
+    level: 'blocker',
+    message: messageInstances,
+  } as const;
+  return [{ found: { ...found, advice: adviceInstances }, meant: undefined }];
+}
+
 const POOLS = ['forks', 'threads', 'vmForks', 'vmThreads', 'typescript', 'browser'];
 
 // A plugin may bring keys of its own: only what another runner knows, or what is nearly a key, is surely passed over.
@@ -220,7 +237,7 @@ function ofBundler(settings: Section, { major }: RunnerFacts): Passed[] {
     major !== undefined && major >= 1
       ? thresholdsBeside(settingAt(section, 'coverage'), 'coverage', 'thresholds')
       : [];
-  return [...beside, ...unknown, ...ofPool(section), ...moved];
+  return [...beside, ...unknown, ...ofPool(section), ...ofBrowser(section, major), ...moved];
 }
 
 const thresholdsBeside = (setting: Setting | undefined, name: string, section: string): Passed[] =>

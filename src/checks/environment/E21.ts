@@ -91,10 +91,16 @@ const installed = (troubles: readonly DeadImport[]): Pick<Finding, 'message'> =>
 
 function found(
   { from, missing, peer, to, isRelative, ending, written, file }: DeadImport,
-  { environment: { manifest, outer }, specFiles }: Package,
+  { environment: { manifest, outer, runners }, specFiles }: Package,
   context: ProjectContext,
 ): Finding {
   const { specifier, isPackage, start, end } = missing;
+  // Where the settings name it as well, that is where it is told.
+  const named = runners
+    .flatMap((runner) => runner.named)
+    .find(
+      ({ text, candidates }) => candidates.length === 0 && packageOf(text) === (peer ?? packageOf(specifier)),
+    );
   const name = packageOf(specifier);
   const isDeclared = [manifest, ...outer].some((each) => each?.dependencies.has(peer ?? name));
   const isLoader = (asked: string): boolean =>
@@ -107,6 +113,7 @@ function found(
   return {
     place: { file: from, start, end },
     certainty: 'sure',
+    follows: isPackage ? named?.at : undefined,
     message: peer
       ? messagePeer(name, peer, count)
       : isPackage

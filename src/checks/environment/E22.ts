@@ -57,7 +57,7 @@ function check({ environment, specFiles }: Package, context: ProjectContext): Fi
     for (const [word, use] of [
       ...globals(file, runner, context),
       ...modules(file, runner),
-      ...matchers(file),
+      ...matchers(file, runner),
       ...callbacks(file, runner),
       ...groups(file, runner),
     ]) {
@@ -161,8 +161,8 @@ function groups(file: SpecFileFacts, { runner, major }: RunnerFacts): [string, U
 }
 
 // Matchers of that form are called `to.…` in chai; its plug-ins add words to it, and none of these.
-function matchers(file: SpecFileFacts): [string, Use][] {
-  if (file.get(EXPECT_FROM) !== 'chai') return [];
+function matchers(file: SpecFileFacts, { expects }: RunnerFacts): [string, Use][] {
+  if ((file.get(EXPECT_FROM) ?? expects) !== 'chai') return [];
   return [...file.get(MATCHERS)].flatMap(([matcher, place]): [string, Use][] =>
     /^to(?:Be|Equal|StrictEqual|HaveBeen|HaveLength|HaveProperty|Contain|Match|Throw)/.test(matcher)
       ? [

@@ -24,7 +24,13 @@ import {
   type Uncompiled,
 } from '../../environment/settings/babel-settings.js';
 import { runsModules } from '../../environment/settings/commands.js';
-import { settingAt, textOf, type Known, type Setting } from '../../environment/settings/setting.js';
+import {
+  settingAt,
+  textOf,
+  UNKNOWN_FACT,
+  type Known,
+  type Setting,
+} from '../../environment/settings/setting.js';
 import { isBabelHook, isCompileHook, isStyleHook } from '../../environment/tables/compile-hooks.js';
 import { drawsNothing, leavesTemplates, SWC_PLUGIN, VUE_PLUGINS } from '../../environment/tables/plugins.js';
 import { isLoadedByNode } from '../../environment/tables/runners.js';
@@ -93,7 +99,9 @@ export class Compiling {
         ? this.#hooked(by, runner)
         : by.by === 'rules'
           ? this.#ruled(by, runner, document)
-          : this.#plugged(by, runner));
+          : by.by === 'loaders'
+            ? this.#loaded(by)
+            : this.#plugged(by, runner));
     known.set(by, compiled);
     return compiled;
   }
@@ -145,6 +153,36 @@ export class Compiling {
             : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
         return left && scriptKind(path, summary, asModules ? { ...left, imports: false, meta: false } : left);
+      },
+    };
+  }
+
+  // webpack 4 and 5 read modules and JSON by themselves, and nothing else.
+  #loaded({ rules, babel }: Extract<Transforms, { by: 'loaders' }>): Compiled {
+    const asModule = (left: Uncompiled): Uncompiled => ({ ...left, imports: false, meta: false });
+    const unfitByBabel = (
+      path: string,
+      summary: ModuleSummary,
+      { options }: TransformRule,
+    ): string | undefined => {
+      const files =
+        babel.known && babel.value === undefined && !this.#environment.isWhole ? UNKNOWN_FACT : babel;
+      const told = options ? besideFiles(options, files) : files.known ? (files.value ?? null) : undefined;
+      return told === undefined
+        ? undefined
+        : scriptKind(path, summary, asModule(this.#left(told ?? undefined)));
+    };
+    return {
+      ...PLAIN,
+      jsx: () => undefined,
+      unfit: (path, summary) => {
+        const taken = rules.filter(({ pattern }) => mayMatch(pattern, path));
+        const [rule, ...others] = taken;
+        if (!summary || path.endsWith('.vue')) return rule ? undefined : otherKind(path);
+        if (!rule) return scriptKind(path, summary, asModule(this.#left(undefined)));
+        return others.length === 0 && rule.by === 'babel-loader'
+          ? unfitByBabel(path, summary, rule)
+          : undefined;
       },
     };
   }

@@ -121,8 +121,12 @@ export const DOCUMENTS: ReadonlySet<string> = new Set([
 const HARMLESS =
   /^(?:node:.*|react(?:-dom)?(?:\/.*)?|vue|@angular\/.*|zone\.js(?:\/.*)?|rxjs(?:\/.*)?|core-js(?:\/.*)?|whatwg-fetch|cross-fetch(?:\/.*)?|regenerator-runtime(?:\/.*)?|reflect-metadata|fake-indexeddb(?:\/.*)?|msw(?:\/.*)?|(?:jest|vitest)-canvas-mock|resize-observer-polyfill|intersection-observer|react-app-polyfill\/.*|(?:@babel\/|babel-)polyfill|ts-helpers|tslib|intl(?:\/.*)?|hammerjs|web-animations-js|classlist\.js|enzyme(?:-to-json.*)?|chai(?:-[\w-]+)?|(?:sinon|dirty)-chai|(?:@wojtekmaj\/|@zarconontol\/|@cfaester\/)?enzyme-adapter-[\w.-]+|jest-preset-angular(?:\/.*)?|@analogjs\/vitest-angular\/setup-.*|@storybook\/.*|sinon|util|path|fs|crypto|stream)$/;
 
+// A style sets no words, whatever it looks like.
+const STYLE = /\.(?:css|s[ac]ss|less|styl(?:us)?|pcss)(?:\?.*)?$/;
+
 const isHarmless = (name: string): boolean =>
   HARMLESS.test(name) ||
+  STYLE.test(name) ||
   isMatcherExtension(name) ||
   DOCUMENTS.has(name) ||
   [isBabelHook, isCompileHook, isStyleHook].some((is) => is(name));

@@ -102,10 +102,13 @@ const bundledAt = (folder: string, text: string): string[] =>
   ['', '.css', '.scss', '.sass', '.less'].map((ending) => resolve(folder, text) + ending);
 
 // @angular-devkit/build-angular 15 to 21 and @angular/build 19 to 21, builders/karma: settings of its own where none are named.
-function ofKarma(
-  target: Setting,
-  { found: { folder }, commands, setting, exists, major }: RunnerSources,
-): NamedModule[] {
+function ofKarma(target: Setting, asked: RunnerSources): NamedModule[] {
+  const {
+    found: { folder },
+    setting,
+    exists,
+    major,
+  } = asked;
   const option = settingAt(target, 'options', 'karmaConfig');
   const text = textOf(option);
   if (option && text !== undefined) {
@@ -113,7 +116,7 @@ function ofKarma(
     const own = exists(path) ? setting(path) : undefined;
     return [
       { text, at: option.at, key: 'karmaConfig', candidates: [path] },
-      ...(own ? namedByKarma(own, commands) : []),
+      ...(own ? namedByKarma(own, asked) : []),
     ];
   }
   return option === undefined && (major ?? 0) >= 15

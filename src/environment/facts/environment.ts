@@ -19,6 +19,8 @@ export interface NamedModule {
   mayBeFolder?: boolean;
   /** It is no file and no package, and is surely not there. */
   absent?: boolean;
+  /** The names that would do in its place. */
+  among?: readonly string[];
   /** The plugin that would bring it, and that the settings leave out. */
   plugin?: string;
 }
@@ -68,6 +70,14 @@ export type Transforms =
       ignored: Known<readonly string[]>;
       /** What a package's exports are chosen by: undefined where the document decides, none where the run passes over them. */
       conditions: Known<readonly string[] | 'none' | undefined>;
+      at: Place;
+    }
+  /** Each file goes through the loaders of the rules that match; modules and JSON need none. */
+  | {
+      by: 'loaders';
+      rules: readonly TransformRule[];
+      /** What Babel is told. */
+      babel: Known<BabelSettings | undefined>;
       at: Place;
     }
   /** The project says that all is taken care of. */
@@ -138,6 +148,8 @@ export interface RunnerFacts {
   /** Clocks are faked for every spec by the settings. */
   fakesClock: Known<boolean>;
   globals: Known<boolean>;
+  /** The module that a global `expect` is of, where that is not the runner's own. */
+  expects?: string;
   /** The names of these, where the settings choose among several sets. */
   globalNames: Known<readonly string[]>;
   /** The document environment by its name: `node` for none, `browser` for a real one. */

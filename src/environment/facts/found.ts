@@ -31,6 +31,8 @@ export interface RunnerSources {
   found: FoundSettings;
   commands: readonly Command[];
   major: number | undefined;
+  /** The packages that the manifest beside the settings declares. */
+  declared: readonly string[];
   /** Whether a file exists. */
   exists: (path: string) => boolean;
   /** A settings file, by its path; undefined where it is broken. */

@@ -1,3 +1,4 @@
+import { bundled } from './karma-webpack.js';
 import { allKnown } from '../../util/all-known.js';
 import { join, resolve } from '../../util/paths.js';
 import { escaped } from '../../util/pattern.js';
@@ -22,21 +23,28 @@ export function karma(asked: RunnerSources): Facts {
   const { setting, file, folder } = asked.found;
   const frameworks = textsFact(settingAt(setting, 'frameworks'), [], setting.at);
   const withJasmine = frameworks.known && frameworks.value.some(({ text }) => text === 'jasmine');
+  const withChai =
+    frameworks.known && frameworks.value.some(({ text }) => /^(?:sinon-)?chai(?:-sinon)?$/.test(text));
   return {
     ...UNREAD,
     folder,
     settingsFile: file,
     settings: setting,
     globals: known(true),
+    ...(withChai && !withJasmine ? { expects: 'chai' } : {}),
     restores: withJasmine ? known(true) : UNREAD.restores,
     document: known('browser'),
-    named: namedByKarma(setting, asked.commands),
+    named: namedByKarma(setting, asked),
+    ...bundled(asked),
     ...loaded(asked),
   };
 }
 
 /** What karma's settings name, and the commands that start it: plugins, and the frameworks, reporters and browsers that these bring. */
-export function namedByKarma(setting: Setting, commands: readonly Command[]): NamedModule[] {
+export function namedByKarma(
+  setting: Setting,
+  { commands, declared }: Pick<RunnerSources, 'commands' | 'declared'>,
+): NamedModule[] {
   const own = settingAt(setting, 'plugins');
   const plugins = own?.is === 'list' ? own.items : [];
   const listed = plugins.flatMap((plugin) => {
@@ -46,13 +54,21 @@ export function namedByKarma(setting: Setting, commands: readonly Command[]): Na
       : [{ text, at: plugin.at, key: 'plugins', candidates: [] }];
   });
   // Where no list stands, karma loads every package that is called karma-…
-  const isWhole = own?.is === 'list' && !own.open;
-  const brought = isWhole ? allKnown(plugins.map(broughtBy))?.flat() : undefined;
+  const loaded =
+    own === undefined
+      ? declared.filter((name) => name.startsWith('karma-')).map(broughtByPackage)
+      : own.is === 'list' && !own.open
+        ? plugins.map(broughtBy)
+        : [undefined];
+  const brought = allKnown(loaded)?.flat();
   const missing = WANTED.flatMap((key) =>
     wantedOf(key, setting, commands).flatMap((each): NamedModule[] => {
       const [only, ...others] = pluginsFor(key, each.text);
       if (own === undefined && only !== undefined && others.length === 0)
         return [{ text: only, at: each.at, key, candidates: [] }];
+      // A plugin that others bring along may be there as well, but hardly one more kind of a known browser.
+      if (own === undefined && (only !== undefined || key !== 'browsers' || !BROWSER.test(each.text)))
+        return [];
       if (!brought || brought.includes(`${key}:${each.text}`)) return [];
       return [{ ...each, candidates: [], absent: true, plugin: only }];
     }),
@@ -78,6 +94,8 @@ function broughtBy(plugin: Setting): readonly string[] | undefined {
     return KINDS[kind] === undefined ? [] : [`${KINDS[kind]}:${name}`];
   });
 }
+
+const BROWSER = /^(?:Chrom|Firefox|Safari|Edge)/;
 
 const WANTED = ['frameworks', 'reporters', 'browsers'] as const;
 

@@ -1,4 +1,5 @@
 import { escaped } from '../../util/pattern.js';
+import { namedForBrowser } from './vitest-browser.js';
 import type { Place } from '../../finding.js';
 import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
@@ -180,6 +181,7 @@ function one(row: RunnerRow, { found, commands, major }: RunnerSources, setting:
       ...setups.flatMap((each) => (each.known ? each.value : [])),
       ...coverageProvider(test, at, commands),
       ...compilerFiles(setting, root),
+      ...namedForBrowser(written, major),
     ],
   };
 }
