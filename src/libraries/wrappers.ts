@@ -48,6 +48,18 @@ export const wrappers: readonly Dialect[] = [
     },
   },
   {
+    // @nuxt/test-utils 3: what was mounted before goes by the next mount.
+    name: 'Vue, in a framework',
+    modules: ['@nuxt/test-utils/runtime'],
+    exports: {
+      mountSuspended: { kind: 'render', takes: 'component', gives: 'wrapper', teardown: 'each-spec' },
+      renderSuspended: { kind: 'render', takes: 'component', gives: 'queries', teardown: 'each-spec' },
+      mockNuxtImport: { kind: 'plain' },
+      mockComponent: { kind: 'plain' },
+      registerEndpoint: { kind: 'plain' },
+    },
+  },
+  {
     name: 'React, wrapper style',
     modules: ['enzyme'],
     exports: {

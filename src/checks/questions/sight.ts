@@ -15,8 +15,8 @@ import { runningBlocks } from './order.js';
 
 /** What of a spec file could not be seen. */
 export type Hidden =
-  /** An import that leads to no file and to no declared package. */
-  | { what: 'import'; name: string; place: Span; called: boolean }
+  /** An import that leads to no file and to no declared package; `names`: what is taken from there. */
+  | { what: 'import'; name: string; names: readonly string[]; place: Span; called: boolean }
   /** A render whose component is not told. */
   | { what: 'render'; name: string; place: Span }
   /** A call that is handed a component, of a function that no table knows and that can't be read; `module`: where it comes from. */
@@ -95,12 +95,14 @@ function leadNowhere({ file, project, environment }: FileContext): Hidden[] {
   const seen = new Set<string>();
   return [...file.imports].flatMap(([local, { specifier, typeOnly, start, end }]): Hidden[] => {
     if (typeOnly || seen.has(specifier) || isKnown(specifier)) return [];
-    const names = [...file.imports].filter(([, each]) => each.specifier === specifier).map(([name]) => name);
+    const taken = [...file.imports].filter(([, each]) => each.specifier === specifier);
+    const names = taken.map(([name]) => name);
     seen.add(specifier);
     return [
       {
         what: 'import',
         name: specifier,
+        names: taken.map(([, each]) => each.name),
         place: { start, end },
         called: [local, ...names].some((name) => called.has(name)),
       },
@@ -134,7 +136,7 @@ export function wholeSight(
     blind.map(({ path }) => path),
   );
   const lost = specFiles.flatMap((file) =>
-    file.get(SIGHT).hidden.flatMap((each) => (each.what === 'import' ? each.name : [])),
+    file.get(SIGHT).hidden.flatMap((each) => (each.what === 'import' ? [each.name, ...each.names] : [])),
   );
   // Where nothing is seen to be rendered, a helper that is out of sight may render anything.
   const darkened = specFiles
@@ -147,11 +149,11 @@ export function wholeSight(
     .map((file) => file.package);
   const stems = new Set(lost.map(stem));
   const broken = unread.map((path) => dirname(path).replace(/\/(?:__tests__|tests?|specs?)$/, ''));
-  return ({ file }) =>
+  return ({ file, name }) =>
     !broken.some((folder) => isWithin(folder, file)) &&
     !blurred.has(file) &&
     !darkened.some((folder) => isWithin(folder, file)) &&
-    ![stem(file), stem(dirname(file)), 'index'].some((each) => stems.has(each));
+    ![stem(file), stem(dirname(file)), name.toLowerCase(), 'index'].some((each) => stems.has(each));
 }
 
 // The last part of a path, without an ending: an import that leads nowhere may be a component by its file or folder.

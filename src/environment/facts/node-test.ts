@@ -35,6 +35,8 @@ export function nodeTest(row: RunnerRow, { found: { folder, file }, commands }: 
     settingsFile: file,
     globals: known(false),
     document: known('node'),
+    // Names of the project's own are for what it loads before to resolve, by the compiler's paths.
+    aliases: known([]),
     ...UNDOES_NOTHING,
     setupFiles: setupsOfCommands(commands, LOADS, (text) =>
       isPath(text) ? withExtensions(resolve(folder, text)) : [],
