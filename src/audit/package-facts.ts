@@ -85,6 +85,7 @@ const plain = <T, U>(fact: Known<T>, read: (value: T) => U): U | typeof UNKNOWN 
 
 function transformed(transforms: Transforms): string[] {
   if (transforms.by === 'stated') return ['as stated'];
+  if (transforms.by === 'nothing') return ['as it is written'];
   if (transforms.by === 'plugins') return [...transforms.plugins];
   return transforms.rules.map(({ pattern, by }) => `${pattern} ${by || 'nothing'}`);
 }

@@ -93,6 +93,7 @@ describe('wexlet outline', () => {
       .and.to.include('(vitest.config.ts:1)');
     const [facts] = (JSON.parse(wexlet(folder, 'audit', '--format', 'json').out) as Report).environment;
     expect(facts?.facts['runners']).to.have.nested.property('[0].setupFiles[0]', './setup.ts');
+    expect(wexlet(folder, 'outline', '.').out).to.equal(out);
     expect(wexlet(folder, 'outline', 'gone.spec.ts').code).to.equal(2);
     expect(wexlet(written({ 'a.js': '' }), 'outline').out).to.include('no runner found');
   });

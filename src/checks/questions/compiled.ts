@@ -89,7 +89,7 @@ export class Compiling {
     const setup = isLoadedByNode(runner.runner) ? this.#context.setupOf(file.path) : undefined;
     if (setup && setup.strangers.length > 0) return undefined;
     const by = runner.transforms.known ? runner.transforms.value : setup;
-    if (!by || ('by' in by && by.by === 'stated')) return undefined;
+    if (!by || ('by' in by && (by.by === 'stated' || by.by === 'nothing'))) return undefined;
     const document = documentOf(file, runner);
     const known = this.#known.get(document) ?? new Map<Transforms | SetupEffects, Compiled>();
     this.#known.set(document, known);

@@ -8,17 +8,19 @@ import { coloursFor, widthFor } from '../terminal.js';
 import { ownVersion } from '../../util/own-package.js';
 import { auditScope } from './audit.js';
 
-/** `wexlet outline`: how the suite runs; for a spec file, what its specs do and reach; for a component, what there is to reach. */
+/** `wexlet outline`: how the suite runs, of a folder too; for a spec file, what its specs do and reach; for a component, what there is to reach. */
 export async function runOutline(path: string | undefined, { color }: { color: boolean }): Promise<void> {
   const colours = coloursFor(color);
-  if (path === undefined) {
-    const { environment } = await auditScope(commandScope([]), { only: ['environment'] });
+  const { root, paths, settings } = commandScope(path === undefined ? [] : [path]);
+  const files = new DiskFiles();
+  const asked = paths[0] ?? root;
+  if (path === undefined || files.kind(asked) === 'folder') {
+    const { environment } = await auditScope(commandScope([], asked), { only: ['environment'] });
     process.stdout.write(environmentText(environment, colours));
     return;
   }
-  const { root, paths, settings } = commandScope([path]);
   const request = { root, paths: [root], settings, version: ownVersion() };
-  const found = await outline(new DiskFiles(), request, paths[0] ?? root);
+  const found = await outline(files, request, asked);
   if ('reason' in found || (found.specs === 0 && found.components.length === 0)) {
     const why =
       'reason' in found

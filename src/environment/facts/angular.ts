@@ -1,4 +1,4 @@
-import { join, resolve } from '../../util/paths.js';
+import { isWithin, join, resolve } from '../../util/paths.js';
 import { namedByKarma } from './karma.js';
 import { JEST_BUILDER } from '../tables/runners.js';
 import type { Collection, NamedModule } from './environment.js';
@@ -73,7 +73,7 @@ function one(project: Setting, target: Setting, asked: RunnerSources): Facts {
     setupFiles: setups(target, folder),
     named: [
       ...named(project, target, folder, runner),
-      ...bundled(target, folder),
+      ...bundled(target, folder, sources),
       ...(isKarma ? ofKarma(target, asked) : []),
     ],
     collects: collection(target, home, sources, !isKarma && (major ?? 0) >= 21),
@@ -85,14 +85,16 @@ function one(project: Setting, target: Setting, asked: RunnerSources): Facts {
 
 const DRIVEN = ['karma', 'vitest'] as const;
 
-// Styles and scripts that are put into the page.
-function bundled(target: Setting, folder: string): NamedModule[] {
+// Styles and scripts of the project that are put into the page; others may be parts of packages.
+function bundled(target: Setting, folder: string, sources: string): NamedModule[] {
   return ['styles', 'scripts'].flatMap((key) => {
     const list = settingAt(target, 'options', key);
     return (list?.is === 'list' ? list.items : []).flatMap((item): NamedModule[] => {
       const file = settingAt(item, 'input') ?? item;
       const text = textOf(file);
-      return text === undefined ? [] : [{ text, at: file.at, key, candidates: bundledAt(folder, text) }];
+      return text === undefined || !isWithin(sources, resolve(folder, text))
+        ? []
+        : [{ text, at: file.at, key, candidates: bundledAt(folder, text) }];
     });
   });
 }

@@ -82,6 +82,8 @@ export type Transforms =
     }
   /** The project says that all is taken care of. */
   | { by: 'stated'; at: Place }
+  /** Nothing works on them: a browser takes them as they are written. */
+  | { by: 'nothing'; at: Place }
   /** The bundler's plugins, by module; scripts and styles need none. */
   | { by: 'plugins'; plugins: readonly string[]; jsx: Known<BundlerJsx>; at: Place };
 

@@ -21,7 +21,7 @@ export function bundled(asked: RunnerSources): Pick<Facts, 'transforms'> & Parti
   const webpack = settingAt(setting, 'webpack');
   // What nothing works on is taken as it is written, by a browser that may well understand it.
   if (webpack === undefined && settingAt(setting, 'preprocessors') === undefined)
-    return { transforms: known({ by: 'stated', at: setting.at }) };
+    return { transforms: known({ by: 'nothing', at: setting.at }) };
   return webpack?.is === 'object' && !webpack.open
     ? { transforms: loaders(webpack, asked), ...names(webpack, folder) }
     : { transforms: UNKNOWN_FACT };
