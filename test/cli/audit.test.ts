@@ -453,6 +453,21 @@ describe('wexlet audit', () => {
     expect(wexlet(stated, 'audit', '--only', 'environment').out).to.include('READY');
   });
 
+  it('is not sure what a bundler makes of specs whose framework karma is not told of', () => {
+    const files = (frameworks: string): Record<string, string> => ({
+      'package.json':
+        '{"name":"s","scripts":{"test":"karma start"},"devDependencies":{"karma":"^6","karma-mocha":"^2","karma-webpack":"^5"}}',
+      'karma.conf.js': `module.exports = (config) => config.set({
+  frameworks: [${frameworks}], files: ['*.spec.js'], preprocessors: { '*.spec.js': ['webpack'] }, webpack: {},
+});`,
+      'a.spec.js': "it('is six', () => { if (6 !== 3 + 3) throw new Error(); });\n",
+    });
+    const said = (frameworks: string): string =>
+      wexlet(written(files(frameworks)), 'audit', '--only', 'environment').out;
+    expect(said("'mocha', 'webpack'")).to.include('READY');
+    expect(said("'mocha'")).to.include('NOT SURE').and.to.include('what becomes of the files that they load');
+  });
+
   it('is not sure where imports lead that no alias which could be read takes', () => {
     const files = {
       'package.json': '{"name":"s","scripts":{"test":"vitest run"},"devDependencies":{"vitest":"^3"}}',

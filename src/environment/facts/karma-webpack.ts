@@ -8,6 +8,7 @@ import {
   madeBy,
   settingAt,
   textOf,
+  textsFact,
   UNKNOWN_FACT,
   type Known,
   type Setting,
@@ -22,7 +23,10 @@ export function bundled(asked: RunnerSources): Pick<Facts, 'transforms'> & Parti
   // What nothing works on is taken as it is written, by a browser that may well understand it.
   if (webpack === undefined && settingAt(setting, 'preprocessors') === undefined)
     return { transforms: known({ by: 'nothing', at: setting.at }) };
-  return webpack?.is === 'object' && !webpack.open
+  // karma-webpack 5 makes nothing of them where its framework is not named as well; 4 had none.
+  const frameworks = textsFact(settingAt(setting, 'frameworks'), [], setting.at);
+  const isNamed = frameworks.known && frameworks.value.some(({ text }) => text === 'webpack');
+  return webpack?.is === 'object' && !webpack.open && isNamed
     ? { transforms: loaders(webpack, asked), ...names(webpack, folder) }
     : { transforms: UNKNOWN_FACT };
 }
