@@ -66,22 +66,18 @@ export const E30: ProjectCheck = {
   run: (context) =>
     unmetNeeds(NEEDS, context, (need, file) =>
       isOutside(need, file, context) ? `${need.what.module} ${need.what.name}` : undefined,
-    ).map(({ need: { what, component, at, ...place }, files }) => ({
-      place: inSpecFile(files[0], place),
-      certainty: 'sure',
-      message: messageFor(what)(component, what.name, what.module, files),
-      advice: adviceFor(what),
-      evidence: [{ ...at, note: 'asks for it under no condition' }],
-    })),
+    ).map(({ need: { what, component, at, ...place }, files }) => {
+      const row = providerFor(what.module, what.name);
+      const text = row?.injected ? messageInjected : message;
+      return {
+        place: inSpecFile(files[0], place),
+        certainty: 'sure',
+        message: text(component, what.name, what.module, files),
+        advice: advice(row?.around ?? '', what.module, row?.injected),
+        evidence: [{ ...at, note: 'asks for it under no condition' }],
+      };
+    }),
 };
-
-function adviceFor({ module, name }: Export): string {
-  const row = providerFor(module, name);
-  return advice(row?.around ?? '', module, row?.injected);
-}
-
-const messageFor = ({ module, name }: Export): typeof message =>
-  providerFor(module, name)?.injected ? messageInjected : message;
 
 function isOutside(
   { what: { module, name }, component, at }: ShownNeed<Export>,
@@ -139,10 +135,10 @@ function mayProvide(
   const shown = imports.find(([local]) => local === component);
   const home = shown && fileOf(shown);
   const own = imports.flatMap((each) => fileOf(each) ?? []).filter((path) => path !== home);
+  const itself = new RegExp(`^${name}$`);
   return (
     !isKnownKit ||
-    speaksOf(project, file.path, new RegExp(`^${name}$`)) ||
-    own.some((path) => speaksOf(project, path, new RegExp(`^${name}$`))) ||
+    [file.path, ...own].some((path) => speaksOf(project, path, itself)) ||
     reachableFrom(project, own).files.has(askedIn)
   );
 }

@@ -113,9 +113,7 @@ export class Compiling {
   ): Compiled {
     const { rules, mapped, babel } = transforms;
     const nothing = this.#left(undefined);
-    // Settings of Babel may stand above what is in sight.
-    const { isWhole } = this.#environment;
-    const byBabel = babel.known && (babel.value ?? isWhole) ? this.#left(babel.value) : undefined;
+    const byBabel = this.#leftByBabel(undefined, this.#inSight(babel));
     const asModules = commands.some(runsModules);
     const ruleOf = (path: string): TransformRule | undefined =>
       rules.find(({ pattern }) => mayMatch(pattern, path));
@@ -143,8 +141,8 @@ export class Compiling {
         if (!summary || path.endsWith('.vue')) return isNothing ? otherKind(path) : undefined;
         if (rule?.by === '@swc/jest') return this.#unfitBySwc(path, rule.options, folder, summary);
         if (rule?.options && rule.by === 'babel-jest') {
-          const told = besideFiles(rule.options, babel);
-          return told && scriptKind(path, summary, this.#left(told));
+          const left = this.#leftByBabel(rule.options, babel);
+          return left && scriptKind(path, summary, left);
         }
         if (rule?.options) return undefined;
         if (rule?.by === 'ts-jest')
@@ -152,26 +150,15 @@ export class Compiling {
             ? META
             : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
         const left = rule?.by === '' || rule?.by === 'babel-jest' ? byBabel : isNothing ? nothing : undefined;
-        return left && scriptKind(path, summary, asModules ? { ...left, imports: false, meta: false } : left);
+        return left && scriptKind(path, summary, asModules ? asModule(left) : left);
       },
     };
   }
 
   // webpack 4 and 5 read modules and JSON by themselves, and nothing else.
   #loaded({ rules, babel }: Extract<Transforms, { by: 'loaders' }>): Compiled {
-    const asModule = (left: Uncompiled): Uncompiled => ({ ...left, imports: false, meta: false });
-    const unfitByBabel = (
-      path: string,
-      summary: ModuleSummary,
-      { options }: TransformRule,
-    ): string | undefined => {
-      const files =
-        babel.known && babel.value === undefined && !this.#environment.isWhole ? UNKNOWN_FACT : babel;
-      const told = options ? besideFiles(options, files) : files.known ? (files.value ?? null) : undefined;
-      return told === undefined
-        ? undefined
-        : scriptKind(path, summary, asModule(this.#left(told ?? undefined)));
-    };
+    const files = this.#inSight(babel);
+    const nothing = asModule(this.#left(undefined));
     return {
       ...PLAIN,
       jsx: () => undefined,
@@ -179,10 +166,10 @@ export class Compiling {
         const taken = rules.filter(({ pattern }) => mayMatch(pattern, path));
         const [rule, ...others] = taken;
         if (!summary || path.endsWith('.vue')) return rule ? undefined : otherKind(path);
-        if (!rule) return scriptKind(path, summary, asModule(this.#left(undefined)));
-        return others.length === 0 && rule.by === 'babel-loader'
-          ? unfitByBabel(path, summary, rule)
-          : undefined;
+        if (!rule) return scriptKind(path, summary, nothing);
+        const isByBabel = others.length === 0 && rule.by === 'babel-loader';
+        const left = isByBabel ? this.#leftByBabel(rule.options, files) : undefined;
+        return left && scriptKind(path, summary, asModule(left));
       },
     };
   }
@@ -223,7 +210,7 @@ export class Compiling {
       unfit: (path, summary) => {
         if (!summary || path.endsWith('.vue')) return takesStyles ? undefined : otherKind(path);
         const kind = left
-          ? scriptKind(path, summary, { ...left, imports: false, meta: false })
+          ? scriptKind(path, summary, asModule(left))
           : unfitJsx(jsx(path), summary, { kept: KEPT, calls: NO_NAME_BY_COMPILER });
         return kind ?? (this.#requiresAsModule(path) ? REQUIRE : undefined);
       },
@@ -303,6 +290,21 @@ export class Compiling {
     return isPlain && lacksName(summary) ? NO_NAME_BY_SWC : undefined;
   }
 
+  // Settings of Babel may stand above what is in sight.
+  #inSight(babel: Known<BabelSettings | undefined>): Known<BabelSettings | undefined> {
+    return babel.known && !babel.value && !this.#environment.isWhole ? UNKNOWN_FACT : babel;
+  }
+
+  // What Babel leaves by its files, and by what it is told beside them; undefined where that can't be told.
+  #leftByBabel(
+    options: Setting | undefined,
+    files: Known<BabelSettings | undefined>,
+  ): Uncompiled | undefined {
+    if (!options) return files.known ? this.#left(files.value) : undefined;
+    const told = besideFiles(options, files);
+    return told && this.#left(told);
+  }
+
   #left(babel: BabelSettings | undefined): Uncompiled {
     return uncompiledBy(babel, majorOf(this.#context.versionOf(this.#environment, '@babel/preset-react')));
   }
@@ -322,6 +324,9 @@ export function compilersOfRuns(
   });
   return [...new Set(all)];
 }
+
+// What takes modules as they are has nothing against their words.
+const asModule = (left: Uncompiled): Uncompiled => ({ ...left, imports: false, meta: false });
 
 // babel-jest 27 to 30: what it is told stands beside what the files say, unless it is told to read none.
 function besideFiles(options: Setting, files: Known<BabelSettings | undefined>): BabelSettings | undefined {

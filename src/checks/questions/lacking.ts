@@ -176,15 +176,16 @@ function foreignAmong(
 ): ForeignGlobal[] {
   const loaded = [...setup.files, path, ...own.flatMap((each) => context.project.resolve(path, each) ?? [])];
   const packages = [...setup.packages, ...own];
+  const worded = wordedBy(runner);
   return [...globals].flatMap(([name, place]): ForeignGlobal[] => {
-    const worded = wordedBy(runner);
     const foreign = worded && foreignTo(worded, runner.major, name);
     const { globalNames } = runner;
-    const instead = foreign
-      ? foreign.instead[worded ?? '']
-      : globalNames.known
-        ? counterpart(name, globalNames.value)
-        : undefined;
+    const instead =
+      worded && foreign
+        ? foreign.instead[worded]
+        : globalNames.known
+          ? counterpart(name, globalNames.value)
+          : undefined;
     if ((!foreign && !instead) || loaded.some((each) => setsName(context.project, each, name))) return [];
     if (foreign?.by && packages.some((each) => foreign.by?.test(each))) return [];
     return [{ name, place: { start: place.start, end: place.end }, instead }];

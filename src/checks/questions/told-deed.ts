@@ -8,10 +8,10 @@ import { sharesWord, spacedOut } from '../../util/words.js';
 import type { Place } from '../../finding.js';
 import { inFile, type FileContext } from './context.js';
 import { mayBringAny } from './fired.js';
-import { assertsByName, throwsOnMissing } from './judgement.js';
+import { throwsOnMissing } from './judgement.js';
 import { withHooksBefore } from './order.js';
 import { calledAllTheSame, calledBeside, nothingDenied, otherCallee, type ToldCall } from './told-call.js';
-import { promisedOnly, type ToldOutcome } from './told-outcome.js';
+import { mayAssert, promisedOnly, type ToldOutcome } from './told-outcome.js';
 import { assertsAbsence } from './used-reaches.js';
 
 /** What a title says is done or holds, and what the spec does or asserts in its place. */
@@ -60,11 +60,7 @@ function noLooks(spec: Block, context: FileContext): ToldDeed | undefined {
     const isByLooks = by === 'class' || by === 'selector' || by === undefined;
     return !isByLooks && !OF_LOOKS.test([matcher, subjectText, argText].join(' '));
   });
-  // What a helper does on the way is not what the spec asserts, unless it says so.
-  const isSeen = !spec.steps.some(
-    (step) => assertsByName(step) || (step.kind === 'unknown-call' && step.discarded && !step.via),
-  );
-  return told && first && isBlind && isSeen
+  return told && first && isBlind && !mayAssert(spec)
     ? { told: told[0], done: '', of: 'looks', place: inFile(context, first.assertion.place) }
     : undefined;
 }

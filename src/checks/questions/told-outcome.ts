@@ -15,7 +15,7 @@ export interface ToldOutcome {
   place: Place;
 }
 
-interface Promise {
+interface Promised {
   /** The words of a title that promise it. */
   told: RegExp;
   /** What speaks of it, in what is asserted or asked for. */
@@ -27,7 +27,7 @@ interface Promise {
 
 const CALLED = /\b(?:calls?|called|invokes?|invoked|emits?|emitted)\b/.source;
 
-const PROMISES: readonly Promise[] = [
+const PROMISES: readonly Promised[] = [
   {
     told: /\b(?:disables?|enables) (?:[\w'"-]+ ){0,3}(?:button|input|field|textbox|checkbox|radio|select|switch|link|option|control)s?\b/i,
     by: /disabl|enabl|read-?only|inert|pointer-?events|not\.|not\(|false|true|attr|class/i,
@@ -89,8 +89,8 @@ function isPlain({ via, assertion: { subject, asks } }: StepOf<'assert'>, ofCall
   return !via && asks !== 'snapshot' && (ofCalls ? isCall : object?.reach !== undefined);
 }
 
-// What a helper does on the way is not what the spec asserts, unless it says so.
-const mayAssert = ({ steps }: Block): boolean =>
+/** Whether a call that can't be read may assert something: what a helper does on the way is not that, unless it says so. */
+export const mayAssert = ({ steps }: Block): boolean =>
   steps.some((step) => assertsByName(step) || (step.kind === 'unknown-call' && step.discarded && !step.via));
 
 // The statements that assert, and all that is asked for elements.

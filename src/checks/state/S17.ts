@@ -5,6 +5,7 @@ import {
   type Block,
   type TakenEarly,
 } from '../../specs/model/blocks.js';
+import { surelyRuns } from '../../specs/model/rounds.js';
 import type { StepOf } from '../../specs/model/steps.js';
 import type { Evidence, Finding, Span } from '../../finding.js';
 import type { FileCheck } from '../questions/check.js';
@@ -91,7 +92,7 @@ function setLater(binding: Binding, context: FileContext): Evidence | undefined 
 
 function checkBody(block: Block, context: FileContext): Finding[] {
   for (const step of block.steps) {
-    if (step.maybe || step.inCallback || step.guard || step.dead || step.caught || step.via) continue;
+    if (!surelyRuns(step) || step.via) continue;
     if (step.kind === 'throw' && block.kind === 'group')
       return [finding(block, step.place, messageThrow(block), adviceSpec, context)];
     if (step.kind === 'reach' && asksEmptyPage(step))

@@ -11,11 +11,13 @@ import { auditScope } from './audit.js';
 /** `wexlet outline`: how the suite runs, of a folder too; for a spec file, what its specs do and reach; for a component, what there is to reach. */
 export async function runOutline(path: string | undefined, { color }: { color: boolean }): Promise<void> {
   const colours = coloursFor(color);
-  const { root, paths, settings } = commandScope(path === undefined ? [] : [path]);
+  const scope = commandScope(path === undefined ? [] : [path]);
+  const { root, paths, settings } = scope;
   const files = new DiskFiles();
   const asked = paths[0] ?? root;
   if (path === undefined || files.kind(asked) === 'folder') {
-    const { environment } = await auditScope(commandScope([], asked), { only: ['environment'] });
+    const inFolder = path === undefined ? scope : commandScope([], asked);
+    const { environment } = await auditScope(inFolder, { only: ['environment'] });
     process.stdout.write(environmentText(environment, colours));
     return;
   }

@@ -53,27 +53,35 @@ export function namedByKarma(
       ? []
       : [{ text, at: plugin.at, key: 'plugins', candidates: [] }];
   });
-  // Where no list stands, karma loads every package that is called karma-…
-  const loaded =
-    own === undefined
-      ? declared.filter((name) => name.startsWith('karma-')).map(broughtByPackage)
-      : own.is === 'list' && !own.open
-        ? plugins.map(broughtBy)
-        : [undefined];
-  const brought = allKnown(loaded)?.flat();
   const missing = WANTED.flatMap((key) =>
-    wantedOf(key, setting, commands).flatMap((each): NamedModule[] => {
-      const [only, ...others] = pluginsFor(key, each.text);
-      if (own === undefined && only !== undefined && others.length === 0)
-        return [{ text: only, at: each.at, key, candidates: [] }];
-      // A plugin that others bring along may be there as well, but hardly one more kind of a known browser.
-      if (own === undefined && (only !== undefined || key !== 'browsers' || !BROWSER.test(each.text)))
-        return [];
-      if (!brought || brought.includes(`${key}:${each.text}`)) return [];
-      return [{ ...each, candidates: [], absent: true, plugin: only }];
-    }),
+    wantedOf(key, setting, commands).flatMap((each) =>
+      own === undefined ? unlisted(key, each, declared) : leftOut(key, each, own),
+    ),
   );
   return [...listed, ...missing];
+}
+
+// Where no list stands, karma loads every package that is called karma-…, and others may bring more of them: but hardly one more kind of a known browser.
+function unlisted(
+  key: Wanted,
+  each: PlacedText & { key: string },
+  declared: readonly string[],
+): NamedModule[] {
+  const [only, ...others] = pluginsFor(key, each.text);
+  if (only !== undefined)
+    return others.length === 0 ? [{ text: only, at: each.at, key, candidates: [] }] : [];
+  const plugins = declared.filter((name) => name.startsWith('karma-'));
+  return key === 'browsers' && BROWSER.test(each.text) && plugins.every((name) => broughtByPackage(name))
+    ? [{ ...each, candidates: [], absent: true }]
+    : [];
+}
+
+// What none of the listed plugins brings, where it is known of each what it does.
+function leftOut(key: Wanted, each: PlacedText & { key: string }, list: Setting): NamedModule[] {
+  const brought = list.is === 'list' && !list.open ? allKnown(list.items.map(broughtBy))?.flat() : undefined;
+  if (!brought || brought.includes(`${key}:${each.text}`)) return [];
+  const [plugin] = pluginsFor(key, each.text);
+  return [{ ...each, candidates: [], absent: true, plugin }];
 }
 
 const nameOf = (plugin: Setting): string | undefined => textOf(plugin) ?? madeBy(plugin);
@@ -98,10 +106,11 @@ function broughtBy(plugin: Setting): readonly string[] | undefined {
 const BROWSER = /^(?:Chrom|Firefox|Safari|Edge)/;
 
 const WANTED = ['frameworks', 'reporters', 'browsers'] as const;
+type Wanted = (typeof WANTED)[number];
 
 // What a setting, or the flag of that name, asks for; the flag stands in its place.
 function wantedOf(
-  key: (typeof WANTED)[number],
+  key: Wanted,
   setting: Setting,
   commands: readonly Command[],
 ): (PlacedText & { key: string })[] {

@@ -1,4 +1,4 @@
-import { flagFact, settingAt, textOf, type Setting } from '../settings/setting.js';
+import { flagFact, settingAt, textOf, type Known, type Setting } from '../settings/setting.js';
 import type { NamedModule } from './environment.js';
 
 // vitest 1 to 3, @vitest/browser: the packages behind its providers, and the browsers that each of them knows.
@@ -7,11 +7,15 @@ const PROVIDERS: ReadonlyMap<string, readonly string[]> = new Map([
   ['webdriverio', ['chrome', 'edge', 'firefox', 'safari']],
 ]);
 
-/** Whether the specs run in a browser: by the settings, as far as they say so. */
-export const runsInBrowser = (test: Setting | undefined): boolean => {
-  const enabled = flagFact(settingAt(test, 'browser', 'enabled'), false);
+/** Whether the settings have the specs run in a browser. */
+export const inBrowser = (test: Setting | undefined): Known<boolean> =>
+  flagFact(settingAt(test, 'browser', 'enabled'), false);
+
+/** Whether they surely do. */
+export function runsInBrowser(test: Setting | undefined): boolean {
+  const enabled = inBrowser(test);
   return enabled.known && enabled.value;
-};
+}
 
 /** What the settings of a run in a browser name: packages, and browsers that the provider has not. */
 export function namedForBrowser(test: Setting | undefined, major: number | undefined): NamedModule[] {

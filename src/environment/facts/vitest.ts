@@ -1,5 +1,5 @@
 import { escaped } from '../../util/pattern.js';
-import { namedForBrowser } from './vitest-browser.js';
+import { inBrowser, namedForBrowser, runsInBrowser } from './vitest-browser.js';
 import type { Place } from '../../finding.js';
 import { basename, join, resolve } from '../../util/paths.js';
 import { leadingWords, valuesOf } from '../settings/commands.js';
@@ -213,9 +213,8 @@ function document(
   test: Setting | undefined,
   commands: RunnerSources['commands'],
 ): Known<string | undefined> {
-  const inBrowser = flagFact(settingAt(written, 'browser', 'enabled'), false);
-  if (hasFlag(commands, '--browser') || (inBrowser.known && inBrowser.value)) return known('browser');
-  if (!inBrowser.known || settingAt(written, 'environmentMatchGlobs')) return UNKNOWN_FACT;
+  if (hasFlag(commands, '--browser') || runsInBrowser(written)) return known('browser');
+  if (!inBrowser(written).known || settingAt(written, 'environmentMatchGlobs')) return UNKNOWN_FACT;
   if (hasFlag(commands, '--dom')) return known('happy-dom');
   const flag = flagValue(commands, '--environment');
   if (!flag.known || flag.value === true) return UNKNOWN_FACT;

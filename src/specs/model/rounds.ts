@@ -59,6 +59,16 @@ export function kindOf(statement: Statement, { steps }: Block): StatementKind {
   return acts ? 'act' : 'arrange';
 }
 
+/** Whether what stands there surely runs, and fails for its block where it fails. */
+export const surelyRuns = ({
+  maybe,
+  inCallback,
+  guard,
+  dead,
+  caught,
+}: Pick<Step, 'maybe' | 'inCallback' | 'guard' | 'dead' | 'caught'>): boolean =>
+  !maybe && !inCallback && !guard && !dead && !caught;
+
 /** Whether a step stands in a statement, or in another span. */
 export const stands = ({ place }: Pick<Step, 'place'>, span: Span): boolean => isInside(place, span);
 

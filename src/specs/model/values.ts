@@ -159,6 +159,10 @@ export function oneOfRunners(values: readonly Value[]): Value | undefined {
   return marks.size === 1 ? first : { ...first, meaning: { ...meaning, mark: 'conditional' } };
 }
 
+/** Whether a value is surely `undefined` or `null`: what is asked of it throws. */
+export const isNothing = (value: Value): boolean =>
+  value.is === 'constant' && (value.value === undefined || value.value === null);
+
 /** What awaiting a value gives. */
 export const settled = (value: Value): Value => (value.is === 'promise' ? settled(value.of) : value);
 

@@ -22,6 +22,7 @@ import type { SpecReading } from './spec-reading.js';
 import { takeEarly, useName, useValue } from './uses.js';
 import {
   constantValue,
+  isNothing,
   valueOfData,
   UNKNOWN_VALUE,
   type LibraryObject,
@@ -133,9 +134,8 @@ function fold(run: SpecReading, env: Env, node: Node): Value {
 
 function memberIn(run: SpecReading, env: Env, object: Value, node: MemberNode): Value {
   const name = memberName(node);
-  const isNothing = object.is === 'constant' && (object.value === null || object.value === undefined);
-  if (node.optional && isNothing) return constantValue(undefined);
-  if (isNothing) takeEarly(run, env, node.object);
+  if (node.optional && isNothing(object)) return constantValue(undefined);
+  if (isNothing(object)) takeEarly(run, env, node.object);
   const held = heldByContext(env, node);
   if (held) return held;
   if (name !== undefined) return memberOfValue(run, object, name, node);

@@ -7,7 +7,7 @@ import type { ModuleTree, Project } from '../../project/project.js';
 import type { Binding, Block, SpecFile } from '../model/blocks.js';
 import { Env, type Slot } from '../model/env.js';
 import type { Circumstances, Step } from '../model/steps.js';
-import type { Value } from '../model/values.js';
+import { isNothing, type Value } from '../model/values.js';
 
 /** A step without its standing. */
 type BareStep = Step extends infer Each
@@ -55,8 +55,7 @@ export interface Origin {
   path: readonly string[];
 }
 
-const isEmpty = (value: Value): boolean =>
-  value.is === 'unknown' || (value.is === 'constant' && (value.value === undefined || value.value === null));
+const isEmpty = (value: Value): boolean => value.is === 'unknown' || isNothing(value);
 
 /** A function put off until its group's body is done: a spec, or a hook. */
 interface Waiting {

@@ -9,7 +9,8 @@ import { lookUp } from './names.js';
 import { originOf } from './origins.js';
 import type { SpecReading } from './spec-reading.js';
 import type { Use } from '../model/steps.js';
-import type { Value } from '../model/values.js';
+import { surelyRuns } from '../model/rounds.js';
+import { isNothing, type Value } from '../model/values.js';
 
 /** Keeps the use of a name that is declared outside of the running spec or hook. */
 export function useName(
@@ -44,9 +45,7 @@ export function useName(
  */
 export function takeEarly(run: SpecReading, env: Env, expression: Node, walk?: Span): void {
   const node = unwrapped(expression);
-  const { maybe, inCallback, guard, dead, caught } = run.flags;
-  if (node.type !== 'Identifier' || run.inSpecOrHook || run.viaOf(node)) return;
-  if (maybe || inCallback || guard || dead || caught) return;
+  if (node.type !== 'Identifier' || run.inSpecOrHook || run.viaOf(node) || !surelyRuns(run.flags)) return;
   const binding = env.find(node.name)?.binding;
   const holds = binding && holdsLittle(lookUp(run, env, node.name));
   if (!holds || (holds === 'empty' && !walk)) return;
@@ -56,8 +55,7 @@ export function takeEarly(run: SpecReading, env: Env, expression: Node, walk?: S
 
 function holdsLittle(value: Value): TakenEarly['holds'] | undefined {
   if (value.is === 'list') return value.open || value.items.length > 0 ? undefined : 'empty';
-  const isNothing = value.is === 'constant' && (value.value === undefined || value.value === null);
-  return isNothing ? 'nothing' : undefined;
+  return isNothing(value) ? 'nothing' : undefined;
 }
 
 type How = Pick<Use, 'how' | 'path' | 'value'>;
